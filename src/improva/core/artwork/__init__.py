@@ -1,0 +1,1 @@
+"""Reading artwork: what a file is, and its pixels in sRGB."""

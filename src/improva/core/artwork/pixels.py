@@ -1,0 +1,122 @@
+"""An artwork's pixels: decoded, upright, and converted to 8-bit sRGB by Little CMS."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+import pyvips
+from numpy.typing import NDArray
+
+from ..errors import BadArtwork
+from .reading import MAX_SIDE_PX, SVG_DPI, ArtFacts, read_facts
+
+PROXY_PX = 2048
+"""Longest side of a proxy: twice what the checks look at, and enough for a picture while dragging."""
+
+
+@dataclass(frozen=True)
+class Artwork:
+    """An artwork file in memory: its bytes and what is known of them.
+
+    A *proxy* carries reduced pixels in place of its bytes; its facts are still the original's, so that
+    everything measured is true and only looking at it is quick.
+    """
+
+    data: bytes
+    facts: ArtFacts
+    decoded: pyvips.Image | None = None
+
+    @classmethod
+    def read(cls, data: bytes) -> Artwork:
+        """Read the facts of an artwork. Raises :class:`BadArtwork`."""
+        return cls(data, read_facts(data))
+
+    def image(self, least_px: tuple[float, float] = (1, 1), streamed: bool = False) -> pyvips.Image:
+        """Pixels as 8-bit sRGB with three bands, or four with straight alpha.
+
+        Args:
+            least_px: vector art is drawn at least this large; pixels are what they are.
+            streamed: read once from top to bottom, which saves memory but forbids turning.
+
+        Raises:
+            BadArtwork: the pixels cannot be decoded.
+        """
+        if self.decoded is not None:
+            return self.decoded
+        try:
+            if self.facts.vector:
+                wanted = max(least_px[0] / self.facts.px[0], least_px[1] / self.facts.px[1], 1e-3)
+                limit = MAX_SIDE_PX / max(self.facts.px)
+                return pyvips.Image.svgload_buffer(self.data, dpi=SVG_DPI, scale=min(wanted, limit))
+            access = "sequential" if streamed and not self.turned else "random"
+            image = pyvips.Image.new_from_buffer(self.data, "", access=access, fail_on="truncated")
+            return srgb(image.autorot())
+        except pyvips.Error as broken:
+            raise unreadable(broken) from broken
+
+    @property
+    def turned(self) -> bool:
+        """Whether the file must be turned upright by its orientation tag."""
+        return any("orientation" in note for note in self.facts.notes)
+
+    def reduced(self, longest_px: int) -> pyvips.Image:
+        """The whole picture in memory at no more than ``longest_px`` a side.
+
+        Decodes every pixel, so a damaged file is found here. Raises :class:`BadArtwork`.
+        """
+        scale = longest_px / max(self.facts.px)
+        image = self.image((self.facts.px[0] * scale, self.facts.px[1] * scale), streamed=True)
+        factor = min(1.0, longest_px / max(image.width, image.height))
+        try:
+            return resized(image, factor, factor).copy_memory()
+        except pyvips.Error as broken:
+            raise unreadable(broken) from broken
+
+    def proxy(self, longest_px: int = PROXY_PX) -> Artwork:
+        """A copy of this artwork that is quick to look at. Raises :class:`BadArtwork`."""
+        return Artwork(b"", self.facts, self.reduced(longest_px))
+
+
+def unreadable(broken: pyvips.Error) -> BadArtwork:
+    """The error for pixels that do not decode."""
+    why = str(broken.detail).strip().splitlines()
+    return BadArtwork(f"The picture is damaged or cut short ({why[-1] if why else 'no pixels'}): export or copy it again.")
+
+
+def srgb(image: pyvips.Image) -> pyvips.Image:
+    """Any image libvips reads, as 8-bit sRGB with 3 or 4 bands. Embedded profiles are honoured.
+
+    CMYK without a profile is taken through the general press profile that libvips carries.
+    """
+    has_profile = image.get_typeof("icc-profile-data") != 0
+    if image.interpretation == "cmyk" or (has_profile and image.interpretation in ("srgb", "rgb", "rgb16", "lab")):
+        fallback = "cmyk" if image.interpretation == "cmyk" else "srgb"
+        try:
+            image = image.icc_transform(
+                "srgb", input_profile=fallback, embedded=True, intent="relative", black_point_compensation=True, depth=8
+            )
+        except pyvips.Error:
+            image = image.icc_transform("srgb", input_profile=fallback, intent="relative", depth=8)
+    image = image.colourspace("srgb")
+    if image.format != "uchar":
+        image = image.cast("uchar")
+    return image.extract_band(0, n=4) if image.bands > 4 else image
+
+
+def resized(image: pyvips.Image, across: float, down: float) -> pyvips.Image:
+    """Resample by Lanczos 3, with alpha premultiplied so that hidden colour does not bleed in."""
+    if math.isclose(across, 1.0) and math.isclose(down, 1.0):
+        return image
+    if not image.hasalpha():
+        return image.resize(across, vscale=down, kernel="lanczos3")
+    return image.premultiply().resize(across, vscale=down, kernel="lanczos3").unpremultiply().cast("uchar")
+
+
+def as_array(image: pyvips.Image) -> NDArray[np.uint8]:
+    """Evaluate an image: (h, w, bands) uint8. Raises :class:`BadArtwork` where pixels do not decode."""
+    try:
+        return np.asarray(image.numpy(), dtype=np.uint8).reshape(image.height, image.width, image.bands)
+    except pyvips.Error as broken:
+        raise unreadable(broken) from broken

@@ -1,0 +1,199 @@
+"""What an artwork file is, told without decoding it; and its pixels as 8-bit sRGB."""
+
+from __future__ import annotations
+
+import io
+import warnings
+from dataclasses import asdict, dataclass
+from pathlib import Path
+from typing import Any, Literal
+
+import pyvips
+from PIL import ExifTags, Image, ImageCms, UnidentifiedImageError
+
+from ..design import ArtSize
+from ..errors import BadArtwork
+from ..units import MM_PER_IN
+from .svg import inspect_svg
+
+MAX_PIXELS = 600_000_000
+"""A 53 × 63 in blanket at 300 dpi has 300 million pixels; twice that is the most that is read."""
+
+MAX_SIDE_PX = 32_000
+UNTAGGED_DPI = 300.0
+SVG_DPI = 96.0
+"""CSS reference pixel, 1/96 in: W3C CSS Values and Units Level 3, 6.2."""
+
+Format = Literal["png", "jpeg", "tiff", "webp", "svg"]
+Image.MAX_IMAGE_PIXELS = None  # our own limit is checked on the header, before anything is decoded
+
+_MAGIC: tuple[tuple[Format, tuple[bytes, ...]], ...] = (
+    ("png", (b"\x89PNG\r\n\x1a\n",)),
+    ("jpeg", (b"\xff\xd8\xff",)),
+    ("tiff", (b"II*\0", b"MM\0*", b"II+\0", b"MM\0+")),
+)
+
+
+@dataclass(frozen=True)
+class ArtFacts:
+    """What is known of an artwork file.
+
+    Attributes:
+        px: width and height upright, that is after the orientation tag is honoured.
+        tagged_dpi: the density written into the file, or None. It says nothing of sharpness.
+        mode: colour mode as sellers call it, with the bit depth.
+        notes: what was done or left out on reading, one sentence each.
+    """
+
+    format: Format
+    px: tuple[int, int]
+    tagged_dpi: tuple[float, float] | None
+    mode: str
+    has_alpha: bool
+    bits: int
+    profile: str | None
+    vector: bool = False
+    embeds_raster: bool = False
+    converted_from: str | None = None
+    notes: tuple[str, ...] = ()
+
+    @property
+    def size(self) -> ArtSize:
+        """Pixels and claimed print size, for fitting."""
+        dpi = self.tagged_dpi or (UNTAGGED_DPI, UNTAGGED_DPI)
+        return ArtSize(self.px, (self.px[0] / dpi[0] * MM_PER_IN, self.px[1] / dpi[1] * MM_PER_IN))
+
+    def as_dict(self) -> dict[str, Any]:
+        """Plain values, as they are stored and sent."""
+        return asdict(self)
+
+
+def facts_from_dict(data: dict[str, Any]) -> ArtFacts:
+    """The reverse of :meth:`ArtFacts.as_dict`, after a trip through JSON."""
+    dpi = data["tagged_dpi"]
+    return ArtFacts(**{**data, "px": tuple(data["px"]), "tagged_dpi": tuple(dpi) if dpi else None,
+                       "notes": tuple(data["notes"])})  # fmt: skip
+
+
+def sniff(head: bytes) -> Format:
+    """The format of a file by its first bytes, not by its name. Raises :class:`BadArtwork`."""
+    if not head:
+        raise BadArtwork("The file is empty: choose the picture again, or export it anew.")
+    for name, marks in _MAGIC:
+        if head.startswith(marks):
+            return name
+    if head[:4] == b"RIFF" and head[8:12] == b"WEBP":
+        return "webp"
+    start = head.lstrip(b"\xef\xbb\xbf \t\r\n")
+    if start.startswith(b"<") and b"<svg" in start[:4096]:
+        return "svg"
+    if head[:6] in (b"GIF87a", b"GIF89a"):
+        raise BadArtwork("GIF holds 256 colours and prints poorly: save the picture as PNG and drop it again.")
+    raise BadArtwork("This is not a picture Improva reads, whatever its name says: use PNG, JPEG, TIFF, WebP or SVG.")
+
+
+def _tagged(picture: Image.Image) -> tuple[float, float] | None:
+    dpi = picture.info.get("dpi")
+    if not dpi or picture.info.get("jfif_unit") == 0:
+        return None
+    x, y = float(dpi[0]), float(dpi[1])
+    return (round(x, 2), round(y, 2)) if 1 < x < 100_000 and 1 < y < 100_000 else None
+
+
+_MODES = {
+    "1": ("Bitmap", 1), "L": ("Grey", 8), "LA": ("Grey", 8), "I;16": ("Grey", 16), "I;16B": ("Grey", 16), "I": ("Grey", 32),
+    "F": ("Grey, floating point", 32), "P": ("Palette", 8), "PA": ("Palette", 8), "RGB": ("RGB", 8), "RGBA": ("RGB", 8),
+    "RGBX": ("RGB", 8), "CMYK": ("CMYK", 8), "YCbCr": ("RGB", 8), "LAB": ("Lab", 8),
+}  # fmt: skip
+
+
+def _check_size(w: int, h: int) -> None:
+    if w < 1 or h < 1:
+        raise BadArtwork("The picture is 0 pixels wide or high: export it again.")
+    if w * h > MAX_PIXELS or max(w, h) > MAX_SIDE_PX:
+        raise BadArtwork(
+            f"The picture says it is {w} × {h} px, more than Improva opens "
+            f"({MAX_SIDE_PX} px a side, {MAX_PIXELS // 1_000_000} megapixels): export it smaller."
+        )
+
+
+def _raster_facts(data: bytes, kind: Format) -> ArtFacts:
+    try:
+        with warnings.catch_warnings():
+            warnings.simplefilter("ignore")
+            picture = Image.open(io.BytesIO(data), formats=[kind.upper()])
+            w, h = picture.size
+            _check_size(w, h)
+            frames = getattr(picture, "n_frames", 1)
+            turned = picture.getexif().get(ExifTags.Base.Orientation, 1) in (5, 6, 7, 8)
+            upright = picture.getexif().get(ExifTags.Base.Orientation, 1) in (0, 1)
+        header = pyvips.Image.new_from_buffer(data, "", access="sequential")
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, pyvips.Error) as broken:
+        raise BadArtwork(f"This {kind.upper()} file is broken and cannot be opened: export it again.") from broken
+    name, bits = _MODES.get(picture.mode, (picture.mode, 8))
+    if header.format in ("ushort", "short"):
+        bits = 16
+    icc = picture.info.get("icc_profile")
+    notes = []
+    if frames > 1:
+        notes.append(f"It holds {frames} pictures; the first one is used.")
+    if not upright:
+        notes.append("It was turned upright by its orientation tag.")
+    if bits > 8:
+        notes.append(f"It has {bits} bits a channel; prints are made with 8.")
+    profile = _profile_name(icc) if icc else None
+    if icc and profile is None:
+        notes.append("Its colour profile is damaged and was left out.")
+    dpi = _tagged(picture)
+    return ArtFacts(
+        format=kind,
+        px=(h, w) if turned else (w, h),
+        tagged_dpi=(dpi[1], dpi[0]) if dpi and turned else dpi,
+        mode=f"{name}, {bits} bit",
+        has_alpha=bool("A" in picture.getbands() or "transparency" in picture.info or header.hasalpha()),
+        bits=bits,
+        profile=profile,
+        converted_from=_converted(name, profile),
+        notes=tuple(notes),
+    )
+
+
+def _profile_name(icc: bytes) -> str | None:
+    try:
+        return ImageCms.getProfileDescription(ImageCms.ImageCmsProfile(io.BytesIO(icc))).strip() or "unnamed"
+    except (ImageCms.PyCMSError, OSError):
+        return None
+
+
+def _converted(mode: str, profile: str | None) -> str | None:
+    if mode in ("CMYK", "Lab"):
+        return f"{mode} ({profile})" if profile else mode
+    return profile if profile and "srgb" not in profile.lower() and mode != "Grey" else None
+
+
+def read_facts(data: bytes) -> ArtFacts:
+    """All that can be told of an artwork from its bytes, decoding no pixels.
+
+    Raises:
+        BadArtwork: not a format that is read, broken, too large, or an SVG that points outside itself.
+    """
+    kind = sniff(data[:5000])
+    if kind != "svg":
+        return _raster_facts(data, kind)
+    svg = inspect_svg(data)
+    try:
+        drawn = pyvips.Image.svgload_buffer(data, dpi=SVG_DPI)
+    except pyvips.Error as broken:
+        raise BadArtwork("This SVG has no size that can be drawn: give it a width, a height or a viewBox.") from broken
+    _check_size(drawn.width, drawn.height)
+    notes = ("It holds a picture made of pixels, whose sharpness cannot be told.",) if svg.embeds_raster else ()
+    return ArtFacts("svg", (drawn.width, drawn.height), (SVG_DPI, SVG_DPI), "RGB, 8 bit", True, 8, None,
+                    vector=True, embeds_raster=svg.embeds_raster, notes=notes)  # fmt: skip
+
+
+def read_file(path: Path) -> bytes:
+    """The bytes of an artwork file. Raises :class:`BadArtwork` if it cannot be read."""
+    try:
+        return path.read_bytes()
+    except OSError as problem:
+        raise BadArtwork(f"'{path.name}' cannot be read ({problem.strerror}): check where it is.") from problem

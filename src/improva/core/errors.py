@@ -1,0 +1,25 @@
+"""The one family of errors. Each message is a sentence for a seller: what is wrong, and what to do."""
+
+
+class ImprovaError(Exception):
+    """Something the user gave cannot be used; ``str(error)`` says what and how to mend it."""
+
+
+class BadArtwork(ImprovaError):
+    """A picture that is broken, too large, of a kind not read, or that points to other files."""
+
+
+class BadTemplate(ImprovaError):
+    """A template that is unknown, incomplete, or whose figures contradict each other."""
+
+
+class BadPlacing(ImprovaError):
+    """A placing that no piece of artwork can take: a zero scale, an unknown fit, a bad colour."""
+
+
+class BadScene(ImprovaError):
+    """A scene pack that is unknown or not valid, or a view, size or colour that it does not have."""
+
+
+class BadOutput(ImprovaError):
+    """A file that cannot be written as asked: an unknown ending, an impossible density or size."""

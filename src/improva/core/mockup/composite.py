@@ -1,0 +1,100 @@
+"""The mock-up's inner loop: picture = base + Σ basis · reflectance, in linear light, then tone and sRGB."""
+
+from __future__ import annotations
+
+import os
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from ..colour import Floats
+from .reflectance import colour_reflectance
+from .tone import table
+from .view import PrintMap, View
+
+STRIP_PX = 160_000
+"""Pixels worked on at a time: a strip and its passes stay in a core's cache."""
+
+_pool = ThreadPoolExecutor(max_workers=os.cpu_count() or 2, thread_name_prefix="composite")
+
+
+@dataclass(frozen=True)
+class Lit:
+    """A view with its plain parts coloured: all that stays the same while art changes or turns."""
+
+    view: View
+    plain: Floats
+
+
+def light_plain_parts(view: View, colours: dict[str, str | None]) -> Lit:
+    """Colour every region that is not printed. Raises :class:`BadScene` for an unknown part or colour."""
+    for name in colours:
+        view.info.region(name)
+    plain = view.base.copy()
+    for region in view.info.regions:
+        if region.panel is None:
+            rho = colour_reflectance(region.colour(colours.get(region.id)))[::-1]
+            plain += view.basis[region.id] * rho
+    return Lit(view, plain)
+
+
+def turned(texture: Floats, angle_deg: float) -> Floats:
+    """A wrap's texture with the part that lies ``angle_deg`` to the right of the front moved to the front."""
+    return np.roll(texture, -round(angle_deg / 360 * texture.shape[1]), axis=1)
+
+
+def _strip(lit: Lit, top: int, bottom: int, prints: dict[str, Floats], means: dict[str, Floats],
+           out: NDArray[np.uint8]) -> None:  # fmt: skip
+    printed: Floats | None = None
+    for name, texture in prints.items():
+        basis, seen = lit.view.basis[name][top:bottom], lit.view.maps[name]
+        rho = np.empty_like(basis)
+        rho[:] = means[name]
+        _lay(rho, texture, means[name], seen, top, bottom)
+        lit_print = np.asarray(cv2.multiply(basis, rho, dst=rho))
+        printed = lit_print if printed is None else printed + lit_print
+    assert printed is not None, "a scene without a printed region is refused when its pack is read"
+    codes = cv2.add(lit.plain[top:bottom], printed, dtype=cv2.CV_16U)  # rounds, and holds what outshines the table
+    out[top:bottom] = cv2.LUT(codes, table())
+
+
+def _lay(rho: Floats, texture: Floats, mean: Floats, seen: PrintMap, top: int, bottom: int) -> None:
+    """Sample the texture into the part of a strip that sees the print."""
+    first, last = max(top, seen.rows.start), min(bottom, seen.rows.stop)
+    if first >= last:
+        return
+    inside = slice(first - seen.rows.start, last - seen.rows.start)
+    h, w = texture.shape[:2]
+    laid = cv2.remap(texture, seen.u[inside] * w - 0.5, seen.v[inside] * h - 0.5, cv2.INTER_LINEAR,
+                     borderMode=cv2.BORDER_REPLICATE)  # fmt: skip
+    far = seen.far[inside]
+    if far.any():
+        laid[far] = mean
+    rho[first - top : last - top, seen.columns] = laid
+
+
+def composite(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> NDArray[np.uint8]:
+    """Lay prints into a lit view.
+
+    Args:
+        lit: the view with its plain parts coloured.
+        prints: reflectance a printed region, (h, w, 3) float32 linear in B, G, R.
+        angle_deg: how far a body of revolution is turned, its right side coming to the front.
+
+    Returns:
+        (h, w, 3) uint8 sRGB in B, G, R order. Pixels that do not see a print but its bounced light take
+        the print's mean colour.
+    """
+    if lit.view.info.turns and angle_deg % 360:
+        prints = {name: turned(texture, angle_deg) for name, texture in prints.items()}
+    means = {name: texture.mean(axis=(0, 1)) for name, texture in prints.items()}
+    w, h = lit.view.size
+    out = np.empty((h, w, 3), np.uint8)
+    step = max(8, STRIP_PX // w)
+    jobs = [_pool.submit(_strip, lit, y, min(y + step, h), prints, means, out) for y in range(0, h, step)]
+    for job in jobs:
+        job.result()
+    return out

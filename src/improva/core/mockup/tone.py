@@ -1,0 +1,38 @@
+"""From linear light to 8-bit sRGB by one look-up table."""
+
+from __future__ import annotations
+
+from functools import cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..colour import Floats, srgb_from_linear
+
+SHOULDER = 0.72
+"""Below this, light is shown as it is, so that printed colours stay true; above it, highlights roll off."""
+
+RANGE = 4.0
+"""The brightest light that is told from a brighter one."""
+
+CODES = 65535
+"""Light is rounded to 16 bits before the table: a fifth of an 8-bit step in the deepest shadow."""
+
+
+def tone(light: NDArray[np.floating]) -> Floats:
+    """Exposed linear light to displayed linear light in 0…1: straight, then an exponential shoulder."""
+    x = np.asarray(light, np.float32)
+    room = 1 - SHOULDER
+    return np.where(x < SHOULDER, x, SHOULDER + room * (1 - np.exp(-(x - SHOULDER) / room))).astype(np.float32)
+
+
+@cache
+def table() -> NDArray[np.uint8]:
+    """8-bit sRGB for each 16-bit code of linear light, shape (1, 65536)."""
+    light = np.arange(CODES + 1, dtype=np.float32) * (RANGE / CODES)
+    return (srgb_from_linear(tone(light)) * 255 + 0.5).astype(np.uint8).reshape(1, -1)
+
+
+def develop(light: NDArray[np.floating], exposure: float) -> NDArray[np.uint8]:
+    """Linear light (h, w, 3) to 8-bit sRGB, by the same curve as :func:`table` without its rounding."""
+    return (srgb_from_linear(tone(np.asarray(light) * exposure)) * 255 + 0.5).astype(np.uint8)

@@ -1,0 +1,27 @@
+"""Names that tell what a file is, for people with many of them."""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+
+from ..template import Panel
+from ..units import inches
+
+
+def slug(text: str) -> str:
+    """A file name's worth of a title: small letters, digits and hyphens, never empty, no path in it."""
+    plain = unicodedata.normalize("NFKD", text).encode("ascii", "ignore").decode()
+    return re.sub(r"[^a-z0-9]+", "-", plain.lower()).strip("-")[:60] or "artwork"
+
+
+def print_name(art_title: str, template_id: str, panel: Panel, dpi: float, mirrored: bool, ending: str) -> str:
+    """For example ``summit-line_tumbler-20oz-straight_9.3x8.2in_300dpi_mirrored.png``."""
+    size = "x".join(f"{inches(side):.4g}" for side in panel.file_mm)
+    parts = [slug(art_title), template_id, f"{size}in", f"{dpi:g}dpi", *(["mirrored"] if mirrored else [])]
+    return "_".join(parts) + f".{ending}"
+
+
+def picture_name(art_title: str, scene_id: str, view: str, size: tuple[int, int], ending: str) -> str:
+    """For example ``summit-line_straight-tumbler-studio_front_2000x2000.jpg``."""
+    return f"{slug(art_title)}_{scene_id}_{slug(view)}_{size[0]}x{size[1]}.{ending}"

@@ -1,0 +1,69 @@
+"""Sharp enough? Pixels over printed inches, and what the tag makes of it."""
+
+from __future__ import annotations
+
+import math
+
+from ..fit import first_size
+from ..units import MM_PER_IN, inches
+from .subject import Subject
+from .verdict import Fix, Status, Verdict
+
+TAG_TOLERANCE = 1.05
+
+
+def _size_in(subject: Subject) -> str:
+    _, _, w, h = subject.placed.box
+    return f"{inches(w):.2f} × {inches(h):.2f} in"
+
+
+def check_resolution(subject: Subject) -> Verdict:
+    """Effective dpi in the worse direction. Limits: common practice, no published source."""
+    least, good = subject.template.least_dpi, subject.template.good_dpi
+    if subject.facts.vector:
+        doubt = " It holds a picture made of pixels, which may still be coarse." if subject.facts.embeds_raster else ""
+        status: Status = "warn" if doubt else "pass"
+        dpi = subject.panel.dpi
+        return Verdict("resolution", "Sharpness", status, dpi, least, "dpi", f"Drawn as lines: sharp at any size.{doubt}")
+    px, (across, down) = subject.facts.px, subject.placed.dpi
+    dpi = min(across, down)
+    said = f"{px[0]} × {px[1]} px over {_size_in(subject)} is {dpi:.0f} dpi"
+    if dpi >= good:
+        return Verdict("resolution", "Sharpness", "pass", dpi, good, "dpi", f"{said}: sharp.")
+    _, _, w, h = subject.placed.box
+    need = tuple(math.ceil(side / MM_PER_IN * good - 0.5) for side in (w, h))
+    export = f"Export it at {need[0]} × {need[1]} px for {good:.0f} dpi; changing the dpi tag adds nothing."
+    if dpi >= least:
+        return Verdict("resolution", "Sharpness", "warn", dpi, good, "dpi", f"{said}, soft when looked at closely. {export}")
+    return Verdict(
+        "resolution", "Sharpness", "fail", dpi, least, "dpi",
+        f"{said}, under the {least:.0f} dpi that print providers take. {export}", _smaller(subject, least),
+    )  # fmt: skip
+
+
+def _smaller(subject: Subject, least: float) -> Fix | None:
+    """Print it smaller, whole, at the least density that is taken."""
+    placing = subject.placing.changed(fit="contain", scale=1.0)
+    w, _ = first_size(subject.panel, subject.facts.size, placing)
+    fitting = subject.facts.px[0] / inches(w)
+    scale = min(1.0, fitting / least)
+    if scale < 0.05:
+        return None
+    return Fix(f"Print it smaller, at {max(fitting, least):.0f} dpi", {"fit": "contain", "scale": round(scale - 5e-5, 4)})
+
+
+def check_tag(subject: Subject) -> Verdict:
+    """Tagged density against the true one, so that a new tag never looks like an improvement."""
+    true, tag = min(subject.placed.dpi), subject.facts.tagged_dpi
+    if subject.facts.vector:
+        return Verdict("tag", "Dpi tag", "pass", None, None, "dpi", "Drawn as lines: it has no dpi of its own.")
+    if tag is None:
+        return Verdict("tag", "Dpi tag", "pass", None, round(true, 2), "dpi",
+                       f"The file carries no dpi tag; at this size it has {true:.0f}.")  # fmt: skip
+    tagged = min(tag)
+    if tagged > true * TAG_TOLERANCE and true < subject.template.good_dpi:
+        return Verdict("tag", "Dpi tag", "warn", tagged, round(true, 2), "dpi",
+                       f"The file is tagged {tagged:.0f} dpi, but printed at {_size_in(subject)} it has {true:.0f}. "
+                       "The tag is only a note; the pixels count.")  # fmt: skip
+    return Verdict("tag", "Dpi tag", "pass", tagged, round(true, 2), "dpi",
+                   f"Tagged {tagged:.0f} dpi; at this size it has {true:.0f}, which is what counts.")  # fmt: skip

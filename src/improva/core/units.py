@@ -1,0 +1,56 @@
+"""Lengths and densities: the one place where units meet. Inside Improva every length is in millimetres."""
+
+from __future__ import annotations
+
+import math
+
+from .errors import BadPlacing
+
+MM_PER_IN = 25.4
+"""Exact: NIST SP 811, appendix B.8."""
+
+PT_PER_IN = 72.0
+"""PDF user space unit, 1/72 inch: ISO 32000-1, 8.3.2.3."""
+
+
+def inches(mm: float) -> float:
+    """Millimetres to inches."""
+    return mm / MM_PER_IN
+
+
+def mm_from_in(length_in: float) -> float:
+    """Inches to millimetres."""
+    return length_in * MM_PER_IN
+
+
+def points(mm: float) -> float:
+    """Millimetres to PDF points."""
+    return mm / MM_PER_IN * PT_PER_IN
+
+
+def pixels(mm: float, dpi: float) -> int:
+    """Whole pixels nearest to a length at a density, at least one."""
+    return max(1, round(mm / MM_PER_IN * dpi))
+
+
+def effective_dpi(px: float, printed_mm: float) -> float:
+    """Pixels over printed inches: the only resolution there is, whatever a tag says.
+
+    Raises:
+        BadPlacing: the printed length is not positive.
+    """
+    if not printed_mm > 0:
+        raise BadPlacing("The artwork has no printed size: give it a scale above 0.")
+    return px / (printed_mm / MM_PER_IN)
+
+
+def px_per_metre(dpi: float) -> int:
+    """A density as PNG's pHYs chunk wants it (W3C PNG, 11.3.4.3): 300 dpi is 11811."""
+    return round(dpi / MM_PER_IN * 1000)
+
+
+def finite(value: float, what: str) -> float:
+    """Return ``value`` if it is a finite number, else raise :class:`BadPlacing` naming ``what``."""
+    if not math.isfinite(value):
+        raise BadPlacing(f"The {what} must be a number, not {value}.")
+    return value

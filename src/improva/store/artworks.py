@@ -1,0 +1,71 @@
+"""Artworks: the files a seller has dropped on the board."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+from dataclasses import dataclass
+
+from ..core.artwork.pixels import Artwork
+from ..core.artwork.reading import ArtFacts, facts_from_dict
+from .database import Database
+
+
+@dataclass(frozen=True)
+class ArtRow:
+    """An artwork as it is kept."""
+
+    id: int
+    title: str
+    file_name: str
+    sha256: str
+    facts: ArtFacts
+
+
+def _row(row: sqlite3.Row) -> ArtRow:
+    facts = facts_from_dict(json.loads(row["facts"]))
+    return ArtRow(row["id"], row["title"], row["file_name"], row["sha256"], facts)
+
+
+class Artworks:
+    """The artworks of one data folder."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def all(self) -> list[ArtRow]:
+        """All artworks on the board, oldest first."""
+        found = self._database.connection.execute("SELECT * FROM artwork WHERE removed_at IS NULL ORDER BY id")
+        return [_row(row) for row in found]
+
+    def get(self, artwork_id: int) -> ArtRow | None:
+        """One artwork, or None."""
+        row = self._database.connection.execute("SELECT * FROM artwork WHERE id = ?", (artwork_id,)).fetchone()
+        return _row(row) if row else None
+
+    def add(self, title: str, file_name: str, art: Artwork) -> ArtRow:
+        """Keep an artwork. The same file again is the same artwork, brought back if it was taken off."""
+        sha256 = self._database.put_blob(art.data)
+        facts = json.dumps(art.facts.as_dict(), ensure_ascii=False)
+        with self._database.writing() as connection:
+            row = connection.execute(
+                "INSERT INTO artwork (title, file_name, sha256, facts) VALUES (?, ?, ?, ?) "
+                "ON CONFLICT (sha256) DO UPDATE SET removed_at = NULL, facts = excluded.facts RETURNING *",
+                (title, file_name, sha256, facts),
+            ).fetchone()
+        return _row(row)
+
+    def rename(self, artwork_id: int, title: str) -> None:
+        """Give an artwork another title."""
+        with self._database.writing() as connection:
+            connection.execute("UPDATE artwork SET title = ? WHERE id = ?", (title, artwork_id))
+
+    def set_removed(self, artwork_id: int, removed: bool) -> None:
+        """Take an artwork off the board, or put it back. Nothing of it is deleted."""
+        stamp = "strftime('%Y-%m-%dT%H:%M:%fZ', 'now')" if removed else "NULL"
+        with self._database.writing() as connection:
+            connection.execute(f"UPDATE artwork SET removed_at = {stamp} WHERE id = ?", (artwork_id,))
+
+    def open(self, row: ArtRow) -> Artwork:
+        """The artwork with its bytes."""
+        return Artwork(self._database.blob(row.sha256), row.facts)

@@ -1,0 +1,76 @@
+"""The data folder: one SQLite file in WAL mode, and a folder of blobs."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+import sqlite3
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
+from importlib import resources
+from pathlib import Path
+from typing import Any
+
+from ..core.output.writing import beside
+
+
+def key_of(*parts: Any) -> str:
+    """A hash of anything JSON can hold, by which results are stored: the same parts give the same key."""
+    text = json.dumps(parts, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
+    return hashlib.sha256(text.encode()).hexdigest()[:32]
+
+
+class Database:
+    """The data folder of one seller. Connections are one a thread; writes are transactions."""
+
+    def __init__(self, folder: Path) -> None:
+        self.folder = folder
+        self._blobs = folder / "blobs"
+        self._made = folder / "made"
+        for place in (folder, self._blobs, self._made):
+            place.mkdir(parents=True, exist_ok=True)
+        self._local = threading.local()
+        schema = resources.files(__package__ or "improva.store").joinpath("schema.sql").read_text(encoding="utf-8")
+        self.connection.executescript(schema)
+
+    @property
+    def connection(self) -> sqlite3.Connection:
+        """This thread's connection."""
+        found: sqlite3.Connection | None = getattr(self._local, "connection", None)
+        if found is None:
+            found = sqlite3.connect(self.folder / "improva.sqlite", isolation_level=None, timeout=30)
+            found.row_factory = sqlite3.Row
+            found.execute("PRAGMA foreign_keys = ON")
+            found.execute("PRAGMA synchronous = NORMAL")
+            self._local.connection = found
+        return found
+
+    @contextmanager
+    def writing(self) -> Iterator[sqlite3.Connection]:
+        """A transaction that is kept whole or not at all."""
+        connection = self.connection
+        connection.execute("BEGIN IMMEDIATE")
+        try:
+            yield connection
+        except BaseException:
+            connection.execute("ROLLBACK")
+            raise
+        connection.execute("COMMIT")
+
+    def put_blob(self, data: bytes) -> str:
+        """Keep bytes under the hash of their content, which is returned."""
+        sha256 = hashlib.sha256(data).hexdigest()
+        path = self._blobs / sha256
+        if not path.exists():
+            with beside(path) as temporary:
+                temporary.write_bytes(data)
+        return sha256
+
+    def blob(self, sha256: str) -> bytes:
+        """The bytes kept under a hash."""
+        return (self._blobs / sha256).read_bytes()
+
+    def made_path(self, key: str, ending: str) -> Path:
+        """Where a made file of that key lies or will lie."""
+        return self._made / f"{key}{ending}"

@@ -1,0 +1,67 @@
+"""Results that are kept: proofs, and files made for a pair."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from .database import Database
+
+
+@dataclass(frozen=True)
+class MadeRow:
+    """A file made for a pair: its kind, its telling name, and the key of the placing it was made with."""
+
+    key: str
+    kind: str
+    placing: str
+    file_name: str
+
+
+class Made:
+    """Everything made in one data folder."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def proof(self, key: str, make: Callable[[], dict[str, Any]]) -> dict[str, Any]:
+        """The proof kept under a key, made now if it is not there."""
+        connection = self._database.connection
+        row = connection.execute("SELECT result FROM proof WHERE key = ?", (key,)).fetchone()
+        if row:
+            return dict(json.loads(row[0]))
+        result = make()
+        with self._database.writing() as writing:
+            writing.execute("INSERT OR REPLACE INTO proof VALUES (?, ?)", (key, json.dumps(result, ensure_ascii=False)))
+        return result
+
+    def file(self, row: MadeRow, artwork_id: int, template_id: str, make: Callable[[Path], None]) -> Path:
+        """The file of that key, made now if it is not there. ``make`` must write the path whole or raise."""
+        path = self._database.made_path(row.key, Path(row.file_name).suffix)
+        if not path.exists():
+            make(path)
+        with self._database.writing() as connection:
+            connection.execute(
+                "INSERT OR REPLACE INTO made (key, artwork_id, template_id, kind, placing, file_name) VALUES (?,?,?,?,?,?)",
+                (row.key, artwork_id, template_id, row.kind, row.placing, row.file_name),
+            )
+        return path
+
+    def named(self, key: str) -> tuple[str, Path] | None:
+        """The telling name and the path of a made file, or None."""
+        row = self._database.connection.execute("SELECT file_name FROM made WHERE key = ?", (key,)).fetchone()
+        if row is None:
+            return None
+        path = self._database.made_path(key, Path(row[0]).suffix)
+        return (row[0], path) if path.exists() else None
+
+    def kinds(self, artwork_id: int, template_id: str, placing: str) -> set[str]:
+        """What has been made for a pair with the placing it has now."""
+        found = self._database.connection.execute(
+            "SELECT DISTINCT kind FROM made WHERE artwork_id = ? AND template_id = ? AND placing = ?",
+            (artwork_id, template_id, placing),
+        )
+        return {row[0] for row in found}

@@ -1,0 +1,1 @@
+"""Work that is worth keeping warm or queueing: decoded artwork, ready views, made files."""

@@ -1,0 +1,1 @@
+"""Where scene packs are baked. Authoring only: needs the ``studio`` extra, never imported by Improva."""
