@@ -228,7 +228,7 @@ def serve(host: str, port: int, data: Path, demo: bool) -> None:
 @as_json_option
 def bench(as_json: bool) -> None:
     """Time this project against bare libraries, in one run, as ratios."""
-    from .bench import run_all
+    from .benchmarks import run_all
 
     results = run_all()
     lines = [f"{r['name']:44} {r['ratio']:6.2f} × {r['floor']}  (limit {r['limit']:g})" for r in results]

@@ -88,7 +88,7 @@ class Template:
 
 def _length(value: Any, unit: str) -> float:
     if unit not in ("in", "mm"):
-        raise BadTemplate(f"The unit '{unit}' is not known: write \"in\" or \"mm\".")
+        raise BadTemplate(f'The unit \'{unit}\' is not known: write "in" or "mm".')
     if isinstance(value, bool) or not isinstance(value, int | float):
         raise BadTemplate(f"'{value}' is not a length: write a number.")
     return mm_from_in(value) if unit == "in" else float(value)
@@ -132,7 +132,7 @@ def parse_template(data: Mapping[str, Any]) -> Template:
         panels = tuple(parse_panel(panel) for panel in data["panels"])
         route = data.get("route", "press")
         if route not in ("press", "upload"):
-            raise BadTemplate(f"The route '{route}' is not known: write \"press\" or \"upload\".")
+            raise BadTemplate(f'The route \'{route}\' is not known: write "press" or "upload".')
         if not panels:
             raise BadTemplate("A template needs at least one panel.")
         colour = str(data.get("blank_colour", Template.blank_colour))

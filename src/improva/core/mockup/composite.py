@@ -54,8 +54,8 @@ def _strip(lit: Lit, top: int, bottom: int, prints: dict[str, Floats], means: di
         rho = np.empty_like(basis)
         rho[:] = means[name]
         _lay(rho, texture, means[name], seen, top, bottom)
-        lit_print = np.asarray(cv2.multiply(basis, rho, dst=rho))
-        printed = lit_print if printed is None else printed + lit_print
+        lit_print: Floats = np.asarray(cv2.multiply(basis, rho, dst=rho), np.float32)
+        printed = lit_print if printed is None else np.asarray(cv2.add(printed, lit_print), np.float32)
     assert printed is not None, "a scene without a printed region is refused when its pack is read"
     codes = cv2.add(lit.plain[top:bottom], printed, dtype=cv2.CV_16U)  # rounds, and holds what outshines the table
     out[top:bottom] = cv2.LUT(codes, table())

@@ -39,7 +39,9 @@ def print_texture(design: Design, open_art: Opener, view: View) -> dict[str, Flo
     for region in view.info.regions:
         if region.panel == design.panel.id:
             art = as_array(on_blank(render(design, open_art, view.maps[region.id].texture_px)))
-            bleed = tuple(round(design.panel.bleed_mm / mm * px) for mm, px in zip(design.panel.file_mm, art.shape[1::-1], strict=True))
+            bleed = tuple(
+                round(design.panel.bleed_mm / mm * px) for mm, px in zip(design.panel.file_mm, art.shape[1::-1], strict=True)
+            )
             trim = art[bleed[1] : art.shape[0] - bleed[1], bleed[0] : art.shape[1] - bleed[0]]
             prints[region.id] = np.ascontiguousarray(printed(trim, blank)[..., ::-1])
     for region in view.info.regions:

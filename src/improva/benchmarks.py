@@ -1,0 +1,125 @@
+"""``improva bench``: this project's own work against bare libraries, measured side by side, as ratios."""
+
+from __future__ import annotations
+
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import cv2
+import numpy as np
+import pyvips
+from numpy.typing import NDArray
+
+from .catalogue import template as find_template
+from .core.artwork.pixels import Artwork
+from .core.design import Design, Piece, Placing
+from .core.mockup.composite import composite, light_plain_parts
+from .core.mockup.pack import read_passes
+from .core.mockup.picture import JPEG_QUALITY, encode, mock_up, print_texture
+from .core.mockup.view import make_view
+from .core.output import write_print_file
+from .core.output.print_file import PNG_COMPRESSION
+from .core.preflight import prove
+from .scenes import scenes_of
+
+BLANK = "tumbler-20oz-straight"
+PICTURE = (2700, 2025)
+LOOK = (900, 900)
+ROUNDS = 15
+
+
+def _median(work: Callable[[], Any], rounds: int = ROUNDS) -> float:
+    work()
+    return float(np.median(_times(work, rounds)))
+
+
+def _times(work: Callable[[], Any], rounds: int) -> list[float]:
+    times = []
+    for _ in range(rounds):
+        start = time.perf_counter()
+        work()
+        times.append(time.perf_counter() - start)
+    return times
+
+
+def sample_art(width: int = 3600, height: int = 3200) -> bytes:
+    """A made-up picture with gradients, grain and edges, as PNG bytes."""
+    y, x = np.mgrid[:height, :width].astype(np.float32)
+    grain = np.random.default_rng(1).normal(0, 4, (height, width)).astype(np.float32)
+    ridge = (y > height * (0.55 + 0.12 * np.sin(x * 14 * np.pi / width))) * 60
+    planes = [60 + 120 * y / height - ridge + grain, 80 + 70 * x / width - ridge / 2 + grain, 150 - 60 * y / height + grain]
+    pixels = np.clip(np.stack(planes, -1), 0, 255).astype(np.uint8)
+    return bytes(pyvips.Image.new_from_array(pixels).pngsave_buffer(compression=1))
+
+
+def _row(name: str, ours: float, floor_name: str, floor: float, limit: float) -> dict[str, Any]:
+    return {"name": name, "seconds": round(ours, 4), "floor": floor_name, "floor_seconds": round(floor, 4),
+            "ratio": round(ours / floor, 3), "limit": limit}  # fmt: skip
+
+
+def bench_picture(design: Design, art: Artwork) -> list[dict[str, Any]]:
+    """A listing picture and a look while dragging, against one bare remap and the encoding of the same picture."""
+    info = scenes_of(BLANK)[0]
+    passes = read_passes(info)
+    rows = []
+    for name, size, limit, quality in (("listing picture", PICTURE, 3.0, JPEG_QUALITY), ("look while dragging", LOOK, 6.0, 86)):
+        lit = light_plain_parts(make_view(info, passes, size), {})
+        prints = print_texture(design, lambda _: art, lit.view)
+        texture: NDArray[np.uint8] = np.ascontiguousarray((next(iter(prints.values())) * 255).astype(np.uint8))
+        x, y = np.meshgrid(np.arange(size[0], dtype=np.float32), np.arange(size[1], dtype=np.float32))
+        x *= texture.shape[1] / size[0]
+        y *= texture.shape[0] / size[1]
+
+        def bare(texture: NDArray[np.uint8] = texture, x: Any = x, y: Any = y, quality: int = quality) -> bytes:
+            return encode(np.asarray(cv2.remap(texture, x, y, cv2.INTER_LINEAR)), ".jpg", quality)
+
+        def ours(lit: Any = lit, prints: Any = prints, quality: int = quality) -> bytes:
+            return encode(composite(lit, prints, 30.0)[..., ::-1], ".jpg", quality)
+
+        floor = _median(bare)
+        rows.append(_row(f"{name} {size[0]} × {size[1]}", _median(ours), "bare remap + JPEG", floor, limit))
+        if size == LOOK:
+            proxy = art.proxy()
+
+            def look(lit: Any = lit, proxy: Artwork = proxy, quality: int = quality) -> bytes:
+                return encode(mock_up(lit, design, lambda _: proxy, 30.0), ".jpg", quality)
+
+            times = _times(look, 40)
+            worst = float(np.percentile(times, 95))
+            rows.append({**_row("look, art laid anew, 95th percentile", worst, "60 ms", 0.060, 1.0)})
+    return rows
+
+
+def bench_print(design: Design, art: Artwork) -> dict[str, Any]:
+    """The wrap's print file against a bare libvips resize-and-save of the same pixels."""
+    w, h = design.panel.file_px(300)
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "print.png"
+
+        def bare() -> None:
+            image = pyvips.Image.new_from_buffer(art.data, "", access="sequential")
+            factor = max(w / image.width, h / image.height)
+            image.resize(factor, kernel="lanczos3").crop(0, 0, w, h).pngsave(str(path), compression=PNG_COMPRESSION)
+
+        def ours() -> None:
+            write_print_file(design, lambda _: art, path, dpi=300, mirror=True)
+
+        return _row(f"print file {w} × {h}", _median(ours, 5), "bare resize + PNG", _median(bare, 5), 1.5)
+
+
+def bench_proof(design: Design, art: Artwork) -> dict[str, Any]:
+    """Judging a pair whose artwork is loaded, against the 300 ms a seller does not notice."""
+    proxy, placing = art.proxy(), design.pieces[0].placing
+    ours = _median(lambda: prove(design.template, design.panel, proxy, placing), 5)
+    return _row("proving one pair", ours, "300 ms", 0.3, 1.0)
+
+
+def run_all() -> list[dict[str, Any]]:
+    """Every benchmark, in one run."""
+    art = Artwork.read(sample_art())
+    template = find_template(BLANK)
+    design = Design(template, template.panel(), (Piece("art", art.facts.size, Placing()),))
+    return [*bench_picture(design, art), bench_print(design, art), bench_proof(design, art)]

@@ -1,0 +1,193 @@
+"""What requests and answers look like. The page's TypeScript types are generated from these."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..core.design import Placing
+
+StatusName = Literal["pass", "warn", "fail"]
+FitName = Literal["cover", "contain", "actual", "stretch"]
+RouteName = Literal["press", "upload"]
+
+
+class Shape(BaseModel):
+    """A body whose unknown keys are errors, not silently dropped."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class PlacingBody(Shape):
+    """How a picture lies on a panel; lengths in mm, turns clockwise in degrees."""
+
+    fit: FitName
+    shift_mm: tuple[float, float]
+    scale: float
+    rotate_deg: float
+    background: str | None
+
+    def to_core(self) -> Placing:
+        """The core's value. Raises :class:`BadPlacing`."""
+        return Placing(**self.model_dump())
+
+    @classmethod
+    def of(cls, placing: Placing) -> PlacingBody:
+        """From the core's value."""
+        return cls(**{name: getattr(placing, name) for name in cls.model_fields})
+
+
+class Art(Shape):
+    """An artwork on the board."""
+
+    id: int
+    title: str
+    file_name: str
+    sha256: str
+    px: tuple[int, int]
+    tagged_dpi: tuple[float, float] | None
+    mode: str
+    has_alpha: bool
+    vector: bool
+    notes: list[str]
+
+
+class PanelShape(Shape):
+    """A panel of a template, in mm."""
+
+    id: str
+    title: str
+    shape: str
+    trim_mm: tuple[float, float]
+    bleed_mm: float
+    safe_mm: float
+    seam_zone_mm: float
+    closes: bool
+    dpi: float
+    file_px: tuple[int, int]
+    file_mm: tuple[float, float]
+
+
+class TemplateShape(Shape):
+    """A blank, with the provenance of its figures."""
+
+    id: str
+    title: str
+    kind: str
+    route: RouteName
+    default_fit: str
+    least_dpi: float
+    good_dpi: float
+    blank_colour: str
+    panels: list[PanelShape]
+    provenance: dict[str, str]
+
+
+class RegionShape(Shape):
+    """A part of a scene whose colour may change."""
+
+    id: str
+    title: str
+    panel: str | None
+    colours: dict[str, str]
+    default: str | None
+
+
+class SceneShape(Shape):
+    """A scene that a blank can be shown in."""
+
+    id: str
+    title: str
+    kind: str
+    templates: list[str]
+    views: dict[str, float]
+    turns: bool
+    px: tuple[int, int]
+    regions: list[RegionShape]
+
+
+class FixShape(Shape):
+    """A mend: what the button says and what it changes of the placing."""
+
+    label: str
+    placing: dict[str, object]
+
+
+class CheckShape(Shape):
+    """The answer of one check."""
+
+    id: str
+    title: str
+    status: StatusName
+    measured: float | None
+    limit: float | None
+    unit: str
+    message: str
+    fix: FixShape | None
+    where: list[tuple[float, float, float, float]]
+
+
+class ProofShape(Shape):
+    """The judgement of a placing."""
+
+    placed_mm: tuple[float, float, float, float]
+    effective_dpi: tuple[float, float]
+    verdict: StatusName
+    checks: list[CheckShape]
+
+
+class Cell(Shape):
+    """One artwork on one blank, as the board shows it."""
+
+    artwork_id: int
+    template_id: str
+    fitted: bool
+    pictured: bool
+    printed: bool
+    verdict: StatusName
+    blocker: str | None = Field(description="The gravest finding, in a few words")
+    shown: str = Field(description="Address of the cell's picture; it changes when the picture does")
+
+
+class Board(Shape):
+    """Everything on the range board."""
+
+    artworks: list[Art]
+    templates: list[TemplateShape]
+    cells: list[Cell]
+
+
+class Pair(Shape):
+    """One artwork on one blank, as the bench shows it."""
+
+    artwork: Art
+    template: TemplateShape
+    scenes: list[SceneShape]
+    placing: PlacingBody
+    default_placing: PlacingBody
+    can_undo: bool
+    can_redo: bool
+    route: RouteName
+    angle: float
+    colours: dict[str, str | None]
+    proof: ProofShape
+    pictured: bool
+    printed: bool
+
+
+class ChoicesBody(Shape):
+    """Route, and how the mock-up stands."""
+
+    route: RouteName
+    angle: float = Field(ge=-36000, le=36000)
+    colours: dict[str, str | None]
+
+
+class MadeFile(Shape):
+    """A file that has been made and can be fetched."""
+
+    name: str
+    url: str
+    bytes: int
+    px: tuple[int, int]
