@@ -1,0 +1,170 @@
+import { Redo2, Undo2 } from "lucide-react";
+import { useEffect } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { FitStation } from "../fit/FitStation";
+import { PrintStation } from "../print/PrintStation";
+import { ProveStation } from "../prove/ProveStation";
+import { ShowStation } from "../show/ShowStation";
+import { Masthead } from "../ui/Masthead";
+import { Alert, Button, Choice, Mark, WORDS } from "../ui/parts";
+import { useUnit } from "../ui/unit";
+import { FlatPane } from "./FlatPane";
+import { KeySheet } from "./KeySheet";
+import { ShownPane } from "./ShownPane";
+import { type Hand, usePair } from "./usePair";
+
+const STATIONS = ["fit", "prove", "show", "print"] as const;
+type Station = (typeof STATIONS)[number];
+const PANES = { fit: FitStation, prove: ProveStation, show: ShowStation, print: PrintStation };
+
+export function BenchPage() {
+  const params = useParams();
+  const station = STATIONS.find((s) => s === params.station) ?? "fit";
+  const { hand, error, retry } = usePair(Number(params.art), params.template ?? "");
+  const { unit, setUnit } = useUnit();
+
+  useEffect(() => {
+    const key = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.target instanceof HTMLInputElement || !hand) return;
+      const name = event.key.toLowerCase();
+      if (name !== "z" && name !== "y") return;
+      event.preventDefault();
+      hand.step(name === "y" || event.shiftKey ? "redo" : "undo");
+    };
+    window.addEventListener("keydown", key);
+    return () => window.removeEventListener("keydown", key);
+  }, [hand]);
+
+  return (
+    <div className="flex h-full flex-col">
+      <Masthead
+        where={
+          hand && (
+            <>
+              <Link to="/" className="underline">
+                Range board
+              </Link>
+              <span className="mx-2">/</span>
+              <b className="text-ink">{hand.pair.artwork.title}</b> on {hand.pair.template.title}
+            </>
+          )
+        }
+      >
+        {hand && (
+          <div className="flex items-center gap-1">
+            <Button
+              tone="quiet"
+              aria-label="Undo"
+              title="Undo (Ctrl+Z)"
+              disabled={!hand.pair.can_undo}
+              onClick={() => hand.step("undo")}
+            >
+              <Undo2 size={17} aria-hidden="true" />
+            </Button>
+            <Button
+              tone="quiet"
+              aria-label="Redo"
+              title="Redo (Ctrl+Shift+Z)"
+              disabled={!hand.pair.can_redo}
+              onClick={() => hand.step("redo")}
+            >
+              <Redo2 size={17} aria-hidden="true" />
+            </Button>
+            <KeySheet />
+          </div>
+        )}
+        <div className="w-24">
+          <Choice
+            label="Unit"
+            value={unit}
+            onChange={setUnit}
+            options={[
+              { value: "in", label: "in" },
+              { value: "mm", label: "mm" },
+            ]}
+          />
+        </div>
+      </Masthead>
+      {error && (
+        <main className="p-6">
+          <Alert onRetry={retry}>{error.message}</Alert>
+        </main>
+      )}
+      {!error && !hand && <p className="p-8 text-soft">Laying it on the bench…</p>}
+      {hand && <Bench hand={hand} station={station} />}
+    </div>
+  );
+}
+
+function Bench({ hand, station }: { hand: Hand; station: Station }) {
+  const Column = PANES[station];
+  const mirrored = station === "print" && hand.pair.route === "press";
+  return (
+    <>
+      <Route hand={hand} station={station} />
+      <main className="grid min-h-0 grow grid-cols-[18.5rem_minmax(0,1.25fr)_minmax(0,1fr)]">
+        <section aria-label={station} className="flex min-h-0 flex-col gap-4 overflow-y-auto border-r border-rule p-4">
+          {hand.problem && <Alert>{hand.problem}</Alert>}
+          <Column hand={hand} />
+        </section>
+        <FlatPane hand={hand} mirrored={mirrored} findings={station === "prove"} />
+        <ShownPane hand={hand} />
+      </main>
+    </>
+  );
+}
+
+/** The stations in the order of the work, each with how far it is. */
+function Route({ hand, station }: { hand: Hand; station: Station }) {
+  const navigate = useNavigate();
+  const { pair, proof } = hand;
+  const open = proof.checks.filter((c) => c.status !== "pass").length;
+  const states: Record<Station, { name: string; state: string; mark: "pass" | "warn" | "fail" | null }> = {
+    fit: { name: "Fit", state: pair.can_undo ? "by hand" : "as proposed", mark: pair.can_undo ? "pass" : null },
+    prove: {
+      name: "Prove",
+      state: open ? `${WORDS[proof.verdict]}: ${open} to see` : "sound",
+      mark: proof.verdict,
+    },
+    show: { name: "Show", state: pair.pictured ? "pictured" : "no pictures yet", mark: pair.pictured ? "pass" : null },
+    print: { name: "Print", state: pair.printed ? "file made" : "no file yet", mark: pair.printed ? "pass" : null },
+  };
+  const here = STATIONS.indexOf(station);
+  const next = STATIONS[here + 1];
+  return (
+    <nav aria-label="Route" className="flex h-12 shrink-0 items-stretch border-b border-rule bg-paper">
+      <ol className="flex grow">
+        {STATIONS.map((name) => {
+          const { name: title, state, mark } = states[name];
+          return (
+            <li key={name} className="flex">
+              <Link
+                to={`../${name}`}
+                relative="path"
+                aria-current={name === station ? "step" : undefined}
+                className={`flex min-w-36 flex-col justify-center border-b-[3px] px-4 leading-tight ${
+                  name === station ? "border-accent bg-accent-tint" : "border-transparent hover:bg-table"
+                }`}
+              >
+                <span className="font-bold">{title}</span>
+                <span className="flex items-center gap-1 text-xs text-soft">
+                  {mark && <Mark status={mark} size={11} />}
+                  {state}
+                </span>
+              </Link>
+            </li>
+          );
+        })}
+      </ol>
+      <div className="flex items-center px-4">
+        {next ? (
+          <Button tone="main" onClick={() => navigate(`../${next}`, { relative: "path" })}>
+            Next: {states[next].name}
+          </Button>
+        ) : (
+          <Button onClick={() => navigate("/")}>Back to the board</Button>
+        )}
+      </div>
+    </nav>
+  );
+}

@@ -1,0 +1,160 @@
+import { type KeyboardEvent, type PointerEvent, type RefObject, useEffect, useRef, useState } from "react";
+import type { Panel } from "../api/client";
+import { clampScale, type Lie, shiftAbout, tidy } from "./geometry";
+import type { Hand } from "./usePair";
+
+const SNAP_PX = 7;
+const WHEEL_REST_MS = 300;
+const MOVES: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+type Grip = "move" | "scale" | "turn";
+type Start = { grip: Grip; lie: Lie; shift: [number, number]; scale: number; rotate: number; at: [number, number] };
+export type Snap = { axis: "x" | "y"; mm: number; name: string };
+
+/** Nearest snap of an axis: centre on centre, or an edge of the picture on the trim or the safe line. */
+function snapped(
+  centre: number,
+  size: number,
+  trim: number,
+  safe: number,
+  reach: number,
+): { by: number; mm: number; name: string } | null {
+  const lines: [number, number, string][] = [
+    [centre, trim / 2, "centre"],
+    [centre - size / 2, 0, "trim"],
+    [centre + size / 2, trim, "trim"],
+    [centre - size / 2, safe, "safe line"],
+    [centre + size / 2, trim - safe, "safe line"],
+  ];
+  let best: { by: number; mm: number; name: string } | null = null;
+  for (const [from, to, name] of lines)
+    if (Math.abs(to - from) < Math.min(reach, best ? Math.abs(best.by) : reach)) best = { by: to - from, mm: to, name };
+  return best;
+}
+
+/** Pointer, wheel and keys on the flat. `toMm` turns a point of the window into mm from the trim's corner. */
+export function useFlatHand(
+  hand: Hand,
+  panel: Panel,
+  lie: Lie,
+  toMm: (x: number, y: number) => [number, number],
+  pxPerMm: number,
+  surface: RefObject<SVGSVGElement | null>,
+) {
+  const start = useRef<Start | null>(null);
+  const [snaps, setSnaps] = useState<Snap[]>([]);
+  const wheelRest = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const live = useRef({ hand, lie, toMm });
+  live.current = { hand, lie, toMm };
+
+  useEffect(() => {
+    const svg = surface.current;
+    if (!svg) return;
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      const { hand, lie, toMm } = live.current;
+      const steps = Math.max(-3, Math.min(3, event.deltaY / 100));
+      if (event.shiftKey) hand.hold({ rotate_deg: tidy(hand.placing.rotate_deg + steps, 0.1) });
+      else {
+        const scale = clampScale(hand.placing.scale * 1.03 ** -steps);
+        const shift = shiftAbout(lie, hand.placing, toMm(event.clientX, event.clientY), scale / hand.placing.scale);
+        hand.hold({ scale, shift_mm: shift });
+      }
+      if (wheelRest.current) clearTimeout(wheelRest.current);
+      wheelRest.current = setTimeout(() => live.current.hand.decide(), WHEEL_REST_MS);
+    };
+    svg.addEventListener("wheel", wheel, { passive: false });
+    return () => svg.removeEventListener("wheel", wheel);
+  }, [surface]);
+
+  function down(event: PointerEvent<SVGSVGElement>) {
+    if (event.button !== 0) return;
+    const grip = ((event.target as Element).getAttribute("data-grip") ?? "move") as Grip;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const { shift_mm, scale, rotate_deg } = hand.placing;
+    start.current = { grip, lie, shift: shift_mm, scale, rotate: rotate_deg, at: toMm(event.clientX, event.clientY) };
+  }
+
+  function move(event: PointerEvent<SVGSVGElement>) {
+    const from = start.current;
+    if (!from) return;
+    const [x, y] = toMm(event.clientX, event.clientY);
+    const { cx, cy } = from.lie;
+    if (from.grip === "scale") {
+      const factor = Math.hypot(x - cx, y - cy) / Math.max(1e-6, Math.hypot(from.at[0] - cx, from.at[1] - cy));
+      hand.hold({ scale: clampScale(tidy(from.scale * factor, 0.001)) });
+    } else if (from.grip === "turn") {
+      const turned = (Math.atan2(y - cy, x - cx) - Math.atan2(from.at[1] - cy, from.at[0] - cx)) * (180 / Math.PI);
+      const free = tidy(from.rotate + turned, 0.1);
+      const quarter = Math.round(free / 45) * 45;
+      hand.hold({ rotate_deg: !event.altKey && Math.abs(free - quarter) < 2 ? quarter : free });
+    } else {
+      let dx = x - from.at[0];
+      let dy = y - from.at[1];
+      const found: Snap[] = [];
+      if (!event.altKey && from.rotate % 180 === 0) {
+        const reach = SNAP_PX / pxPerMm;
+        const sx = snapped(cx + dx, from.lie.w, panel.trim_mm[0], panel.safe_mm, reach);
+        const sy = snapped(cy + dy, from.lie.h, panel.trim_mm[1], panel.safe_mm, reach);
+        if (sx) {
+          dx += sx.by;
+          found.push({ axis: "x", ...sx });
+        }
+        if (sy) {
+          dy += sy.by;
+          found.push({ axis: "y", ...sy });
+        }
+      }
+      setSnaps(found);
+      hand.hold({ shift_mm: [from.shift[0] + dx, from.shift[1] + dy] });
+    }
+  }
+
+  function up() {
+    if (!start.current) return;
+    start.current = null;
+    setSnaps([]);
+    hand.decide();
+  }
+
+  function keyDown(event: KeyboardEvent) {
+    if (event.ctrlKey || event.metaKey) return;
+    const mm = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+    const { shift_mm, scale, rotate_deg } = hand.placing;
+    const along = MOVES[event.key];
+    const changes: Record<string, Partial<typeof hand.placing>> = {
+      "+": { scale: clampScale(scale * 1.01) },
+      "=": { scale: clampScale(scale * 1.01) },
+      "-": { scale: clampScale(scale / 1.01) },
+      ",": { rotate_deg: tidy(rotate_deg - 1, 0.1) },
+      ".": { rotate_deg: tidy(rotate_deg + 1, 0.1) },
+      "0": { shift_mm: [0, 0], scale: 1, rotate_deg: 0 },
+    };
+    const change = along
+      ? { shift_mm: [shift_mm[0] + along[0] * mm, shift_mm[1] + along[1] * mm] as [number, number] }
+      : changes[event.key];
+    if (!change) return;
+    event.preventDefault();
+    hand.hold(change);
+  }
+
+  function keyUp(event: KeyboardEvent) {
+    if (/^(Arrow|[-+=,.0]$)/.test(event.key)) hand.decide();
+  }
+
+  return {
+    snaps,
+    handlers: {
+      onPointerDown: down,
+      onPointerMove: move,
+      onPointerUp: up,
+      onPointerCancel: up,
+      onKeyDown: keyDown,
+      onKeyUp: keyUp,
+    },
+  };
+}

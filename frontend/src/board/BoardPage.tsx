@@ -1,0 +1,148 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { type Art, api, type Board } from "../api/client";
+import { Masthead } from "../ui/Masthead";
+import { Alert, Button } from "../ui/parts";
+import { BoardRow } from "./BoardRow";
+import { useDrop } from "./useDrop";
+
+type Arrival = { name: string; problem?: string };
+const KINDS = ".png,.jpg,.jpeg,.tif,.tiff,.webp,.svg";
+
+export function BoardPage() {
+  const queries = useQueryClient();
+  const board = useQuery({ queryKey: ["board"], queryFn: api.board });
+  const [arrivals, setArrivals] = useState<Arrival[]>([]);
+  const [removed, setRemoved] = useState<Art | null>(null);
+  const chooser = useRef<HTMLInputElement>(null);
+
+  async function take(files: File[]) {
+    for (const file of files) {
+      setArrivals((now) => [...now.filter((a) => a.name !== file.name), { name: file.name }]);
+      try {
+        await api.addArt(file);
+        setArrivals((now) => now.filter((a) => a.name !== file.name));
+      } catch (error) {
+        const problem = (error as Error).message;
+        setArrivals((now) => now.map((a) => (a.name === file.name ? { ...a, problem } : a)));
+      }
+      await queries.invalidateQueries({ queryKey: ["board"] });
+    }
+  }
+  const over = useDrop(take);
+
+  async function remove(art: Art) {
+    await api.removeArt(art.id);
+    setRemoved(art);
+    await queries.invalidateQueries({ queryKey: ["board"] });
+  }
+  async function putBack(art: Art) {
+    await api.restoreArt(art.id);
+    setRemoved(null);
+    await queries.invalidateQueries({ queryKey: ["board"] });
+  }
+
+  return (
+    <div className="flex h-full flex-col">
+      <Masthead where="Range board">
+        {removed && (
+          <span className="text-sm" role="status">
+            “{removed.title}” is off the board.{" "}
+            <button type="button" className="font-bold underline" onClick={() => putBack(removed)}>
+              Put it back
+            </button>
+          </span>
+        )}
+        <input
+          ref={chooser}
+          type="file"
+          multiple
+          accept={KINDS}
+          className="sr-only"
+          tabIndex={-1}
+          aria-label="Artwork files"
+          onChange={(event) => {
+            take([...(event.target.files ?? [])]);
+            event.target.value = "";
+          }}
+        />
+        <Button tone="main" onClick={() => chooser.current?.click()}>
+          Add artwork
+        </Button>
+      </Masthead>
+      <main className="relative grow overflow-auto p-4">
+        {board.isPending && <p className="p-8 text-soft">Laying out the board…</p>}
+        {board.error && <Alert onRetry={() => board.refetch()}>{board.error.message}</Alert>}
+        {board.data && <Table board={board.data} onRemove={remove} />}
+        <ul className="mt-3 grid gap-2" aria-live="polite">
+          {arrivals.map((a) => (
+            <li key={a.name}>
+              {a.problem ? (
+                <Alert>
+                  <b>{a.name}</b>: {a.problem}{" "}
+                  <button
+                    type="button"
+                    className="underline"
+                    onClick={() => setArrivals((now) => now.filter((other) => other !== a))}
+                  >
+                    Put away
+                  </button>
+                </Alert>
+              ) : (
+                <p className="rounded-[3px] border border-rule bg-table p-3 text-sm text-soft">Reading {a.name}…</p>
+              )}
+            </li>
+          ))}
+        </ul>
+        {over && (
+          <div className="pointer-events-none fixed inset-0 z-10 grid place-items-center bg-ground/90">
+            <p className="border-y-2 border-ink px-10 py-6 text-xl font-bold">Let go to lay it on every blank</p>
+          </div>
+        )}
+      </main>
+    </div>
+  );
+}
+
+function Table({ board, onRemove }: { board: Board; onRemove: (art: Art) => void }) {
+  if (board.artworks.length === 0)
+    return (
+      <div className="grid h-full min-h-80 place-items-center border border-rule bg-table">
+        <div className="max-w-md text-center">
+          <p className="mb-1 text-xl font-bold">Drop your first picture here</p>
+          <p className="text-soft">
+            PNG, JPEG, TIFF, WebP or SVG. It is laid on every blank at once, measured and shown; your file itself is
+            never changed.
+          </p>
+        </div>
+      </div>
+    );
+  return (
+    <table className="w-full border-collapse">
+      <caption className="sr-only">Artworks down, blanks across</caption>
+      <thead>
+        <tr className="text-left">
+          <th scope="col" className="w-[25rem] pb-1 text-xs font-medium text-soft">
+            {board.artworks.length} artworks
+          </th>
+          {board.templates.map((t) => (
+            <th key={t.id} scope="col" className="pb-1 pl-4 text-sm font-bold">
+              {t.title}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {board.artworks.map((art) => (
+          <BoardRow
+            key={art.id}
+            art={art}
+            templates={board.templates}
+            cells={board.cells.filter((c) => c.artwork_id === art.id)}
+            onRemove={onRemove}
+          />
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,76 @@
+import type { Check, Placing } from "../api/client";
+import type { Hand } from "../bench/usePair";
+import { Button, Heading, Mark, Verdict, WORDS } from "../ui/parts";
+
+/** Judged work: what must be seen to first, then what is sound. */
+export function ProveStation({ hand }: { hand: Hand }) {
+  const { checks, verdict } = hand.proof;
+  const open = checks.filter((check) => check.status !== "pass");
+  const sound = checks.filter((check) => check.status === "pass");
+  return (
+    <>
+      <div>
+        <Heading aside={`${checks.length} checks`}>Verdict</Heading>
+        <p className="flex items-baseline gap-2 text-lg">
+          <Verdict status={verdict} />
+          <span className="text-sm text-soft">
+            {verdict === "pass"
+              ? "Nothing stands in its way."
+              : verdict === "warn"
+                ? "Printable; see these first."
+                : "Mend this before printing."}
+          </span>
+        </p>
+      </div>
+      {open.length > 0 && (
+        <ol className="grid gap-3">
+          {open.map((check, i) => (
+            <li key={check.id} className="border border-ink bg-paper p-3">
+              <div className="flex items-center gap-2">
+                {check.where.length > 0 && (
+                  <span className="grid size-5 place-items-center bg-ink text-xs font-bold text-paper">{i + 1}</span>
+                )}
+                <b className="grow">{check.title}</b>
+                <span className="inline-flex items-center gap-1 text-xs">
+                  <Mark status={check.status} size={12} /> {WORDS[check.status]}
+                </span>
+              </div>
+              <Measured check={check} />
+              <p className="text-sm">{check.message}</p>
+              {check.fix && (
+                <Button className="mt-2 w-full" onClick={() => hand.decide(check.fix?.placing as Partial<Placing>)}>
+                  {check.fix.label}
+                </Button>
+              )}
+            </li>
+          ))}
+        </ol>
+      )}
+      <div>
+        <Heading aside={String(sound.length)}>Sound</Heading>
+        <ul className="grid gap-1.5">
+          {sound.map((check) => (
+            <li key={check.id} className="text-sm">
+              <span className="flex items-center gap-1.5">
+                <Mark status="pass" size={12} />
+                <b className="font-medium">{check.title}</b>
+              </span>
+              <span className="block pl-[1.15rem] text-xs text-soft">{check.message}</span>
+            </li>
+          ))}
+        </ul>
+      </div>
+    </>
+  );
+}
+
+function Measured({ check }: { check: Check }) {
+  if (check.measured === null) return null;
+  const round = (value: number) => (Math.abs(value) >= 100 ? Math.round(value) : Math.round(value * 10) / 10);
+  return (
+    <p className="my-0.5 text-sm">
+      <b className="text-base">{round(check.measured)}</b> {check.unit}
+      {check.limit !== null && <span className="text-soft"> against a limit of {round(check.limit)}</span>}
+    </p>
+  );
+}

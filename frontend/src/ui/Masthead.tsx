@@ -1,0 +1,15 @@
+import type { ReactNode } from "react";
+import { Link } from "react-router";
+
+/** The strip along the top: the name, where one is, and what the page offers. */
+export function Masthead({ where, children }: { where?: ReactNode; children?: ReactNode }) {
+  return (
+    <header className="flex h-11 shrink-0 items-center gap-4 border-b border-ink bg-table px-4">
+      <Link to="/" className="text-lg font-bold tracking-tight" aria-label="Improva: the range board">
+        Improva
+      </Link>
+      <div className="min-w-0 grow truncate text-sm text-soft">{where}</div>
+      {children}
+    </header>
+  );
+}

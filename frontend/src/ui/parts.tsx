@@ -1,0 +1,104 @@
+import type { ButtonHTMLAttributes, ReactNode } from "react";
+import type { Status } from "../api/client";
+
+/** Words for verdicts. Each also has a shape of its own, so that colour is never needed to tell them apart. */
+export const WORDS: Record<Status, string> = { pass: "Sound", warn: "Look", fail: "Stop" };
+
+export function Mark({ status, size = 14 }: { status: Status; size?: number }) {
+  const stroke = { stroke: "currentColor", strokeWidth: 1.6, fill: "none", strokeLinecap: "round" } as const;
+  return (
+    <svg width={size} height={size} viewBox="0 0 16 16" aria-hidden="true" className="shrink-0">
+      {status === "pass" && <path d="M2.5 8.5 6.3 12.2 13.5 4" {...stroke} />}
+      {status === "warn" && (
+        <g {...stroke}>
+          <path d="M8 2 15 14H1Z" strokeLinejoin="round" />
+          <path d="M8 6.5v3.4M8 12v.1" />
+        </g>
+      )}
+      {status === "fail" && (
+        <g>
+          <path d="M1.5 1.5h13v13h-13z" fill="currentColor" />
+          <path d="m5 5 6 6m0-6-6 6" {...stroke} stroke="var(--color-paper)" />
+        </g>
+      )}
+    </svg>
+  );
+}
+
+export function Verdict({ status }: { status: Status }) {
+  return (
+    <span className={`inline-flex items-center gap-1.5 ${status === "pass" ? "text-soft" : "font-bold text-ink"}`}>
+      <Mark status={status} />
+      {WORDS[status]}
+    </span>
+  );
+}
+
+type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & { tone?: "main" | "plain" | "quiet" };
+
+export function Button({ tone = "plain", className = "", ...rest }: ButtonProps) {
+  const tones = {
+    main: "bg-accent text-paper hover:bg-ink disabled:bg-rule disabled:text-soft",
+    plain: "border border-rule bg-paper hover:border-ink disabled:text-soft disabled:hover:border-rule",
+    quiet: "hover:bg-table disabled:text-rule disabled:hover:bg-transparent",
+  };
+  return (
+    <button
+      type="button"
+      className={`inline-flex min-h-8 items-center justify-center gap-1.5 rounded-[3px] px-3 py-1 font-medium ${tones[tone]} ${className}`}
+      {...rest}
+    />
+  );
+}
+
+export function Heading({ children, aside }: { children: ReactNode; aside?: ReactNode }) {
+  return (
+    <div className="mb-1.5 flex items-baseline justify-between border-b border-rule pb-0.5">
+      <h3 className="text-sm font-bold">{children}</h3>
+      {aside && <span className="text-xs text-soft">{aside}</span>}
+    </div>
+  );
+}
+
+export function Alert({ children, onRetry }: { children: ReactNode; onRetry?: () => void }) {
+  return (
+    <div role="alert" className="flex items-start gap-2 rounded-[3px] border border-ink bg-paper p-3 text-sm">
+      <span className="mt-0.5">
+        <Mark status="fail" />
+      </span>
+      <div className="grow">{children}</div>
+      {onRetry && <Button onClick={onRetry}>Try again</Button>}
+    </div>
+  );
+}
+
+/** A choice of a few, as words on one line; a radio group to the keyboard. */
+export function Choice<T extends string>(props: {
+  label: string;
+  value: T;
+  options: { value: T; label: string; hint?: string }[];
+  onChange: (value: T) => void;
+}) {
+  return (
+    <div role="radiogroup" aria-label={props.label} className="flex rounded-[3px] border border-rule bg-paper">
+      {props.options.map(({ value, label, hint }) => (
+        <label
+          key={value}
+          title={hint}
+          className={`grow border-r border-rule px-2 py-1 text-center text-sm last:border-r-0 has-focus-visible:outline-2 has-focus-visible:outline-accent ${
+            value === props.value ? "bg-ink text-paper" : "hover:bg-table"
+          }`}
+        >
+          <input
+            type="radio"
+            className="sr-only"
+            name={props.label}
+            checked={value === props.value}
+            onChange={() => props.onChange(value)}
+          />
+          {label}
+        </label>
+      ))}
+    </div>
+  );
+}
