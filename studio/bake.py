@@ -119,7 +119,9 @@ def bake(scene: Scene, pack: dict[str, Any], size: tuple[int, int], samples: int
     report(f"base {time.monotonic() - start:.0f} s")
     for region in regions:
         lit = render(scene, size, {region: PROBE}, samples)
-        light[region] = np.maximum(denoised((lit[..., :3] - black[..., :3]) / PROBE, lit), 0)
+        # Both signs are denoised and set against each other: clipping the noise at nought would leave its mean as light.
+        added = (lit[..., :3] - black[..., :3]) / PROBE
+        light[region] = denoised(added, lit) - denoised(-added, lit)
         report(f"{region} {time.monotonic() - start:.0f} s")
     reach = max(2, size[0] // 400)
     maps = {r["id"]: dilate(texture_map(scene, size, r["id"]), reach) for r in pack["regions"] if "panel" in r}

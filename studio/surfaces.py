@@ -35,7 +35,7 @@ def oak(width: int = 4096, height: int = 4096, planks: int = 6, seed: int = 7) -
     light, dark = np.array([0.60, 0.475, 0.345]), np.array([0.43, 0.315, 0.215])
     mix = np.clip(0.36 + 0.20 * rings + 0.075 * fibre, 0, 1)[..., None]
     colour = light * (1 - mix) + dark * mix + tone[..., None]
-    colour -= (0.10 * pores)[..., None] * np.array([1.0, 1.05, 1.0])
+    colour -= (0.075 * pores)[..., None] * np.array([1.0, 1.05, 1.0])
     groove = np.exp(-((np.minimum(inside, 1 - inside) * height / planks / (2.2 * fine)) ** 2))
     colour *= 1 - 0.72 * groove[..., None]
     rough = 0.42 + 0.05 * fibre + 0.12 * pores + 0.4 * groove

@@ -5,6 +5,8 @@ import type { Hand } from "./usePair";
 
 const DEGREES_PER_PX = 0.5;
 const MOST_PX = 1000;
+/** Sizes in steps of 16 px, so that the server lights few. */
+const stepped = (px: number) => Math.round(px / 16) * 16;
 
 /** The newest picture of what is in the hand: one request at a time, and what came meanwhile is skipped. */
 function useLook(hand: Hand, size: [number, number]): { url: string | null; problem: string | null } {
@@ -46,7 +48,7 @@ function useLook(hand: Hand, size: [number, number]): { url: string | null; prob
 export function ShownPane({ hand }: { hand: Hand }) {
   const [frame, size] = useSize<HTMLDivElement>();
   const density = Math.min(window.devicePixelRatio || 1, MOST_PX / Math.max(size.width, size.height, 1));
-  const wanted: [number, number] = [Math.round(size.width * density), Math.round(size.height * density)];
+  const wanted: [number, number] = [stepped(size.width * density), stepped(size.height * density)];
   const { url, problem } = useLook(hand, wanted);
   const start = useRef<{ x: number; angle: number } | null>(null);
   const scene = hand.pair.scenes[0];
@@ -65,7 +67,7 @@ export function ShownPane({ hand }: { hand: Hand }) {
           <button
             type="button"
             aria-label={`Mock-up of ${hand.pair.artwork.title}. ${turns ? "Drag or press the left and right arrow keys to turn it." : ""}`}
-            className="block size-full touch-none select-none"
+            className="absolute inset-0 block touch-none select-none"
             style={{ cursor: turns ? "ew-resize" : "default" }}
             onPointerDown={(event) => {
               event.currentTarget.setPointerCapture(event.pointerId);

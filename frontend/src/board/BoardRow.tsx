@@ -8,8 +8,8 @@ export function BoardRow(props: { art: Art; templates: Template[]; cells: Cell[]
     <tr className="border-t border-rule align-top" data-art={art.title}>
       <th scope="row" className="py-3 text-left font-normal">
         <div className="flex gap-3">
-          <div className="grid size-40 shrink-0 place-items-center border border-rule bg-paper p-1.5">
-            <img src={api.preview(art, 400)} alt="" className="max-h-full max-w-full" />
+          <div className="size-40 shrink-0 border border-rule bg-paper p-1.5">
+            <img src={api.preview(art, 400)} alt="" className="size-full min-h-0 object-contain" />
           </div>
           <div className="min-w-0">
             <p className="text-base leading-tight font-bold">{art.title}</p>

@@ -28,6 +28,14 @@ def srgb_from_linear(light: NDArray[np.floating]) -> Floats:
 LINEAR_OF_BYTE: Floats = linear_from_srgb(np.arange(256, dtype=np.float32) / 255.0)
 """Linear light of each 8-bit sRGB value, shape (256,)."""
 
+XYZ_OF_SRGB: Floats = np.array(
+    [[0.4124, 0.3576, 0.1805], [0.2126, 0.7152, 0.0722], [0.0193, 0.1192, 0.9505]], np.float32
+)
+"""Linear sRGB to CIE XYZ: IEC 61966-2-1."""
+
+D65: Floats = XYZ_OF_SRGB.sum(axis=1)
+"""The white point that makes R = G = B colourless."""
+
 
 def parse_hex(text: str) -> tuple[int, int, int]:
     """``#rrggbb`` to 8-bit R, G, B.
@@ -41,8 +49,12 @@ def parse_hex(text: str) -> tuple[int, int, int]:
 
 
 def lab(rgb: NDArray[np.uint8]) -> Floats:
-    """8-bit sRGB (h, w, 3) to CIE L*a*b* under D65 (h, w, 3), L in 0…100."""
-    return np.asarray(cv2.cvtColor(np.ascontiguousarray(rgb).astype(np.float32) / 255.0, cv2.COLOR_RGB2Lab))
+    """8-bit sRGB (h, w, 3) to CIE L*a*b* under D65 (h, w, 3), L in 0…100 (CIE 15, 8.2.1)."""
+    light = cv2.LUT(np.ascontiguousarray(rgb), LINEAR_OF_BYTE.reshape(1, 256))
+    xyz = np.asarray(cv2.transform(light, XYZ_OF_SRGB / D65[:, None]))
+    f = np.where(xyz > (6 / 29) ** 3, np.cbrt(xyz), xyz * (29 / 6) ** 2 / 3 + 4 / 29)
+    x, y, z = np.moveaxis(f, -1, 0)
+    return np.stack([116 * y - 16, 500 * (x - y), 200 * (y - z)], axis=-1).astype(np.float32)
 
 
 def delta_e_2000(first: NDArray[np.floating], second: NDArray[np.floating]) -> Floats:

@@ -100,7 +100,7 @@ def place(panel: Panel, art: ArtSize, placing: Placing) -> Placed:
     if min(art.px) < 1:
         raise BadPlacing("The artwork has no pixels to place.")
     w, h = (side * placing.scale for side in first_size(panel, art, placing))
-    if not 1e-3 <= min(w, h) <= max(w, h) <= 1e6:
+    if not 1e-5 <= min(w, h) <= max(w, h) <= 1e8:
         raise BadPlacing("At this scale the artwork is too small or too large to print: change the scale.")
     cx = panel.trim_mm[0] / 2 + placing.shift_mm[0]
     cy = panel.trim_mm[1] / 2 + placing.shift_mm[1]

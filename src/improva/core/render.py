@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
+import numpy as np
 import pyvips
 
 from .artwork.pixels import Artwork, resized
@@ -14,50 +15,71 @@ from .fit import Placed, place, turned_extent
 from .template import Panel
 
 TRANSPARENT = [0, 0, 0, 0]
+MOST_DENSE = 2.0
+"""Times the file's density at which art is turned; it is reduced to the file's afterwards."""
+
+EDGE_PX = 8
+"""Reach of the reducing kernel on the turned canvas, with some to spare."""
+
 Opener = Callable[[str], Artwork]
 """Finds an artwork by its content hash."""
 
 
-def _turned(image: pyvips.Image, rotate_deg: float, covers: bool) -> pyvips.Image:
-    quarter = rotate_deg % 360 / 90
-    if quarter.is_integer():
-        return [image, image.rot90(), image.rot180(), image.rot270()][int(quarter)] if quarter else image
-    angle = math.radians(rotate_deg)
-    matrix = [math.cos(angle), -math.sin(angle), math.sin(angle), math.cos(angle)]
-    kernel = pyvips.Interpolate.new("bicubic")
-    if covers and not image.hasalpha():
-        # The art's own edge falls outside the file or on its corners: repeat it there, so that none is half bare.
-        return image.affine(matrix, interpolate=kernel, extend="copy").cast("uchar")
-    image = image if image.hasalpha() else image.addalpha()
-    turned = image.premultiply().affine(matrix, interpolate=kernel, extend="background", background=TRANSPARENT)
-    return turned.unpremultiply().cast("uchar")
-
-
-def laid(art: Artwork, placed: Placed, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """One picture on the panel's print file: size_px, sRGB, alpha where it leaves the file bare.
-
-    The picture's edges fall on whole pixels, which moves it by half a pixel at most and lets
-    pictures that cover the file do so exactly. Turns other than by quarters are made at the art's own density.
-    """
+def _upright(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
+    """Lay a picture turned by quarters only: one resampling, its edges on whole pixels, half a pixel off at most."""
+    quarter = round(placed.rotate_deg % 360 / 90) % 4
+    image = (image, image.rot90(), image.rot180(), image.rot270())[quarter] if quarter else image
     across, down = size_px[0] / panel.file_mm[0], size_px[1] / panel.file_mm[1]
-    _, _, w, h = placed.box
-    image = art.image((w * across, h * down), streamed=placed.rotate_deg % 360 == 0)
-    art_density = min(image.width / w, image.height / h)
-    if not math.isclose(image.width / w, image.height / h, rel_tol=1e-3) and placed.rotate_deg % 90:
-        image = resized(image, art_density * w / image.width, art_density * h / image.height)
-    image = _turned(image, placed.rotate_deg, placed.covers(panel.file_box))
-    extent = turned_extent(w, h, placed.rotate_deg)
-    cx, cy = placed.centre
-    left = round((cx - extent[0] / 2 + panel.bleed_mm) * across)
-    top = round((cy - extent[1] / 2 + panel.bleed_mm) * down)
-    right = max(left + 1, round((cx + extent[0] / 2 + panel.bleed_mm) * across))
-    bottom = max(top + 1, round((cy + extent[1] / 2 + panel.bleed_mm) * down))
+    w, h = turned_extent(placed.box[2], placed.box[3], 90 * quarter)
+    x, y = placed.centre[0] - w / 2 + panel.bleed_mm, placed.centre[1] - h / 2 + panel.bleed_mm
+    left, top = round(x * across), round(y * down)
+    right, bottom = max(left + 1, round((x + w) * across)), max(top + 1, round((y + h) * down))
     image = resized(image, (right - left) / image.width, (bottom - top) / image.height)
-    covered = left <= 0 and top <= 0 and left + image.width >= size_px[0] and top + image.height >= size_px[1]
-    if covered:
+    if left <= 0 and top <= 0 and left + image.width >= size_px[0] and top + image.height >= size_px[1]:
         return image.crop(-left, -top, *size_px)
     image = image if image.hasalpha() else image.addalpha()
     return image.embed(left, top, *size_px, extend="background", background=TRANSPARENT)
+
+
+def _turned(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
+    """Lay a picture turned by any angle: exactly, on a canvas as dense as the art but at most twice the file's.
+
+    The canvas covers the file's box to the pixel, so that reducing it to the file is exact too.
+    """
+    _, _, w, h = placed.box
+    file_px = np.array(size_px) / panel.file_mm
+    most = MOST_DENSE * file_px.max()
+    image = resized(image, min(1.0, most * w / image.width), min(1.0, most * h / image.height))
+    density = max(image.width / w, image.height / h)
+    canvas = [max(px, math.ceil(mm * density)) for px, mm in zip(size_px, panel.file_mm, strict=True)]
+    opaque = not image.hasalpha() and placed.covers(panel.file_box)
+    margin = EDGE_PX if opaque else 0
+    angle = math.radians(placed.rotate_deg)
+    turn = np.array([[math.cos(angle), -math.sin(angle)], [math.sin(angle), math.cos(angle)]])
+    to_mm = turn @ np.diag([w / image.width, h / image.height])
+    matrix = np.diag(np.array(canvas) / panel.file_mm) @ to_mm
+    half = np.array([image.width, image.height]) / 2
+    centre = (np.array(placed.centre) + panel.bleed_mm) * canvas / np.array(panel.file_mm)
+    shift = centre - matrix @ (half + margin - 0.5) - 0.5  # libvips counts from the centre of the first pixel
+    if opaque:
+        # Repeat the art's edge a little, so that no pixel on the file's own edge is blended with nothing.
+        image = image.embed(margin, margin, image.width + 2 * margin, image.height + 2 * margin, extend="copy")
+    else:
+        image = (image if image.hasalpha() else image.addalpha()).premultiply()
+    image = image.affine(
+        matrix.ravel().tolist(), interpolate=pyvips.Interpolate.new("bicubic"), odx=shift[0], ody=shift[1],
+        oarea=[0, 0, *canvas], extend="background", background=[0] * image.bands,
+    )  # fmt: skip
+    image = (image if opaque else image.unpremultiply()).cast("uchar")
+    return resized(image, size_px[0] / canvas[0], size_px[1] / canvas[1])
+
+
+def laid(art: Artwork, placed: Placed, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
+    """One picture on the panel's print file: size_px, sRGB, alpha where it leaves the file bare."""
+    w, h = (placed.box[2 + i] * size_px[i] / panel.file_mm[i] for i in (0, 1))
+    image = art.image((w, h), streamed=placed.rotate_deg % 360 == 0)
+    lay = _turned if placed.rotate_deg % 90 else _upright
+    return lay(image, placed, panel, size_px)
 
 
 def render(design: Design, open_art: Opener, size_px: tuple[int, int]) -> pyvips.Image:

@@ -1,9 +1,38 @@
-"""The demo range: the Summit Line's shop, an invented mountain railway."""
+"""The demo range: the shop of the Summit Line, an invented mountain railway. Its sources are drawn by ``demo/draw``."""
 
 from __future__ import annotations
 
+from importlib import resources
+
+from ..core.artwork.pixels import Artwork
+from ..core.artwork.svg import draw_svg
+from ..core.design import Placing
 from ..store import Artworks, Pairs
+
+TUMBLER = "tumbler-20oz-straight"
+
+
+def _png(name: str, px: tuple[int, int], tag_dpi: float, on: list[int] | None = None) -> bytes:
+    """A vector source drawn at a size, with a density tag that may or may not be true of any print."""
+    source = resources.files(__name__).joinpath(name).read_bytes()
+    drawn = draw_svg(source)
+    image = draw_svg(source, (max(px) + 1) / max(drawn.width, drawn.height)).crop(0, 0, *px)
+    image = image.flatten(background=on) if on else image
+    return bytes(image.copy(xres=tag_dpi / 25.4, yres=tag_dpi / 25.4).pngsave_buffer(compression=6))
 
 
 def lay_out(artworks: Artworks, pairs: Pairs) -> None:
-    """Put the demo's artworks on an empty board."""
+    """Put the demo's artworks on an empty board. A board with anything on it, now or before, is left alone."""
+    if artworks.ever_any():
+        return
+    dusk = artworks.add(
+        "Dusk on the Summit Line", "dusk-wrap.png", Artwork.read(_png("dusk.svg", (2790, 2460), 300, [20, 27, 61]))
+    )
+    flags = resources.files(__name__).joinpath("flags.svg").read_bytes()
+    artworks.add("Signals", "signals.svg", Artwork.read(flags))
+    conductor = artworks.add("The conductor", "conductor-cutout.png", Artwork.read(_png("marmot.svg", (2160, 2700), 300)))
+    # Laid out for a screen and tagged 300 afterwards: 192 true dpi on the wrap, which the tag hides.
+    timetable = _png("timetable.svg", (1786, 1574), 300, [243, 234, 215])
+    artworks.add("Timetable going up", "timetable_300dpi.png", Artwork.read(timetable))
+    pairs.place(dusk.id, TUMBLER, Placing(fit="cover"))
+    pairs.place(conductor.id, TUMBLER, Placing(fit="contain", scale=0.8, background="#dfe7e4"))

@@ -38,6 +38,10 @@ class Artworks:
         found = self._database.connection.execute("SELECT * FROM artwork WHERE removed_at IS NULL ORDER BY id")
         return [_row(row) for row in found]
 
+    def ever_any(self) -> bool:
+        """Whether any artwork was ever kept here, also one taken off since."""
+        return self._database.connection.execute("SELECT 1 FROM artwork LIMIT 1").fetchone() is not None
+
     def get(self, artwork_id: int) -> ArtRow | None:
         """One artwork, or None."""
         row = self._database.connection.execute("SELECT * FROM artwork WHERE id = ?", (artwork_id,)).fetchone()

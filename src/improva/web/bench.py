@@ -178,7 +178,8 @@ def blueprint(desk: Desk) -> APIBlueprint:
     def cell_picture(path: PairPath) -> Response:
         """The board's small mock-up of what was decided, as JPEG."""
         work = load(path)
-        answer = Response(desk.look(work, work.placing, work.row.angle, work.row.colours, CELL_PX), mimetype="image/jpeg")
+        picture = desk.look(work, work.placing, work.row.angle, work.row.colours, CELL_PX, close=True)
+        answer = Response(picture, mimetype="image/jpeg")
         answer.headers["Cache-Control"] = "private, max-age=31536000, immutable"
         return answer
 

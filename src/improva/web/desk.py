@@ -90,10 +90,11 @@ class Desk:
 
         return self.made.proof(key, make)
 
-    def look(self, work: Work, placing: Placing, angle: float, colours: Colours, size: tuple[int, int]) -> bytes:
+    def look(self, work: Work, placing: Placing, angle: float, colours: Colours, size: tuple[int, int], close: bool = False
+             ) -> bytes:  # fmt: skip
         """A quick JPEG of a placing in the blank's first scene, from the proxy."""
         info = scenes_of(work.template.id)[0]
-        lit = self.darkroom.lit(info.id, size, colours)
+        lit = self.darkroom.lit(info.id, size, colours, close)
         picture = mock_up(lit, work.design(placing), lambda _: self.proxy(work.art), angle)
         return encode(picture, ".jpg", quality=86)
 

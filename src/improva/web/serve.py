@@ -25,6 +25,7 @@ def _warm(desk: Desk) -> None:
 def serve(host: str, port: int, data: Path, demo: bool) -> None:
     """Serve until interrupted; with ``demo``, lay out the demo range on an empty board first."""
     logging.basicConfig(level=logging.INFO, format="%(message)s")
+    logging.getLogger("pyvips").setLevel(logging.WARNING)
     app = create_app(data)
     desk: Desk = app.extensions["desk"]
     if demo:

@@ -55,17 +55,18 @@ class Darkroom:
         self._lit: Kept[Lit] = Kept(12)
         self._proxies: Kept[Artwork] = Kept(48)
 
-    def view(self, scene_id: str, size: tuple[int, int]) -> View:
-        """A scene at a picture size. Raises :class:`BadScene`."""
+    def view(self, scene_id: str, size: tuple[int, int], close: bool = False) -> View:
+        """A scene at a picture size, ``close`` for the print large. Raises :class:`BadScene`."""
         info = scene(scene_id)
         return self._views.get(
-            (scene_id, size), lambda: make_view(info, self._passes.get(scene_id, lambda: read_passes(info)), size)
+            (scene_id, size, close),
+            lambda: make_view(info, self._passes.get(scene_id, lambda: read_passes(info)), size, close),
         )
 
-    def lit(self, scene_id: str, size: tuple[int, int], colours: Colours) -> Lit:
+    def lit(self, scene_id: str, size: tuple[int, int], colours: Colours, close: bool = False) -> Lit:
         """A view with its plain parts coloured. Raises :class:`BadScene`."""
-        key = (scene_id, size, tuple(sorted((k, v or "") for k, v in colours.items())))
-        return self._lit.get(key, lambda: light_plain_parts(self.view(scene_id, size), colours))
+        key = (scene_id, size, close, tuple(sorted((k, v or "") for k, v in colours.items())))
+        return self._lit.get(key, lambda: light_plain_parts(self.view(scene_id, size, close), colours))
 
     def proxy(self, sha256: str, open_art: Callable[[], Artwork]) -> Artwork:
         """An artwork's proxy. Raises :class:`BadArtwork` if it does not decode."""

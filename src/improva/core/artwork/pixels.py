@@ -10,7 +10,8 @@ import pyvips
 from numpy.typing import NDArray
 
 from ..errors import BadArtwork
-from .reading import MAX_SIDE_PX, SVG_DPI, ArtFacts, read_facts
+from .reading import MAX_SIDE_PX, ArtFacts, read_facts
+from .svg import draw_svg
 
 PROXY_PX = 2048
 """Longest side of a proxy: twice what the checks look at, and enough for a picture while dragging."""
@@ -49,7 +50,7 @@ class Artwork:
             if self.facts.vector:
                 wanted = max(least_px[0] / self.facts.px[0], least_px[1] / self.facts.px[1], 1e-3)
                 limit = MAX_SIDE_PX / max(self.facts.px)
-                return pyvips.Image.svgload_buffer(self.data, dpi=SVG_DPI, scale=min(wanted, limit))
+                return draw_svg(self.data, min(wanted, limit))
             access = "sequential" if streamed and not self.turned else "random"
             image = pyvips.Image.new_from_buffer(self.data, "", access=access, fail_on="truncated")
             return srgb(image.autorot())

@@ -14,22 +14,21 @@ from PIL import ExifTags, Image, ImageCms, UnidentifiedImageError
 from ..design import ArtSize
 from ..errors import BadArtwork
 from ..units import MM_PER_IN
-from .svg import inspect_svg
+from .svg import SVG_DPI, draw_svg, inspect_svg
 
 MAX_PIXELS = 600_000_000
 """A 53 × 63 in blanket at 300 dpi has 300 million pixels; twice that is the most that is read."""
 
 MAX_SIDE_PX = 32_000
 UNTAGGED_DPI = 300.0
-SVG_DPI = 96.0
-"""CSS reference pixel, 1/96 in: W3C CSS Values and Units Level 3, 6.2."""
 
-Format = Literal["png", "jpeg", "tiff", "webp", "svg"]
+Format = Literal["png", "jpeg", "tiff", "webp", "gif", "svg"]
 Image.MAX_IMAGE_PIXELS = None  # our own limit is checked on the header, before anything is decoded
 
 _MAGIC: tuple[tuple[Format, tuple[bytes, ...]], ...] = (
     ("png", (b"\x89PNG\r\n\x1a\n",)),
     ("jpeg", (b"\xff\xd8\xff",)),
+    ("gif", (b"GIF87a", b"GIF89a")),
     ("tiff", (b"II*\0", b"MM\0*", b"II+\0", b"MM\0+")),
 )
 
@@ -87,9 +86,7 @@ def sniff(head: bytes) -> Format:
     start = head.lstrip(b"\xef\xbb\xbf \t\r\n")
     if start.startswith(b"<") and b"<svg" in start[:4096]:
         return "svg"
-    if head[:6] in (b"GIF87a", b"GIF89a"):
-        raise BadArtwork("GIF holds 256 colours and prints poorly: save the picture as PNG and drop it again.")
-    raise BadArtwork("This is not a picture Improva reads, whatever its name says: use PNG, JPEG, TIFF, WebP or SVG.")
+    raise BadArtwork("This is not a picture Improva reads, whatever its name says: use PNG, JPEG, TIFF, WebP, GIF or SVG.")
 
 
 def _tagged(picture: Image.Image) -> tuple[float, float] | None:
@@ -117,6 +114,15 @@ def _check_size(w: int, h: int) -> None:
         )
 
 
+def _check_extent(picture: Image.Image, length: int) -> None:
+    """libtiff fills in what a TIFF cut short lacks, and only warns: compare its strips or tiles with the file."""
+    tags = getattr(picture, "tag_v2", {})
+    for offsets, counts in ((273, 279), (324, 325)):
+        ends = [a + b for a, b in zip(tags.get(offsets, ()), tags.get(counts, ()), strict=False)]
+        if ends and max(ends) > length:
+            raise BadArtwork("The picture is cut short: export or copy it again.")
+
+
 def _raster_facts(data: bytes, kind: Format) -> ArtFacts:
     try:
         with warnings.catch_warnings():
@@ -127,6 +133,7 @@ def _raster_facts(data: bytes, kind: Format) -> ArtFacts:
             frames = getattr(picture, "n_frames", 1)
             turned = picture.getexif().get(ExifTags.Base.Orientation, 1) in (5, 6, 7, 8)
             upright = picture.getexif().get(ExifTags.Base.Orientation, 1) in (0, 1)
+        _check_extent(picture, len(data))
         header = pyvips.Image.new_from_buffer(data, "", access="sequential")
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, pyvips.Error) as broken:
         raise BadArtwork(f"This {kind.upper()} file is broken and cannot be opened: export it again.") from broken
@@ -182,7 +189,7 @@ def read_facts(data: bytes) -> ArtFacts:
         return _raster_facts(data, kind)
     svg = inspect_svg(data)
     try:
-        drawn = pyvips.Image.svgload_buffer(data, dpi=SVG_DPI)
+        drawn = draw_svg(data)
     except pyvips.Error as broken:
         raise BadArtwork("This SVG has no size that can be drawn: give it a width, a height or a viewBox.") from broken
     _check_size(drawn.width, drawn.height)

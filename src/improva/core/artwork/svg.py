@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass
 from xml.etree.ElementTree import ParseError
 
+import pyvips
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
@@ -13,6 +14,17 @@ from ..errors import BadArtwork
 
 _URL = re.compile(r"url\(\s*['\"]?\s*([^'\")\s]+)", re.IGNORECASE)
 _IMPORT = re.compile(r"@import\s+(?:url\(\s*)?['\"]?\s*([^'\")\s;]+)", re.IGNORECASE)
+
+SVG_DPI = 96.0
+"""CSS reference pixel, 1/96 in: W3C CSS Values and Units Level 3, 6.2."""
+
+LIBVIPS_SVG_DPI = 72.0
+"""The density at which libvips leaves an SVG's own pixels unscaled."""
+
+
+def draw_svg(data: bytes, scale: float = 1.0) -> pyvips.Image:
+    """An inspected SVG drawn at ``scale`` times its own CSS pixels: sRGB with alpha."""
+    return pyvips.Image.svgload_buffer(data, dpi=SVG_DPI, scale=scale * LIBVIPS_SVG_DPI / SVG_DPI)
 
 
 @dataclass(frozen=True)

@@ -13,6 +13,7 @@ from .pack import Passes, SceneInfo
 from .tone import CODES, RANGE
 
 MAX_PICTURE_PX = 25_000_000
+CLOSE_AIR = 1.3
 
 
 @dataclass(frozen=True)
@@ -53,11 +54,23 @@ def crop_window(native: tuple[int, int], size: tuple[int, int]) -> tuple[int, in
     return (w - cw) // 2, (h - ch) // 2, cw, ch
 
 
+def close_window(passes: Passes, size: tuple[int, int]) -> tuple[int, int, int, int]:
+    """The window (x, y, w, h) with the proportions of ``size`` that shows the print large, with some air round it."""
+    native_h, native_w = passes.base.shape[:2]
+    near = np.any([~np.isnan(uv[..., 0]) for uv in passes.maps.values()], axis=0)
+    ys, xs = np.flatnonzero(near.any(axis=1)), np.flatnonzero(near.any(axis=0))
+    need_w, need_h = (xs[-1] - xs[0]) * CLOSE_AIR, (ys[-1] - ys[0]) * CLOSE_AIR
+    factor = min(max(need_w / size[0], need_h / size[1]), native_w / size[0], native_h / size[1])
+    w, h = max(1, round(size[0] * factor)), max(1, round(size[1] * factor))
+    x, y = (xs[0] + xs[-1] - w) // 2, (ys[0] + ys[-1] - h) // 2
+    return int(np.clip(x, 0, native_w - w)), int(np.clip(y, 0, native_h - h)), w, h
+
+
 def _scaled(plane: Floats, size: tuple[int, int]) -> Floats:
     if (plane.shape[1], plane.shape[0]) == size:
         return np.ascontiguousarray(plane)
     kernel = cv2.INTER_AREA if size[0] < plane.shape[1] else cv2.INTER_CUBIC
-    return np.asarray(np.maximum(cv2.resize(np.ascontiguousarray(plane), size, interpolation=kernel), 0))
+    return np.asarray(cv2.resize(np.ascontiguousarray(plane), size, interpolation=kernel))
 
 
 def _scaled_map(uv: Floats, size: tuple[int, int]) -> Floats:
@@ -85,15 +98,15 @@ def _print_map(uv: Floats) -> PrintMap:
     return PrintMap(rows, columns, u, v, ~near[rows, columns], (max(16, texture[0]), max(16, texture[1])))
 
 
-def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int]) -> View:
-    """Crop and scale a scene to a picture size.
+def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: bool = False) -> View:
+    """Crop and scale a scene to a picture size; ``close`` shows the print large instead of the whole scene.
 
     Raises:
         BadScene: the size is empty, too large, or leaves nothing of the print.
     """
     if min(size) < 16 or size[0] * size[1] > MAX_PICTURE_PX:
         raise BadScene(f"A picture of {size[0]} × {size[1]} px cannot be made: 16 px a side to 25 megapixels.")
-    x, y, w, h = crop_window(info.px, size)
+    x, y, w, h = close_window(passes, size) if close else crop_window(info.px, size)
     gain = info.exposure * CODES / RANGE
 
     def ready(plane: Floats) -> Floats:

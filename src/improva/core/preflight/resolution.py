@@ -28,12 +28,12 @@ def check_resolution(subject: Subject) -> Verdict:
     px, (across, down) = subject.facts.px, subject.placed.dpi
     dpi = min(across, down)
     said = f"{px[0]} × {px[1]} px over {_size_in(subject)} is {dpi:.0f} dpi"
-    if dpi >= good:
+    if round(dpi) >= good:  # half a dpi is the rounding of whole pixels, not a finding
         return Verdict("resolution", "Sharpness", "pass", dpi, good, "dpi", f"{said}: sharp.")
     _, _, w, h = subject.placed.box
     need = tuple(math.ceil(side / MM_PER_IN * good - 0.5) for side in (w, h))
     export = f"Export it at {need[0]} × {need[1]} px for {good:.0f} dpi; changing the dpi tag adds nothing."
-    if dpi >= least:
+    if round(dpi) >= least:
         return Verdict("resolution", "Sharpness", "warn", dpi, good, "dpi", f"{said}, soft when looked at closely. {export}")
     return Verdict(
         "resolution", "Sharpness", "fail", dpi, least, "dpi",

@@ -1,0 +1,69 @@
+"""Pictures of known content, and the one blank there is."""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Callable
+from pathlib import Path
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from improva.catalogue import template
+from improva.core.artwork.pixels import Artwork
+from improva.core.design import Design, Piece, Placing
+from improva.core.template import Template
+
+BLANK = "tumbler-20oz-straight"
+W, H = 465, 410
+"""Pixels in the proportions of the wrap, 50 a printed inch."""
+
+
+def encoded(picture: Image.Image, kind: str = "PNG", **options: object) -> bytes:
+    file = io.BytesIO()
+    picture.save(file, kind, **options)
+    return file.getvalue()
+
+
+def quadrants(w: int = W, h: int = H) -> np.ndarray:
+    """Red top left, green top right, blue bottom left, white bottom right: (h, w, 3)."""
+    picture = np.full((h, w, 3), 255, np.uint8)
+    picture[: h // 2, : w // 2] = (220, 30, 30)
+    picture[: h // 2, w // 2 :] = (30, 160, 60)
+    picture[h // 2 :, : w // 2] = (30, 60, 200)
+    return picture
+
+
+def closed_wave(w: int = W, h: int = H, broken: bool = False) -> np.ndarray:
+    """A picture whose left and right edge meet by construction; or, broken, do not."""
+    turn = 2 * np.pi * np.arange(w) / w * (0.5 if broken else 1)
+    down = np.linspace(0, 1, h)[:, None]
+    return np.stack(
+        [128 + 90 * np.cos(turn)[None] * (1 - down), 120 + 80 * np.sin(turn if not broken else turn + 0.8)[None] + 0 * down,
+         90 + 100 * down + 0 * turn[None]], -1,
+    ).clip(0, 255).astype(np.uint8)  # fmt: skip
+
+
+def art_of(pixels: np.ndarray, **options: object) -> Artwork:
+    return Artwork.read(encoded(Image.fromarray(pixels), **options))
+
+
+@pytest.fixture
+def tumbler() -> Template:
+    return template(BLANK)
+
+
+@pytest.fixture
+def design_of(tumbler: Template) -> Callable[..., Design]:
+    def make(art: Artwork, **placing: object) -> Design:
+        return Design(tumbler, tumbler.panel(), (Piece("art", art.facts.size, Placing(**placing)),))  # type: ignore[arg-type]
+
+    return make
+
+
+@pytest.fixture
+def art_file(tmp_path: Path) -> Path:
+    path = tmp_path / "quadrants.png"
+    path.write_bytes(encoded(Image.fromarray(quadrants(2790, 2460)), dpi=(300, 300)))
+    return path

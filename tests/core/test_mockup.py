@@ -1,0 +1,241 @@
+"""The scene that ships, and what may be laid into it."""
+
+import shutil
+from collections.abc import Callable
+from pathlib import Path
+
+import numpy as np
+import OpenEXR
+import pytest
+from PIL import Image
+
+from improva.core.colour import delta_e_2000, lab
+from improva.core.design import Design
+from improva.core.errors import BadOutput, BadScene
+from improva.core.mockup.composite import composite, light_plain_parts, turned
+from improva.core.mockup.pack import SceneInfo, read_info, read_passes
+from improva.core.mockup.picture import LISTING_SIZES, encode, mock_up, print_texture
+from improva.core.mockup.reflectance import BLACKEST, colour_reflectance, printed
+from improva.core.mockup.tone import develop, table, tone
+from improva.core.mockup.view import View, crop_window, make_view
+from improva.scenes import scene
+from tests.conftest import art_of, quadrants
+
+SIZE = (540, 405)
+
+
+@pytest.fixture(scope="module")
+def info() -> SceneInfo:
+    return scene("straight-tumbler-studio")
+
+
+@pytest.fixture(scope="module")
+def view(info: SceneInfo) -> View:
+    return make_view(info, read_passes(info), SIZE)
+
+
+def flat_print(colour: tuple[int, int, int]) -> np.ndarray:
+    return printed(np.full((64, 64, 3), colour, np.uint8), np.float32([0.8, 0.8, 0.8]))[..., ::-1].copy()
+
+
+def test_the_pack_is_small_and_of_native_size(info: SceneInfo) -> None:
+    assert info.px == (2700, 2025) and set(info.views) == {"front", "right", "back", "left"}
+    assert (info.folder / "passes.exr").stat().st_size < 6_000_000
+    assert info.region("lid").colours and info.printed().panel == "wrap"
+
+
+@pytest.mark.parametrize("size", LISTING_SIZES.values())
+def test_every_listing_size_shows_the_whole_product(info: SceneInfo, size: tuple[int, int]) -> None:
+    passes = read_passes(info)
+    x, y, w, h = crop_window(info.px, size)
+    assert w / h == pytest.approx(size[0] / size[1], rel=2e-3)
+    for basis, least in ((passes.basis["wrap"], 0.2), (passes.basis["lid"], 0.2), (passes.basis["straw"], 0.2)):
+        ys, xs = np.nonzero(basis.max(axis=2) > least)
+        assert x < xs.min() and xs.max() < x + w and y < ys.min() and ys.max() < y + h
+
+
+def test_new_art_changes_the_print_and_tints_only_what_it_shines_on(view: View) -> None:
+    lit = light_plain_parts(view, {})
+    red, blue = (composite(lit, {"wrap": flat_print(c)})[..., ::-1].astype(int) for c in ((200, 20, 20), (20, 20, 200)))
+    h, w = red.shape[:2]
+    assert red[h // 2, w // 2, 0] > red[h // 2, w // 2, 2] + 60 and blue[h // 2, w // 2, 2] > blue[h // 2, w // 2, 0] + 60
+    assert np.abs(red[:20] - blue[:20]).max() <= 2
+    beside = slice(int(w * 0.60), int(w * 0.64))
+    bounced = (red[int(h * 0.93), beside] - blue[int(h * 0.93), beside]).mean(axis=0)
+    assert bounced[0] >= 0 >= bounced[2]
+
+
+def test_changing_the_lid_changes_the_lid_only(view: View) -> None:
+    art = {"wrap": flat_print((120, 120, 120))}
+    white, dark = (composite(light_plain_parts(view, {"lid": c}), art).astype(int) for c in ("Snow", "Ink"))
+    changed = np.abs(white - dark).max(axis=2) > 12
+    ys, xs = np.nonzero(changed)
+    h, w = changed.shape
+    assert ys.min() / h > 0.17 and ys.max() / h < 0.27 and xs.min() / w > 0.39 and xs.max() / w < 0.61
+
+
+def test_white_art_shows_the_blank_and_black_is_never_quite_black() -> None:
+    blank = colour_reflectance("#c8d0c0")
+    art = np.zeros((2, 2, 3), np.uint8)
+    art[0] = 255
+    rho = printed(art, blank)
+    assert rho[0, 0] == pytest.approx(blank, rel=1e-5)
+    assert rho[1, 1] == pytest.approx(blank * BLACKEST, rel=1e-4) and rho[1, 1].min() > 0
+
+
+def test_no_dark_or_jagged_rim_at_the_silhouette(view: View) -> None:
+    """White art: along a row, light falls off smoothly to the edge; no pixel is darker than both sides of the rim."""
+    picture = composite(light_plain_parts(view, {}), {"wrap": flat_print((255, 255, 255))})
+    grey = picture.mean(axis=2)
+    seen = view.maps["wrap"]
+    for y in range(seen.rows.start + 40, seen.rows.stop - 40, 15):
+        for edge, outward in ((seen.columns.start, -1), (seen.columns.stop - 1, 1)):
+            outside, inside = grey[y, edge + 6 * outward], grey[y, edge - 6 * outward]
+            rim = grey[y, edge - 4 : edge + 5]
+            assert rim.min() > min(outside, inside) - 14
+
+
+def test_turning_brings_the_right_side_to_the_front() -> None:
+    texture = np.zeros((4, 360, 3), np.float32)
+    texture[:, 270] = 1  # a quarter turn to the right of the front, which is the middle
+    assert turned(texture, 90)[0, 180, 0] == 1
+    assert turned(texture, -270)[0, 180, 0] == 1
+    assert np.array_equal(turned(texture, 360), texture)
+
+
+def test_the_views_show_the_four_sides(view: View, design_of: Callable[..., Design]) -> None:
+    sides = np.zeros((H4 := 400, 800, 3), np.uint8)
+    colours = {"back": (200, 30, 30), "left": (30, 170, 60), "front": (30, 60, 200), "right": (220, 190, 30)}
+    for i, name in enumerate(("back", "left", "front", "right")):
+        sides[:, max(0, i * 200 - 100) : i * 200 + 100] = colours[name]
+    sides[:, 700:] = colours["back"]
+    art = art_of(sides)
+    lit = light_plain_parts(view, {})
+    for name, angle in view.info.views.items():
+        picture = mock_up(lit, design_of(art, fit="stretch"), lambda _: art, angle).astype(int)
+        middle = picture[H4 // 2, SIZE[0] // 2 - 4 : SIZE[0] // 2 + 4].mean(axis=0)
+        nearest = min(colours, key=lambda c: delta_e_2000(lab(np.uint8([[middle]])), lab(np.uint8([[colours[c]]])))[0, 0])
+        assert nearest == name
+
+
+def test_words_read_left_to_right(view: View, design_of: Callable[..., Design]) -> None:
+    art = art_of(quadrants())  # red before green
+    picture = mock_up(light_plain_parts(view, {}), design_of(art), lambda _: art, 0).astype(int)
+    y, x = int(SIZE[1] * 0.4), SIZE[0] // 2
+    assert picture[y, x - 20, 0] > picture[y, x - 20, 1] and picture[y, x + 20, 1] > picture[y, x + 20, 0]
+
+
+def test_the_table_is_the_curve() -> None:
+    light = np.linspace(0, 3.9, 5000)
+    codes = (light / 4 * 65535).round().astype(int)
+    assert np.abs(table()[0, codes].astype(int) - develop(light, 1.0)).max() <= 1
+    assert tone(np.array([0.5])) == pytest.approx(0.5) and tone(np.array([50.0])) == pytest.approx(1)
+    assert (np.diff(tone(np.linspace(0, 4, 1000))) >= 0).all()
+
+
+def test_pictures_are_encoded_with_the_profile() -> None:
+    import io
+
+    for ending, kind in ((".jpg", "JPEG"), (".png", "PNG"), (".webp", "WEBP")):
+        with Image.open(io.BytesIO(encode(quadrants(), ending))) as picture:
+            assert (picture.format, picture.size) == (kind, (465, 410)) and picture.info["icc_profile"]
+    with pytest.raises(BadOutput, match="endings"):
+        encode(quadrants(), ".bmp")
+
+
+def test_a_scene_of_another_blank_is_refused(view: View, design_of: Callable[..., Design]) -> None:
+    from dataclasses import replace
+
+    design = design_of(art_of(quadrants()))
+    other = replace(design, template=replace(design.template, id="mug", title="Mug"))
+    with pytest.raises(BadScene, match="not Mug"):
+        mock_up(light_plain_parts(view, {}), other, lambda _: pytest.fail("must not be opened"), 0)
+
+
+@pytest.mark.parametrize(("part", "colour"), [("handle", "Snow"), ("lid", "Mauve"), ("lid", "#12")])
+def test_parts_and_colours_that_are_not_there_are_told(view: View, part: str, colour: str) -> None:
+    with pytest.raises(BadScene, match="has no"):
+        light_plain_parts(view, {part: colour})
+
+
+@pytest.mark.parametrize("size", [(4, 4), (40_000, 40_000)])
+def test_sizes_that_cannot_be_are_told(info: SceneInfo, size: tuple[int, int]) -> None:
+    with pytest.raises(BadScene, match="cannot be made"):
+        make_view(info, read_passes(info), size)
+
+
+def test_texture_fits_the_pixels_it_lands_on(view: View, design_of: Callable[..., Design]) -> None:
+    art = art_of(quadrants())
+    prints = print_texture(design_of(art), lambda _: art, view)
+    w, h = view.maps["wrap"].texture_px
+    assert prints["wrap"].shape == (h, w, 3)
+    # The cup's picture is d px wide and shows its near half; facing the camera, a pixel sees 1 / (π d) of the wrap.
+    d = view.maps["wrap"].columns.stop - view.maps["wrap"].columns.start
+    assert w == pytest.approx(np.pi * d, rel=0.2)
+
+
+class TestValidation:
+    """A pack of the seller's own is checked on loading."""
+
+    @pytest.fixture
+    def pack(self, tmp_path: Path, info: SceneInfo) -> Path:
+        folder = tmp_path / "own"
+        folder.mkdir()
+        text = (info.folder / "scene.toml").read_text().replace("[2700, 2025]", "[8, 6]")
+        (folder / "scene.toml").write_text(text)
+        self.write(folder)
+        return folder
+
+    @staticmethod
+    def write(folder: Path, shape: tuple[int, int] = (6, 8), without: str = "", value: float = 0.5) -> None:
+        names = [f"{part}.{c}" for part in ("base", "wrap", "lid", "straw") for c in "RGB"] + ["wrap.u", "wrap.v"]
+        channels = {n: np.full(shape, value, np.float32) for n in names if n != without}
+        OpenEXR.File({"compression": OpenEXR.ZIP_COMPRESSION, "type": OpenEXR.scanlineimage}, channels).write(
+            str(folder / "passes.exr")
+        )
+
+    def test_a_sound_pack_is_read(self, pack: Path) -> None:
+        passes = read_passes(read_info(pack))
+        assert passes.base.shape == (6, 8, 3) and passes.maps["wrap"].shape == (6, 8, 2)
+
+    @pytest.mark.parametrize(
+        ("old", "new", "says"),
+        [
+            ('kind = "studio"', 'kind = "cellar"', "cellar"),
+            ("[8, 6]", '"wide"', "wrong kind"),
+            ('id = "straight-tumbler-studio"', "", "lacks 'id'"),
+            ('panel = "wrap"', "", "nothing could be printed"),
+            ("exposure = 1.16", "exposure = -1", "exposure"),
+            ("#1d1f23", "ink", "no colour"),
+            ("turns = true", "turns = ", "not valid TOML"),
+        ],
+    )
+    def test_what_is_wrong_with_scene_toml_is_told(self, pack: Path, old: str, new: str, says: str) -> None:
+        path = pack / "scene.toml"
+        text = path.read_text()
+        assert old in text
+        path.write_text(text.replace(old, new))
+        with pytest.raises(BadScene, match=says):
+            read_info(pack)
+
+    @pytest.mark.parametrize(
+        ("options", "says"),
+        [
+            ({"without": "lid.G"}, r"lacks the channel lid\.G"),
+            ({"shape": (5, 8)}, "is not 8 × 6"),
+            ({"value": -1.0}, "nowhere"),
+            ({"value": float("nan")}, "nowhere"),
+        ],
+    )
+    def test_what_is_wrong_with_the_passes_is_told(self, pack: Path, options: dict, says: str) -> None:
+        self.write(pack, **options)
+        with pytest.raises(BadScene, match=says):
+            read_passes(read_info(pack))
+
+    def test_damage_and_absence_are_told(self, pack: Path, tmp_path: Path) -> None:
+        (pack / "passes.exr").write_bytes(b"not an EXR")
+        with pytest.raises(BadScene, match="damaged"):
+            read_passes(read_info(pack))
+        shutil.rmtree(pack)
+        with pytest.raises(BadScene, match=r"no readable scene\.toml"):
+            read_info(pack)

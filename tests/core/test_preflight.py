@@ -1,0 +1,183 @@
+"""Every check finds what it is for, says so with its number, and computes a mend that mends."""
+
+from collections.abc import Callable
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from PIL import Image, ImageDraw
+
+from improva.catalogue import template
+from improva.core.artwork.pixels import Artwork
+from improva.core.design import Placing
+from improva.core.preflight import Proof, Verdict, prove
+from improva.core.template import Template
+from tests.conftest import BLANK, H, W, art_of, closed_wave, encoded, quadrants
+
+Judge = Callable[..., Proof]
+
+
+@pytest.fixture
+def judge(tumbler: Template) -> Judge:
+    return lambda art, **placing: prove(tumbler, tumbler.panel(), art, Placing(**placing))
+
+
+def check(proof: Proof, name: str) -> Verdict:
+    return next(c for c in proof.checks if c.id == name)
+
+
+def mended(judge: Judge, art: Artwork, name: str, **placing: object) -> Verdict:
+    fix = check(judge(art, **placing), name).fix
+    assert fix is not None
+    change = {k: tuple(v) if isinstance(v, list) else v for k, v in fix.placing.items()}
+    return check(judge(art, **{**placing, **change}), name)
+
+
+@pytest.mark.parametrize(
+    ("px", "status", "dpi"),
+    [((2790, 2460), "pass", 300), ((1786, 1574), "warn", 192), ((1395, 1230), "warn", 150), ((1300, 1147), "fail", 140)],
+)
+def test_sharpness(judge: Judge, px: tuple[int, int], status: str, dpi: int) -> None:
+    # Common practice, no published source: 150 dpi is the least that is taken, 300 what sellers aim for.
+    found = check(judge(Artwork.read(encoded(Image.new("RGB", px)))), "resolution")
+    assert (found.status, round(found.measured or 0), found.unit) == (status, dpi, "dpi")
+
+
+def test_too_coarse_a_picture_can_be_printed_smaller(judge: Judge) -> None:
+    art = art_of(quadrants(1000, 882))
+    assert check(judge(art), "resolution").status == "fail"
+    after = mended(judge, art, "resolution")
+    assert after.status == "warn" and after.measured == pytest.approx(150, abs=0.6)
+
+
+def test_a_new_tag_is_no_improvement(judge: Judge) -> None:
+    # Common practice, no published source: 1786 × 1574 px is 192 dpi on the wrap, whatever is written into the file.
+    plain, tagged = (art_of(quadrants(1786, 1574), **tag) for tag in ({"dpi": (96, 96)}, {"dpi": (300, 300)}))
+    for art in (plain, tagged):
+        assert check(judge(art), "resolution").measured == pytest.approx(192, abs=0.1)
+    lie = check(judge(tagged), "tag")
+    assert (lie.status, lie.measured) == ("warn", 300) and "192" in lie.message
+    assert check(judge(plain), "tag").status == "pass"
+
+
+def test_lines_are_sharp_at_any_size(judge: Judge) -> None:
+    art = Artwork.read(b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 93 82"><path d="M0 0h93v82H0z"/></svg>')
+    proof = judge(art, scale=20)
+    assert check(proof, "resolution").status == check(proof, "tag").status == "pass"
+
+
+@settings(max_examples=20, deadline=None)
+@given(st.integers(200, 3000), st.floats(1.01, 3))
+def test_more_pixels_are_never_judged_worse(width: int, factor: float) -> None:
+    order, blank = ["pass", "warn", "fail"], template(BLANK)
+    less, more = (
+        prove(blank, blank.panel(), Artwork.read(encoded(Image.new("L", (int(w), int(w * H / W))))), Placing())
+        for w in (width, width * factor)
+    )
+    assert order.index(check(more, "resolution").status) <= order.index(check(less, "resolution").status)
+
+
+@pytest.mark.parametrize(
+    ("placing", "gap"),
+    [
+        ({"fit": "contain"}, 13.97),
+        ({"shift_mm": (25.0, 0.0)}, 25.0),
+        ({"scale": 0.9}, 11.8),
+        ({"fit": "stretch", "rotate_deg": 4}, 6.0),
+    ],
+)
+def test_bare_edges_are_measured_and_covered(judge: Judge, placing: dict, gap: float) -> None:
+    art = art_of(quadrants(600, 600) if placing.get("fit") == "contain" else quadrants())
+    found = check(judge(art, **placing), "bare-edge")
+    assert found.status == "warn" and found.where
+    assert found.measured == pytest.approx(gap, abs=3 if "rotate_deg" in placing else 0.1)
+    assert mended(judge, art, "bare-edge", **placing).status == "pass"
+
+
+def test_a_ground_or_a_cut_out_makes_bare_edges_right(judge: Judge) -> None:
+    assert check(judge(art_of(quadrants(600, 600)), fit="contain", background="#203040"), "bare-edge").status == "pass"
+    cut = np.dstack([quadrants(600, 600), np.tile(np.linspace(0, 255, 600).astype(np.uint8), (600, 1))])
+    assert check(judge(art_of(cut), fit="contain"), "bare-edge").status == "pass"
+    assert check(judge(art_of(cut), fit="cover", shift_mm=(30.0, 0.0)), "bare-edge").status == "warn"
+
+
+def test_what_is_cropped_away_is_measured(judge: Judge) -> None:
+    art = art_of(quadrants(930, 410))  # twice as wide as the wrap, so half of it is lost
+    found = check(judge(art), "crop")
+    assert found.status == "warn" and found.measured == pytest.approx(50, abs=0.2)
+    assert mended(judge, art, "crop").measured == 0
+    assert check(judge(art_of(quadrants())), "crop").measured == pytest.approx(0, abs=0.1)
+
+
+@pytest.mark.parametrize(
+    ("size", "status", "bent"), [((465, 410), "pass", 0), ((500, 410), "warn", 7.5), ((930, 410), "fail", 100)]
+)
+def test_stretching_is_measured(judge: Judge, size: tuple[int, int], status: str, bent: float) -> None:
+    found = check(judge(art_of(quadrants(*size)), fit="stretch"), "distortion")
+    assert found.status == status and found.measured == pytest.approx(bent, abs=0.2)
+    if status != "pass":
+        assert mended(judge, art_of(quadrants(*size)), "distortion", fit="stretch").status == "pass"
+
+
+def test_a_pattern_that_closes_has_no_seam_and_a_broken_one_has(judge: Judge) -> None:
+    closed, broken = (check(judge(art_of(closed_wave(broken=b))), "seam-match") for b in (False, True))
+    assert closed.status == "pass" and (closed.measured or 9) < 2
+    assert broken.status == "warn" and (broken.measured or 0) > 3 * (broken.limit or 0) / 1.5 and len(broken.where) == 2
+
+
+def test_the_seam_is_judged_against_the_arts_own_steps(judge: Judge) -> None:
+    """Stripes as abrupt as the seam itself hide it; the same step in a smooth sky does not."""
+    stripes = np.zeros((H, W, 3), np.uint8)
+    stripes[:, ::2] = 230
+    smooth = np.tile(np.linspace(20, 230, W).astype(np.uint8)[None, :, None], (H, 1, 3))
+    assert check(judge(art_of(stripes)), "seam-match").status == "pass"
+    assert check(judge(art_of(smooth)), "seam-match").status == "warn"
+
+
+def lettered(x: int, width: int = W) -> Artwork:
+    picture = Image.new("RGB", (width * 4, H * 4), (240, 230, 210))
+    draw = ImageDraw.Draw(picture)
+    for y in range(100, H * 4 - 100, 90):
+        draw.text((x * 4 - 60, y), "WHISTLE", fill=(20, 20, 40), font_size=60)
+    return art_of(np.asarray(picture))
+
+
+def test_words_at_the_seam_are_found_and_words_elsewhere_are_not(judge: Judge) -> None:
+    assert check(judge(lettered(W // 2)), "seam-zone").status == "pass"
+    found = check(judge(lettered(10)), "seam-zone")
+    assert found.status == "warn" and len(found.where) == 2
+
+
+def test_words_at_the_seam_are_shifted_away_where_there_is_room(judge: Judge) -> None:
+    art = lettered(int(W * 0.3) + 4, width=int(W * 1.6))
+    before = check(judge(art), "seam-zone")
+    assert before.status == "warn" and before.fix is not None
+    assert mended(judge, art, "seam-zone").status == "pass"
+
+
+def test_transparency_by_product(tumbler: Template) -> None:
+    hazy = art_of(np.dstack([quadrants(), np.full((H, W), 120, np.uint8)]))
+    shirt = replace(tumbler, half_transparent="warn")
+    assert check(prove(tumbler, tumbler.panel(), hazy, Placing()), "transparency").status == "pass"
+    assert check(prove(shirt, shirt.panel(), hazy, Placing()), "transparency").status == "warn"
+    nothing = art_of(np.dstack([quadrants(), np.zeros((H, W), np.uint8)]))
+    assert check(prove(tumbler, tumbler.panel(), nothing, Placing()), "transparency").status == "fail"
+
+
+def test_cmyk_is_warned_of(judge: Judge) -> None:
+    cmyk = Artwork.read(encoded(Image.fromarray(quadrants()).convert("CMYK"), "JPEG"))
+    assert check(judge(cmyk), "colour-mode").status == "warn"
+    assert check(judge(art_of(quadrants())), "colour-mode").status == "pass"
+
+
+def test_the_proof_is_as_grave_as_its_gravest_check(judge: Judge) -> None:
+    assert judge(art_of(quadrants(300, 264))).verdict == "fail"
+    assert judge(art_of(np.repeat(np.repeat(closed_wave(), 6, 0), 6, 1))).verdict == "pass"
+
+
+def test_a_proxy_is_judged_like_its_original(tumbler: Template) -> None:
+    art = lettered(10)
+    for one, two in zip(*(prove(tumbler, tumbler.panel(), a, Placing()).checks for a in (art, art.proxy(1200))), strict=True):
+        assert (one.id, one.status) == (two.id, two.status)

@@ -1,0 +1,67 @@
+import base64
+
+import pytest
+from PIL import Image
+
+from improva.core.artwork.pixels import Artwork, as_array
+from improva.core.errors import BadArtwork
+from tests.conftest import encoded
+
+BOX = '<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="2in" height="1in" viewBox="0 0 200 100">{}</svg>'
+
+
+def svg(inside: str, before: str = "") -> bytes:
+    return (before + BOX.format(inside)).encode()
+
+
+def test_lines_are_drawn_at_the_size_that_is_wanted() -> None:
+    art = Artwork.read(svg('<rect width="100" height="100" fill="#dc1e1e"/>'))
+    # CSS Values and Units 3, 6.2: 1 in is 96 px
+    assert art.facts.vector and art.facts.px == (192, 96)
+    drawn = as_array(art.image((2000, 1000)))
+    assert drawn.shape[:2] == (1000, 2000)
+    assert tuple(drawn[500, 500]) == (220, 30, 30, 255) and drawn[500, 1500, 3] == 0
+    assert drawn[500, 998, 3] == 255 and drawn[500, 1001, 3] == 0
+
+
+@pytest.mark.parametrize(
+    "inside",
+    [
+        '<image href="file:///etc/passwd" width="10" height="10"/>',
+        '<image xlink:href="../secret.png" width="10" height="10"/>',
+        '<use href="other.svg#part"/>',
+        '<style>@import url("http://example.org/a.css");</style>',
+        "<style>rect { fill: url(http://example.org/a.svg#p) }</style>",
+        '<rect style="fill:url(\'/tmp/pattern.svg#p\')" width="9" height="9"/>',
+        '<feImage href="//example.org/x.png"/>',
+        '<script src="x.js"/>',
+    ],
+)
+def test_references_to_other_files_are_refused_never_read(inside: str) -> None:
+    with pytest.raises(BadArtwork, match="points to another file"):
+        Artwork.read(svg(inside))
+
+
+def test_references_within_the_drawing_are_fine() -> None:
+    picture = base64.b64encode(encoded(Image.new("RGB", (4, 4), "red"))).decode()
+    art = Artwork.read(svg(
+        '<defs><linearGradient id="g"><stop stop-color="#f00"/></linearGradient></defs><rect width="9" height="9" fill="url(#g)"/>'
+        f'<image href="data:image/png;base64,{picture}" width="50" height="50"/>'
+    ))  # fmt: skip
+    assert art.facts.embeds_raster and any("pixels" in note for note in art.facts.notes)
+
+
+@pytest.mark.parametrize(
+    ("data", "says"),
+    [
+        (b"<svg xmlns='http://www.w3.org/2000/svg'><g>", "not well formed"),
+        (svg("&a;", '<!DOCTYPE svg [<!ENTITY a SYSTEM "file:///etc/passwd">]>'), "entities"),
+        (svg("&a;", '<!DOCTYPE svg [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;">]>'), "entities"),
+        (svg("", '<?xml-stylesheet href="a.css"?>'), "style sheet"),
+        (b'<drawing><svg xmlns="http://www.w3.org/2000/svg"/></drawing>', "not an SVG"),
+        (BOX.format("").replace("2in", "900in").encode(), "megapixels"),
+    ],
+)
+def test_what_is_wrong_with_a_drawing_is_told(data: bytes, says: str) -> None:
+    with pytest.raises(BadArtwork, match=says):
+        Artwork.read(data)

@@ -1,0 +1,71 @@
+import copy
+import tomllib
+from importlib import resources
+
+import pytest
+
+from improva import catalogue
+from improva.core.errors import BadTemplate
+from improva.core.template import parse_template
+
+TOML = tomllib.loads((resources.files(catalogue) / "tumbler-20oz-straight.toml").read_text())
+
+
+def test_the_straight_tumbler_has_the_trades_figures() -> None:
+    # Common practice, no published source: 9.3 in (the circumference) × 8.2 in; 150 dpi least, 300 good; pressed at home.
+    blank = catalogue.template("tumbler-20oz-straight")
+    panel = blank.panel()
+    assert panel.trim_mm == pytest.approx((236.22, 208.28))
+    assert panel.file_px() == (2790, 2460)
+    assert panel.file_px(150) == (1395, 1230)
+    assert (blank.least_dpi, blank.good_dpi, blank.route, panel.closes) == (150, 300, "press", True)
+    assert set(blank.provenance) >= {"trim", "safe", "seam_zone", "least_dpi"}
+
+
+def test_bleed_and_safe_lie_on_either_side_of_the_trim() -> None:
+    data = copy.deepcopy(TOML)
+    data["panels"][0] |= {"trim": [50, 60], "bleed": 1.5, "safe": 2.5}
+    panel = parse_template(data).panel()
+    # Common practice, no published source: a 50 × 60 in throw is printed at 53 × 63 in with words inside 45 × 55 in.
+    assert panel.file_mm == pytest.approx((53 * 25.4, 63 * 25.4))
+    assert panel.safe_box == pytest.approx((63.5, 63.5, 45 * 25.4, 55 * 25.4))
+    assert panel.file_box == pytest.approx((-38.1, -38.1, 53 * 25.4, 63 * 25.4))
+
+
+@pytest.mark.parametrize(
+    ("change", "says"),
+    [
+        ({"trim": [0, 8.2]}, "can be printed"),
+        ({"trim": [9.3]}, "trim is"),
+        ({"trim": ["wide", 8.2]}, "not a length"),
+        ({"safe": 4.2}, "no room"),
+        ({"bleed": -1}, "no room"),
+        ({"unit": "ell"}, "unit"),
+        ({"dpi": 9000}, "dpi"),
+    ],
+)
+def test_impossible_panels_are_told(change: dict, says: str) -> None:
+    data = copy.deepcopy(TOML)
+    data["panels"][0] |= change
+    with pytest.raises(BadTemplate, match=says):
+        parse_template(data)
+
+
+@pytest.mark.parametrize("missing", ["id", "title", "kind", "panels"])
+def test_what_is_missing_is_named(missing: str) -> None:
+    data = {k: v for k, v in TOML.items() if k != missing}
+    with pytest.raises(BadTemplate, match=missing):
+        parse_template(data)
+
+
+@pytest.mark.parametrize("change", [{"route": "carry"}, {"blank_colour": "white"}, {"panels": []}, {"least_dpi": "many"}])
+def test_impossible_templates_are_told(change: dict) -> None:
+    with pytest.raises(BadTemplate):
+        parse_template({**TOML, **change})
+
+
+def test_unknown_names_list_the_known_ones() -> None:
+    with pytest.raises(BadTemplate, match="tumbler-20oz-straight"):
+        catalogue.template("teapot")
+    with pytest.raises(BadTemplate, match="wrap"):
+        catalogue.template("tumbler-20oz-straight").panel("sleeve")
