@@ -32,6 +32,7 @@ async function send(method: string, path: string, body?: unknown, signal?: Abort
   else if (body !== undefined) {
     init.body = JSON.stringify(body);
     init.headers = { "Content-Type": "application/json" };
+    init.keepalive = true; // what was decided arrives even if the page is left at once
   }
   let answer: Response;
   try {

@@ -13,6 +13,8 @@ export type Hand = {
   angle: number;
   colours: Colours;
   problem: string | null;
+  /** Something is still in the hand or on its way, so files made now would not show it. */
+  busy: boolean;
   /** Show a change without deciding it. */
   hold: (change: Partial<Placing>) => void;
   /** Decide a change, or what is held. */
@@ -35,14 +37,15 @@ export function usePair(art: number, template: string): { hand: Hand | null; err
   latest.current = held ?? pair?.placing ?? null;
 
   const settle = useMutation({
-    mutationFn: (work: () => Promise<Pair>) => work(),
+    mutationFn: ({ work }: { work: () => Promise<Pair>; settles: Placing | null }) => work(),
     scope: { id: `${art}/${template}` },
-    onSuccess: (answer) => {
+    onSuccess: (answer, { settles }) => {
       queries.setQueryData(key, answer);
-      setHeld(null);
+      // What the hand has taken up since is not what was answered: it stays in the hand.
+      setHeld((now) => (now === settles ? null : now));
       setGlimpse(null);
     },
-    onError: () => setHeld(null),
+    onError: (_, { settles }) => setHeld((now) => (now === settles ? null : now)),
     onSettled: () => queries.invalidateQueries({ queryKey: ["board"] }),
   });
 
@@ -62,6 +65,13 @@ export function usePair(art: number, template: string): { hand: Hand | null; err
     };
   }, [held, art, template]);
 
+  // Left in the middle of a movement, the page still decides what was in the hand.
+  useEffect(() => {
+    const leave = () => held && api.place(art, template, held).catch(() => {});
+    window.addEventListener("pagehide", leave);
+    return () => window.removeEventListener("pagehide", leave);
+  }, [held, art, template]);
+
   const hold = useCallback((change: Partial<Placing>) => {
     if (latest.current) {
       latest.current = { ...latest.current, ...change };
@@ -79,7 +89,7 @@ export function usePair(art: number, template: string): { hand: Hand | null; err
     if (change.colours) setColours(change.colours);
     if (change.angle !== undefined) setAngle(change.angle);
     const body = choices(change);
-    settle.mutate(() => api.choose(art, template, body));
+    settle.mutate({ work: () => api.choose(art, template, body), settles: null });
   };
   const hand: Hand = {
     pair,
@@ -89,13 +99,14 @@ export function usePair(art: number, template: string): { hand: Hand | null; err
     angle: angle ?? pair.angle,
     colours: colours ?? pair.colours,
     problem: settle.error?.message ?? null,
+    busy: held !== null || settle.isPending,
     hold,
     decide: (change) => {
       if (change) hold(change);
       const placing = latest.current;
-      if (placing) settle.mutate(() => api.place(art, template, placing));
+      if (placing) settle.mutate({ work: () => api.place(art, template, placing), settles: placing });
     },
-    step: (way) => settle.mutate(() => api.step(art, template, way)),
+    step: (way) => settle.mutate({ work: () => api.step(art, template, way), settles: held }),
     turn: (next, settled) => {
       setAngle(next);
       if (settled) choose({ angle: next });

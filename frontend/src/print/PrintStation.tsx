@@ -112,7 +112,7 @@ export function PrintStation({ hand }: { hand: Hand }) {
           </span>
         </p>
       )}
-      <Button tone="main" disabled={make.isPending} onClick={() => make.mutate()}>
+      <Button tone="main" disabled={make.isPending || hand.busy} onClick={() => make.mutate()}>
         {make.isPending ? "Making the file…" : "Make the print file"}
       </Button>
       {make.error && <Alert onRetry={() => make.mutate()}>{make.error.message}</Alert>}

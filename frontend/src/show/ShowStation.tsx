@@ -102,7 +102,7 @@ export function ShowStation({ hand }: { hand: Hand }) {
           </div>
         </div>
       ) : (
-        <Button tone="main" disabled={wanted.length === 0} onClick={make}>
+        <Button tone="main" disabled={wanted.length === 0 || hand.busy} onClick={make}>
           Make {wanted.length === 1 ? "1 picture" : `${wanted.length} pictures`}
         </Button>
       )}

@@ -47,7 +47,7 @@ export function ValueField(props: {
                 setWrong(false);
               }
             }}
-            className="w-full min-w-0 rounded-[3px] px-2 py-1 text-right outline-none focus-visible:outline-2 focus-visible:outline-accent"
+            className="w-full min-w-0 rounded-[3px] px-2 py-1 text-right "
           />
           <span className="w-8 pr-2 text-xs text-soft">{props.suffix}</span>
         </div>

@@ -28,9 +28,7 @@ def srgb_from_linear(light: NDArray[np.floating]) -> Floats:
 LINEAR_OF_BYTE: Floats = linear_from_srgb(np.arange(256, dtype=np.float32) / 255.0)
 """Linear light of each 8-bit sRGB value, shape (256,)."""
 
-XYZ_OF_SRGB: Floats = np.array(
-    [[0.4124, 0.3576, 0.1805], [0.2126, 0.7152, 0.0722], [0.0193, 0.1192, 0.9505]], np.float32
-)
+XYZ_OF_SRGB: Floats = np.array([[0.4124, 0.3576, 0.1805], [0.2126, 0.7152, 0.0722], [0.0193, 0.1192, 0.9505]], np.float32)
 """Linear sRGB to CIE XYZ: IEC 61966-2-1."""
 
 D65: Floats = XYZ_OF_SRGB.sum(axis=1)

@@ -11,6 +11,7 @@ from pydantic import BaseModel, Field, ValidationError
 
 from ..core.design import Placing
 from ..core.errors import BadPlacing
+from ..core.fit import place as place_on
 from ..core.mockup.pack import SceneInfo
 from ..proofing import template_report
 from ..scenes import scene as find_scene
@@ -135,7 +136,7 @@ def blueprint(desk: Desk) -> APIBlueprint:
     def place(path: PairPath, body: PlacingBody) -> dict[str, Any]:
         """Decide a placing. It becomes the next step of the pair's history."""
         work, placing = load(path), body.to_core()
-        desk.proof(work, placing)  # a placing that cannot be computed is refused before it is kept
+        place_on(work.template.panel(), work.art.facts.size, placing)  # refused before it is kept, if it cannot be
         if placing != work.placing:
             desk.pairs.place(path.artwork_id, path.template_id, placing)
         return pair_shape(desk, load(path)).model_dump()

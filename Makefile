@@ -1,0 +1,62 @@
+# make demo: set up, lay out the demo range and serve it on 127.0.0.1:8000.   make test: set up and check everything.
+PYTHON ?= python3
+BIN := .venv/bin
+PAGE := src/improva/web/page/index.html
+PAGE_SOURCES := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts
+
+.PHONY: demo test check lint types pytest lock clean
+
+demo: .venv/ready $(PAGE)
+	$(BIN)/improva serve --demo --data data
+
+test: .venv/ready-to-test $(PAGE) machine lint pytest
+
+.venv/bin/pip:
+	$(PYTHON) -m venv .venv
+
+.venv/ready: requirements.txt pyproject.toml | .venv/bin/pip
+	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements.txt
+	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
+	touch $@
+
+.venv/ready-to-test: requirements-test.txt .venv/ready
+	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements-test.txt
+	touch $@
+
+frontend/node_modules/.ready: frontend/package-lock.json
+	cd frontend && npm ci --no-progress --loglevel=error
+	touch $@
+
+$(PAGE): frontend/node_modules/.ready $(PAGE_SOURCES)
+	cd frontend && npm run --silent build
+
+# What the tests need from Debian: a browser, PDF readers, and LLVM for the path tracer.
+.PHONY: machine
+machine:
+	@command -v chromium pdfinfo >/dev/null && ls /usr/lib/*/libLLVM.so.19.1 >/dev/null 2>&1 || { \
+	  root=$$( [ "$$(id -u)" = 0 ] || echo sudo ); \
+	  $$root apt-get update -qq && $$root apt-get install -y -qq chromium poppler-utils libllvm19 >/dev/null; }
+
+lint: .venv/ready-to-test frontend/node_modules/.ready
+	$(BIN)/ruff check .
+	$(BIN)/ruff format --check .
+	$(BIN)/mypy
+	mkdir -p build && $(BIN)/python -m improva.web.document > build/api.json
+	cd frontend && npx --no-install openapi-typescript ../build/api.json -o ../build/generated.ts >/dev/null
+	@cmp -s build/generated.ts frontend/src/api/generated.ts || { echo "frontend/src/api/generated.ts is stale: run 'make types'"; exit 1; }
+	cd frontend && npm run --silent check
+
+types: .venv/ready frontend/node_modules/.ready
+	mkdir -p build && $(BIN)/python -m improva.web.document > build/api.json
+	cd frontend && npm run --silent types
+
+pytest:
+	$(BIN)/pytest
+
+# Lock files carry hashes and no addresses.
+lock: .venv/ready-to-test
+	$(BIN)/uv pip compile --quiet --generate-hashes --no-emit-index-url --no-header --extra build pyproject.toml -o requirements.txt
+	$(BIN)/uv pip compile --quiet --generate-hashes --no-emit-index-url --no-header --all-extras -c requirements.txt pyproject.toml -o requirements-test.txt
+
+clean:
+	rm -rf .venv build frontend/node_modules src/improva/web/page

@@ -1,0 +1,86 @@
+"""The real server with the demo's data, and Debian's Chromium."""
+
+from __future__ import annotations
+
+import hashlib
+import shutil
+import socket
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Page, sync_playwright
+
+CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+         "--disable-component-update", "--disable-sync"]  # fmt: skip
+
+
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+def wait_until_up(url: str, server: subprocess.Popen, limit_s: float = 90) -> None:
+    end = time.monotonic() + limit_s
+    while time.monotonic() < end:
+        assert server.poll() is None, "the server ended by itself"
+        try:
+            urllib.request.urlopen(url, timeout=2).close()
+            return
+        except (urllib.error.URLError, ConnectionError, TimeoutError):
+            time.sleep(0.1)
+    raise TimeoutError(f"no answer from {url}")
+
+
+@pytest.fixture(scope="session")
+def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+    port, data = free_port(), tmp_path_factory.mktemp("board")
+    command = [sys.executable, "-m", "improva.cli", "serve", "--demo", "--port", str(port), "--data", str(data)]
+    server = subprocess.Popen(command)
+    try:
+        wait_until_up(f"http://127.0.0.1:{port}/api/board", server)
+        yield f"http://127.0.0.1:{port}"
+    finally:
+        server.terminate()
+        server.wait(10)
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        chromium = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        yield chromium
+        chromium.close()
+
+
+@pytest.fixture
+def page(browser: Browser, address: str) -> Iterator[Page]:
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=address, accept_downloads=True)
+    page = context.new_page()
+    errors: list[str] = []
+    page.on("pageerror", lambda error: errors.append(str(error)))
+    yield page
+    context.close()
+    assert errors == []
+
+
+@pytest.fixture
+def own_art(tmp_path: Path) -> Path:
+    """Four fields of known colour at exactly the wrap's pixels, red at the top left."""
+    from PIL import Image
+
+    from tests.conftest import quadrants
+
+    path = tmp_path / "four-fields.png"
+    picture = quadrants(2790, 2460)
+    # every test gets a file of its own, for the same file again would be the same artwork
+    picture[-1, -1] = [*hashlib.sha256(str(tmp_path).encode()).digest()[:3]]
+    Image.fromarray(picture).save(path, dpi=(300, 300))
+    return path

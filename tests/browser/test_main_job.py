@@ -1,0 +1,213 @@
+"""From a seller's own file to a print file and pictures, by pointer and by keys, judged by the files that come out."""
+
+import io
+import re
+from pathlib import Path
+
+import numpy as np
+from PIL import Image
+from playwright.sync_api import Download, Page, expect
+
+
+def lay_on_bench(page: Page, art: Path, station: str = "fit") -> None:
+    """Add a file on the board by the chooser and open its bench."""
+    page.goto("/")
+    expect(page.get_by_text("Dusk on the Summit Line")).to_be_visible()
+    rows = page.locator("tr[data-art]")
+    before = rows.count()
+    page.get_by_label("Artwork files").set_input_files(art)
+    expect(rows).to_have_count(before + 1)
+    rows.last.get_by_role("link", name=re.compile("open the bench")).click()
+    expect(page.locator("[data-look]")).to_be_visible()
+    if station != "fit":
+        page.get_by_role("navigation", name="Route").get_by_role("link", name=re.compile(f"^{station}", re.IGNORECASE)).click()
+
+
+def opened(download: Download) -> Image.Image:
+    return Image.open(io.BytesIO(Path(download.path()).read_bytes()))
+
+
+def shown(page: Page) -> np.ndarray:
+    """The mock-up's pixels as they stand on the page."""
+    return np.asarray(Image.open(io.BytesIO(page.locator("[data-look]").screenshot())).convert("RGB")).astype(int)
+
+
+def expect_shown_to_change(page: Page, before: str | None) -> None:
+    expect(page.locator("[data-look]")).not_to_have_attribute("src", before or "")
+
+
+def test_the_board_shows_the_demo_as_real_pictures(page: Page) -> None:
+    page.goto("/")
+    cells = page.locator("tbody td img")
+    expect(cells).not_to_have_count(0)
+    for i in range(4):
+        expect(cells.nth(i)).to_have_js_property("complete", True)
+        assert cells.nth(i).evaluate("image => image.naturalWidth") == 480
+    dusk, signals = (np.asarray(Image.open(io.BytesIO(cells.nth(i).screenshot())).convert("RGB")).astype(int) for i in (0, 1))
+    assert np.abs(dusk - signals).max() > 80  # each cell shows its own art
+
+
+def test_by_pointer_to_a_mirrored_print_file(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art)
+    flat, look = page.locator("[data-flat]"), page.locator("[data-look]")
+    before, box = look.get_attribute("src"), flat.bounding_box()
+    assert box
+    middle = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.move(*middle)
+    page.mouse.wheel(0, -300)  # larger, so that there is room to move it without a bare edge
+    expect_shown_to_change(page, before)
+    expect(page.get_by_role("textbox", name="Scale", exact=True)).not_to_have_value("100")
+    page.mouse.down()
+    page.mouse.move(middle[0] + 9, middle[1] + 5, steps=4)
+    page.mouse.up()
+    expect(page.get_by_role("textbox", name="Right", exact=True)).not_to_have_value("0")
+    page.get_by_role("link", name=re.compile("^Print")).click()
+    expect(page.get_by_text("Mirrored: the file reads right to left")).to_be_visible()
+    with page.expect_download() as coming:
+        page.get_by_role("button", name="Make the print file").click()
+    assert re.fullmatch(r"four-fields_tumbler-20oz-straight_9\.3x8\.2in_300dpi_mirrored\.png", coming.value.suggested_filename)
+    with opened(coming.value) as picture:
+        assert picture.size == (2790, 2460) and picture.mode == "RGB"
+        assert abs(picture.info["dpi"][0] - 300) < 0.05 and "icc_profile" in picture.info
+        pixels = np.asarray(picture)
+    assert tuple(pixels[40, 40]) == (30, 160, 60) and tuple(pixels[40, -40]) == (220, 30, 30)  # green now reads first
+    red = np.flatnonzero(pixels[40, :, 0] > 150)
+    assert red.min() < 1395 - 30  # moved right on the flat, so left in the mirrored file
+    expect(page.get_by_role("link", name=re.compile("^Print")).get_by_text("file made")).to_be_visible()
+
+
+def test_by_keyboard_alone_to_a_providers_file_and_pictures(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art)
+    page.locator("[data-flat]").focus()
+    page.keyboard.press("Shift+ArrowRight")
+    expect(page.get_by_role("textbox", name="Right", exact=True)).to_have_value("0.394")
+    for key in ("+", ".", ","):
+        page.keyboard.press(key)
+    expect(page.get_by_role("textbox", name="Scale", exact=True)).to_have_value("101")
+    page.keyboard.press("0")
+    expect(page.get_by_role("textbox", name="Scale", exact=True)).to_have_value("100")
+    page.get_by_role("textbox", name="Width", exact=True).focus()
+    page.keyboard.type("9.3in/2 + 25.4mm")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("textbox", name="Width", exact=True)).to_have_value("5.65")
+    page.keyboard.press("Tab")
+    page.get_by_role("link", name=re.compile("^Prove")).focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Bare edges")).to_be_visible()
+    page.get_by_role("button", name="Cover the whole print").focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("The picture reaches every edge")).to_be_visible()
+    page.get_by_role("link", name=re.compile("^Print")).focus()
+    page.keyboard.press("Enter")
+    page.get_by_label("I press it myself").focus()
+    page.keyboard.press("ArrowDown")
+    expect(page.get_by_text("Mirrored: the file")).to_be_hidden()
+    page.get_by_role("button", name="Make the print file").focus()
+    with page.expect_download() as coming:
+        page.keyboard.press("Enter")
+    with opened(coming.value) as picture:
+        assert picture.size == (2790, 2460) and "mirrored" not in coming.value.suggested_filename
+        assert tuple(np.asarray(picture)[40, 40]) == (220, 30, 30)
+    page.get_by_role("link", name=re.compile("^Show")).focus()
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Make 1 picture").focus()
+    page.keyboard.press("Enter")
+    link = page.get_by_role("list", name="Files made").get_by_role("link")
+    expect(link).to_be_visible(timeout=20_000)
+    link.focus()
+    with page.expect_download() as coming:
+        page.keyboard.press("Enter")
+    with opened(coming.value) as picture:
+        assert picture.size == (2000, 2000) and picture.format == "JPEG"
+        row = np.asarray(picture.convert("RGB")).astype(int)[900]
+    assert row[960, 0] > row[960, 1] + 40 and row[1040, 1] > row[1040, 0]  # red left of the middle, green right of it
+
+
+def test_the_mock_up_turns_by_dragging_and_remembers(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art)
+    look = page.locator("[data-look]")
+    front, src, box = shown(page), look.get_attribute("src"), look.bounding_box()
+    assert box
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] / 2 - 150, box["y"] + box["height"] / 2, steps=5)
+    page.mouse.up()
+    expect(page.get_by_text("turned 75°")).to_be_visible()
+    expect_shown_to_change(page, src)
+    page.wait_for_load_state("networkidle")
+    assert np.abs(shown(page) - front).max() > 60
+    page.reload()
+    expect(page.get_by_text("turned 75°")).to_be_visible()
+    page.get_by_role("button", name="back", exact=True).click()
+    expect(page.get_by_text("turned 180°")).to_be_visible()
+
+
+def test_undo_redo_and_reload_lose_nothing(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art)
+    for fit in ("Contain", "Stretch"):
+        page.get_by_text(fit, exact=True).click()
+        expect(page.get_by_label(fit)).to_be_checked()
+    page.reload()
+    expect(page.get_by_label("Stretch")).to_be_checked()
+    page.keyboard.press("Control+z")
+    expect(page.get_by_label("Contain")).to_be_checked()
+    page.keyboard.press("Control+z")
+    expect(page.get_by_label("Cover")).to_be_checked()
+    expect(page.get_by_role("button", name="Undo")).to_be_disabled()
+    page.keyboard.press("Control+Shift+z")
+    page.keyboard.press("Control+Shift+z")
+    expect(page.get_by_label("Stretch")).to_be_checked()
+    expect(page.get_by_role("button", name="Redo")).to_be_disabled()
+
+
+def test_a_parts_colour_changes_the_picture(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, "show")
+    page.wait_for_load_state("networkidle")
+    before, src = shown(page), page.locator("[data-look]").get_attribute("src")
+    page.get_by_role("group", name="Lid colour").get_by_text("Ink").click()
+    expect_shown_to_change(page, src)
+    page.wait_for_load_state("networkidle")
+    changed = np.abs(shown(page) - before).max(axis=2) > 60
+    ys = np.nonzero(changed)[0]
+    assert changed.any() and ys.max() < before.shape[0] * 0.4
+
+
+def test_files_dropped_anywhere_and_files_that_are_none(page: Page, own_art: Path) -> None:
+    page.goto("/")
+    expect(page.get_by_text("Dusk on the Summit Line")).to_be_visible()
+    before = page.locator("tr[data-art]").count()
+    drop = """([name, bytes]) => {
+        const transfer = new DataTransfer();
+        transfer.items.add(new File([new Uint8Array(bytes)], name));
+        for (const kind of ['dragenter', 'dragover', 'drop'])
+            window.dispatchEvent(new DragEvent(kind, { dataTransfer: transfer, bubbles: true, cancelable: true }));
+    }"""
+    page.evaluate(drop, ["shopping.png", [*b"eggs, milk"]])
+    expect(page.get_by_role("alert")).to_contain_text("This is not a picture Improva reads")
+    page.evaluate(drop, ["dropped.png", [*own_art.read_bytes()]])
+    expect(page.locator("tr[data-art]")).to_have_count(before + 1)
+    page.locator("tr[data-art]").last.get_by_role("button", name="Take off the board").click()
+    expect(page.locator("tr[data-art]")).to_have_count(before)
+    page.get_by_role("button", name="Put it back").click()
+    expect(page.locator("tr[data-art]")).to_have_count(before + 1)
+
+
+def test_what_cannot_be_read_is_told_where_it_was_typed(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art)
+    for typed in ("wide", "3in*2in", "1/0", "2 +", ""):
+        page.get_by_role("textbox", name="Width", exact=True).fill(typed)
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("A length, for example")
+        page.keyboard.press("Escape")
+    expect(page.get_by_role("textbox", name="Width", exact=True)).to_have_value("9.3")
+
+
+def test_without_an_answer_the_page_says_so_and_goes_on_after(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art)
+    page.context.set_offline(True)
+    page.get_by_text("Contain", exact=True).click()
+    expect(page.get_by_role("alert").first).to_contain_text("does not answer")
+    page.context.set_offline(False)
+    page.get_by_text("Stretch", exact=True).click()
+    expect(page.get_by_label("Stretch")).to_be_checked()
+    expect(page.get_by_role("alert")).to_have_count(0)

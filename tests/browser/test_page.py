@@ -1,0 +1,92 @@
+"""The page itself: names for everything, focus that can be seen, words that can be read, nothing cut off."""
+
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+BENCH = "/bench/1/tumbler-20oz-straight"
+VIEWS = ["/", f"{BENCH}/fit", f"{BENCH}/prove", f"{BENCH}/show", f"{BENCH}/print"]
+
+
+def luminance(colour: str) -> float:
+    # WCAG 2.2, relative luminance
+    parts = [int(colour[i : i + 2], 16) / 255 for i in (1, 3, 5)]
+    r, g, b = (c / 12.92 if c <= 0.04045 else ((c + 0.055) / 1.055) ** 2.4 for c in parts)
+    return 0.2126 * r + 0.7152 * g + 0.0722 * b
+
+
+def contrast(one: str, two: str) -> float:
+    bright, dark = sorted((luminance(one), luminance(two)), reverse=True)
+    return (bright + 0.05) / (dark + 0.05)
+
+
+TOKENS = dict(re.findall(r"--color-([a-z-]+): (#[0-9a-f]{6});", Path("frontend/src/styles.css").read_text()))
+
+
+def test_contrast_is_that_of_black_on_white_at_its_ends() -> None:
+    assert contrast("#000000", "#ffffff") == pytest.approx(21) and contrast("#777777", "#777777") == 1
+
+
+@pytest.mark.parametrize("ground", ["ground", "table", "paper", "accent-tint"])
+@pytest.mark.parametrize("words", ["ink", "soft", "accent"])
+def test_words_stand_out_from_every_ground(words: str, ground: str) -> None:
+    assert contrast(TOKENS[words], TOKENS[ground]) >= 4.5  # WCAG 2.2, 1.4.3 level AA
+
+
+@pytest.mark.parametrize("view", VIEWS)
+def test_every_control_has_a_name(page: Page, view: str) -> None:
+    page.goto(view)
+    page.wait_for_load_state("networkidle")
+    nameless = page.evaluate("""() => [...document.querySelectorAll('button, a, input, [role=application]')].filter(node =>
+        !(node.getAttribute('aria-label') || node.textContent.trim() || node.labels?.length || node.title)).map(n => n.outerHTML)""")
+    assert nameless == []
+    assert page.locator("img:not([alt])").count() == 0
+
+
+@pytest.mark.parametrize("width", [1024, 1280, 2560])
+@pytest.mark.parametrize("view", VIEWS)
+def test_nothing_runs_off_the_side_and_the_next_step_is_in_sight(page: Page, view: str, width: int) -> None:
+    page.set_viewport_size({"width": width, "height": 800})
+    page.goto(view)
+    page.wait_for_load_state("networkidle")
+    assert page.evaluate(
+        "document.documentElement.scrollWidth <= innerWidth && document.documentElement.scrollHeight <= innerHeight"
+    )
+    if view.startswith("/bench"):
+        expect(page.get_by_role("button", name=re.compile("^(Next|Back to the board)"))).to_be_in_viewport(ratio=1)
+
+
+def test_focus_is_seen(page: Page) -> None:
+    page.goto(f"{BENCH}/fit")
+    page.wait_for_load_state("networkidle")
+    for _ in range(12):
+        page.keyboard.press("Tab")
+        seen = page.evaluate("""() => { const shown = node => getComputedStyle(node).outlineStyle !== 'none';
+            const at = document.activeElement; return shown(at) || shown(at.parentElement) || at.tagName === 'BODY' }""")
+        assert seen, page.evaluate("document.activeElement.outerHTML")
+
+
+def test_lengths_can_be_shown_in_mm(page: Page) -> None:
+    page.goto(f"{BENCH}/fit")
+    page.get_by_text("mm", exact=True).first.click()
+    expect(page.get_by_role("textbox", name="Width", exact=True)).to_have_value("236.2")
+    page.reload()
+    expect(page.get_by_role("textbox", name="Width", exact=True)).to_have_value("236.2")
+
+
+def test_the_sheet_of_keys_opens_and_closes(page: Page) -> None:
+    page.goto(f"{BENCH}/fit")
+    page.get_by_role("button", name="Keys").click()
+    expect(page.get_by_role("dialog", name="Keys on the bench")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+
+
+def test_lost_addresses_lead_back(page: Page) -> None:
+    page.goto("/cellar")
+    page.get_by_role("link", name="Go to the range board").click()
+    expect(page.get_by_text("Dusk on the Summit Line")).to_be_visible()
+    page.goto("/bench/999/tumbler-20oz-straight/fit")
+    expect(page.get_by_role("alert")).to_contain_text("not on the board")

@@ -1,0 +1,114 @@
+"""The command line keeps its contract: keys, endings, one line on standard error, exit 2, nothing written."""
+
+import json
+from pathlib import Path
+
+import numpy as np
+import pytest
+from click.testing import CliRunner, Result
+from PIL import Image
+
+from improva.cli import main
+from tests.conftest import BLANK, encoded, quadrants
+
+SCENE = "straight-tumbler-studio"
+
+
+def run(*args: object) -> Result:
+    return CliRunner().invoke(main, [str(a) for a in args])
+
+
+def test_templates_have_the_contracts_keys() -> None:
+    blank = next(t for t in json.loads(run("templates", "--json").output) if t["id"] == BLANK)
+    assert {"id", "title", "kind", "panels"} <= set(blank)
+    panel = blank["panels"][0]
+    assert {"id", "shape", "trim_mm", "bleed_mm", "safe_mm", "file_px", "file_mm"} <= set(panel)
+    assert panel["file_px"] == [2790, 2460] and panel["trim_mm"] == pytest.approx([236.22, 208.28])
+
+
+def test_check_has_the_contracts_keys(art_file: Path) -> None:
+    told = json.loads(run("check", art_file, "--template", BLANK, "--json").output)
+    assert {"template", "panel", "art", "placed_mm", "effective_dpi", "verdict", "checks"} <= set(told)
+    assert {"px", "tagged_dpi", "mode", "has_alpha"} <= set(told["art"])
+    assert all({"id", "status", "measured", "limit", "unit", "message", "fix"} <= set(c) for c in told["checks"])
+    assert told["placed_mm"] == pytest.approx([0, 0, 236.22, 208.28], abs=1e-3)
+    assert told["effective_dpi"] == pytest.approx([300, 300], abs=0.01) and told["art"]["px"] == [2790, 2460]
+
+
+def test_placing_options_reach_the_core(art_file: Path) -> None:
+    told = json.loads(
+        run("check", art_file, "--template", BLANK, "--panel", "wrap", "--fit", "contain", "--scale", 0.5, "--shift-mm", "10,-4",
+            "--rotate", 90, "--background", "#203040", "--json").output
+    )  # fmt: skip
+    x, y, w, h = told["placed_mm"]
+    assert h == pytest.approx(h) and (x + w / 2, y + h / 2) == pytest.approx((128.11, 100.14), abs=1e-3)
+    assert w == pytest.approx(0.5 * 208.28, abs=0.01)
+
+
+@pytest.mark.parametrize(("options", "mirrored"), [([], True), (["--no-mirror"], False), (["--mirror"], True)])
+def test_print_is_mirrored_for_pressing_at_home(art_file: Path, tmp_path: Path, options: list[str], mirrored: bool) -> None:
+    out = tmp_path / "wrap.png"
+    assert run("print", art_file, "--template", BLANK, "--dpi", 100, *options, "-o", out).exit_code == 0
+    first = tuple(np.asarray(Image.open(out))[20, 20])
+    assert first == ((30, 160, 60) if mirrored else (220, 30, 30))
+
+
+def test_mockup_and_scenes(art_file: Path, tmp_path: Path) -> None:
+    scene = next(s for s in json.loads(run("scenes", "--template", BLANK, "--json").output) if s["id"] == SCENE)
+    assert {"id", "template", "kind", "views", "regions", "px"} <= set(scene)
+    assert {r["id"] for r in scene["regions"]} == {"wrap", "lid", "straw"}
+    fronts = []
+    for name, options in (
+        ("a.jpg", []),
+        ("b.png", ["--view", "right"]),
+        ("c.webp", ["--angle", "90", "--colour", "lid=#204030"]),
+    ):
+        out = tmp_path / name
+        told = run("mockup", art_file, "--template", BLANK, "--scene", SCENE, "--size", "400x300", *options, "-o", out)
+        assert told.exit_code == 0, told.output
+        with Image.open(out) as picture:
+            assert picture.size == (400, 300)
+            fronts.append(np.asarray(picture.convert("RGB"))[120:180, 185:215].mean(axis=(0, 1)))
+    assert np.abs(fronts[1] - fronts[2]).max() < 8 < np.abs(fronts[0] - fronts[1]).max()
+
+
+def test_a_pack_of_ones_own_is_validated(tmp_path: Path) -> None:
+    from improva.scenes import SHIPPED
+
+    assert run("scenes", "--validate", SHIPPED / SCENE).exit_code == 0
+    refused = run("scenes", "--validate", tmp_path)
+    assert refused.exit_code == 2 and "not a scene pack" in refused.stderr
+
+
+@pytest.mark.parametrize(
+    "args",
+    [
+        ["check", "ART", "--template", "teapot"],
+        ["check", "ART", "--template", BLANK, "--panel", "sleeve"],
+        ["check", "ART", "--template", BLANK, "--shift-mm", "ten"],
+        ["check", "ART", "--template", BLANK, "--scale", "0"],
+        ["check", "ART", "--template", BLANK, "--background", "sky"],
+        ["check", "nowhere.png", "--template", BLANK],
+        ["check", "BAD", "--template", BLANK],
+        ["print", "BAD", "--template", BLANK, "-o", "OUT.png"],
+        ["print", "CUT", "--template", BLANK, "-o", "OUT.png"],
+        ["print", "ART", "--template", BLANK, "-o", "OUT.gif"],
+        ["print", "ART", "--template", BLANK, "--dpi", "3", "-o", "OUT.png"],
+        ["mockup", "ART", "--template", BLANK, "--scene", "moon", "-o", "OUT.jpg"],
+        ["mockup", "ART", "--template", BLANK, "--scene", SCENE, "--view", "below", "-o", "OUT.jpg"],
+        ["mockup", "ART", "--template", BLANK, "--scene", SCENE, "--colour", "lid", "-o", "OUT.jpg"],
+        ["mockup", "ART", "--template", BLANK, "--scene", SCENE, "--colour", "lid=Mauve", "--size", "200x150", "-o", "OUT.jpg"],
+        ["mockup", "ART", "--template", BLANK, "--scene", SCENE, "--size", "big", "-o", "OUT.jpg"],
+        ["mockup", "ART", "--template", BLANK, "--scene", SCENE, "-o", "OUT.bmp"],
+    ],
+)
+def test_bad_input_is_one_line_exit_2_and_nothing_written(args: list[str], art_file: Path, tmp_path: Path) -> None:
+    bad, cut = tmp_path / "bad.png", tmp_path / "cut.png"
+    bad.write_text("a shopping list")
+    cut.write_bytes(encoded(Image.fromarray(quadrants()))[:-800])
+    before = sorted(p.name for p in tmp_path.iterdir())
+    names = {"ART": str(art_file), "BAD": str(bad), "CUT": str(cut)}
+    result = run(*(names.get(a, a.replace("OUT", str(tmp_path / "out"))) for a in args))
+    assert result.exit_code == 2
+    assert result.stderr.startswith("improva: ") and len(result.stderr.strip().splitlines()) == 1
+    assert sorted(p.name for p in tmp_path.iterdir()) == before

@@ -1,0 +1,52 @@
+"""The demo's artworks are what the demo says they are."""
+
+from pathlib import Path
+
+import pytest
+
+from improva.catalogue import template
+from improva.core.design import Placing
+from improva.core.preflight import prove
+from improva.demo import TUMBLER, lay_out
+from improva.store import ArtRow, Artworks, Database, Pairs
+
+
+@pytest.fixture(scope="module")
+def board(tmp_path_factory: pytest.TempPathFactory) -> tuple[Artworks, Pairs]:
+    database = Database(tmp_path_factory.mktemp("demo"))
+    artworks, pairs = Artworks(database), Pairs(database)
+    lay_out(artworks, pairs)
+    return artworks, pairs
+
+
+def verdicts(board: tuple[Artworks, Pairs], row: ArtRow) -> dict[str, str]:
+    artworks, pairs = board
+    blank = template(TUMBLER)
+    placing = pairs.get(row.id, TUMBLER).placing or Placing()
+    return {c.id: c.status for c in prove(blank, blank.panel(), artworks.open(row).proxy(), placing).checks}
+
+
+def test_four_artworks_each_with_something_to_see(board: tuple[Artworks, Pairs]) -> None:
+    dusk, signals, conductor, timetable = board[0].all()
+    assert set(verdicts(board, dusk).values()) == {"pass"}  # it closes by construction
+    assert verdicts(board, signals)["seam-match"] == "pass" and signals.facts.vector
+    assert conductor.facts.has_alpha and verdicts(board, conductor)["bare-edge"] == "pass"
+    assert timetable.facts.px == (1786, 1574) and verdicts(board, timetable)["tag"] == "warn"
+
+
+def test_the_demo_is_laid_out_once(board: tuple[Artworks, Pairs]) -> None:
+    artworks, pairs = board
+    artworks.set_removed(artworks.all()[0].id, True)
+    lay_out(artworks, pairs)
+    assert len(artworks.all()) == 3
+
+
+def test_the_drawings_are_drawn_by_the_code_that_is_here() -> None:
+    from demo.draw import dusk, flags, marmot, timetable
+
+    fonts = Path("frontend/node_modules/@fontsource/limelight")
+    if not fonts.exists():
+        pytest.fail("the drawings' fonts come with the page's packages: run 'make test'")
+    for module in (dusk, flags, marmot, timetable):
+        name = module.__name__.rpartition(".")[2]
+        assert (Path("src/improva/demo") / f"{name}.svg").read_text() == module.draw()

@@ -1,0 +1,204 @@
+"""The page's server: every answer a result or a problem that says what to do."""
+
+import io
+import json
+from pathlib import Path
+
+import numpy as np
+import pytest
+from flask.testing import FlaskClient
+from PIL import Image
+
+from improva.web.app import create_app
+from tests.conftest import BLANK, encoded, quadrants
+from tests.core.test_reading import bomb, gif
+
+
+@pytest.fixture
+def client(tmp_path: Path) -> FlaskClient:
+    return create_app(tmp_path / "data").test_client()
+
+
+def drop(client: FlaskClient, data: bytes | None = None, name: str = "quadrants.png") -> dict:
+    data = encoded(Image.fromarray(quadrants(1395, 1230))) if data is None else data
+    answer = client.post("/api/artworks", data={"file": (io.BytesIO(data), name)})
+    assert answer.status_code == 201, answer.text
+    return answer.json
+
+
+def placing(**change: object) -> dict:
+    return {"fit": "cover", "shift_mm": [0, 0], "scale": 1, "rotate_deg": 0, "background": None, **change}
+
+
+def at(art: dict, rest: str = "") -> str:
+    return f"/api/pairs/{art['id']}/{BLANK}{rest}"
+
+
+def picture(data: bytes) -> np.ndarray:
+    return np.asarray(Image.open(io.BytesIO(data)).convert("RGB")).astype(int)
+
+
+def test_a_dropped_picture_is_on_every_blank(client: FlaskClient) -> None:
+    art = drop(client)
+    board = client.get("/api/board").json
+    assert [a["title"] for a in board["artworks"]] == ["Quadrants"]
+    cell = board["cells"][0]
+    assert (cell["template_id"], cell["verdict"], cell["fitted"], cell["printed"]) == (BLANK, "warn", False, False)
+    shown = client.get(cell["shown"])
+    assert shown.mimetype == "image/jpeg" and picture(shown.data).shape == (480, 480, 3)
+    assert picture(client.get(f"/api/artworks/{art['id']}/preview?px=200").data).shape == (176, 200, 3)
+
+
+def test_deciding_undoing_and_the_boards_states(client: FlaskClient) -> None:
+    art = drop(client)
+    pair = client.put(at(art, "/placing"), json=placing(scale=1.5)).json
+    assert pair["placing"]["scale"] == 1.5 and pair["can_undo"] and not pair["can_redo"]
+    assert pair["proof"]["effective_dpi"] == pytest.approx([100, 100], abs=0.1) and pair["proof"]["verdict"] == "fail"
+    assert client.get("/api/board").json["cells"][0]["fitted"]
+    again = client.put(at(art, "/placing"), json=placing(scale=1.5)).json  # deciding the same again is no new step
+    undone = client.post(at(art, "/undo")).json
+    assert again["can_undo"] and undone["placing"]["scale"] == 1 and not undone["can_undo"] and undone["can_redo"]
+    assert client.post(at(art, "/redo")).json["placing"]["scale"] == 1.5
+
+
+def test_looks_follow_the_hand_without_deciding(client: FlaskClient) -> None:
+    art = drop(client)
+    query = {"placing": json.dumps(placing()), "width": 320, "height": 320}
+    front, back = (picture(client.get(at(art, "/look"), query_string={**query, "angle": a}).data) for a in (0, 180))
+    assert front.shape == (320, 320, 3) and np.abs(front - back).max() > 60
+    proof = client.get(at(art, "/proof"), query_string={"placing": json.dumps(placing(scale=2))}).json
+    assert proof["effective_dpi"][0] == pytest.approx(75, abs=0.1)
+    assert client.get(at(art)).json["placing"]["scale"] == 1
+
+
+@pytest.mark.parametrize(("route", "corner"), [("press", (30, 160, 60)), ("upload", (220, 30, 30))])
+def test_the_print_file_follows_the_route(client: FlaskClient, route: str, corner: tuple) -> None:
+    art = drop(client)
+    client.put(at(art, "/choices"), json={"route": route, "angle": 0, "colours": {}})
+    made = client.post(at(art, "/print-file"), json={"format": "png", "dpi": 150}).json
+    answer = client.get(made["url"])
+    assert made["name"] == f"quadrants_{BLANK}_9.3x8.2in_150dpi{'_mirrored' if route == 'press' else ''}.png"
+    assert made["name"] in answer.headers["Content-Disposition"] and made["px"] == [1395, 1230]
+    assert tuple(picture(answer.data)[20, 20]) == corner
+    assert client.get("/api/board").json["cells"][0]["printed"]
+    client.put(at(art, "/placing"), json=placing(scale=1.1))
+    assert not client.get("/api/board").json["cells"][0]["printed"]  # what was printed is no longer what is decided
+
+
+def test_pictures_are_made_at_listing_sizes(client: FlaskClient) -> None:
+    art = drop(client)
+    body = {"scene_id": "straight-tumbler-studio", "view": "left", "size": [400, 400], "format": "jpg"}
+    made = client.post(at(art, "/picture"), json=body).json
+    assert made["name"] == "quadrants_straight-tumbler-studio_left_400x400.jpg"
+    assert picture(client.get(made["url"]).data).shape == (400, 400, 3)
+    assert client.post(at(art, "/picture"), json=body).json["url"] == made["url"]
+    turned = client.post(at(art, "/picture"), json={**body, "angle": 33}).json
+    assert "33deg" in turned["name"] and turned["url"] != made["url"]
+
+
+def test_everything_survives_a_restart(tmp_path: Path) -> None:
+    first = create_app(tmp_path).test_client()
+    art = drop(first)
+    first.put(at(art, "/placing"), json=placing(rotate_deg=7))
+    first.put(at(art, "/choices"), json={"route": "upload", "angle": 30, "colours": {"lid": "Ink"}})
+    second = create_app(tmp_path).test_client().get(at(art)).json
+    assert (second["placing"]["rotate_deg"], second["route"], second["angle"], second["colours"]) == (
+        7,
+        "upload",
+        30,
+        {"lid": "Ink"},
+    )
+
+
+def test_artworks_can_be_renamed_taken_off_and_put_back(client: FlaskClient) -> None:
+    art = drop(client)
+    assert client.patch(f"/api/artworks/{art['id']}", json={"title": "Four fields"}).json["title"] == "Four fields"
+    assert client.delete(f"/api/artworks/{art['id']}").status_code == 204
+    assert client.get("/api/board").json["artworks"] == []
+    client.post(f"/api/artworks/{art['id']}/restore")
+    assert len(client.get("/api/board").json["artworks"]) == 1
+
+
+def cut_short() -> bytes:
+    noise = np.random.default_rng(0).integers(0, 255, (200, 200, 3), dtype=np.uint8)
+    return encoded(Image.fromarray(noise))[:60_000]
+
+
+@pytest.mark.parametrize(
+    ("data", "says"),
+    [(b"", "empty"), (b"shopping list", "not a picture"), (bomb(), "60000"), (cut_short(), "cut short"),
+     (b'<svg xmlns="http://www.w3.org/2000/svg"><image href="/etc/passwd"/></svg>', "another file")],
+)  # fmt: skip
+def test_bad_files_are_told_in_a_sentence_and_nothing_is_kept(client: FlaskClient, data: bytes, says: str) -> None:
+    answer = client.post("/api/artworks", data={"file": (io.BytesIO(data), "summit.png")})
+    assert answer.status_code == 422 and answer.mimetype == "application/problem+json"
+    assert {"type", "title", "status", "detail"} <= set(answer.json) and says in answer.json["detail"]  # RFC 9457, 3.1
+    assert client.get("/api/board").json["artworks"] == []
+
+
+def test_a_file_that_is_too_heavy_is_refused_and_the_server_lives(client: FlaskClient) -> None:
+    answer = client.post("/api/artworks", data={"file": (io.BytesIO(b"\0" * 300_000_000), "huge.png")})
+    assert answer.status_code == 413 and "250 MB" in answer.json["detail"]
+    assert client.get("/api/board").status_code == 200
+
+
+@pytest.mark.parametrize(
+    ("name", "title"),
+    [
+        ("../../etc/passwd.png", "Passwd"),
+        ("C:\\art\\my_wrap.png", "My wrap"),
+        ("🚂 gipfel 🏔.png", "🚂 gipfel 🏔"),
+        ("a/b\x00\n.png", "B"),
+        ("", "Artwork"),
+    ],
+)
+def test_any_file_name_is_taken(client: FlaskClient, name: str, title: str) -> None:
+    from improva.web.artworks import plain_name, title_of
+
+    assert title_of(plain_name(name)) == title
+    if name:
+        made = client.post(
+            at(drop(client, name=name.replace("\x00", "").replace("\n", "")), "/print-file"), json={"dpi": 50}
+        ).json
+        assert "/" not in made["name"] and client.get(made["url"]).status_code == 200
+
+
+def test_animated_pictures_are_taken_and_said(client: FlaskClient) -> None:
+    assert any("3 pictures" in note for note in drop(client, gif(3), "spin.gif")["notes"])
+
+
+@pytest.mark.parametrize(
+    ("method", "path", "body", "status"),
+    [
+        ("get", "/api/pairs/99/tumbler-20oz-straight", None, 404),
+        ("get", "/api/pairs/1/teapot", None, 422),
+        ("get", "/api/nothing", None, 404),
+        ("get", "/api/files/../improva.sqlite", None, 404),
+        ("get", "/api/files/none", None, 404),
+        ("put", f"/api/pairs/1/{BLANK}/placing", {"fit": "fill"}, 422),
+        (
+            "put",
+            f"/api/pairs/1/{BLANK}/placing",
+            {"fit": "cover", "shift_mm": [0, 0], "scale": 0, "rotate_deg": 0, "background": None},
+            422,
+        ),
+        ("put", f"/api/pairs/1/{BLANK}/choices", {"route": "press", "angle": 0, "colours": {"lid": "Mauve"}}, 422),
+        ("post", f"/api/pairs/1/{BLANK}/print-file", {"dpi": 1e9}, 422),
+        ("post", f"/api/pairs/1/{BLANK}/picture", {"scene_id": "moon"}, 422),
+        ("post", f"/api/pairs/1/{BLANK}/picture", {"scene_id": "straight-tumbler-studio", "size": [90000, 90000]}, 422),
+        ("get", f"/api/pairs/1/{BLANK}/look?placing=x", None, 422),
+        ("get", f"/api/pairs/1/{BLANK}/look?placing=%7B%7D&colours=3", None, 422),
+    ],
+)
+def test_bad_requests_are_problems(client: FlaskClient, method: str, path: str, body: object, status: int) -> None:
+    drop(client)
+    answer = getattr(client, method)(path, json=body) if body is not None else getattr(client, method)(path)
+    assert answer.status_code == status and answer.mimetype == "application/problem+json"
+    assert len(answer.json["detail"]) > 10 and answer.json["status"] == status
+
+
+def test_other_sites_pages_may_not_change_anything(client: FlaskClient) -> None:
+    art = drop(client)
+    stranger = {"Origin": "http://example.org"}
+    assert client.delete(f"/api/artworks/{art['id']}", headers=stranger).status_code == 403
+    assert client.delete(f"/api/artworks/{art['id']}", headers={"Origin": "http://localhost"}).status_code == 204
