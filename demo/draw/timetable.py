@@ -25,7 +25,7 @@ def draw() -> str:
         y = top + 24 + i * step
         if i % 2 == 0:
             out.append(f'<rect x="70" y="{y - 42:g}" width="{W - 140:g}" height="{step:g}" fill="#e6d8bb"/>')
-        out.append(line(SANS_BOLD, name, 31, 84, y + 2, fill=INK))
+        out.append(line(SANS_BOLD, name, 28, 84, y + 2, fill=INK))
         out.append(line(SANS, f"{metres} m", 19, 382, y, anchor="end", tracking=20, fill=RED))
         for j, start in enumerate(FIRST):
             at = start + MINUTES[i]

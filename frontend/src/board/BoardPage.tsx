@@ -122,7 +122,7 @@ function Table({ board, onRemove }: { board: Board; onRemove: (art: Art) => void
       <caption className="sr-only">Artworks down, blanks across</caption>
       <thead>
         <tr className="text-left">
-          <th scope="col" className="w-[25rem] pb-1 text-xs font-medium text-soft">
+          <th scope="col" className="w-[28rem] pb-1 text-xs font-medium text-soft">
             {board.artworks.length} artworks
           </th>
           {board.templates.map((t) => (

@@ -8,7 +8,7 @@ export function BoardRow(props: { art: Art; templates: Template[]; cells: Cell[]
     <tr className="border-t border-rule align-top" data-art={art.title}>
       <th scope="row" className="py-3 text-left font-normal">
         <div className="flex gap-3">
-          <div className="size-40 shrink-0 border border-rule bg-paper p-1.5">
+          <div className="size-52 shrink-0 border border-rule bg-paper p-1.5">
             <img src={api.preview(art, 400)} alt="" className="size-full min-h-0 object-contain" />
           </div>
           <div className="min-w-0">
@@ -60,7 +60,7 @@ function BoardCell({ cell, art, template }: { cell: Cell; art: Art; template: Te
   return (
     <div className="flex gap-3">
       <Link to={`${bench}/fit`} aria-label={`${art.title} on ${template.title}: open the bench`} className="shrink-0">
-        <img src={cell.shown} alt="" width={160} height={160} className="size-40 border border-rule bg-paper" />
+        <img src={cell.shown} alt="" width={208} height={208} className="size-52 border border-rule bg-rule" />
       </Link>
       <ul className="grid content-start gap-1 text-sm">
         <li>

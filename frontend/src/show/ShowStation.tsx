@@ -123,7 +123,7 @@ function Ticks(props: {
     <fieldset>
       <legend className="sr-only">{props.title}</legend>
       <Heading>{props.title}</Heading>
-      <div className="grid grid-cols-2 gap-x-3 gap-y-1 text-sm">
+      <div className={`grid gap-x-3 gap-y-1 text-sm ${props.hints ? "" : "grid-cols-2"}`}>
         {props.options.map((option, i) => (
           <label key={option} className="flex items-center gap-1.5">
             <input
@@ -132,8 +132,8 @@ function Ticks(props: {
               checked={props.chosen.includes(option)}
               onChange={() => props.onToggle(option)}
             />
-            <span className="capitalize">{option}</span>
-            {props.hints && <span className="text-xs text-soft">{props.hints[i]}</span>}
+            <span className="inline-block first-letter:uppercase">{option}</span>
+            {props.hints && <span className="ml-auto text-xs text-soft">{props.hints[i]} px</span>}
           </label>
         ))}
       </div>

@@ -11,15 +11,16 @@ from waitress import serve as waitress_serve
 
 from ..scenes import scenes
 from .app import create_app
+from .board import CELL_PX
 from .desk import Desk
 
 THREADS = 8
 
 
 def _warm(desk: Desk) -> None:
-    """Read the first scene before it is asked for, so that the first drag is quick."""
+    """Read the first scene before it is asked for, so that the board fills at once."""
     for scene_id in list(scenes())[:1]:
-        desk.darkroom.view(scene_id, (900, 900))
+        desk.darkroom.lit(scene_id, CELL_PX, {}, close=True)
 
 
 def serve(host: str, port: int, data: Path, demo: bool) -> None:

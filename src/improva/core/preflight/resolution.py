@@ -10,6 +10,7 @@ from .subject import Subject
 from .verdict import Fix, Status, Verdict
 
 TAG_TOLERANCE = 1.05
+ROUNDING_PX = 3
 
 
 def _size_in(subject: Subject) -> str:
@@ -31,7 +32,9 @@ def check_resolution(subject: Subject) -> Verdict:
     if round(dpi) >= good:  # half a dpi is the rounding of whole pixels, not a finding
         return Verdict("resolution", "Sharpness", "pass", dpi, good, "dpi", f"{said}: sharp.")
     _, _, w, h = subject.placed.box
-    need = tuple(math.ceil(side / MM_PER_IN * good - 0.5) for side in (w, h))
+    need = [math.ceil(side / MM_PER_IN * good - 0.5) for side in (w, h)]
+    if all(abs(a - b) <= ROUNDING_PX for a, b in zip(need, subject.panel.file_px(good), strict=True)):
+        need = list(subject.panel.file_px(good))
     export = f"Export it at {need[0]} × {need[1]} px for {good:.0f} dpi; changing the dpi tag adds nothing."
     if round(dpi) >= least:
         return Verdict("resolution", "Sharpness", "warn", dpi, good, "dpi", f"{said}, soft when looked at closely. {export}")
