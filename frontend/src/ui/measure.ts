@@ -9,7 +9,8 @@ export function show(mm: number, unit: Unit, digits = unit === "in" ? 3 : 1): st
   return text === "-0" ? "0" : text;
 }
 
-type Value = { value: number; length: boolean };
+/** `factor` is the unit a single number was written with, in mm. */
+type Value = { value: number; length: boolean; factor?: number };
 
 /**
  * The value of a sum such as `9.3in/2 + 3mm`. Bare numbers take `bare` as their unit where a length is wanted,
@@ -51,7 +52,7 @@ function parseSum(text: string, units: Record<string, number>): Value | null {
     const factor = units[peek() ?? ""];
     if (factor === undefined) return { value: Number(token), length: false };
     at += 1;
-    return { value: Number(token) * factor, length: true };
+    return { value: Number(token) * factor, length: true, factor };
   }
 
   function product(): Value | null {
@@ -61,6 +62,11 @@ function parseSum(text: string, units: Record<string, number>): Value | null {
       const right = atom();
       if (!right) return null;
       if (left.length && right.length && times) return null;
+      if (!times && !left.length && right.factor) {
+        // 1/8in is an eighth of an inch: the unit belongs to the fraction
+        left = { value: (left.value / right.value) * right.factor ** 2, length: true };
+        continue;
+      }
       const length: boolean = times ? left.length || right.length : left.length && !right.length;
       left = { value: times ? left.value * right.value : left.value / right.value, length };
     }

@@ -46,19 +46,24 @@ class Kept(Generic[T]):
             return value
 
 
+def _is_large(size: tuple[int, int]) -> bool:
+    """Listing pictures take some 70 MB a pass: one such view is kept, several of those for the page."""
+    return size[0] * size[1] > 2_000_000
+
+
 class Darkroom:
     """Everything a picture needs, ready: passes (some 200 MB a scene at native size), views, proxies."""
 
     def __init__(self) -> None:
         self._passes: Kept[Passes] = Kept(2)
-        self._views: Kept[View] = Kept(8)
-        self._lit: Kept[Lit] = Kept(12)
+        self._views: dict[bool, Kept[View]] = {False: Kept(8), True: Kept(1)}
+        self._lit: dict[bool, Kept[Lit]] = {False: Kept(12), True: Kept(1)}
         self._proxies: Kept[Artwork] = Kept(48)
 
     def view(self, scene_id: str, size: tuple[int, int], close: bool = False) -> View:
         """A scene at a picture size, ``close`` for the print large. Raises :class:`BadScene`."""
         info = scene(scene_id)
-        return self._views.get(
+        return self._views[_is_large(size)].get(
             (scene_id, size, close),
             lambda: make_view(info, self._passes.get(scene_id, lambda: read_passes(info)), size, close),
         )
@@ -66,7 +71,7 @@ class Darkroom:
     def lit(self, scene_id: str, size: tuple[int, int], colours: Colours, close: bool = False) -> Lit:
         """A view with its plain parts coloured. Raises :class:`BadScene`."""
         key = (scene_id, size, close, tuple(sorted((k, v or "") for k, v in colours.items())))
-        return self._lit.get(key, lambda: light_plain_parts(self.view(scene_id, size, close), colours))
+        return self._lit[_is_large(size)].get(key, lambda: light_plain_parts(self.view(scene_id, size, close), colours))
 
     def proxy(self, sha256: str, open_art: Callable[[], Artwork]) -> Artwork:
         """An artwork's proxy. Raises :class:`BadArtwork` if it does not decode."""

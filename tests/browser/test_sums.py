@@ -1,0 +1,47 @@
+"""Lengths as people type them, worked out on the page."""
+
+import pytest
+from playwright.sync_api import Page, expect
+
+SUMS = [
+    ("1", "1"),
+    ("25.4mm", "1"),
+    ("2.54 cm", "1"),
+    ("300px", "1"),
+    ("9.3in/2", "4.65"),
+    ("1/8in", "0.125"),
+    ("3 * 0.5in", "1.5"),
+    ("(1in + 12.7mm) * 2", "3"),
+    ("-0.5", "-0.5"),
+    ("1,5", "1.5"),
+    ('2" - 1in', "1"),
+]
+
+
+@pytest.fixture
+def field(page: Page):
+    page.goto("/bench/2/tumbler-20oz-straight/fit")
+    return page.get_by_role("textbox", name="Right", exact=True)
+
+
+def test_sums_of_lengths(field) -> None:
+    for typed, shown in SUMS:
+        field.fill(typed)
+        field.press("Enter")
+        expect(field).to_have_value(shown)
+    field.fill("0")
+    field.press("Enter")
+    expect(field).to_have_value("0")
+
+
+def test_turning_and_scaling_take_sums_too(page: Page, field) -> None:
+    turn, scale = (page.get_by_role("textbox", name=name, exact=True) for name in ("Turn", "Scale"))
+    turn.fill("360/8")
+    turn.press("Enter")
+    expect(turn).to_have_value("45")
+    scale.fill("100/3 %")
+    scale.press("Enter")
+    expect(scale).to_have_value("33.3")
+    page.get_by_role("button", name="Back to the proposal").click()
+    expect(turn).to_have_value("0")
+    expect(scale).to_have_value("100")

@@ -1,0 +1,73 @@
+"""The meshes that are baked: their measures against closed forms, their texture the right way round."""
+
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from studio import shapes, straight_tumbler, surfaces
+
+
+def read_ply(path: Path) -> tuple[np.ndarray, np.ndarray]:
+    head, body = path.read_bytes().split(b"end_header\n", 1)
+    count = [int(line.split()[-1]) for line in head.decode().splitlines() if line.startswith("element")]
+    vertex = np.frombuffer(body, "<f4", count[0] * 8).reshape(-1, 8)
+    face = np.frombuffer(body, [("n", "u1"), ("v", "<i4", 3)], count[1], offset=count[0] * 32)
+    assert (face["n"] == 3).all()
+    return vertex, face["v"]
+
+
+def area(vertex: np.ndarray, face: np.ndarray) -> float:
+    a, b, c = (vertex[face[:, i], :3].astype(float) for i in range(3))
+    return float(np.linalg.norm(np.cross(b - a, c - a), axis=1).sum() / 2)
+
+
+@pytest.mark.parametrize(
+    ("outline", "expected"),
+    [
+        ([(3.0, 0.0), (3.0, 10.0)], 2 * np.pi * 3 * 10),  # cylinder
+        ([(2.0, 0.0), (5.0, 4.0)], np.pi * (2 + 5) * 5),  # frustum: π (r1 + r2) · slant
+        ([(0.0, 1.0), (4.0, 1.0)], np.pi * 16),  # disc
+    ],
+)
+def test_areas_of_revolution(tmp_path: Path, outline: list, expected: float) -> None:
+    # Closed forms: Pappus's theorem
+    assert area(*read_ply(shapes.revolve(np.array(outline), tmp_path / "s.ply"))) == pytest.approx(expected, rel=2e-4)
+
+
+def test_the_print_is_as_wide_and_high_as_the_template() -> None:
+    wrap = straight_tumbler._outlines()["wrap"]
+    # Common practice, no published source: 9.3 in round, 8.2 in high
+    assert 2 * np.pi * wrap[:, 0].max() == pytest.approx(9.3 * 2.54)
+    assert np.ptp(wrap[:, 1]) == pytest.approx(8.2 * 2.54)
+
+
+def test_texture_reads_left_to_right_with_its_seam_at_the_back(tmp_path: Path) -> None:
+    vertex, _ = read_ply(shapes.revolve(np.array([(3.0, 0.0), (3.0, 10.0)]), tmp_path / "s.ply"))
+    front = vertex[np.abs(vertex[:, 6] - 0.5) < 1e-4]
+    assert np.allclose(front[:, 1], -3, atol=1e-3)  # the camera stands at -y
+    right = vertex[np.abs(vertex[:, 6] - 0.75) < 1e-4]
+    assert np.allclose(right[:, 0], 3, atol=1e-3)
+    seam = vertex[(vertex[:, 6] == 0) | (vertex[:, 6] == 1)]
+    assert np.allclose(seam[:, 1], 3, atol=1e-3)
+    assert np.allclose(vertex[vertex[:, 2] == 10][:, 7], 0) and np.allclose(vertex[vertex[:, 2] == 0][:, 7], 1)
+
+
+def test_normals_point_outward_and_corners_stay_hard(tmp_path: Path) -> None:
+    vertex, _ = read_ply(shapes.revolve(np.array([(3.0, 0.0), (3.0, 5.0), (0.1, 5.0)]), tmp_path / "s.ply"))
+    assert np.allclose(np.linalg.norm(vertex[:, 3:6], axis=1), 1, atol=1e-5)
+    side = vertex[np.abs(vertex[:, 5]) < 0.5]
+    assert ((side[:, :2] * side[:, 3:5]).sum(axis=1) > 0).all()
+    assert (vertex[np.abs(vertex[:, 5]) > 0.5][:, 5] > 0.99).all()
+
+
+def test_profiles_join_without_points_that_repeat() -> None:
+    joined = shapes.profile([(1, 0), (1, 2)], shapes.arc((0.5, 2), 0.5, 0, 90, 5))
+    assert len(joined) == 6 and np.allclose(joined[-1], (0.5, 2.5))
+
+
+def test_surfaces_are_light_that_can_be() -> None:
+    colour, rough = surfaces.oak(256, 256)
+    assert colour.shape == (256, 256, 3) and rough.shape == (256, 256)
+    assert 0 < colour.min() <= colour.max() <= 1 and colour[..., 0].mean() > colour[..., 2].mean()
+    assert np.array_equal(colour, surfaces.oak(256, 256)[0])  # the same seed, the same plank
