@@ -12,7 +12,7 @@ from playwright.sync_api import Download, Page, expect
 def lay_on_bench(page: Page, art: Path, station: str = "fit") -> None:
     """Add a file on the board by the chooser and open its bench."""
     page.goto("/")
-    expect(page.get_by_text("Dusk on the Summit Line")).to_be_visible()
+    expect(page.locator("tr[data-art='Dusk on the Summit Line']")).to_be_visible()
     rows = page.locator("tr[data-art]")
     before = rows.count()
     page.get_by_label("Artwork files").set_input_files(art)
@@ -174,7 +174,7 @@ def test_a_parts_colour_changes_the_picture(page: Page, own_art: Path) -> None:
 
 def test_files_dropped_anywhere_and_files_that_are_none(page: Page, own_art: Path) -> None:
     page.goto("/")
-    expect(page.get_by_text("Dusk on the Summit Line")).to_be_visible()
+    expect(page.locator("tr[data-art='Dusk on the Summit Line']")).to_be_visible()
     before = page.locator("tr[data-art]").count()
     drop = """([name, bytes]) => {
         const transfer = new DataTransfer();
@@ -186,6 +186,10 @@ def test_files_dropped_anywhere_and_files_that_are_none(page: Page, own_art: Pat
     expect(page.get_by_role("alert")).to_contain_text("This is not a picture Improva reads")
     page.evaluate(drop, ["dropped.png", [*own_art.read_bytes()]])
     expect(page.locator("tr[data-art]")).to_have_count(before + 1)
+    title = page.locator("tr[data-art]").last.get_by_role("textbox")
+    title.fill("Four fields, dropped")
+    title.press("Enter")
+    expect(page.locator("tr[data-art='Four fields, dropped']")).to_have_count(1)
     page.locator("tr[data-art]").last.get_by_role("button", name="Take off the board").click()
     expect(page.locator("tr[data-art]")).to_have_count(before)
     page.get_by_role("button", name="Put it back").click()

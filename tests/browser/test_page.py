@@ -87,6 +87,6 @@ def test_the_sheet_of_keys_opens_and_closes(page: Page) -> None:
 def test_lost_addresses_lead_back(page: Page) -> None:
     page.goto("/cellar")
     page.get_by_role("link", name="Go to the range board").click()
-    expect(page.get_by_text("Dusk on the Summit Line")).to_be_visible()
+    expect(page.locator("tr[data-art='Dusk on the Summit Line']")).to_be_visible()
     page.goto("/bench/999/tumbler-20oz-straight/fit")
     expect(page.get_by_role("alert")).to_contain_text("not on the board")

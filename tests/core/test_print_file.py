@@ -61,7 +61,7 @@ def test_pdf_has_the_wraps_size_and_boxes(make: Make) -> None:
         page = pdf.pages[0]
         for box in (page.mediabox, page.trimbox, page.BleedBox):
             assert [float(v) for v in box] == pytest.approx([0, 0, 669.6, 590.4], abs=1e-3)
-        image = pikepdf.PdfImage(page.images["/Print"])
+        image = pikepdf.PdfImage(page.get_images()["/Print"])
         assert (image.width, image.height) == (2790, 2460)
         assert np.array_equal(
             np.asarray(image.as_pil_image().convert("RGB"))[::600, ::900], quadrants(2790, 2460)[::600, ::900]
@@ -90,7 +90,7 @@ def test_bare_parts_stay_transparent_and_white_on_paper(make: Make) -> None:
     with Image.open(make("bare.png", pixels=square, fit="contain")) as picture:
         assert picture.mode == "RGBA" and picture.getpixel((3, 300)) == (0, 0, 0, 0)
     with pikepdf.open(make("bare.pdf", pixels=square, fit="contain")) as pdf:
-        shown = pikepdf.PdfImage(pdf.pages[0].images["/Print"]).as_pil_image()
+        shown = pikepdf.PdfImage(pdf.pages[0].get_images()["/Print"]).as_pil_image()
         assert shown.convert("RGB").getpixel((3, 300)) == (255, 255, 255)
 
 
@@ -105,7 +105,7 @@ def test_bleed_is_in_the_file_and_the_trim_box_inside_it(tmp_path: Path, design_
         page, mm = pdf.pages[0], 72 / 25.4
         assert [float(v) for v in page.mediabox] == pytest.approx([0, 0, 110 * mm, 90 * mm], abs=1e-3)
         assert [float(v) for v in page.trimbox] == pytest.approx([5 * mm, 5 * mm, 105 * mm, 85 * mm], abs=1e-3)
-        assert pikepdf.PdfImage(page.images["/Print"]).width == 1100
+        assert pikepdf.PdfImage(page.get_images()["/Print"]).width == 1100
 
 
 @pytest.mark.parametrize(

@@ -1,8 +1,12 @@
-import type { Panel } from "../api/client";
+import type { Check, Panel } from "../api/client";
 import type { Lie } from "./geometry";
 
 /** Trim, safe line and seam zones, each named on itself. */
-export function Lines({ panel, k }: { panel: Panel; k: number }) {
+export function Lines({ panel, k, seam }: { panel: Panel; k: number; seam: Check | undefined }) {
+  const step =
+    seam?.measured == null
+      ? ""
+      : ` · ends ${seam.status === "pass" ? "match" : "differ"}, ΔE ${seam.measured.toFixed(1)}`;
   const [w, h] = [panel.trim_mm[0] * k, panel.trim_mm[1] * k];
   const s = panel.safe_mm * k;
   const zone = panel.seam_zone_mm * k;
@@ -41,7 +45,7 @@ export function Lines({ panel, k }: { panel: Panel; k: number }) {
               textAnchor="middle"
               className="fill-soft text-[11px]"
             >
-              seam: this edge meets the other
+              seam{step}
             </text>
           </g>
         ))}

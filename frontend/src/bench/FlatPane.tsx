@@ -96,7 +96,7 @@ export function FlatPane({ hand, mirrored, findings }: { hand: Hand; mirrored: b
                 pointerEvents="none"
               />
             )}
-            <Lines panel={panel} k={k} />
+            <Lines panel={panel} k={k} seam={hand.proof.checks.find((check) => check.id === "seam-match")} />
             {snaps.map(({ axis, mm, name }) => (
               <g key={axis} pointerEvents="none">
                 <path

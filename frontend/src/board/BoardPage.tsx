@@ -36,6 +36,10 @@ export function BoardPage() {
     setRemoved(art);
     await queries.invalidateQueries({ queryKey: ["board"] });
   }
+  async function rename(art: Art, title: string) {
+    await api.renameArt(art.id, title);
+    await queries.invalidateQueries({ queryKey: ["board"] });
+  }
   async function putBack(art: Art) {
     await api.restoreArt(art.id);
     setRemoved(null);
@@ -73,7 +77,7 @@ export function BoardPage() {
       <main className="relative grow overflow-auto p-4">
         {board.isPending && <p className="p-8 text-soft">Laying out the board…</p>}
         {board.error && <Alert onRetry={() => board.refetch()}>{board.error.message}</Alert>}
-        {board.data && <Table board={board.data} onRemove={remove} />}
+        {board.data && <Table board={board.data} onRemove={remove} onRename={rename} />}
         <ul className="mt-3 grid gap-2" aria-live="polite">
           {arrivals.map((a) => (
             <li key={a.name}>
@@ -104,7 +108,9 @@ export function BoardPage() {
   );
 }
 
-function Table({ board, onRemove }: { board: Board; onRemove: (art: Art) => void }) {
+type RowActions = { onRemove: (art: Art) => void; onRename: (art: Art, title: string) => void };
+
+function Table({ board, ...actions }: { board: Board } & RowActions) {
   if (board.artworks.length === 0)
     return (
       <div className="grid h-full min-h-80 place-items-center border border-rule bg-table">
@@ -139,7 +145,7 @@ function Table({ board, onRemove }: { board: Board; onRemove: (art: Art) => void
             art={art}
             templates={board.templates}
             cells={board.cells.filter((c) => c.artwork_id === art.id)}
-            onRemove={onRemove}
+            {...actions}
           />
         ))}
       </tbody>

@@ -2,7 +2,13 @@ import { Link } from "react-router";
 import { type Art, api, type Cell, type Template } from "../api/client";
 import { Mark, Verdict } from "../ui/parts";
 
-export function BoardRow(props: { art: Art; templates: Template[]; cells: Cell[]; onRemove: (art: Art) => void }) {
+export function BoardRow(props: {
+  art: Art;
+  templates: Template[];
+  cells: Cell[];
+  onRemove: (art: Art) => void;
+  onRename: (art: Art, title: string) => void;
+}) {
   const { art } = props;
   return (
     <tr className="border-t border-rule align-top" data-art={art.title}>
@@ -11,8 +17,8 @@ export function BoardRow(props: { art: Art; templates: Template[]; cells: Cell[]
           <div className="size-52 shrink-0 border border-rule bg-paper p-1.5">
             <img src={api.preview(art, 400)} alt="" className="size-full min-h-0 object-contain" />
           </div>
-          <div className="min-w-0">
-            <p className="text-base leading-tight font-bold">{art.title}</p>
+          <div className="min-w-0 grow">
+            <Title art={art} onRename={props.onRename} />
             <p className="truncate text-sm text-soft" title={art.file_name}>
               {art.file_name}
             </p>
@@ -46,6 +52,28 @@ export function BoardRow(props: { art: Art; templates: Template[]; cells: Cell[]
         );
       })}
     </tr>
+  );
+}
+
+/** The artwork's title, which can be typed over: Enter or leaving keeps it, Escape does not. */
+function Title({ art, onRename }: { art: Art; onRename: (art: Art, title: string) => void }) {
+  return (
+    <input
+      key={art.title}
+      aria-label={`Title of ${art.title}`}
+      defaultValue={art.title}
+      maxLength={120}
+      className="-mx-1 w-full truncate rounded-[3px] border border-transparent px-1 text-base leading-tight font-bold hover:border-rule focus:bg-paper"
+      onKeyDown={(event) => {
+        if (event.key === "Escape") event.currentTarget.value = art.title;
+        if (event.key === "Enter" || event.key === "Escape") event.currentTarget.blur();
+      }}
+      onBlur={(event) => {
+        const title = event.target.value.trim();
+        if (!title) event.target.value = art.title;
+        else if (title !== art.title) onRename(art, title);
+      }}
+    />
   );
 }
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import os
 from functools import cache
 from pathlib import Path
@@ -32,6 +33,14 @@ def scene(scene_id: str) -> SceneInfo:
         return scenes()[scene_id]
     except KeyError:
         raise BadScene(f"There is no scene '{scene_id}'. Known: {', '.join(scenes()) or 'none'}.") from None
+
+
+@cache
+def fingerprint(scene_id: str) -> str:
+    """A hash of all that a scene's pictures depend on. Raises :class:`BadScene` for an unknown one."""
+    folder = scene(scene_id).folder
+    content = b"".join((folder / name).read_bytes() for name in ("scene.toml", "passes.exr"))
+    return hashlib.sha256(content).hexdigest()[:16]
 
 
 def scenes_of(template_id: str) -> list[SceneInfo]:

@@ -9,7 +9,6 @@ from flask_openapi3 import APIBlueprint, Tag
 from ..catalogue import templates
 from ..proofing import template_report
 from ..store import ArtRow
-from ..store.database import key_of
 from .artworks import art_shape
 from .desk import Desk
 from .shapes import Board, Cell, TemplateShape
@@ -23,11 +22,10 @@ def cell(desk: Desk, art: ArtRow, template_id: str) -> Cell:
     proof = desk.proof(work)
     made = desk.made.kinds(art.id, template_id, work.placing_key())
     gravest = next((c for c in proof["checks"] if c["status"] == proof["verdict"] != "pass"), None)
-    version = key_of(art.sha256, work.placing_key(), work.row.angle, work.row.colours)
     return Cell(
         artwork_id=art.id, template_id=template_id, fitted=work.row.placing is not None, pictured="picture" in made,
         printed="print" in made, verdict=proof["verdict"], blocker=gravest["title"] if gravest else None,
-        shown=f"/api/pairs/{art.id}/{template_id}/cell?version={version}",
+        shown=f"/api/pairs/{art.id}/{template_id}/cell?version={desk.cell_key(work)}",
     )  # fmt: skip
 
 

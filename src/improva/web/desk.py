@@ -10,13 +10,15 @@ from .. import __version__
 from ..catalogue import template as find_template
 from ..core.artwork.pixels import Artwork
 from ..core.design import Design, Piece, Placing
+from ..core.errors import BadScene
+from ..core.mockup.pack import SceneInfo
 from ..core.mockup.picture import encode, mock_up
 from ..core.output import beside, picture_name, print_name, write_print_file
 from ..core.preflight import prove
 from ..core.template import Template
-from ..proofing import proof_report
+from ..proofing import proof_report, template_report
+from ..scenes import fingerprint, scenes_of
 from ..scenes import scene as find_scene
-from ..scenes import scenes_of
 from ..store import ArtRow, Artworks, Database, Made, MadeRow, PairRow, Pairs
 from ..store.database import key_of
 from ..store.pairs import placing_to_dict
@@ -37,6 +39,11 @@ class Work:
     def route(self) -> str:
         """How it is printed: decided here, or the blank's own."""
         return self.row.route or self.template.route
+
+    @property
+    def subject(self) -> list[Any]:
+        """What every result depends on: this program, the art's content, and the blank's figures."""
+        return [__version__, self.art.sha256, template_report(self.template)]
 
     def placing_key(self, placing: Placing | None = None) -> str:
         """A hash of a placing."""
@@ -82,7 +89,7 @@ class Desk:
     def proof(self, work: Work, placing: Placing | None = None) -> dict[str, Any]:
         """The proof of a placing, kept for good."""
         chosen, panel = placing or work.placing, work.template.panel()
-        key = key_of("proof", __version__, work.art.sha256, work.template.id, placing_to_dict(chosen))
+        key = key_of("proof", work.subject, placing_to_dict(chosen))
 
         def make() -> dict[str, Any]:
             found = prove(work.template, panel, self.proxy(work.art), chosen)
@@ -90,11 +97,22 @@ class Desk:
 
         return self.made.proof(key, make)
 
+    def first_scene(self, template: Template) -> SceneInfo:
+        """The scene a blank is shown in at first. Raises :class:`BadScene` if there is none."""
+        found = scenes_of(template.id)
+        if not found:
+            raise BadScene(f"No scene shows {template.title} yet: add a scene pack of your own.")
+        return found[0]
+
+    def cell_key(self, work: Work) -> str:
+        """A hash of all that the board's picture of a pair depends on."""
+        scene = fingerprint(self.first_scene(work.template).id)
+        return key_of("cell", work.subject, scene, work.placing_key(), work.row.angle, work.row.colours)
+
     def look(self, work: Work, placing: Placing, angle: float, colours: Colours, size: tuple[int, int], close: bool = False
              ) -> bytes:  # fmt: skip
         """A quick JPEG of a placing in the blank's first scene, from the proxy."""
-        info = scenes_of(work.template.id)[0]
-        lit = self.darkroom.lit(info.id, size, colours, close)
+        lit = self.darkroom.lit(self.first_scene(work.template).id, size, colours, close)
         picture = mock_up(lit, work.design(placing), lambda _: self.proxy(work.art), angle)
         return encode(picture, ".jpg", quality=86)
 
@@ -102,7 +120,7 @@ class Desk:
         """The print file of a pair as its route wants it: (key, path)."""
         mirror, panel = work.route == "press", work.template.panel()
         name = print_name(work.art.title, work.template.id, panel, dpi, mirror, ending)
-        key = key_of("print", __version__, work.art.sha256, work.template.id, placing_to_dict(work.placing), name)
+        key = key_of("print", work.subject, placing_to_dict(work.placing), name)
         original = self.original(work.art)
 
         def make(path: Path) -> None:
@@ -115,8 +133,9 @@ class Desk:
         """A listing picture of a pair with its chosen colours: (key, path)."""
         info = find_scene(scene_id)
         name = picture_name(work.art.title, info.id, view, size, ending)
-        key = key_of("picture", __version__, work.art.sha256, work.template.id, placing_to_dict(work.placing), name, angle,
-                     work.row.colours)  # fmt: skip
+        key = key_of(
+            "picture", work.subject, fingerprint(info.id), placing_to_dict(work.placing), name, angle, work.row.colours
+        )
         original = self.original(work.art)
 
         def make(path: Path) -> None:

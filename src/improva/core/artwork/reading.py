@@ -9,7 +9,7 @@ from pathlib import Path
 from typing import Any, Literal
 
 import pyvips
-from PIL import ExifTags, Image, ImageCms, UnidentifiedImageError
+from PIL import Image, ImageCms, UnidentifiedImageError
 
 from ..design import ArtSize
 from ..errors import BadArtwork
@@ -131,12 +131,12 @@ def _raster_facts(data: bytes, kind: Format) -> ArtFacts:
             w, h = picture.size
             _check_size(w, h)
             frames = getattr(picture, "n_frames", 1)
-            turned = picture.getexif().get(ExifTags.Base.Orientation, 1) in (5, 6, 7, 8)
-            upright = picture.getexif().get(ExifTags.Base.Orientation, 1) in (0, 1)
         _check_extent(picture, len(data))
         header = pyvips.Image.new_from_buffer(data, "", access="sequential")
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, pyvips.Error) as broken:
         raise BadArtwork(f"This {kind.upper()} file is broken and cannot be opened: export it again.") from broken
+    orientation = header.get("orientation") if header.get_typeof("orientation") else 1
+    turned = orientation in (5, 6, 7, 8)
     name, bits = _MODES.get(picture.mode, (picture.mode, 8))
     if header.format in ("ushort", "short"):
         bits = 16
@@ -144,7 +144,7 @@ def _raster_facts(data: bytes, kind: Format) -> ArtFacts:
     notes = []
     if frames > 1:
         notes.append(f"It holds {frames} pictures; the first one is used.")
-    if not upright:
+    if orientation in range(2, 9):
         notes.append("It was turned upright by its orientation tag.")
     if bits > 8:
         notes.append(f"It has {bits} bits a channel; prints are made with 8.")
