@@ -16,12 +16,15 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 
 LLVM = Path("/usr/lib/x86_64-linux-gnu/libLLVM.so.19.1")
 MAX_SAMPLES_A_WAVE = 12_000_000  # keeps one kernel launch under some 6 GB
 PROBE = 0.5
+FAINTEST = 0.002
+"""Light on the surroundings that is given up: half an 8-bit step where the table is brightest."""
 
 Image = NDArray[np.float32]
 Scene = Callable[[tuple[int, int], dict[str, Any], Path], dict[str, Any]]
@@ -67,8 +70,8 @@ def denoised(colour: Image, guides: Image) -> Image:
     return np.asarray(clean, dtype=np.float32)
 
 
-def texture_map(scene: Scene, size: tuple[int, int], shape: str) -> Image:
-    """u, v of the named shape at each pixel's centre, (h, w, 2) float32, NaN where it is not the first thing seen."""
+def first_seen(scene: Scene, size: tuple[int, int]) -> tuple[NDArray[np.str_], Image]:
+    """What each pixel's centre sees first, through a pinhole: names of shapes (h, w), and their u, v (h, w, 2)."""
     mi = mitsuba()
     w, h = size
     with tempfile.TemporaryDirectory() as folder:
@@ -76,26 +79,51 @@ def texture_map(scene: Scene, size: tuple[int, int], shape: str) -> Image:
         described["sensor"]["type"] = "perspective"
         for lens in ("aperture_radius", "focus_distance"):
             described["sensor"].pop(lens, None)
-        described[shape]["id"] = shape
+        shapes = [name for name, part in described.items() if isinstance(part, dict) and part["type"] in ("ply", "rectangle")]
+        for name in shapes:
+            described[name]["id"] = name
         loaded = mi.load_dict(described)
-    wanted = next(s for s in loaded.shapes() if s.id() == shape)
+    by_id = {shape.id(): shape for shape in loaded.shapes()}
     sensor = loaded.sensors()[0]
-    out = np.full((h, w, 2), np.nan, np.float32)
+    names, uv = np.full((h, w), "", dtype="U24"), np.zeros((h, w, 2), np.float32)
     if "scalar" in mi.variant():
         for y, x in np.ndindex(h, w):
             ray, _ = sensor.sample_ray(0, 0.5, [(x + 0.5) / w, (y + 0.5) / h], [0.5, 0.5])
             hit = loaded.ray_intersect(ray)
-            if hit.is_valid() and hit.shape == wanted:
-                out[y, x] = hit.uv
-        return out
+            if hit.is_valid():
+                names[y, x], uv[y, x] = hit.shape.id(), hit.uv
+        return names, uv
     ys, xs = np.divmod(np.arange(w * h), w)
     film = mi.Point2f(((xs + 0.5) / w).astype(np.float32), ((ys + 0.5) / h).astype(np.float32))
     ray, _ = sensor.sample_ray(mi.Float(0), mi.Float(0.5), film, mi.Point2f(0.5))
     hit = loaded.ray_intersect(ray)
-    mask = np.array(hit.is_valid() & (hit.shape == mi.ShapePtr(wanted))).astype(bool)
-    uv = np.array(hit.uv).reshape(2, -1).T.astype(np.float32)
-    out.reshape(-1, 2)[mask] = uv[mask]
-    return out
+    uv.reshape(-1, 2)[:] = np.array(hit.uv).reshape(2, -1).T
+    for name in shapes:
+        mask = np.array(hit.is_valid() & (hit.shape == mi.ShapePtr(by_id[name]))).astype(bool)
+        names.reshape(-1)[mask] = name
+    return names, uv
+
+
+def texture_map(names: NDArray[np.str_], uv: Image, shape: str) -> Image:
+    """u, v of the named shape, NaN where it is not the first thing seen."""
+    return np.where((names == shape)[..., None], uv, np.nan).astype(np.float32)
+
+
+def calmed(basis: Image, product: NDArray[np.bool_]) -> Image:
+    """Smooth the light a region throws on its surroundings, which is soft, and leave the product itself sharp.
+
+    What noise remains there would be neither seen nor compressed. ``product`` is a (h, w) mask of the product.
+    """
+    w = product.shape[1]
+    reach = max(1, w // 700)
+    sharp = cv2.dilate(product.astype(np.uint8), np.ones((2 * reach + 1,) * 2, np.uint8)).astype(bool)
+    sigma = max(1.0, w / 270)
+    outside = (~sharp).astype(np.float32)
+    steady = cv2.medianBlur(np.ascontiguousarray(basis), 5) * outside[..., None]
+    weight = cv2.GaussianBlur(outside, (0, 0), sigma)[..., None]
+    soft = cv2.GaussianBlur(steady, (0, 0), sigma) / np.maximum(weight, 1e-3)
+    soft = np.sign(soft) * np.maximum(np.abs(soft) - FAINTEST, 0)
+    return np.where(sharp[..., None], basis, soft).astype(np.float32)
 
 
 def dilate(uv: Image, reach_px: int) -> Image:
@@ -123,6 +151,10 @@ def bake(scene: Scene, pack: dict[str, Any], size: tuple[int, int], samples: int
         added = (lit[..., :3] - black[..., :3]) / PROBE
         light[region] = denoised(added, lit) - denoised(-added, lit)
         report(f"{region} {time.monotonic() - start:.0f} s")
+    names, uv = first_seen(scene, size)
+    product = ~np.isin(names, ["", *pack["surroundings"]])
+    for region in regions:
+        light[region] = calmed(light[region], product)
     reach = max(2, size[0] // 400)
-    maps = {r["id"]: dilate(texture_map(scene, size, r["id"]), reach) for r in pack["regions"] if "panel" in r}
+    maps = {r["id"]: dilate(texture_map(names, uv, r["id"]), reach) for r in pack["regions"] if "panel" in r}
     return light, maps, time.monotonic() - start

@@ -27,6 +27,7 @@ PACK: dict[str, Any] = {
     "turns": True,
     "camera": "85 mm look, 0.9 m away, 11 degrees above level, focus on the print",
     "finish": "gloss",
+    "surroundings": ["table", "wall"],
     "regions": [
         {"id": "wrap", "title": "Print", "panel": "wrap"},
         {"id": "lid", "title": "Lid", "default": "Snow",

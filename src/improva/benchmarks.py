@@ -14,7 +14,7 @@ import pyvips
 from numpy.typing import NDArray
 
 from .catalogue import template as find_template
-from .core.artwork.pixels import Artwork
+from .core.artwork.pixels import PROXY_PX, Artwork
 from .core.design import Design, Piece, Placing
 from .core.mockup.composite import composite, light_plain_parts
 from .core.mockup.pack import read_passes
@@ -82,7 +82,7 @@ def bench_picture(design: Design, art: Artwork) -> list[dict[str, Any]]:
         floor = _median(bare)
         rows.append(_row(f"{name} {size[0]} × {size[1]}", _median(ours), "bare remap + JPEG", floor, limit))
         if size == LOOK:
-            proxy = art.proxy()
+            proxy = art.proxy(PROXY_PX // 2)  # what the server takes at this size
 
             def look(lit: Any = lit, proxy: Artwork = proxy, quality: int = quality) -> bytes:
                 return encode(mock_up(lit, design, lambda _: proxy, 30.0), ".jpg", quality)

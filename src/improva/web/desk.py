@@ -8,7 +8,7 @@ from typing import Any
 
 from .. import __version__
 from ..catalogue import template as find_template
-from ..core.artwork.pixels import Artwork
+from ..core.artwork.pixels import PROXY_PX, Artwork
 from ..core.design import Design, Piece, Placing
 from ..core.errors import BadScene
 from ..core.mockup.pack import SceneInfo
@@ -113,7 +113,10 @@ class Desk:
              ) -> bytes:  # fmt: skip
         """A quick JPEG of a placing in the blank's first scene, from the proxy."""
         lit = self.darkroom.lit(self.first_scene(work.template).id, size, colours, close)
-        picture = mock_up(lit, work.design(placing), lambda _: self.proxy(work.art), angle)
+        longest = max(px for seen in lit.view.maps.values() for px in seen.texture_px) * max(1.0, placing.scale)
+        ready = self.darkroom.small_proxy if longest <= PROXY_PX // 2 else self.darkroom.proxy
+        art = ready(work.art.sha256, lambda: self.original(work.art))
+        picture = mock_up(lit, work.design(placing), lambda _: art, angle)
         return encode(picture, ".jpg", quality=86)
 
     def print_file(self, work: Work, ending: str, dpi: float) -> tuple[str, Path]:

@@ -7,7 +7,7 @@ from collections import OrderedDict
 from collections.abc import Callable
 from typing import Generic, TypeVar
 
-from ..core.artwork.pixels import Artwork
+from ..core.artwork.pixels import PROXY_PX, Artwork
 from ..core.mockup.composite import Lit, light_plain_parts
 from ..core.mockup.pack import Passes, read_passes
 from ..core.mockup.view import View, make_view
@@ -59,6 +59,7 @@ class Darkroom:
         self._views: dict[bool, Kept[View]] = {False: Kept(8), True: Kept(1)}
         self._lit: dict[bool, Kept[Lit]] = {False: Kept(12), True: Kept(1)}
         self._proxies: Kept[Artwork] = Kept(48)
+        self._small: Kept[Artwork] = Kept(96)
 
     def view(self, scene_id: str, size: tuple[int, int], close: bool = False) -> View:
         """A scene at a picture size, ``close`` for the print large. Raises :class:`BadScene`."""
@@ -76,3 +77,7 @@ class Darkroom:
     def proxy(self, sha256: str, open_art: Callable[[], Artwork]) -> Artwork:
         """An artwork's proxy. Raises :class:`BadArtwork` if it does not decode."""
         return self._proxies.get(sha256, lambda: open_art().proxy())
+
+    def small_proxy(self, sha256: str, open_art: Callable[[], Artwork]) -> Artwork:
+        """A proxy of half the size, for art that is not looked at closely."""
+        return self._small.get(sha256, lambda: self.proxy(sha256, open_art).proxy(PROXY_PX // 2))

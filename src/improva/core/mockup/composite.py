@@ -15,7 +15,7 @@ from .reflectance import colour_reflectance
 from .tone import table
 from .view import PrintMap, View
 
-STRIP_PX = 160_000
+STRIP_PX = 200_000
 """Pixels worked on at a time: a strip and its passes stay in a core's cache."""
 
 _pool = ThreadPoolExecutor(max_workers=os.cpu_count() or 2, thread_name_prefix="composite")
@@ -23,10 +23,15 @@ _pool = ThreadPoolExecutor(max_workers=os.cpu_count() or 2, thread_name_prefix="
 
 @dataclass(frozen=True)
 class Lit:
-    """A view with its plain parts coloured: all that stays the same while art changes or turns."""
+    """A view with its plain parts coloured: all that stays the same while art changes or turns.
+
+    ``finished`` is its picture without any print; only the window ``touched`` by a print's light is computed anew.
+    """
 
     view: View
     plain: Floats
+    finished: NDArray[np.uint8]
+    touched: tuple[slice, slice]
 
 
 def light_plain_parts(view: View, colours: dict[str, str | None]) -> Lit:
@@ -38,7 +43,17 @@ def light_plain_parts(view: View, colours: dict[str, str | None]) -> Lit:
         if region.panel is None:
             rho = colour_reflectance(region.colour(colours.get(region.id)))[::-1]
             plain += view.basis[region.id] * rho
-    return Lit(view, plain)
+    shone = np.any([view.basis[name].any(axis=2) for name in view.maps], axis=0)
+    for seen in view.maps.values():
+        shone[seen.rows, seen.columns] = True
+    ys, xs = np.flatnonzero(shone.any(axis=1)), np.flatnonzero(shone.any(axis=0))
+    touched = (slice(int(ys[0]), int(ys[-1]) + 1), slice(int(xs[0]), int(xs[-1]) + 1))
+    return Lit(view, plain, _developed(plain, np.zeros_like(plain)), touched)
+
+
+def _developed(plain: Floats, added: Floats) -> NDArray[np.uint8]:
+    codes = cv2.add(plain, added, dtype=cv2.CV_16U)  # rounds, and holds what outshines the table
+    return np.asarray(cv2.LUT(codes, table()))
 
 
 def turned(texture: Floats, angle_deg: float) -> Floats:
@@ -46,34 +61,32 @@ def turned(texture: Floats, angle_deg: float) -> Floats:
     return np.roll(texture, -round(angle_deg / 360 * texture.shape[1]), axis=1)
 
 
-def _strip(lit: Lit, top: int, bottom: int, prints: dict[str, Floats], means: dict[str, Floats],
-           out: NDArray[np.uint8]) -> None:  # fmt: skip
-    printed: Floats | None = None
+def _strip(lit: Lit, rows: slice, prints: dict[str, Floats], means: dict[str, Floats], out: NDArray[np.uint8]) -> None:
+    """Compute some rows of the window that prints shine on."""
+    window = (rows, lit.touched[1])
+    added: Floats | None = None
     for name, texture in prints.items():
-        basis, seen = lit.view.basis[name][top:bottom], lit.view.maps[name]
-        rho = np.empty_like(basis)
-        rho[:] = means[name]
-        _lay(rho, texture, means[name], seen, top, bottom)
-        lit_print: Floats = np.asarray(cv2.multiply(basis, rho, dst=rho), np.float32)
-        printed = lit_print if printed is None else np.asarray(cv2.add(printed, lit_print), np.float32)
-    assert printed is not None, "a scene without a printed region is refused when its pack is read"
-    codes = cv2.add(lit.plain[top:bottom], printed, dtype=cv2.CV_16U)  # rounds, and holds what outshines the table
-    out[top:bottom] = cv2.LUT(codes, table())
+        shone = lit.view.basis[name][window] * means[name]
+        _lay(shone, lit.view.basis[name], texture, means[name], lit.view.maps[name], window)
+        added = shone if added is None else added + shone
+    assert added is not None, "a scene without a printed region is refused when its pack is read"
+    out[window] = _developed(lit.plain[window], added)
 
 
-def _lay(rho: Floats, texture: Floats, mean: Floats, seen: PrintMap, top: int, bottom: int) -> None:
-    """Sample the texture into the part of a strip that sees the print."""
-    first, last = max(top, seen.rows.start), min(bottom, seen.rows.stop)
+def _lay(shone: Floats, basis: Floats, texture: Floats, mean: Floats, seen: PrintMap, window: tuple[slice, slice]) -> None:
+    """Light a window by the texture where it sees the print itself, not only its bounce."""
+    rows, columns = window
+    first, last = max(rows.start, seen.rows.start), min(rows.stop, seen.rows.stop)
     if first >= last:
         return
     inside = slice(first - seen.rows.start, last - seen.rows.start)
     h, w = texture.shape[:2]
-    laid = cv2.remap(texture, seen.u[inside] * w - 0.5, seen.v[inside] * h - 0.5, cv2.INTER_LINEAR,
-                     borderMode=cv2.BORDER_REPLICATE)  # fmt: skip
-    far = seen.far[inside]
-    if far.any():
-        laid[far] = mean
-    rho[first - top : last - top, seen.columns] = laid
+    rho = cv2.remap(texture, seen.u[inside] * w - 0.5, seen.v[inside] * h - 0.5, cv2.INTER_LINEAR,
+                    borderMode=cv2.BORDER_REPLICATE)  # fmt: skip
+    rho[seen.far[inside]] = mean
+    left = seen.columns.start - columns.start
+    there = (slice(first - rows.start, last - rows.start), slice(left, left + rho.shape[1]))
+    shone[there] = cv2.multiply(basis[first:last, seen.columns], rho, dst=rho)
 
 
 def composite(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> NDArray[np.uint8]:
@@ -90,11 +103,14 @@ def composite(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> ND
     """
     if lit.view.info.turns and angle_deg % 360:
         prints = {name: turned(texture, angle_deg) for name, texture in prints.items()}
-    means = {name: texture.mean(axis=(0, 1)) for name, texture in prints.items()}
-    w, h = lit.view.size
-    out = np.empty((h, w, 3), np.uint8)
-    step = max(8, STRIP_PX // w)
-    jobs = [_pool.submit(_strip, lit, y, min(y + step, h), prints, means, out) for y in range(0, h, step)]
+    means = {name: np.array(cv2.mean(texture)[:3], np.float32) for name, texture in prints.items()}
+    rows, columns = lit.touched
+    out = lit.finished.copy()
+    step = max(8, STRIP_PX // (columns.stop - columns.start))
+    jobs = [
+        _pool.submit(_strip, lit, slice(y, min(y + step, rows.stop)), prints, means, out)
+        for y in range(rows.start, rows.stop, step)
+    ]
     for job in jobs:
         job.result()
     return out

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import io
+from typing import Any
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 from PIL import Image
@@ -43,7 +45,7 @@ def print_texture(design: Design, open_art: Opener, view: View) -> dict[str, Flo
                 round(design.panel.bleed_mm / mm * px) for mm, px in zip(design.panel.file_mm, art.shape[1::-1], strict=True)
             )
             trim = art[bleed[1] : art.shape[0] - bleed[1], bleed[0] : art.shape[1] - bleed[0]]
-            prints[region.id] = np.ascontiguousarray(printed(trim, blank)[..., ::-1])
+            prints[region.id] = printed(np.ascontiguousarray(trim[..., ::-1]), blank[::-1])
     for region in view.info.regions:
         if region.panel and region.id not in prints:
             prints[region.id] = np.ascontiguousarray(np.broadcast_to(blank[::-1], (16, 16, 3)).astype(np.float32))
@@ -60,12 +62,25 @@ def mock_up(lit: Lit, design: Design, open_art: Opener, angle_deg: float) -> NDA
     return composite(lit, print_texture(design, open_art, lit.view), angle_deg)[..., ::-1]
 
 
+def _jpeg(picture: NDArray[np.uint8], quality: int) -> bytes:
+    """JPEG by libjpeg-turbo, four times as quick as by way of Pillow; colour is halved only below listing quality."""
+    sampling = cv2.IMWRITE_JPEG_SAMPLING_FACTOR_444 if quality >= JPEG_QUALITY else cv2.IMWRITE_JPEG_SAMPLING_FACTOR_420
+    options = [cv2.IMWRITE_JPEG_QUALITY, quality, cv2.IMWRITE_JPEG_SAMPLING_FACTOR, sampling]
+    bgr = np.ascontiguousarray(picture[..., ::-1])  # no copy where it was turned round from B, G, R before
+    _, data = cv2.imencode(".jpg", bgr, options)
+    jpeg, profile = data.tobytes(), b"ICC_PROFILE\0\x01\x01" + srgb_profile()
+    start = 4 + int.from_bytes(jpeg[4:6], "big")  # behind SOI and the JFIF segment: ICC.1, annex B.4
+    return jpeg[:start] + b"\xff\xe2" + (len(profile) + 2).to_bytes(2, "big") + profile + jpeg[start:]
+
+
 def encode(picture: NDArray[np.uint8], ending: str, quality: int = JPEG_QUALITY) -> bytes:
     """A picture as a JPEG, PNG or WebP file with the sRGB profile. Raises :class:`BadOutput`."""
     kind = PICTURE_FORMATS.get(ending.lower())
     if kind is None:
         raise BadOutput(f"'{ending}': pictures are made as .jpg, .png or .webp: choose one of these endings.")
-    options = {"JPEG": {"quality": quality, "subsampling": 0}, "WEBP": {"quality": quality, "method": 2}, "PNG": {}}
+    if kind == "JPEG":
+        return _jpeg(picture, quality)
+    options: dict[str, Any] = {"quality": quality, "method": 2} if kind == "WEBP" else {}
     file = io.BytesIO()
-    Image.fromarray(np.ascontiguousarray(picture)).save(file, kind, icc_profile=srgb_profile(), **options[kind])
+    Image.fromarray(np.ascontiguousarray(picture)).save(file, kind, icc_profile=srgb_profile(), **options)
     return file.getvalue()
