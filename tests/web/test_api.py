@@ -42,7 +42,10 @@ def test_a_dropped_picture_is_on_every_blank(client: FlaskClient) -> None:
     art = drop(client)
     board = client.get("/api/board").json
     assert [a["title"] for a in board["artworks"]] == ["Quadrants"]
-    cell = board["cells"][0]
+    assert board["cells"][0]["verdict"] is None  # the board does not wait for judgement
+    judged = client.get(f"/api/board/{art['id']}/{BLANK}").json
+    cell = client.get("/api/board").json["cells"][0]
+    assert cell == judged
     assert (cell["template_id"], cell["verdict"], cell["fitted"], cell["printed"]) == (BLANK, "warn", False, False)
     shown = client.get(cell["shown"])
     assert shown.mimetype == "image/jpeg" and picture(shown.data).shape == (480, 480, 3)

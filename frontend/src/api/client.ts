@@ -64,6 +64,7 @@ function lookQuery(placing: Placing, colours: Colours, angle: number, size: [num
 
 export const api = {
   board: () => json<Board>("GET", "/api/board"),
+  cell: (art: number, template: string) => json<Cell>("GET", `/api/board/${art}/${encodeURIComponent(template)}`),
   addArt: (file: File) => {
     const form = new FormData();
     form.set("file", file);

@@ -1,3 +1,4 @@
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { type Art, api, type Cell, type Template } from "../api/client";
 import { Mark, Verdict } from "../ui/parts";
@@ -83,7 +84,14 @@ const STEPS: { key: "fitted" | "pictured" | "printed"; done: string; open: strin
   { key: "printed", done: "Print file made", open: "No print file yet", station: "print" },
 ];
 
-function BoardCell({ cell, art, template }: { cell: Cell; art: Art; template: Template }) {
+function BoardCell({ cell: known, art, template }: { cell: Cell; art: Art; template: Template }) {
+  const judged = useQuery({
+    queryKey: ["board", "cell", art.id, template.id, known.shown],
+    queryFn: () => api.cell(art.id, template.id),
+    enabled: known.verdict === null,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const cell = known.verdict === null ? (judged.data ?? known) : known;
   const bench = `/bench/${art.id}/${template.id}`;
   return (
     <div className="flex gap-3">
@@ -93,7 +101,7 @@ function BoardCell({ cell, art, template }: { cell: Cell; art: Art; template: Te
       <ul className="grid content-start gap-1 text-sm">
         <li>
           <Link to={`${bench}/prove`} className="hover:underline">
-            <Verdict status={cell.verdict} />
+            {cell.verdict ? <Verdict status={cell.verdict} /> : <span className="text-soft">Judging…</span>}
             {cell.blocker && <span className="ml-1.5">{cell.blocker}</span>}
           </Link>
         </li>

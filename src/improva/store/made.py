@@ -27,12 +27,16 @@ class Made:
     def __init__(self, database: Database) -> None:
         self._database = database
 
+    def kept_proof(self, key: str) -> dict[str, Any] | None:
+        """The proof kept under a key, or None."""
+        row = self._database.connection.execute("SELECT result FROM proof WHERE key = ?", (key,)).fetchone()
+        return dict(json.loads(row[0])) if row else None
+
     def proof(self, key: str, make: Callable[[], dict[str, Any]]) -> dict[str, Any]:
         """The proof kept under a key, made now if it is not there."""
-        connection = self._database.connection
-        row = connection.execute("SELECT result FROM proof WHERE key = ?", (key,)).fetchone()
-        if row:
-            return dict(json.loads(row[0]))
+        kept = self.kept_proof(key)
+        if kept is not None:
+            return kept
         result = make()
         with self._database.writing() as writing:
             writing.execute("INSERT OR REPLACE INTO proof VALUES (?, ?)", (key, json.dumps(result, ensure_ascii=False)))

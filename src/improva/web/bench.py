@@ -24,6 +24,7 @@ from .shapes import (
     ChoicesBody,
     MadeFile,
     Pair,
+    PairPath,
     PlacingBody,
     ProofShape,
     RegionShape,
@@ -31,13 +32,6 @@ from .shapes import (
     Shape,
     TemplateShape,
 )  # fmt: skip
-
-
-class PairPath(BaseModel):
-    """Which artwork on which blank."""
-
-    artwork_id: int
-    template_id: str
 
 
 class FilePath(BaseModel):

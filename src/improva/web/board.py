@@ -8,24 +8,23 @@ from flask_openapi3 import APIBlueprint, Tag
 
 from ..catalogue import templates
 from ..proofing import template_report
-from ..store import ArtRow
 from .artworks import art_shape
-from .desk import Desk
-from .shapes import Board, Cell, TemplateShape
+from .desk import Desk, Work
+from .shapes import Board, Cell, PairPath, TemplateShape
 
 CELL_PX = (480, 480)
 
 
-def cell(desk: Desk, art: ArtRow, template_id: str) -> Cell:
-    """One cell, its proof taken from what is kept wherever it is."""
-    work = desk.work(art.id, template_id)
-    proof = desk.proof(work)
-    made = desk.made.kinds(art.id, template_id, work.placing_key())
-    gravest = next((c for c in proof["checks"] if c["status"] == proof["verdict"] != "pass"), None)
+def cell(desk: Desk, work: Work, proof: dict[str, Any] | None) -> Cell:
+    """One cell; without a proof its verdict is still to come."""
+    made = desk.made.kinds(work.art.id, work.template.id, work.placing_key())
+    checks = proof["checks"] if proof else []
+    gravest = next((c for c in checks if proof and c["status"] == proof["verdict"] != "pass"), None)
     return Cell(
-        artwork_id=art.id, template_id=template_id, fitted=work.row.placing is not None, pictured="picture" in made,
-        printed="print" in made, verdict=proof["verdict"], blocker=gravest["title"] if gravest else None,
-        shown=f"/api/pairs/{art.id}/{template_id}/cell?version={desk.cell_key(work)}",
+        artwork_id=work.art.id, template_id=work.template.id, fitted=work.row.placing is not None,
+        pictured="picture" in made, printed="print" in made, verdict=proof["verdict"] if proof else None,
+        blocker=gravest["title"] if gravest else None,
+        shown=f"/api/pairs/{work.art.id}/{work.template.id}/cell?version={desk.cell_key(work)}",
     )  # fmt: skip
 
 
@@ -35,10 +34,17 @@ def blueprint(desk: Desk) -> APIBlueprint:
 
     @api.get("", responses={200: Board})
     def board() -> dict[str, Any]:
-        """Everything on the board."""
+        """Everything on the board at once; what was not judged before is asked for cell by cell."""
         arts, blanks = desk.artworks.all(), list(templates().values())
-        cells = [cell(desk, art, blank.id) for art in arts for blank in blanks]
+        works = [desk.work(art.id, blank.id) for art in arts for blank in blanks]
+        cells = [cell(desk, work, desk.kept_proof(work)) for work in works]
         shown = [TemplateShape(**template_report(blank)) for blank in blanks]
         return Board(artworks=[art_shape(a) for a in arts], templates=shown, cells=cells).model_dump()
+
+    @api.get("/<int:artwork_id>/<template_id>", responses={200: Cell})
+    def one_cell(path: PairPath) -> dict[str, Any]:
+        """One cell, judged now if it was not before."""
+        work = desk.work(path.artwork_id, path.template_id)
+        return cell(desk, work, desk.proof(work)).model_dump()
 
     return api

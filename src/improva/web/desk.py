@@ -86,16 +86,22 @@ class Desk:
         """The artwork's proxy."""
         return self.darkroom.proxy(art.sha256, lambda: self.original(art))
 
+    def _proof_key(self, work: Work, placing: Placing) -> str:
+        return key_of("proof", work.subject, placing_to_dict(placing))
+
+    def kept_proof(self, work: Work) -> dict[str, Any] | None:
+        """The proof of what was decided if it was made before, else None."""
+        return self.made.kept_proof(self._proof_key(work, work.placing))
+
     def proof(self, work: Work, placing: Placing | None = None) -> dict[str, Any]:
         """The proof of a placing, kept for good."""
         chosen, panel = placing or work.placing, work.template.panel()
-        key = key_of("proof", work.subject, placing_to_dict(chosen))
 
         def make() -> dict[str, Any]:
             found = prove(work.template, panel, self.proxy(work.art), chosen)
             return proof_report(work.template, panel, work.art.facts, found)
 
-        return self.made.proof(key, make)
+        return self.made.proof(self._proof_key(work, chosen), make)
 
     def first_scene(self, template: Template) -> SceneInfo:
         """The scene a blank is shown in at first. Raises :class:`BadScene` if there is none."""

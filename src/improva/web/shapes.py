@@ -19,6 +19,13 @@ class Shape(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
 
+class PairPath(BaseModel):
+    """Which artwork on which blank."""
+
+    artwork_id: int
+    template_id: str
+
+
 class PlacingBody(Shape):
     """How a picture lies on a panel; lengths in mm, turns clockwise in degrees."""
 
@@ -145,7 +152,7 @@ class Cell(Shape):
     fitted: bool
     pictured: bool
     printed: bool
-    verdict: StatusName
+    verdict: StatusName | None = Field(description="None while it has not been judged")
     blocker: str | None = Field(description="The gravest finding, in a few words")
     shown: str = Field(description="Address of the cell's picture; it changes when the picture does")
 
