@@ -80,8 +80,25 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Everything on the board. */
+        /** Everything on the board at once; what was not judged before is asked for cell by cell. */
         get: operations["board_board_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/board/{artwork_id}/{template_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One cell, judged now if it was not before. */
+        get: operations["board_one_cell__int_artwork_id___template_id__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -352,9 +369,9 @@ export interface components {
             template_id: string;
             /**
              * Verdict
-             * @enum {string}
+             * @description None while it has not been judged
              */
-            verdict: "pass" | "warn" | "fail";
+            verdict: ("pass" | "warn" | "fail") | null;
         };
         /**
          * CheckShape
@@ -903,6 +920,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    board_one_cell__int_artwork_id___template_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cell"];
                 };
             };
             /** @description Unprocessable Entity */
