@@ -14,11 +14,13 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
          "--disable-component-update", "--disable-sync"]  # fmt: skip
+
+expect.set_options(timeout=20_000)  # the first picture lights the scene, on machines busy with other things too
 
 
 def free_port() -> int:

@@ -147,6 +147,8 @@ def test_undo_redo_and_reload_lose_nothing(page: Page, own_art: Path) -> None:
     for fit in ("Contain", "Stretch"):
         page.get_by_text(fit, exact=True).click()
         expect(page.get_by_label(fit)).to_be_checked()
+    page.reload()  # at once: what was decided last may still be on its way
+    page.wait_for_load_state("networkidle")
     page.reload()
     expect(page.get_by_label("Stretch")).to_be_checked()
     page.keyboard.press("Control+z")

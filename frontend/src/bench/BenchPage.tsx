@@ -102,7 +102,10 @@ function Bench({ hand, station }: { hand: Hand; station: Station }) {
   return (
     <>
       <Route hand={hand} station={station} />
-      <main className="grid min-h-0 grow grid-rows-[minmax(0,1fr)] grid-cols-[18.5rem_minmax(0,1.25fr)_minmax(0,1fr)]">
+      <main
+        aria-busy={hand.busy}
+        className="grid min-h-0 grow grid-rows-[minmax(0,1fr)] grid-cols-[18.5rem_minmax(0,1.25fr)_minmax(0,1fr)]"
+      >
         <section aria-label={station} className="flex min-h-0 flex-col gap-4 overflow-y-auto border-r border-rule p-4">
           {hand.problem && <Alert>{hand.problem}</Alert>}
           <Column hand={hand} />
