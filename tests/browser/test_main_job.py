@@ -217,3 +217,39 @@ def test_without_an_answer_the_page_says_so_and_goes_on_after(page: Page, own_ar
     page.get_by_text("Stretch", exact=True).click()
     expect(page.get_by_label("Stretch")).to_be_checked()
     expect(page.get_by_role("alert")).to_have_count(0)
+
+
+def test_several_pictures_in_one_go(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, "show")
+    for wanted in ("Back", "3 : 2", "WebP"):
+        page.get_by_text(wanted, exact=True).last.click() if wanted == "WebP" else page.get_by_label(wanted).check()
+    page.get_by_role("button", name="Make 4 pictures").click()
+    links = page.get_by_role("list", name="Files made").get_by_role("link")
+    expect(links).to_have_count(4, timeout=60_000)
+    names = [links.nth(i).get_attribute("download") or "" for i in range(4)]
+    assert sum("3000x2000" in name for name in names) == 2 and sum("_back_" in name for name in names) == 2
+    assert all(name.endswith(".webp") for name in names)
+    expect(page.get_by_role("link", name=re.compile("^Show")).get_by_text("pictured")).to_be_visible()
+
+
+def test_a_drag_near_the_middle_snaps_to_it_and_alt_does_not(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art)
+    right = page.get_by_role("textbox", name="Right", exact=True)
+    right.fill("10mm")
+    right.press("Enter")
+    expect(right).to_have_value("0.394")
+    box = page.locator("[data-flat]").bounding_box()
+    assert box
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    for alt, expected in ((False, "0"), (True, None)):
+        if alt:
+            page.keyboard.down("Alt")
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.mouse.move(x - 16 if not alt else x + 3, y, steps=4)
+        page.mouse.up()
+        if expected is None:
+            expect(right).not_to_have_value("0")
+        else:
+            expect(right).to_have_value(expected)
+    page.keyboard.up("Alt")

@@ -18,8 +18,9 @@ from improva.core.mockup.picture import LISTING_SIZES, encode, mock_up, print_te
 from improva.core.mockup.reflectance import BLACKEST, colour_reflectance, printed
 from improva.core.mockup.tone import develop, table, tone
 from improva.core.mockup.view import View, crop_window, make_view
+from improva.core.output.profile import srgb_profile
 from improva.scenes import scene
-from tests.conftest import art_of, quadrants
+from tests.conftest import art_of, closed_wave, quadrants
 
 SIZE = (540, 405)
 
@@ -239,3 +240,41 @@ class TestValidation:
         shutil.rmtree(pack)
         with pytest.raises(BadScene, match=r"no readable scene\.toml"):
             read_info(pack)
+
+
+def test_turning_the_cup_is_rolling_the_art(view: View, design_of: Callable[..., Design]) -> None:
+    """A quarter turn shows what the same art, a quarter of its width further on, shows at the front."""
+    art = closed_wave(1200, 1058)
+    rolled = np.roll(art, -300, axis=1)
+    lit = light_plain_parts(view, {})
+    turned_cup, rolled_art = (
+        mock_up(lit, design_of(a := art_of(pixels)), lambda _, a=a: a, angle)  # type: ignore[misc]
+        for pixels, angle in ((art, 90.0), (rolled, 0.0))
+    )
+    error = delta_e_2000(lab(turned_cup), lab(rolled_art))
+    assert np.percentile(error, 99) < 1.5 and error.mean() < 0.1
+
+
+def test_strips_and_threads_leave_no_trace(view: View, monkeypatch: pytest.MonkeyPatch) -> None:
+    import improva.core.mockup.composite as module
+
+    lit = light_plain_parts(view, {"lid": "Pine"})
+    texture = {"wrap": printed(np.ascontiguousarray(closed_wave()[..., ::-1]), np.float32([0.8, 0.8, 0.8]))}
+    whole = composite(lit, texture, 12.0)
+    for pixels in (1, 5_000, 10**9):
+        monkeypatch.setattr(module, "STRIP_PX", pixels)
+        assert np.array_equal(composite(lit, texture, 12.0), whole)
+
+
+def test_the_listing_jpeg_is_read_by_others_with_its_profile() -> None:
+    import io
+
+    import pyvips
+
+    data = encode(quadrants(), ".jpg")
+    read = pyvips.Image.new_from_buffer(data, "", fail_on="warning")
+    assert (read.width, read.height, read.bands) == (465, 410, 3) and read.get_typeof("icc-profile-data")
+    with Image.open(io.BytesIO(data)) as picture:
+        # ITU-T T.871: the JFIF segment stays first
+        assert data[6:10] == b"JFIF" and picture.info["icc_profile"] == srgb_profile()
+        assert np.abs(np.asarray(picture).astype(int) - quadrants()).mean() < 2

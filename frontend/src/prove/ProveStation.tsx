@@ -70,7 +70,7 @@ function Measured({ check }: { check: Check }) {
   return (
     <p className="my-0.5 text-sm">
       <b className="text-base">{round(check.measured)}</b> {check.unit}
-      {check.limit !== null && <span className="text-soft"> against a limit of {round(check.limit)}</span>}
+      {check.limit !== null && <span className="text-soft"> against {round(check.limit)}</span>}
     </p>
   );
 }

@@ -23,15 +23,10 @@ _pool = ThreadPoolExecutor(max_workers=os.cpu_count() or 2, thread_name_prefix="
 
 @dataclass(frozen=True)
 class Lit:
-    """A view with its plain parts coloured: all that stays the same while art changes or turns.
-
-    ``finished`` is its picture without any print; only the window ``touched`` by a print's light is computed anew.
-    """
+    """A view with its plain parts coloured: all that stays the same while art changes or turns."""
 
     view: View
     plain: Floats
-    finished: NDArray[np.uint8]
-    touched: tuple[slice, slice]
 
 
 def light_plain_parts(view: View, colours: dict[str, str | None]) -> Lit:
@@ -43,17 +38,7 @@ def light_plain_parts(view: View, colours: dict[str, str | None]) -> Lit:
         if region.panel is None:
             rho = colour_reflectance(region.colour(colours.get(region.id)))[::-1]
             plain += view.basis[region.id] * rho
-    shone = np.any([view.basis[name].any(axis=2) for name in view.maps], axis=0)
-    for seen in view.maps.values():
-        shone[seen.rows, seen.columns] = True
-    ys, xs = np.flatnonzero(shone.any(axis=1)), np.flatnonzero(shone.any(axis=0))
-    touched = (slice(int(ys[0]), int(ys[-1]) + 1), slice(int(xs[0]), int(xs[-1]) + 1))
-    return Lit(view, plain, _developed(plain, np.zeros_like(plain)), touched)
-
-
-def _developed(plain: Floats, added: Floats) -> NDArray[np.uint8]:
-    codes = cv2.add(plain, added, dtype=cv2.CV_16U)  # rounds, and holds what outshines the table
-    return np.asarray(cv2.LUT(codes, table()))
+    return Lit(view, plain)
 
 
 def turned(texture: Floats, angle_deg: float) -> Floats:
@@ -62,20 +47,20 @@ def turned(texture: Floats, angle_deg: float) -> Floats:
 
 
 def _strip(lit: Lit, rows: slice, prints: dict[str, Floats], means: dict[str, Floats], out: NDArray[np.uint8]) -> None:
-    """Compute some rows of the window that prints shine on."""
-    window = (rows, lit.touched[1])
+    """Compute some rows of the picture."""
     added: Floats | None = None
     for name, texture in prints.items():
-        shone = lit.view.basis[name][window] * means[name]
-        _lay(shone, lit.view.basis[name], texture, means[name], lit.view.maps[name], window)
+        basis = lit.view.basis[name][rows]
+        shone = basis * means[name]
+        _lay(shone, basis, texture, means[name], lit.view.maps[name], rows)
         added = shone if added is None else added + shone
     assert added is not None, "a scene without a printed region is refused when its pack is read"
-    out[window] = _developed(lit.plain[window], added)
+    codes = cv2.add(lit.plain[rows], added, dtype=cv2.CV_16U)  # rounds, and holds what outshines the table
+    out[rows] = cv2.LUT(codes, table())
 
 
-def _lay(shone: Floats, basis: Floats, texture: Floats, mean: Floats, seen: PrintMap, window: tuple[slice, slice]) -> None:
-    """Light a window by the texture where it sees the print itself, not only its bounce."""
-    rows, columns = window
+def _lay(shone: Floats, basis: Floats, texture: Floats, mean: Floats, seen: PrintMap, rows: slice) -> None:
+    """Light some rows by the texture where they see the print itself, not only its bounce."""
     first, last = max(rows.start, seen.rows.start), min(rows.stop, seen.rows.stop)
     if first >= last:
         return
@@ -84,9 +69,8 @@ def _lay(shone: Floats, basis: Floats, texture: Floats, mean: Floats, seen: Prin
     rho = cv2.remap(texture, seen.u[inside] * w - 0.5, seen.v[inside] * h - 0.5, cv2.INTER_LINEAR,
                     borderMode=cv2.BORDER_REPLICATE)  # fmt: skip
     rho[seen.far[inside]] = mean
-    left = seen.columns.start - columns.start
-    there = (slice(first - rows.start, last - rows.start), slice(left, left + rho.shape[1]))
-    shone[there] = cv2.multiply(basis[first:last, seen.columns], rho, dst=rho)
+    window = (slice(first - rows.start, last - rows.start), seen.columns)
+    shone[window] = cv2.multiply(basis[window], rho, dst=rho)
 
 
 def composite(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> NDArray[np.uint8]:
@@ -104,13 +88,10 @@ def composite(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> ND
     if lit.view.info.turns and angle_deg % 360:
         prints = {name: turned(texture, angle_deg) for name, texture in prints.items()}
     means = {name: np.array(cv2.mean(texture)[:3], np.float32) for name, texture in prints.items()}
-    rows, columns = lit.touched
-    out = lit.finished.copy()
-    step = max(8, STRIP_PX // (columns.stop - columns.start))
-    jobs = [
-        _pool.submit(_strip, lit, slice(y, min(y + step, rows.stop)), prints, means, out)
-        for y in range(rows.start, rows.stop, step)
-    ]
+    w, h = lit.view.size
+    out = np.empty((h, w, 3), np.uint8)
+    step = max(8, STRIP_PX // w)
+    jobs = [_pool.submit(_strip, lit, slice(y, min(y + step, h)), prints, means, out) for y in range(0, h, step)]
     for job in jobs:
         job.result()
     return out
