@@ -155,11 +155,11 @@ def test_undo_redo_and_reload_lose_nothing(page: Page, own_art: Path) -> None:
     expect(page.get_by_label("Contain")).to_be_checked()
     page.keyboard.press("Control+z")
     expect(page.get_by_label("Cover")).to_be_checked()
-    expect(page.get_by_role("button", name="Undo")).to_be_disabled()
+    expect(page.get_by_role("button", name="Undo", exact=True)).to_be_disabled()
     page.keyboard.press("Control+Shift+z")
     page.keyboard.press("Control+Shift+z")
     expect(page.get_by_label("Stretch")).to_be_checked()
-    expect(page.get_by_role("button", name="Redo")).to_be_disabled()
+    expect(page.get_by_role("button", name="Redo", exact=True)).to_be_disabled()
 
 
 def test_a_parts_colour_changes_the_picture(page: Page, own_art: Path) -> None:

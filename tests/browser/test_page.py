@@ -78,7 +78,7 @@ def test_lengths_can_be_shown_in_mm(page: Page) -> None:
 
 def test_the_sheet_of_keys_opens_and_closes(page: Page) -> None:
     page.goto(f"{BENCH}/fit")
-    page.get_by_role("button", name="Keys").click()
+    page.get_by_role("button", name="Keys", exact=True).click()
     expect(page.get_by_role("dialog", name="Keys on the bench")).to_be_visible()
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_have_count(0)
