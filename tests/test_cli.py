@@ -100,6 +100,9 @@ def test_a_pack_of_ones_own_is_validated(tmp_path: Path) -> None:
         ["mockup", "ART", "--template", BLANK, "--scene", SCENE, "--colour", "lid=Mauve", "--size", "200x150", "-o", "OUT.jpg"],
         ["mockup", "ART", "--template", BLANK, "--scene", SCENE, "--size", "big", "-o", "OUT.jpg"],
         ["mockup", "ART", "--template", BLANK, "--scene", SCENE, "-o", "OUT.bmp"],
+        ["mockup", "ART", "--template", BLANK, "--scene", SCENE, "--angle", "nan", "--size", "200x150", "-o", "OUT.jpg"],
+        ["mockup", "ART", "--template", BLANK, "--scene", SCENE, "--angle", "9", "--view", "left", "-o", "OUT.jpg"],
+        ["check", "ART", "--template", BLANK, "--rotate", "inf"],
     ],
 )
 def test_bad_input_is_one_line_exit_2_and_nothing_written(args: list[str], art_file: Path, tmp_path: Path) -> None:

@@ -135,8 +135,8 @@ def test_of_several_pictures_the_first_is_used_and_said() -> None:
     assert near(corners(art), 0)
 
 
-def bomb() -> bytes:
-    head = struct.pack(">IIBBBBB", 60_000, 60_000, 8, 2, 0, 0, 0)
+def bomb(w: int = 60_000, h: int = 60_000) -> bytes:
+    head = struct.pack(">IIBBBBB", w, h, 8, 2, 0, 0, 0)
 
     def chunk(kind: bytes, body: bytes) -> bytes:
         return struct.pack(">I", len(body)) + kind + body + struct.pack(">I", zlib.crc32(kind + body))
@@ -155,6 +155,9 @@ def gif(frames: int) -> bytes:
         (b"", "empty"),
         (b"a shopping list, renamed", "not a picture"),
         (bomb(), "60000 × 60000"),
+        (bomb(0, 0), r"0 pixels|broken"),
+        (bomb(40_000, 10), "40000 × 10"),
+        (b'<svg xmlns="http://www.w3.org/2000/svg" width="0" height="0"/>', r"no size|0 pixels"),
         (encoded(Image.fromarray(quadrants()))[:40], "broken"),
         (b"\xff\xd8\xff\xe0 nothing more", "broken"),
         (b"II*\0" + b"\xff" * 40, "broken"),

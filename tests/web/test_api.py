@@ -190,6 +190,8 @@ def test_animated_pictures_are_taken_and_said(client: FlaskClient) -> None:
         ("post", f"/api/pairs/1/{BLANK}/picture", {"scene_id": "moon"}, 422),
         ("post", f"/api/pairs/1/{BLANK}/picture", {"scene_id": "straight-tumbler-studio", "size": [90000, 90000]}, 422),
         ("get", f"/api/pairs/1/{BLANK}/look?placing=x", None, 422),
+        ("get", f"/api/pairs/1/{BLANK}/look?placing=x&angle=nan", None, 422),
+        ("post", f"/api/pairs/1/{BLANK}/picture", {"scene_id": "straight-tumbler-studio", "angle": 1e99}, 422),
         ("get", f"/api/pairs/1/{BLANK}/look?placing=%7B%7D&colours=3", None, 422),
     ],
 )

@@ -45,7 +45,7 @@ class LookQuery(BaseModel):
 
     placing: str
     colours: str = "{}"
-    angle: float = 0
+    angle: float = Field(default=0, ge=-36000, le=36000)
     width: int = Field(default=900, ge=160, le=1600)
     height: int = Field(default=900, ge=160, le=1600)
 
@@ -62,7 +62,7 @@ class PictureBody(Shape):
 
     scene_id: str
     view: str = "front"
-    angle: float | None = None
+    angle: float | None = Field(default=None, ge=-36000, le=36000)
     size: tuple[int, int] = (2000, 2000)
     format: Literal["jpg", "png", "webp"] = "jpg"
 
@@ -160,7 +160,7 @@ def blueprint(desk: Desk) -> APIBlueprint:
     @api.get(f"{pair_at}/proof", responses={200: ProofShape})
     def proof(path: PairPath, query: LookQuery) -> dict[str, Any]:
         """The proof of a placing that is not decided yet."""
-        return proof_shape(desk.proof(load(path), _asked_placing(query.placing))).model_dump()
+        return proof_shape(desk.judge(load(path), _asked_placing(query.placing))).model_dump()
 
     @api.get(f"{pair_at}/look")
     def look(path: PairPath, query: LookQuery) -> Response:

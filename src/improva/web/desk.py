@@ -49,6 +49,11 @@ class Work:
         """A hash of a placing."""
         return key_of(placing_to_dict(placing or self.placing))
 
+    @property
+    def proof_key(self) -> str:
+        """A hash of all that the proof of what was decided depends on."""
+        return key_of("proof", self.subject, placing_to_dict(self.placing))
+
     def design(self, placing: Placing | None = None) -> Design:
         """The pair as a design on the blank's first panel."""
         piece = Piece(self.art.sha256, self.art.facts.size, placing or self.placing)
@@ -86,22 +91,18 @@ class Desk:
         """The artwork's proxy."""
         return self.darkroom.proxy(art.sha256, lambda: self.original(art))
 
-    def _proof_key(self, work: Work, placing: Placing) -> str:
-        return key_of("proof", work.subject, placing_to_dict(placing))
+    def judge(self, work: Work, placing: Placing) -> dict[str, Any]:
+        """The proof of a placing that is still in the hand; it is not kept."""
+        found = prove(work.template, work.template.panel(), self.proxy(work.art), placing)
+        return proof_report(work.template, work.template.panel(), work.art.facts, found)
 
     def kept_proof(self, work: Work) -> dict[str, Any] | None:
         """The proof of what was decided if it was made before, else None."""
-        return self.made.kept_proof(self._proof_key(work, work.placing))
+        return self.made.kept_proof(work.proof_key)
 
-    def proof(self, work: Work, placing: Placing | None = None) -> dict[str, Any]:
-        """The proof of a placing, kept for good."""
-        chosen, panel = placing or work.placing, work.template.panel()
-
-        def make() -> dict[str, Any]:
-            found = prove(work.template, panel, self.proxy(work.art), chosen)
-            return proof_report(work.template, panel, work.art.facts, found)
-
-        return self.made.proof(self._proof_key(work, chosen), make)
+    def proof(self, work: Work) -> dict[str, Any]:
+        """The proof of what was decided, made once and kept for good."""
+        return self.made.proof(work.proof_key, lambda: self.judge(work, work.placing))
 
     def first_scene(self, template: Template) -> SceneInfo:
         """The scene a blank is shown in at first. Raises :class:`BadScene` if there is none."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import math
 from typing import Any
 
 import cv2
@@ -59,6 +60,8 @@ def mock_up(lit: Lit, design: Design, open_art: Opener, angle_deg: float) -> NDA
         BadScene: the scene shows another blank. BadArtwork, BadPlacing: the art cannot be laid.
     """
     check_scene(lit.view.info, design)
+    if not math.isfinite(angle_deg):
+        raise BadScene("The angle must be a number of degrees, for example 90.")
     return composite(lit, print_texture(design, open_art, lit.view), angle_deg)[..., ::-1]
 
 
