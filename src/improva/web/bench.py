@@ -31,7 +31,7 @@ from .shapes import (
     SceneShape,
     Shape,
     TemplateShape,
-)  # fmt: skip
+)
 
 
 class FilePath(BaseModel):
