@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import math
 import os
+import threading
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
+from typing import Any
 
 import cv2
 import numpy as np
@@ -15,10 +18,23 @@ from .reflectance import colour_reflectance
 from .tone import table
 from .view import PrintMap, View
 
-STRIP_PX = 200_000
+STRIP_PX = 240_000
 """Pixels worked on at a time: a strip and its passes stay in a core's cache."""
 
-_pool = ThreadPoolExecutor(max_workers=os.cpu_count() or 2, thread_name_prefix="composite")
+_CORES = os.cpu_count() or 2
+_pool = ThreadPoolExecutor(max_workers=_CORES, thread_name_prefix="composite")
+
+
+_kept = threading.local()
+
+
+def _scratch(name: str, shape: tuple[int, ...], kind: type) -> NDArray[Any]:
+    """A thread's own working memory, used again: asking the system for pages costs as much as the arithmetic."""
+    held: dict[str, NDArray[Any]] = _kept.__dict__.setdefault("arrays", {})
+    size = math.prod(shape)
+    if name not in held or held[name].size < size:
+        held[name] = np.empty(size, kind)
+    return held[name][:size].reshape(shape)
 
 
 @dataclass(frozen=True)
@@ -51,12 +67,13 @@ def _strip(lit: Lit, rows: slice, prints: dict[str, Floats], means: dict[str, Fl
     added: Floats | None = None
     for name, texture in prints.items():
         basis = lit.view.basis[name][rows]
-        shone = basis * means[name]
+        shone = np.multiply(basis, means[name], out=_scratch(f"shone {name}", basis.shape, np.float32))
         _lay(shone, basis, texture, means[name], lit.view.maps[name], rows)
-        added = shone if added is None else added + shone
+        added = shone if added is None else np.add(added, shone, out=added)
     assert added is not None, "a scene without a printed region is refused when its pack is read"
-    codes = cv2.add(lit.plain[rows], added, dtype=cv2.CV_16U)  # rounds, and holds what outshines the table
-    out[rows] = cv2.LUT(codes, table())
+    codes = _scratch("codes", added.shape, np.uint16)
+    cv2.add(lit.plain[rows], added, dst=codes, dtype=cv2.CV_16U)  # rounds, and holds what outshines the table
+    cv2.LUT(codes, table(), dst=out[rows])
 
 
 def _lay(shone: Floats, basis: Floats, texture: Floats, mean: Floats, seen: PrintMap, rows: slice) -> None:
@@ -90,7 +107,8 @@ def composite(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> ND
     means = {name: np.array(cv2.mean(texture)[:3], np.float32) for name, texture in prints.items()}
     w, h = lit.view.size
     out = np.empty((h, w, 3), np.uint8)
-    step = max(8, STRIP_PX // w)
+    strips = _CORES * math.ceil(h * w / STRIP_PX / _CORES)  # as many for each core
+    step = math.ceil(h / strips)
     jobs = [_pool.submit(_strip, lit, slice(y, min(y + step, h)), prints, means, out) for y in range(0, h, step)]
     for job in jobs:
         job.result()

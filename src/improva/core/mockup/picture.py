@@ -46,7 +46,7 @@ def print_texture(design: Design, open_art: Opener, view: View) -> dict[str, Flo
                 round(design.panel.bleed_mm / mm * px) for mm, px in zip(design.panel.file_mm, art.shape[1::-1], strict=True)
             )
             trim = art[bleed[1] : art.shape[0] - bleed[1], bleed[0] : art.shape[1] - bleed[0]]
-            prints[region.id] = printed(np.ascontiguousarray(trim[..., ::-1]), blank[::-1])
+            prints[region.id] = printed(np.asarray(cv2.cvtColor(trim, cv2.COLOR_RGB2BGR), np.uint8), blank[::-1])
     for region in view.info.regions:
         if region.panel and region.id not in prints:
             prints[region.id] = np.ascontiguousarray(np.broadcast_to(blank[::-1], (16, 16, 3)).astype(np.float32))
