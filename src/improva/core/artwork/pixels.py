@@ -51,16 +51,11 @@ class Artwork:
                 wanted = max(least_px[0] / self.facts.px[0], least_px[1] / self.facts.px[1], 1e-3)
                 limit = MAX_SIDE_PX / max(self.facts.px)
                 return draw_svg(self.data, min(wanted, limit))
-            access = "sequential" if streamed and not self.turned else "random"
+            access = "sequential" if streamed and not self.facts.stored_turned else "random"
             image = pyvips.Image.new_from_buffer(self.data, "", access=access, fail_on="truncated")
             return srgb(image.autorot())
         except pyvips.Error as broken:
             raise unreadable(broken) from broken
-
-    @property
-    def turned(self) -> bool:
-        """Whether the file must be turned upright by its orientation tag."""
-        return any("orientation" in note for note in self.facts.notes)
 
     def reduced(self, longest_px: int) -> pyvips.Image:
         """The whole picture in memory at no more than ``longest_px`` a side.

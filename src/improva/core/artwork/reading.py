@@ -41,6 +41,7 @@ class ArtFacts:
         px: width and height upright, that is after the orientation tag is honoured.
         tagged_dpi: the density written into the file, or None. It says nothing of sharpness.
         mode: colour mode as sellers call it, with the bit depth.
+        stored_turned: the file's rows do not run as the picture stands; its orientation tag says how.
         notes: what was done or left out on reading, one sentence each.
     """
 
@@ -54,6 +55,7 @@ class ArtFacts:
     vector: bool = False
     embeds_raster: bool = False
     converted_from: str | None = None
+    stored_turned: bool = False
     notes: tuple[str, ...] = ()
 
     @property
@@ -144,7 +146,8 @@ def _raster_facts(data: bytes, kind: Format) -> ArtFacts:
     notes = []
     if frames > 1:
         notes.append(f"It holds {frames} pictures; the first one is used.")
-    if orientation in range(2, 9):
+    stored_turned = orientation in range(2, 9)
+    if stored_turned:
         notes.append("It was turned upright by its orientation tag.")
     if bits > 8:
         notes.append(f"It has {bits} bits a channel; prints are made with 8.")
@@ -161,6 +164,7 @@ def _raster_facts(data: bytes, kind: Format) -> ArtFacts:
         bits=bits,
         profile=profile,
         converted_from=_converted(name, profile),
+        stored_turned=stored_turned,
         notes=tuple(notes),
     )
 

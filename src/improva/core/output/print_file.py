@@ -10,12 +10,10 @@ from ..artwork.pixels import unreadable
 from ..design import Design
 from ..errors import BadOutput
 from ..render import Opener, on_blank, render
-from ..units import MM_PER_IN
 from .pdf import write_pdf
 from .profile import srgb_profile
 from .writing import beside
 
-FORMATS = ("png", "tif", "pdf")
 DPI_LIMITS = (36.0, 1200.0)
 MAX_PRINT_PX = 600_000_000
 PNG_COMPRESSION = 6
@@ -65,8 +63,3 @@ def write_print_file(design: Design, open_art: Opener, path: Path, *, dpi: float
     except pyvips.Error as broken:
         raise unreadable(broken) from broken
     return image.width, image.height
-
-
-def true_dpi(image: pyvips.Image) -> tuple[float, float]:
-    """The density an image is tagged with, in dpi."""
-    return image.xres * MM_PER_IN, image.yres * MM_PER_IN
