@@ -22,7 +22,7 @@ def board(tmp_path_factory: pytest.TempPathFactory) -> tuple[Artworks, Pairs]:
 def verdicts(board: tuple[Artworks, Pairs], row: ArtRow) -> dict[str, str]:
     artworks, pairs = board
     blank = template(TUMBLER)
-    placing = pairs.get(row.id, TUMBLER).placing or Placing()
+    placing = pairs.get(row.id, TUMBLER).placings.get("wrap") or Placing()
     return {c.id: c.status for c in prove(blank, blank.panel(), artworks.open(row).proxy(), placing).checks}
 
 

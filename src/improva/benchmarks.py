@@ -62,12 +62,12 @@ def _row(name: str, ours: float, floor_name: str, floor: float, limit: float) ->
 
 def bench_picture(design: Design, art: Artwork) -> list[dict[str, Any]]:
     """A listing picture and a look while dragging, against one bare remap and the encoding of the same picture."""
-    info = scenes_of(BLANK)[0]
+    info = scenes_of(find_template(BLANK))[0]
     passes = read_passes(info)
     rows = []
     for name, size, limit, quality in (("listing picture", PICTURE, 3.0, JPEG_QUALITY), ("look while dragging", LOOK, 6.0, 86)):
         lit = light_plain_parts(make_view(info, passes, size), {})
-        prints = print_texture(design, lambda _: art, lit.view)
+        prints = print_texture([design], lambda _: art, lit.view)
         texture: NDArray[np.uint8] = np.ascontiguousarray((next(iter(prints.values())) * 255).astype(np.uint8))
         x, y = np.meshgrid(np.arange(size[0], dtype=np.float32), np.arange(size[1], dtype=np.float32))
         x *= texture.shape[1] / size[0]
@@ -86,7 +86,7 @@ def bench_picture(design: Design, art: Artwork) -> list[dict[str, Any]]:
             proxy = art.proxy(PROXY_PX // 2)  # what the server takes at this size
 
             def look(lit: Any = lit, proxy: Artwork = proxy, quality: int = quality) -> bytes:
-                return encode(mock_up(lit, design, lambda _: proxy, 30.0), ".jpg", quality)
+                return encode(mock_up(lit, [design], lambda _: proxy, 30.0), ".jpg", quality)
 
             times = _times(look, 40)
             worst = float(np.percentile(times, 95))

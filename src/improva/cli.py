@@ -17,19 +17,22 @@ from .catalogue import template as find_template
 from .catalogue import templates as all_templates
 from .core.artwork.pixels import Artwork
 from .core.artwork.reading import read_file
-from .core.design import FITS, Design, Piece, Placing
+from .core.design import FITS, REPEAT_KINDS, Design, Piece, Placing
 from .core.errors import BadOutput, BadPlacing, ImprovaError
+from .core.geometry import cone_from_measures
 from .core.mockup.composite import light_plain_parts
+from .core.mockup.drawn import cut_mask
 from .core.mockup.pack import SceneInfo, read_info, read_passes
 from .core.mockup.picture import PICTURE_FORMATS, check_scene, encode, mock_up
 from .core.mockup.view import make_view
 from .core.output import beside, write_print_file
 from .core.preflight import prove
 from .core.template import Panel, Template
-from .proofing import proof_report, template_report
+from .core.units import MM_PER_IN
+from .proofing import cone_report, proof_report, template_report
+from .scenes import open_scene, scenes_of
 from .scenes import scene as find_scene
 from .scenes import scenes as all_scenes
-from .scenes import scenes_of
 
 Command = Callable[..., Any]
 
@@ -65,6 +68,14 @@ def placing_options(command: Command) -> Command:
         click.option("--scale", default=1.0, metavar="S", help="Times the size the fit gives."),
         click.option("--rotate", default=0.0, metavar="DEG", help="Clockwise."),
         click.option("--background", default="none", metavar="#rrggbb|none", help="The ground beneath the picture."),
+        click.option("--repeat-kind", type=click.Choice(REPEAT_KINDS), default="grid", help="How tiles stand to each other."),
+        click.option("--repeats-around", type=int, metavar="N", help="Whole repeats on the width; the nearest by default."),
+        click.option("--spacing-mm", default=0.0, metavar="N", help="Bare space between tiles."),
+        click.option("--blend", default=0.0, metavar="SHARE", help="Share of a tile whose opposite edges are blended."),
+        click.option("--copies", default=1, metavar="N", help="Side by side: 2 is front and back of a mug."),
+        click.option(
+            "--lay", type=click.Choice(["bent", "flat"]), default="bent", help="On a tapered wall: level on the cup, or flat."
+        ),
     ]
     for option in reversed(options):
         command = option(command)
@@ -79,26 +90,31 @@ def _numbers(text: str, what: str) -> tuple[float, float]:
     return x, y
 
 
-def _pair(art: Path, template_id: str, panel_id: str | None, fit: str | None, shift_mm: str, scale: float,
-          rotate: float, background: str) -> tuple[Template, Panel, Artwork, Placing]:  # fmt: skip
-    template = find_template(template_id)
+def _pair(art: Path, asked: dict[str, Any]) -> tuple[Template, Panel, Artwork, Placing]:
+    template = find_template(asked["template_id"])
+    background = asked["background"]
     placing = Placing(
-        fit=fit or template.default_fit,  # type: ignore[arg-type]  # checked by click and by Placing itself
-        shift_mm=_numbers(shift_mm, "shift"),
-        scale=scale,
-        rotate_deg=rotate,
+        fit=asked["fit"] or template.default_fit,  # type: ignore[arg-type]  # checked by click and by Placing itself
+        shift_mm=_numbers(asked["shift_mm"], "shift"),
+        scale=asked["scale"],
+        rotate_deg=asked["rotate"],
         background=None if background.lower() == "none" else background,
+        **{name: asked[name] for name in ("repeat_kind", "repeats_around", "spacing_mm", "blend", "copies", "lay")},
     )
-    return template, template.panel(panel_id), Artwork.read(read_file(art)), placing
+    return template, template.panel(asked["panel_id"]), Artwork.read(read_file(art)), placing
+
+
+PLACING = ("template_id", "panel_id", "fit", "shift_mm", "scale", "rotate", "background", "repeat_kind", "repeats_around",
+           "spacing_mm", "blend", "copies", "lay")  # fmt: skip
 
 
 def takes_pair(command: Command) -> Command:
     """Give a command ART and the placing options, and call it with template, panel, artwork and placing."""
 
     @functools.wraps(command)
-    def wrapped(art: Path, template_id: str, panel_id: str | None, fit: str | None, shift_mm: str, scale: float,
-                rotate: float, background: str, **rest: Any) -> Any:  # fmt: skip
-        return command(*_pair(art, template_id, panel_id, fit, shift_mm, scale, rotate, background), **rest)
+    def wrapped(art: Path, **given: Any) -> Any:
+        asked = {name: given.pop(name) for name in PLACING}
+        return command(*_pair(art, asked), **given)
 
     return click.argument("art", type=click.Path(path_type=Path))(placing_options(wrapped))
 
@@ -120,10 +136,13 @@ def templates(as_json: bool) -> None:
 
 @main.command()
 @takes_pair
+@click.option(
+    "--profile", type=click.Path(path_type=Path), metavar="FILE.icc", help="Hold colours against a printer's profile."
+)
 @as_json_option
-def check(template: Template, panel: Panel, art: Artwork, placing: Placing, as_json: bool) -> None:
+def check(template: Template, panel: Panel, art: Artwork, placing: Placing, profile: Path | None, as_json: bool) -> None:
     """Judge ART on a blank. Exit 0 whatever the verdict; it is in the answer."""
-    proof = prove(template, panel, art.proxy(), placing)
+    proof = prove(template, panel, art.proxy(), placing, read_file(profile) if profile else None)
     lines = [f"{c.status.upper():5} {c.title}: {c.message}" for c in proof.checks]
     _tell(proof_report(template, panel, art.facts, proof), as_json, [f"{template.title}: {proof.verdict}", *lines])
 
@@ -132,13 +151,15 @@ def check(template: Template, panel: Panel, art: Artwork, placing: Placing, as_j
 @takes_pair
 @click.option("--dpi", type=float, help="The template's own by default.")
 @click.option("--mirror/--no-mirror", default=None, help="By default as the route wants it: mirrored for pressing yourself.")
+@click.option("--cut-line", is_flag=True, help="Draw the outline to cut along.")
 @click.option("-o", "output", required=True, type=click.Path(path_type=Path), metavar="FILE.png|.tif|.pdf")
 def print_(template: Template, panel: Panel, art: Artwork, placing: Placing, dpi: float | None, mirror: bool | None,
-           output: Path) -> None:  # fmt: skip
+           cut_line: bool, output: Path) -> None:  # fmt: skip
     """Make the print file of ART: true size, true density, sRGB."""
     mirrored = template.route == "press" if mirror is None else mirror
     density = panel.dpi if dpi is None else dpi
-    w, h = write_print_file(_design(template, panel, art, placing), lambda _: art, output, dpi=density, mirror=mirrored)
+    design = _design(template, panel, art, placing)
+    w, h = write_print_file(design, lambda _: art, output, dpi=density, mirror=mirrored, cut_line=cut_line)
     click.echo(f"{output}: {w} × {h} px, {density:g} dpi, {'mirrored' if mirrored else 'not mirrored'}")
 
 
@@ -163,7 +184,7 @@ def scenes(template_id: str | None, validate: Path | None, as_json: bool) -> Non
         read_passes(info)
         found = [info]
     else:
-        found = scenes_of(find_template(template_id).id) if template_id else list(all_scenes().values())
+        found = scenes_of(find_template(template_id)) if template_id else all_scenes(all_templates().values())
     _tell([_scene_report(info) for info in found], as_json, [f"{info.id:32} {info.title}" for info in found])
 
 
@@ -195,21 +216,50 @@ def _colours(pairs: tuple[str, ...]) -> dict[str, str | None]:
 def mockup(template: Template, panel: Panel, art: Artwork, placing: Placing, scene_id: str, view: str | None,
            angle: float | None, colours: tuple[str, ...], size: str | None, output: Path) -> None:  # fmt: skip
     """Show ART on a blank as a picture for a listing."""
-    info = find_scene(scene_id)
+    info = find_scene(scene_id, template)
     if output.suffix.lower() not in PICTURE_FORMATS:
         raise BadOutput(f"'{output.name}': pictures are made as .jpg, .png or .webp: choose one of these endings.")
     if angle is not None and view is not None:
         raise BadOutput("--view and --angle say the same thing: give one of them.")
     if angle is not None and not info.turns:
         raise BadOutput(f"{info.title} does not turn: choose one of its views, {', '.join(info.views)}.")
+    check_scene(info, template)
     design = _design(template, panel, art, placing)
-    check_scene(info, design)
     degrees = info.angle(view) if angle is None else angle
-    lit = light_plain_parts(make_view(info, read_passes(info), _size(size) if size else info.px), _colours(colours))
-    picture = mock_up(lit, design, lambda _: art, degrees)
+    wanted = _size(size) if size else info.px
+    cut = cut_mask(design, lambda _: art) if panel.shape == "cutout" else None
+    lit = light_plain_parts(make_view(*open_scene(info, wanted, cut), wanted), _colours(colours))
+    picture = mock_up(lit, [design], lambda _: art, degrees)
     with beside(output) as temporary:
         temporary.write_bytes(encode(picture, output.suffix))
     click.echo(f"{output}: {picture.shape[1]} × {picture.shape[0]} px, {info.title}, {degrees:g}°")
+
+
+@main.group()
+def measure() -> None:
+    """Work out the flat of a blank from what is measured on it."""
+
+
+@measure.command()
+@click.option("--top-circumference", type=float, required=True, metavar="L", help="Round the blank at the top of the print.")
+@click.option("--bottom-circumference", type=float, required=True, metavar="L", help="Round the blank at its foot.")
+@click.option("--height", type=float, required=True, metavar="L", help="Upright, not along the slanted wall.")
+@click.option("--unit", type=click.Choice(["mm", "in"]), default="mm", show_default=True)
+@as_json_option
+def cone(top_circumference: float, bottom_circumference: float, height: float, unit: str, as_json: bool) -> None:
+    """The development of a tapered wall: a piece of a ring."""
+    factor = MM_PER_IN if unit == "in" else 1.0
+    top, bottom, tall = (value * factor for value in (top_circumference, bottom_circumference, height))
+    found = cone_from_measures(top, bottom, tall)
+    if found is None:  # a straight wall: its ring is a rectangle, whose radii have no end
+        report: dict[str, Any] = {"inner_radius_mm": None, "outer_radius_mm": None, "sweep_deg": 0.0, "slant_mm": tall,
+                                  "box_mm": [top, tall]}  # fmt: skip
+    else:
+        report = cone_report(found)
+    numbers = [
+        f"{name:16} {report[name]}" for name in ("inner_radius_mm", "outer_radius_mm", "sweep_deg", "slant_mm", "box_mm")
+    ]
+    _tell(report, as_json, numbers)
 
 
 @main.command()

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import asdict
 from typing import Any
 
 from .core.artwork.reading import ArtFacts
 from .core.fit import Placed
+from .core.geometry import Cone
+from .core.limits import LIMITS
 from .core.preflight import Proof
 from .core.template import Panel, Template
 
@@ -31,8 +34,30 @@ def proof_report(template: Template, panel: Panel, facts: ArtFacts, proof: Proof
         "placed_mm": placed_mm(proof.placed),
         "effective_dpi": [round(dpi, 2) for dpi in proof.placed.dpi],
         "verdict": proof.verdict,
-        "checks": [asdict(check) for check in proof.checks],
+        "checks": [{**asdict(check), "why": check.why} for check in proof.checks],
     }
+
+
+def panel_report(panel: Panel) -> dict[str, Any]:
+    """A panel in the keys of the command line's contract, with its zones."""
+    worn = panel.worn()
+    return {
+        "id": panel.id, "title": panel.title, "shape": panel.shape, "trim_mm": list(panel.trim_mm), "bleed_mm": panel.bleed_mm,
+        "safe_mm": panel.safe_mm, "seam_zone_mm": panel.seam_zone_mm, "closes": panel.closes, "tab_mm": panel.tab_mm,
+        "gap_mm": panel.gap_mm, "dpi": panel.dpi, "file_px": list(panel.file_px()), "file_mm": list(panel.file_mm),
+        "worn_mm": list(worn.trim_mm), "keep_out": [{"title": k.title, "box": list(k.box)} for k in panel.keep_out],
+        "outline_mm": [list(point) for point in panel.outline_mm], "starts": panel.starts,
+        "cone": cone_report(panel.cone) if panel.cone else None,
+    }  # fmt: skip
+
+
+def cone_report(cone: Cone) -> dict[str, Any]:
+    """A tapered wall's development in the keys of the command line's contract, with its measures."""
+    return {
+        "inner_radius_mm": cone.inner_radius_mm, "outer_radius_mm": cone.outer_radius_mm,
+        "sweep_deg": math.degrees(cone.sweep_rad), "slant_mm": cone.slant_mm, "box_mm": list(cone.box_mm),
+        "widens_down": cone.widens_down, "top_mm": cone.top_mm, "bottom_mm": cone.bottom_mm, "height_mm": cone.height_mm,
+    }  # fmt: skip
 
 
 def template_report(template: Template) -> dict[str, Any]:
@@ -46,13 +71,14 @@ def template_report(template: Template) -> dict[str, Any]:
         "least_dpi": template.least_dpi,
         "good_dpi": template.good_dpi,
         "blank_colour": template.blank_colour,
-        "panels": [
-            {
-                "id": p.id, "title": p.title, "shape": p.shape, "trim_mm": list(p.trim_mm), "bleed_mm": p.bleed_mm,
-                "safe_mm": p.safe_mm, "seam_zone_mm": p.seam_zone_mm, "closes": p.closes, "dpi": p.dpi,
-                "file_px": list(p.file_px()), "file_mm": list(p.file_mm),
-            }
-            for p in template.panels
-        ],
+        "substrate": template.substrate,
+        "finishes": list(template.finishes),
+        "unprinted": template.unprinted,
+        "sizes": dict(template.sizes),
+        "half_transparent": template.half_transparent,
+        "own": template.own,
+        "limits": {name: template.limit(name) for name in LIMITS},
+        "looks": dict(template.looks),
+        "panels": [panel_report(p) for p in template.panels],
         "provenance": dict(template.provenance),
-    }  # fmt: skip
+    }

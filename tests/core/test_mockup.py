@@ -9,25 +9,26 @@ import OpenEXR
 import pytest
 from PIL import Image
 
+from improva.catalogue import template
 from improva.core.colour import delta_e_2000, lab
 from improva.core.design import Design
 from improva.core.errors import BadOutput, BadScene
+from improva.core.ink import BLACKEST, colour_reflectance, printed
 from improva.core.mockup.composite import composite, light_plain_parts, turned
 from improva.core.mockup.pack import SceneInfo, read_info, read_passes
 from improva.core.mockup.picture import LISTING_SIZES, encode, mock_up, print_texture
-from improva.core.mockup.reflectance import BLACKEST, colour_reflectance, printed
 from improva.core.mockup.tone import develop, table, tone
 from improva.core.mockup.view import View, crop_window, make_view
 from improva.core.output.profile import srgb_profile
 from improva.scenes import scene
-from tests.conftest import art_of, closed_wave, quadrants
+from tests.conftest import BLANK, art_of, closed_wave, quadrants
 
 SIZE = (540, 405)
 
 
 @pytest.fixture(scope="module")
 def info() -> SceneInfo:
-    return scene("straight-tumbler-studio")
+    return scene("straight-tumbler-studio", template(BLANK))
 
 
 @pytest.fixture(scope="module")
@@ -113,7 +114,7 @@ def test_the_views_show_the_four_sides(view: View, design_of: Callable[..., Desi
     art = art_of(sides)
     lit = light_plain_parts(view, {})
     for name, angle in view.info.views.items():
-        picture = mock_up(lit, design_of(art, fit="stretch"), lambda _: art, angle).astype(int)
+        picture = mock_up(lit, [design_of(art, fit="stretch")], lambda _: art, angle).astype(int)
         middle = picture[H4 // 2, SIZE[0] // 2 - 4 : SIZE[0] // 2 + 4].mean(axis=0)
         nearest = min(colours, key=lambda c: delta_e_2000(lab(np.uint8([[middle]])), lab(np.uint8([[colours[c]]])))[0, 0])
         assert nearest == name
@@ -121,7 +122,7 @@ def test_the_views_show_the_four_sides(view: View, design_of: Callable[..., Desi
 
 def test_words_read_left_to_right(view: View, design_of: Callable[..., Design]) -> None:
     art = art_of(quadrants())  # red before green
-    picture = mock_up(light_plain_parts(view, {}), design_of(art), lambda _: art, 0).astype(int)
+    picture = mock_up(light_plain_parts(view, {}), [design_of(art)], lambda _: art, 0).astype(int)
     y, x = int(SIZE[1] * 0.4), SIZE[0] // 2
     assert picture[y, x - 20, 0] > picture[y, x - 20, 1] and picture[y, x + 20, 1] > picture[y, x + 20, 0]
 
@@ -150,7 +151,7 @@ def test_a_scene_of_another_blank_is_refused(view: View, design_of: Callable[...
     design = design_of(art_of(quadrants()))
     other = replace(design, template=replace(design.template, id="mug", title="Mug"))
     with pytest.raises(BadScene, match="not Mug"):
-        mock_up(light_plain_parts(view, {}), other, lambda _: pytest.fail("must not be opened"), 0)
+        mock_up(light_plain_parts(view, {}), [other], lambda _: pytest.fail("must not be opened"), 0)
 
 
 @pytest.mark.parametrize(("part", "colour"), [("handle", "Snow"), ("lid", "Mauve"), ("lid", "#12")])
@@ -167,7 +168,7 @@ def test_sizes_that_cannot_be_are_told(info: SceneInfo, size: tuple[int, int]) -
 
 def test_texture_fits_the_pixels_it_lands_on(view: View, design_of: Callable[..., Design]) -> None:
     art = art_of(quadrants())
-    prints = print_texture(design_of(art), lambda _: art, view)
+    prints = print_texture([design_of(art)], lambda _: art, view)
     w, h = view.maps["wrap"].texture_px
     assert prints["wrap"].shape == (h, w, 3)
     # The cup's picture is d px wide and shows its near half; facing the camera, a pixel sees 1 / (π d) of the wrap.
@@ -248,7 +249,7 @@ def test_turning_the_cup_is_rolling_the_art(view: View, design_of: Callable[...,
     rolled = np.roll(art, -300, axis=1)
     lit = light_plain_parts(view, {})
     turned_cup, rolled_art = (
-        mock_up(lit, design_of(a := art_of(pixels)), lambda _, a=a: a, angle)  # type: ignore[misc]
+        mock_up(lit, [design_of(a := art_of(pixels))], lambda _, a=a: a, angle)  # type: ignore[misc]
         for pixels, angle in ((art, 90.0), (rolled, 0.0))
     )
     error = delta_e_2000(lab(turned_cup), lab(rolled_art))

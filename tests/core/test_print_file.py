@@ -18,7 +18,7 @@ from improva.core.errors import BadOutput
 from improva.core.output import print_name, write_print_file
 from improva.core.output.naming import slug
 from improva.core.output.writing import beside
-from improva.core.template import Panel
+from improva.core.template import Panel, Template
 from tests.conftest import art_of, quadrants
 
 Make = Callable[..., Path]
@@ -139,10 +139,15 @@ def test_a_failure_leaves_the_old_file_as_it_was(tmp_path: Path) -> None:
     assert path.read_bytes() == b"the old one" and [p.name for p in tmp_path.iterdir()] == ["wrap.png"]
 
 
-def test_names_tell_what_a_file_is() -> None:
+def test_names_tell_what_a_file_is(tumbler: Template) -> None:
     panel = Panel("wrap", "Wrap", (9.3 * 25.4, 8.2 * 25.4))
-    assert print_name("Summit Line", "tumbler", panel, 300, True, "png") == "summit-line_tumbler_9.3x8.2in_300dpi_mirrored.png"
-    assert print_name("Summit Line", "tumbler", panel, 150, False, "pdf") == "summit-line_tumbler_9.3x8.2in_150dpi.pdf"
+    assert (
+        print_name("Summit Line", tumbler, panel, 300, True, "png")
+        == "summit-line_tumbler-20oz-straight_9.3x8.2in_300dpi_mirrored.png"
+    )
+    assert (
+        print_name("Summit Line", tumbler, panel, 150, False, "pdf") == "summit-line_tumbler-20oz-straight_9.3x8.2in_150dpi.pdf"
+    )
 
 
 @given(st.text())

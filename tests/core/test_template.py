@@ -6,7 +6,7 @@ import pytest
 
 from improva import catalogue
 from improva.core.errors import BadTemplate
-from improva.core.template import parse_template
+from improva.core.template_file import parse_template
 
 TOML = tomllib.loads((resources.files(catalogue) / "tumbler-20oz-straight.toml").read_text())
 
@@ -39,7 +39,7 @@ def test_bleed_and_safe_lie_on_either_side_of_the_trim() -> None:
         ({"trim": [9.3]}, "trim is"),
         ({"trim": ["wide", 8.2]}, "not a length"),
         ({"safe": 4.2}, "no room"),
-        ({"bleed": -1}, "no room"),
+        ({"bleed": -1}, "below 0"),
         ({"unit": "ell"}, "unit"),
         ({"dpi": 9000}, "dpi"),
     ],

@@ -13,12 +13,18 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from improva.core.artwork.traits import find_traits
 from improva.core.design import Placing
-from improva.store import Artworks, Database, Made, MadeRow, Pairs
+from improva.store import ArtRow, Artworks, Database, Made, MadeRow, Pairs
 from improva.store.database import key_of
 from tests.conftest import art_of, quadrants
 
 BLANK = "tumbler-20oz-straight"
+
+
+def added(artworks: Artworks, title: str, name: str) -> ArtRow:
+    art = art_of(quadrants())
+    return artworks.add(title, name, art, find_traits(art))
 
 
 @pytest.fixture
@@ -28,7 +34,7 @@ def database(tmp_path: Path) -> Database:
 
 @pytest.fixture
 def art_id(database: Database) -> int:
-    return Artworks(database).add("Quadrants", "q.png", art_of(quadrants())).id
+    return added(Artworks(database), "Quadrants", "q.png").id
 
 
 def test_an_artwork_survives_a_restart(database: Database, art_id: int) -> None:
@@ -42,7 +48,7 @@ def test_the_same_file_is_the_same_artwork_and_comes_back(database: Database, ar
     artworks = Artworks(database)
     artworks.set_removed(art_id, True)
     assert artworks.all() == [] and artworks.ever_any()
-    assert artworks.add("Again", "other-name.png", art_of(quadrants())).id == art_id
+    assert added(artworks, "Again", "other-name.png").id == art_id
     assert [a.id for a in artworks.all()] == [art_id]
     assert len(list((database.folder / "blobs").iterdir())) == 1
 
@@ -51,16 +57,16 @@ def test_undo_and_redo_go_all_the_way_and_over_a_restart(database: Database, art
     pairs = Pairs(database)
     steps = [Placing(scale=1 + i / 100) for i in range(40)]
     for placing in steps:
-        pairs.place(art_id, BLANK, placing)
+        pairs.place(art_id, BLANK, {"wrap": placing})
     pairs = Pairs(Database(database.folder))
     for placing in reversed(steps[:-1]):
         pairs.move(art_id, BLANK, -1)
-        assert pairs.get(art_id, BLANK).placing == placing
+        assert pairs.get(art_id, BLANK).placings == {"wrap": placing}
     pairs.move(art_id, BLANK, -1)
     pairs.move(art_id, BLANK, -1)
-    assert pairs.get(art_id, BLANK).placing is None
+    assert pairs.get(art_id, BLANK).placings == {}
     pairs.move(art_id, BLANK, 1)
-    assert pairs.get(art_id, BLANK).placing == steps[0]
+    assert pairs.get(art_id, BLANK).placings == {"wrap": steps[0]}
 
 
 @settings(max_examples=25, deadline=None)
@@ -70,26 +76,26 @@ def test_history_behaves_like_a_list_with_a_hand_in_it(moves: list[str]) -> None
 
     with tempfile.TemporaryDirectory() as folder:
         database = Database(Path(folder))
-        art_id = Artworks(database).add("a", "a.png", art_of(quadrants(20, 20))).id
+        art_id = added(Artworks(database), "a", "a.png").id
         pairs, history, hand = Pairs(database), [None], 0
         for i, move in enumerate(moves):
             if move == "place":
                 history = [*history[: hand + 1], Placing(rotate_deg=i)]
-                pairs.place(art_id, BLANK, Placing(rotate_deg=i))
+                pairs.place(art_id, BLANK, {"wrap": Placing(rotate_deg=i)})
                 hand += 1
             else:
                 hand = max(0, hand - 1) if move == "undo" else min(len(history) - 1, hand + 1)
                 pairs.move(art_id, BLANK, -1 if move == "undo" else 1)
             row = pairs.get(art_id, BLANK)
-            assert (row.placing, row.step, row.last_step) == (history[hand], hand, len(history) - 1)
+            assert (row.placings.get("wrap"), row.step, row.last_step) == (history[hand], hand, len(history) - 1)
 
 
 def test_choices_and_placings_do_not_disturb_each_other(database: Database, art_id: int) -> None:
     pairs = Pairs(database)
     pairs.set_choices(art_id, BLANK, "upload", 42.5, {"lid": "Ink"})
-    pairs.place(art_id, BLANK, Placing(scale=2))
+    pairs.place(art_id, BLANK, {"wrap": Placing(scale=2)})
     row = pairs.get(art_id, BLANK)
-    assert (row.route, row.angle, row.colours, row.placing) == ("upload", 42.5, {"lid": "Ink"}, Placing(scale=2))
+    assert (row.route, row.angle, row.colours, row.placings) == ("upload", 42.5, {"lid": "Ink"}, {"wrap": Placing(scale=2)})
 
 
 def test_made_files_are_made_once_and_known_by_their_placing(database: Database, art_id: int) -> None:
@@ -111,7 +117,7 @@ def test_made_files_are_made_once_and_known_by_their_placing(database: Database,
 
 def test_the_database_refuses_what_makes_no_sense(database: Database) -> None:
     with pytest.raises(sqlite3.IntegrityError):
-        Pairs(database).place(999, BLANK, Placing())
+        Pairs(database).place(999, BLANK, {"wrap": Placing()})
     assert database.connection.execute("SELECT count(*) FROM pair").fetchone()[0] == 0
 
 
@@ -119,7 +125,7 @@ def test_many_hands_at_once(database: Database, art_id: int) -> None:
     def work(n: int) -> None:
         pairs = Pairs(database)
         for i in range(20):
-            pairs.place(art_id, f"blank-{n}", Placing(rotate_deg=i))
+            pairs.place(art_id, f"blank-{n}", {"wrap": Placing(rotate_deg=i)})
 
     threads = [threading.Thread(target=work, args=(n,)) for n in range(4)]
     for thread in threads:
@@ -138,7 +144,7 @@ def test_a_kill_at_any_moment_leaves_whole_steps(database: Database, art_id: int
         i = 0
         while True:
             i += 1
-            pairs.place({art_id}, {BLANK!r}, Placing(rotate_deg=i))
+            pairs.place({art_id}, {BLANK!r}, dict(wrap=Placing(rotate_deg=i)))
             print(i, flush=True)
     """)
     child = subprocess.Popen([sys.executable, "-c", program], stdout=subprocess.PIPE, text=True)
@@ -150,4 +156,4 @@ def test_a_kill_at_any_moment_leaves_whole_steps(database: Database, art_id: int
     after = Database(database.folder)
     row = Pairs(after).get(art_id, BLANK)
     assert after.connection.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
-    assert row.step in (told[-1], told[-1] + 1) and row.placing == Placing(rotate_deg=row.step)
+    assert row.step in (told[-1], told[-1] + 1) and row.placings == {"wrap": Placing(rotate_deg=row.step)}

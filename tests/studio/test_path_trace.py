@@ -5,6 +5,7 @@ from pathlib import Path
 import cv2
 import numpy as np
 import pytest
+from improva.core.mockup.reflectance import colour_reflectance, printed
 from skimage.metrics import structural_similarity
 
 from improva.catalogue import template
@@ -13,7 +14,6 @@ from improva.core.design import Design, Piece, Placing
 from improva.core.mockup.composite import composite, light_plain_parts
 from improva.core.mockup.pack import read_info, read_passes
 from improva.core.mockup.picture import mock_up
-from improva.core.mockup.reflectance import colour_reflectance, printed
 from improva.core.mockup.tone import develop
 from improva.core.mockup.view import make_view
 from studio import bake, packing, straight_tumbler
@@ -70,7 +70,7 @@ def test_a_composite_is_as_good_as_a_path_trace(pack: Path, truth: np.ndarray) -
     lit = light_plain_parts(view, {"lid": LID, "straw": STRAW})
     drawn, blank = art_of(art()), template(WRAPPED)
     design = Design(blank, blank.panel(), (Piece("art", drawn.facts.size, Placing("stretch")),))
-    picture = mock_up(lit, design, lambda _: drawn, 0)
+    picture = mock_up(lit, [design], lambda _: drawn, 0)
     error = delta_e_2000(lab(picture), lab(truth))
     similar = structural_similarity(picture, truth, channel_axis=2)  # Wang et al. 2004
     print(f"ΔE2000 mean {error.mean():.3f}, 95th percentile {np.percentile(error, 95):.2f}; SSIM {similar:.4f}")

@@ -2,9 +2,11 @@ import threading
 
 import pytest
 
+from improva.catalogue import template
 from improva.core.errors import BadScene
+from improva.scenes import scene
 from improva.work.darkroom import Darkroom, Kept
-from tests.conftest import art_of, quadrants
+from tests.conftest import BLANK, art_of, quadrants
 
 
 def test_what_is_asked_for_by_many_at_once_is_made_once() -> None:
@@ -44,19 +46,19 @@ def test_a_failure_is_not_kept() -> None:
 
 
 def test_views_and_proxies_are_kept_ready() -> None:
-    darkroom = Darkroom()
-    assert darkroom.view("straight-tumbler-studio", (160, 160)) is darkroom.view("straight-tumbler-studio", (160, 160))
-    close = darkroom.view("straight-tumbler-studio", (160, 160), close=True)
-    far = darkroom.view("straight-tumbler-studio", (160, 160))
+    darkroom, studio = Darkroom(), scene("straight-tumbler-studio", template(BLANK))
+    assert darkroom.view(studio, (160, 160)) is darkroom.view(studio, (160, 160))
+    close = darkroom.view(studio, (160, 160), close=True)
+    far = darkroom.view(studio, (160, 160))
     seen = [v.maps["wrap"].rows.stop - v.maps["wrap"].rows.start for v in (close, far)]
     assert seen[0] > seen[1] * 1.1  # close shows the print larger
-    lit = darkroom.lit("straight-tumbler-studio", (160, 160), {"lid": "Ink"})
-    assert lit is darkroom.lit("straight-tumbler-studio", (160, 160), {"lid": "Ink"})
-    assert lit is not darkroom.lit("straight-tumbler-studio", (160, 160), {"lid": "Pine"})
+    lit = darkroom.lit(studio, (160, 160), {"lid": "Ink"})
+    assert lit is darkroom.lit(studio, (160, 160), {"lid": "Ink"})
+    assert lit is not darkroom.lit(studio, (160, 160), {"lid": "Pine"})
     art = art_of(quadrants())
     assert darkroom.proxy("hash", lambda: art) is darkroom.proxy("hash", lambda: pytest.fail("opened twice"))
 
 
 def test_unknown_scenes_are_told() -> None:
     with pytest.raises(BadScene, match="Known: straight-tumbler-studio"):
-        Darkroom().view("moon", (100, 100))
+        scene("moon", template(BLANK))

@@ -7,21 +7,30 @@ from functools import cache
 from importlib import resources
 
 from ..core.errors import BadTemplate
-from ..core.template import Template, parse_template
+from ..core.template import Template
+from ..core.template_file import parse_template
+
+KINDS = ("tumbler", "mug", "pen", "pillow", "blanket", "flag", "transfer", "garment", "all-over", "own")
+"""Kinds of blanks in the order in which they are listed."""
 
 
 @cache
 def templates() -> dict[str, Template]:
-    """All templates by id, in the order of their titles."""
+    """All templates that ship, by id, in the order of their kinds and titles."""
     found = []
     for entry in resources.files(__name__).iterdir():
         if entry.name.endswith(".toml"):
             found.append(parse_template(tomllib.loads(entry.read_text(encoding="utf-8"))))
-    return {t.id: t for t in sorted(found, key=lambda t: t.title)}
+    return {t.id: t for t in sorted(found, key=order)}
+
+
+def order(template: Template) -> tuple[int, str]:
+    """By kind, then by title: blanks of a kind stand side by side."""
+    return (KINDS.index(template.kind) if template.kind in KINDS else len(KINDS), template.title)
 
 
 def template(template_id: str) -> Template:
-    """The template of that id. Raises :class:`BadTemplate` with the ids that exist."""
+    """The template of that id that ships. Raises :class:`BadTemplate` with the ids that exist."""
     try:
         return templates()[template_id]
     except KeyError:

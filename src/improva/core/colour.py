@@ -55,6 +55,22 @@ def lab(rgb: NDArray[np.uint8]) -> Floats:
     return np.stack([116 * y - 16, 500 * (x - y), 200 * (y - z)], axis=-1).astype(np.float32)
 
 
+def lab_distance(first: NDArray[np.floating], second: NDArray[np.floating]) -> Floats:
+    """Euclidean distance of Lab colours (…, 3), giving (…): CIE 1976 ΔE*ab, for telling edges, not for judging."""
+    apart = np.subtract(first, second, dtype=np.float32)
+    return np.asarray(np.sqrt(np.einsum("...c,...c->...", apart, apart)), np.float32)
+
+
+def hex_of_lab(colour: NDArray[np.floating]) -> str:
+    """One CIE L*a*b* colour (3,) under D65 as ``#rrggbb``, clipped to sRGB: the reverse of :func:`lab`."""
+    lightness, a, b = (float(v) for v in colour)
+    y = (lightness + 16) / 116
+    f = np.array([y + a / 500, y, y - b / 200])
+    xyz = np.where(f > 6 / 29, f**3, 3 * (6 / 29) ** 2 * (f - 4 / 29)) * D65
+    rgb = srgb_from_linear(np.linalg.solve(XYZ_OF_SRGB.astype(np.float64), xyz))
+    return "#" + "".join(f"{round(float(v) * 255):02x}" for v in rgb)
+
+
 def delta_e_2000(first: NDArray[np.floating], second: NDArray[np.floating]) -> Floats:
     """CIEDE2000 difference of two Lab arrays (…, 3), giving (…).
 

@@ -7,13 +7,18 @@ from typing import Any, Literal, get_args
 
 from .colour import parse_hex
 from .errors import BadPlacing
-from .template import Panel, Template
+from .template import Lay, Panel, Template
 from .units import finite
 
-Fit = Literal["cover", "contain", "actual", "stretch"]
+Fit = Literal["cover", "contain", "actual", "stretch", "repeat"]
 FITS: tuple[Fit, ...] = get_args(Fit)
+RepeatKind = Literal["grid", "half-drop", "brick", "mirror"]
+REPEAT_KINDS: tuple[RepeatKind, ...] = get_args(RepeatKind)
 SCALE_LIMITS = (0.01, 100.0)
 SHIFT_LIMIT_MM = 10_000.0
+MOST_AROUND = 400
+MOST_COPIES = 24
+MOST_BLEND = 0.45
 
 
 @dataclass(frozen=True)
@@ -23,6 +28,14 @@ class Placing:
     ``fit`` gives a first size, ``scale`` multiplies it, ``rotate_deg`` turns it clockwise about its own
     centre, and ``shift_mm`` moves that centre right and down from the centre of the panel.
     ``background`` is the colour beneath it (``#rrggbb``), or None for the bare blank.
+
+    Attributes:
+        repeat_kind, repeats_around, spacing_mm, blend: for ``fit="repeat"``: how tiles stand to each other, how many
+            lie side by side on the panel's width (None: as many as come nearest to the picture's own size), bare
+            space between them, and the share of the picture's width and height over which its opposite edges are
+            blended into each other. ``shift_mm`` then moves the pattern's corner from the trim's corner.
+        copies: the picture lies this many times side by side, evenly spaced: 2 is front and back of a mug.
+        lay: on a tapered wall, *bent* so that level lines are level on the cup, or *flat* and cut by the outline.
     """
 
     fit: Fit = "cover"
@@ -30,6 +43,12 @@ class Placing:
     scale: float = 1.0
     rotate_deg: float = 0.0
     background: str | None = None
+    repeat_kind: RepeatKind = "grid"
+    repeats_around: int | None = None
+    spacing_mm: float = 0.0
+    blend: float = 0.0
+    copies: int = 1
+    lay: Lay = "bent"
 
     def __post_init__(self) -> None:
         if self.fit not in FITS:
@@ -41,6 +60,18 @@ class Placing:
         finite(self.rotate_deg, "rotation")
         if self.background is not None:
             parse_hex(self.background)
+        if self.repeat_kind not in REPEAT_KINDS:
+            raise BadPlacing(f"The repeat '{self.repeat_kind}' is not known: choose one of {', '.join(REPEAT_KINDS)}.")
+        if self.repeats_around is not None and not 1 <= self.repeats_around <= MOST_AROUND:
+            raise BadPlacing(f"{self.repeats_around} repeats around cannot be laid: use 1 to {MOST_AROUND}.")
+        if not 0 <= finite(self.spacing_mm, "spacing") <= SHIFT_LIMIT_MM:
+            raise BadPlacing(f"A spacing of {self.spacing_mm:g} mm cannot be: use 0 or more.")
+        if not 0 <= finite(self.blend, "blend") <= MOST_BLEND:
+            raise BadPlacing(f"A blend of {self.blend:g} is out of reach: use 0 to {MOST_BLEND:g} of the picture.")
+        if not 1 <= self.copies <= MOST_COPIES:
+            raise BadPlacing(f"{self.copies} copies cannot be laid side by side: use 1 to {MOST_COPIES}.")
+        if self.lay not in get_args(Lay):
+            raise BadPlacing(f"The lay '{self.lay}' is not known: choose bent or flat.")
 
     def changed(self, **what: Any) -> Placing:
         """A copy with some of its values changed."""

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from .design import ArtSize, Placing
 from .errors import BadPlacing
 from .template import Box, Panel
+from .tiling import Tiling, tiling_of
 from .units import effective_dpi
 
 EDGE_TOLERANCE_MM = 1e-6
@@ -20,12 +21,16 @@ class Placed:
     Args:
         box: x, y, width, height in mm from the trim's top left corner.
         rotate_deg: clockwise.
-        px: the picture's own pixels.
+        px: the picture's own pixels across and down the box.
+        offsets_mm: where copies of it lie, to the right of the box; the first is the box itself.
+        tiling: the pattern whose first tile the box is, where the picture is repeated.
     """
 
     box: Box
     rotate_deg: float
-    px: tuple[int, int]
+    px: tuple[float, float]
+    offsets_mm: tuple[float, ...] = (0.0,)
+    tiling: Tiling | None = None
 
     @property
     def dpi(self) -> tuple[float, float]:
@@ -44,16 +49,28 @@ class Placed:
         along, down = dx * math.cos(angle) + dy * math.sin(angle), dy * math.cos(angle) - dx * math.sin(angle)
         return along / self.box[2] + 0.5, down / self.box[3] + 0.5
 
+    def from_art(self, u: float, v: float) -> tuple[float, float]:
+        """The reverse of :meth:`to_art`: where a point of the picture comes to lie, in mm."""
+        angle = math.radians(self.rotate_deg)
+        along, down = (u - 0.5) * self.box[2], (v - 0.5) * self.box[3]
+        return (
+            self.centre[0] + along * math.cos(angle) - down * math.sin(angle),
+            self.centre[1] + along * math.sin(angle) + down * math.cos(angle),
+        )
+
+    def copies(self) -> list[Placed]:
+        """Each copy as a placed picture of its own."""
+        x, y, w, h = self.box
+        return [Placed((x + dx, y, w, h), self.rotate_deg, self.px) for dx in self.offsets_mm]
+
     def corners(self) -> list[tuple[float, float]]:
         """The four corners in mm after turning, clockwise from the picture's own top left."""
-        angle = math.radians(self.rotate_deg)
-        cos, sin, (cx, cy) = math.cos(angle), math.sin(angle), self.centre
-        half = [(-1, -1), (1, -1), (1, 1), (-1, 1)]
-        w, h = self.box[2] / 2, self.box[3] / 2
-        return [(cx + i * w * cos - j * h * sin, cy + i * w * sin + j * h * cos) for i, j in half]
+        return [self.from_art(u, v) for u, v in ((0, 0), (1, 0), (1, 1), (0, 1))]
 
     def covers(self, box: Box) -> bool:
         """Whether no point of ``box`` is left bare."""
+        if self.tiling is not None:
+            return self.tiling.tile_mm == self.tiling.pitch_mm
         x, y, w, h = box
         for px, py in ((x, y), (x + w, y), (x + w, y + h), (x, y + h)):
             u, v = self.to_art(px, py)
@@ -73,35 +90,53 @@ def first_size(panel: Panel, art: ArtSize, placing: Placing) -> tuple[float, flo
     """Width and height in mm that the fit alone gives, before ``scale``.
 
     *cover* is the smallest size that leaves no bare edge of the print file, bleed included, at this turn;
-    *contain* the largest that keeps the whole turned picture inside the trim; *actual* the size the file
-    claims; *stretch* the print file's box itself, whatever that does to the proportions.
+    *contain* the largest that keeps the whole turned picture inside the trim, or inside its share of the
+    trim where several copies lie side by side; *actual* and *repeat* the size the file claims; *stretch* the
+    print file's box itself, whatever that does to the proportions. ``panel`` is the rectangle that art is
+    placed in, see :meth:`Panel.field`.
     """
     w, h = float(art.px[0]), float(art.px[1])
     file_w, file_h = panel.file_mm
     if placing.fit == "stretch":
         return file_w, file_h
-    if placing.fit == "actual":
+    if placing.fit in ("actual", "repeat"):
         return art.claimed_mm
     if placing.fit == "cover":
         need_w, need_h = turned_extent(file_w, file_h, placing.rotate_deg)
         factor = max(need_w / w, need_h / h)
     else:
         turned_w, turned_h = turned_extent(w, h, placing.rotate_deg)
-        factor = min(panel.trim_mm[0] / turned_w, panel.trim_mm[1] / turned_h)
+        factor = min(panel.trim_mm[0] / placing.copies / turned_w, panel.trim_mm[1] / turned_h)
     return w * factor, h * factor
 
 
 def place(panel: Panel, art: ArtSize, placing: Placing) -> Placed:
-    """Where and how large the picture lies on the panel.
+    """Where and how large the picture lies, in mm of the rectangle it is placed in (see :meth:`Panel.field`).
 
     Raises:
-        BadPlacing: the picture has no pixels, or would come out beyond what can be computed.
+        BadPlacing: the picture has no pixels, would come out beyond what can be computed, or cannot repeat so.
     """
     if min(art.px) < 1:
         raise BadPlacing("The artwork has no pixels to place.")
-    w, h = (side * placing.scale for side in first_size(panel, art, placing))
+    field = panel.field(placing.lay)
+    first = first_size(field, art, placing)
+    w, h = (side * placing.scale for side in first)
     if not 1e-5 <= min(w, h) <= max(w, h) <= 1e8:
         raise BadPlacing("At this scale the artwork is too small or too large to print: change the scale.")
-    cx = panel.trim_mm[0] / 2 + placing.shift_mm[0]
-    cy = panel.trim_mm[1] / 2 + placing.shift_mm[1]
-    return Placed((cx - w / 2, cy - h / 2, w, h), placing.rotate_deg, art.px)
+    if placing.fit == "repeat":
+        return _place_repeat(field, art, placing, first)
+    share = field.trim_mm[0] / placing.copies
+    cx = share / 2 + placing.shift_mm[0]
+    cy = field.trim_mm[1] / 2 + placing.shift_mm[1]
+    offsets = tuple(share * i for i in range(placing.copies))
+    return Placed((cx - w / 2, cy - h / 2, w, h), placing.rotate_deg, art.px, offsets)
+
+
+def _place_repeat(field: Panel, art: ArtSize, placing: Placing, claimed: tuple[float, float]) -> Placed:
+    """The first tile of a pattern, whose corner is the trim's corner moved by the shift."""
+    left = 1 - placing.blend
+    tiling = tiling_of(field, (claimed[0] * left, claimed[1] * left), placing)
+    px = (art.px[0] * left, art.px[1] * left)
+    if placing.rotate_deg % 180 == 90:
+        px = px[::-1]
+    return Placed((*placing.shift_mm, *tiling.tile_mm), tiling.turn_deg, px, tiling=tiling)

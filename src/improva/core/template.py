@@ -3,16 +3,28 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any, Literal
 
-from .colour import parse_hex
-from .errors import BadTemplate, ImprovaError
-from .units import inches, mm_from_in, pixels
+from shapely import Polygon, box
+
+from .errors import BadTemplate
+from .geometry import Cone
+from .limits import limit_of
+from .units import pixels
 
 Route = Literal["press", "upload"]
+Lay = Literal["bent", "flat"]
 Box = tuple[float, float, float, float]
 """x, y, width, height in mm; the origin is the top left corner of the trim."""
+
+
+@dataclass(frozen=True)
+class KeepOut:
+    """A part of a panel where nothing that matters may lie: beneath a pocket's edge, a label, a pole's sleeve."""
+
+    title: str
+    box: Box
 
 
 @dataclass(frozen=True)
@@ -21,6 +33,14 @@ class Panel:
 
     The trim is what the buyer sees; bleed lies round it and is cut off or turned under; the safe area
     lies ``safe_mm`` inside the trim on every side. ``closes`` says that left and right edge meet at a seam.
+
+    Attributes:
+        seam_zone_mm: how far from either end tape, trimming and press, or a handle, may spoil the print.
+        tab_mm: a white tab past the right end that carries the tape; it is paper, not print.
+        gap_mm: the bare stretch that stays between the two ends at a handle; 0 where there is none.
+        shape: ``rectangle``, ``cone`` (a piece of a ring, see ``cone``), ``outline`` (cut along ``outline_mm``) or
+            ``cutout`` (cut along the artwork's own contour).
+        starts: whether the panel carries the artwork at first, or stays empty until it is asked for.
     """
 
     id: str
@@ -32,6 +52,12 @@ class Panel:
     seam_zone_mm: float = 0.0
     dpi: float = 300.0
     shape: str = "rectangle"
+    tab_mm: float = 0.0
+    gap_mm: float = 0.0
+    keep_out: tuple[KeepOut, ...] = ()
+    outline_mm: tuple[tuple[float, float], ...] = ()
+    cone: Cone | None = None
+    starts: Literal["art", "empty"] = "art"
 
     @property
     def file_mm(self) -> tuple[float, float]:
@@ -54,10 +80,36 @@ class Panel:
         w, h = self.file_mm
         return pixels(w, dpi or self.dpi), pixels(h, dpi or self.dpi)
 
+    def worn(self) -> Panel:
+        """The panel as it is worn: a tapered wall as the level rectangle that art is bent from, all others unchanged."""
+        if self.cone is None:
+            return self
+        return replace(self, trim_mm=(self.cone.round_mm, self.cone.slant_mm), cone=None, shape="rectangle")
+
+    def field(self, lay: Lay) -> Panel:
+        """The rectangle in which art is placed: the level one where it is bent, the flat's own box where it is not."""
+        return self.worn() if lay == "bent" else self
+
+    def cut(self) -> Polygon:
+        """The shape that is filled with print, bleed included, in trim coordinates."""
+        if self.cone is not None:
+            return Polygon(self.cone.outline(self.bleed_mm))
+        x, y, w, h = self.file_box
+        file = box(x, y, x + w, y + h)
+        return Polygon(self.outline_mm).buffer(self.bleed_mm).intersection(file) if self.outline_mm else file
+
 
 @dataclass(frozen=True)
 class Template:
-    """A blank: its panels, how it is printed, and the limits that work on it is judged by."""
+    """A blank: its panels, how it is printed, and the limits that work on it is judged by.
+
+    Attributes:
+        unprinted: what the buyer sees where nothing can be printed, for example "the back stays white".
+        sizes: the finished sizes it is sold in, each with how large the print comes out against the largest.
+        limits: what differs from the limits that hold for every blank; see :mod:`improva.core.limits`.
+        looks: figures for drawing the blank, see :mod:`improva.core.mockup.drawn`.
+        own: measured by the seller, not shipped.
+    """
 
     id: str
     title: str
@@ -65,11 +117,34 @@ class Template:
     route: Route
     default_fit: str
     panels: tuple[Panel, ...]
-    least_dpi: float = 150.0
-    good_dpi: float = 300.0
     blank_colour: str = "#f3f2ee"
     half_transparent: Literal["fine", "warn"] = "fine"
+    substrate: str = ""
+    finishes: tuple[str, ...] = ()
+    unprinted: str = ""
+    sizes: Mapping[str, float] = field(default_factory=dict)
+    limits: Mapping[str, float] = field(default_factory=dict)
+    looks: Mapping[str, Any] = field(default_factory=dict)
     provenance: Mapping[str, str] = field(default_factory=dict)
+    own: bool = False
+
+    def limit(self, name: str) -> float:
+        """The limit of that name: the blank's own, or the one that holds for all."""
+        return limit_of(name, self.limits)
+
+    @property
+    def least_dpi(self) -> float:
+        """Below this the print is not taken."""
+        return self.limit("least_dpi")
+
+    @property
+    def good_dpi(self) -> float:
+        """What sellers aim for."""
+        return self.limit("good_dpi")
+
+    def with_limits(self, limits: Mapping[str, float]) -> Template:
+        """The blank judged by a seller's own limits, where they give one."""
+        return replace(self, limits={**self.limits, **limits}) if limits else self
 
     def panel(self, panel_id: str | None = None) -> Panel:
         """The panel of that id, or the first one.
@@ -84,75 +159,3 @@ class Template:
                 return panel
         known = ", ".join(p.id for p in self.panels)
         raise BadTemplate(f"{self.title} has no panel '{panel_id}'. Its panels: {known}.")
-
-
-def _length(value: Any, unit: str) -> float:
-    if unit not in ("in", "mm"):
-        raise BadTemplate(f'The unit \'{unit}\' is not known: write "in" or "mm".')
-    if isinstance(value, bool) or not isinstance(value, int | float):
-        raise BadTemplate(f"'{value}' is not a length: write a number.")
-    return mm_from_in(value) if unit == "in" else float(value)
-
-
-def parse_panel(data: Mapping[str, Any]) -> Panel:
-    """A panel from its table in a template file. Raises :class:`BadTemplate` with what is wrong."""
-    unit = data.get("unit", "mm")
-    try:
-        w, h = (_length(v, unit) for v in data["trim"])
-        panel = Panel(
-            id=str(data["id"]),
-            title=str(data.get("title", data["id"])),
-            trim_mm=(w, h),
-            bleed_mm=_length(data.get("bleed", 0), unit),
-            safe_mm=_length(data.get("safe", 0), unit),
-            closes=bool(data.get("closes", False)),
-            seam_zone_mm=_length(data.get("seam_zone", 0), unit),
-            dpi=float(data.get("dpi", 300)),
-        )
-    except KeyError as missing:
-        raise BadTemplate(f"A panel lacks {missing}: add it to the template.") from missing
-    except (TypeError, ValueError) as wrong:
-        raise BadTemplate(f"A panel's figures cannot be read ({wrong}): trim is [width, height].") from wrong
-    if not 1 <= min(panel.trim_mm) <= max(panel.trim_mm) <= 10_000:
-        raise BadTemplate(f"Panel '{panel.id}' is {inches(w):g} × {inches(h):g} in: 1 mm to 10 m a side can be printed.")
-    if panel.bleed_mm < 0 or panel.safe_mm < 0 or 2 * panel.safe_mm >= min(panel.trim_mm):
-        raise BadTemplate(f"Panel '{panel.id}' has no room inside its safe line: make safe and bleed smaller.")
-    if not 10 <= panel.dpi <= 2400:
-        raise BadTemplate(f"Panel '{panel.id}' asks for {panel.dpi:g} dpi: 10 to 2400 can be made.")
-    return panel
-
-
-def parse_template(data: Mapping[str, Any]) -> Template:
-    """A template from the contents of its TOML file.
-
-    Raises:
-        BadTemplate: a key is missing, a figure is impossible, or the route is not known.
-    """
-    try:
-        panels = tuple(parse_panel(panel) for panel in data["panels"])
-        route = data.get("route", "press")
-        if route not in ("press", "upload"):
-            raise BadTemplate(f'The route \'{route}\' is not known: write "press" or "upload".')
-        if not panels:
-            raise BadTemplate("A template needs at least one panel.")
-        colour = str(data.get("blank_colour", Template.blank_colour))
-        parse_hex(colour)
-        return Template(
-            id=str(data["id"]),
-            title=str(data["title"]),
-            kind=str(data["kind"]),
-            route=route,
-            default_fit=str(data.get("default_fit", "cover")),
-            panels=panels,
-            least_dpi=float(data.get("least_dpi", 150)),
-            good_dpi=float(data.get("good_dpi", 300)),
-            blank_colour=colour,
-            half_transparent="warn" if data.get("half_transparent") == "warn" else "fine",
-            provenance=dict(data.get("provenance", {})),
-        )
-    except KeyError as missing:
-        raise BadTemplate(f"The template lacks {missing}: add it.") from missing
-    except BadTemplate:
-        raise
-    except (ImprovaError, TypeError, ValueError) as wrong:
-        raise BadTemplate(f"The template cannot be read: {wrong}") from wrong

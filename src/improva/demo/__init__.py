@@ -6,8 +6,9 @@ from importlib import resources
 
 from ..core.artwork.pixels import Artwork
 from ..core.artwork.svg import draw_svg
+from ..core.artwork.traits import find_traits
 from ..core.design import Placing
-from ..store import Artworks, Pairs
+from ..store import ArtRow, Artworks, Pairs
 
 TUMBLER = "tumbler-20oz-straight"
 
@@ -25,14 +26,15 @@ def lay_out(artworks: Artworks, pairs: Pairs) -> None:
     """Put the demo's artworks on an empty board. A board with anything on it, now or before, is left alone."""
     if artworks.ever_any():
         return
-    dusk = artworks.add(
-        "Dusk on the Summit Line", "dusk-wrap.png", Artwork.read(_png("dusk.svg", (2790, 2460), 300, [20, 27, 61]))
-    )
-    flags = resources.files(__name__).joinpath("flags.svg").read_bytes()
-    artworks.add("Signals", "signals.svg", Artwork.read(flags))
-    conductor = artworks.add("The conductor", "conductor-cutout.png", Artwork.read(_png("marmot.svg", (2160, 2700), 300)))
+
+    def add(title: str, file_name: str, data: bytes) -> ArtRow:
+        art = Artwork.read(data)
+        return artworks.add(title, file_name, art, find_traits(art.proxy()))
+
+    dusk = add("Dusk on the Summit Line", "dusk-wrap.png", _png("dusk.svg", (2790, 2460), 300, [20, 27, 61]))
+    add("Signals", "signals.svg", resources.files(__name__).joinpath("flags.svg").read_bytes())
+    conductor = add("The conductor", "conductor-cutout.png", _png("marmot.svg", (2160, 2700), 300))
     # Laid out for a screen and tagged 300 afterwards: 192 true dpi on the wrap, which the tag hides.
-    timetable = _png("timetable.svg", (1786, 1574), 300, [243, 234, 215])
-    artworks.add("Timetable going up", "timetable_300dpi.png", Artwork.read(timetable))
-    pairs.place(dusk.id, TUMBLER, Placing(fit="cover"))
-    pairs.place(conductor.id, TUMBLER, Placing(fit="contain", scale=0.8, background="#dfe7e4"))
+    add("Timetable going up", "timetable_300dpi.png", _png("timetable.svg", (1786, 1574), 300, [243, 234, 215]))
+    pairs.place(dusk.id, TUMBLER, {"wrap": Placing(fit="cover")})
+    pairs.place(conductor.id, TUMBLER, {"wrap": Placing(fit="contain", scale=0.8, background="#dfe7e4")})

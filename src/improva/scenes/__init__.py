@@ -1,22 +1,32 @@
-"""The scene packs that ship, one folder each, and those a seller keeps in a folder of their own."""
+"""Where pictures can be made: packs that ship, packs in a folder of the seller's, and scenes drawn for any blank."""
 
 from __future__ import annotations
 
 import hashlib
 import os
+from collections.abc import Iterable
+from dataclasses import replace
 from functools import cache
 from pathlib import Path
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ..core.errors import BadScene
-from ..core.mockup.pack import SceneInfo, read_info
+from ..core.mockup.drawn import VERSION, draw, drawn_scenes
+from ..core.mockup.pack import Passes, SceneInfo, read_info, read_passes
+from ..core.template import Template
 
 SHIPPED = Path(__file__).parent
 OWN_FOLDER = "IMPROVA_SCENES"
 """Environment variable that names a folder of further packs."""
 
+QUICK = 0.5
+"""Of its native size, a drawn scene for looks and small pictures."""
+
 
 @cache
-def scenes() -> dict[str, SceneInfo]:
+def packs() -> dict[str, SceneInfo]:
     """All scene packs by id. A pack in the seller's folder replaces a shipped one of the same id."""
     found: dict[str, SceneInfo] = {}
     own = os.environ.get(OWN_FOLDER)
@@ -27,22 +37,44 @@ def scenes() -> dict[str, SceneInfo]:
     return found
 
 
-def scene(scene_id: str) -> SceneInfo:
-    """The scene of that id. Raises :class:`BadScene` with the ids that exist."""
-    try:
-        return scenes()[scene_id]
-    except KeyError:
-        raise BadScene(f"There is no scene '{scene_id}'. Known: {', '.join(scenes()) or 'none'}.") from None
+def scenes_of(template: Template) -> list[SceneInfo]:
+    """The scenes that show a blank, baked ones first; a blank without a pack is drawn."""
+    baked = [info for info in packs().values() if template.id in info.templates]
+    return baked or drawn_scenes(template)
+
+
+def scenes(templates: Iterable[Template]) -> list[SceneInfo]:
+    """Every scene of some blanks, and packs of other ones."""
+    found = {info.id: info for template in templates for info in scenes_of(template)}
+    return list({**found, **packs()}.values())
+
+
+def scene(scene_id: str, template: Template) -> SceneInfo:
+    """The scene of that id among a blank's. Raises :class:`BadScene` with the ids that exist."""
+    for info in [*scenes_of(template), *drawn_scenes(template), *packs().values()]:
+        if info.id == scene_id:
+            return info
+    raise BadScene(f"There is no scene '{scene_id}'. Known: {', '.join(info.id for info in scenes_of(template))}.")
+
+
+def fingerprint(info: SceneInfo) -> str:
+    """A hash of all that a scene's pictures depend on."""
+    if info.drawn is not None:
+        return hashlib.sha256(f"{VERSION} {info.id} {info.drawn.panels} {info.drawn.looks}".encode()).hexdigest()[:16]
+    return _pack_fingerprint(info.folder)
 
 
 @cache
-def fingerprint(scene_id: str) -> str:
-    """A hash of all that a scene's pictures depend on. Raises :class:`BadScene` for an unknown one."""
-    folder = scene(scene_id).folder
+def _pack_fingerprint(folder: Path) -> str:
     content = b"".join((folder / name).read_bytes() for name in ("scene.toml", "passes.exr"))
     return hashlib.sha256(content).hexdigest()[:16]
 
 
-def scenes_of(template_id: str) -> list[SceneInfo]:
-    """The scenes that show a blank."""
-    return [info for info in scenes().values() if template_id in info.templates]
+def open_scene(info: SceneInfo, size: tuple[int, int] | None = None, cut: NDArray[np.bool_] | None = None
+               ) -> tuple[SceneInfo, Passes]:  # fmt: skip
+    """A scene's passes, and the scene at the size they have: a drawn one is drawn as finely as ``size`` asks for."""
+    if info.drawn is None:
+        return info, read_passes(info)
+    if size is not None and max(size) <= QUICK * 1.5 * info.px[0]:
+        info = replace(info, px=(round(info.px[0] * QUICK), round(info.px[1] * QUICK)))
+    return info, draw(info, cut)

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from ..core.artwork.pixels import Artwork
 from ..core.artwork.reading import ArtFacts, facts_from_dict
+from ..core.artwork.traits import Traits, traits_from_dict
 from .database import Database
 
 
@@ -20,11 +21,13 @@ class ArtRow:
     file_name: str
     sha256: str
     facts: ArtFacts
+    traits: Traits | None
 
 
 def _row(row: sqlite3.Row) -> ArtRow:
     facts = facts_from_dict(json.loads(row["facts"]))
-    return ArtRow(row["id"], row["title"], row["file_name"], row["sha256"], facts)
+    traits = traits_from_dict(json.loads(row["traits"])) if row["traits"] else None
+    return ArtRow(row["id"], row["title"], row["file_name"], row["sha256"], facts, traits)
 
 
 class Artworks:
@@ -47,17 +50,23 @@ class Artworks:
         row = self._database.connection.execute("SELECT * FROM artwork WHERE id = ?", (artwork_id,)).fetchone()
         return _row(row) if row else None
 
-    def add(self, title: str, file_name: str, art: Artwork) -> ArtRow:
+    def add(self, title: str, file_name: str, art: Artwork, traits: Traits) -> ArtRow:
         """Keep an artwork. The same file again is the same artwork, brought back if it was taken off."""
         sha256 = self._database.put_blob(art.data)
-        facts = json.dumps(art.facts.as_dict(), ensure_ascii=False)
+        facts, told = (json.dumps(part.as_dict(), ensure_ascii=False) for part in (art.facts, traits))
         with self._database.writing() as connection:
             row = connection.execute(
-                "INSERT INTO artwork (title, file_name, sha256, facts) VALUES (?, ?, ?, ?) "
-                "ON CONFLICT (sha256) DO UPDATE SET removed_at = NULL, facts = excluded.facts RETURNING *",
-                (title, file_name, sha256, facts),
+                "INSERT INTO artwork (title, file_name, sha256, facts, traits) VALUES (?, ?, ?, ?, ?) "
+                "ON CONFLICT (sha256) DO UPDATE SET removed_at = NULL, facts = excluded.facts, traits = excluded.traits "
+                "RETURNING *",
+                (title, file_name, sha256, facts, told),
             ).fetchone()
         return _row(row)
+
+    def set_traits(self, artwork_id: int, traits: Traits) -> None:
+        """Keep what an artwork's pixels tell."""
+        with self._database.writing() as connection:
+            connection.execute("UPDATE artwork SET traits = ? WHERE id = ?", (json.dumps(traits.as_dict()), artwork_id))
 
     def rename(self, artwork_id: int, title: str) -> None:
         """Give an artwork another title."""

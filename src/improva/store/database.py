@@ -33,6 +33,17 @@ class Database:
         self._local = threading.local()
         schema = resources.files(__package__ or "improva.store").joinpath("schema.sql").read_text(encoding="utf-8")
         self.connection.executescript(schema)
+        self._bring_up_to_date()
+
+    def _bring_up_to_date(self) -> None:
+        """Add what a database made by an earlier version lacks."""
+        columns = {row[1] for row in self.connection.execute("PRAGMA table_info(artwork)")}
+        if "traits" not in columns:
+            self.connection.execute("ALTER TABLE artwork ADD COLUMN traits TEXT CHECK (json_valid(traits))")
+        # Placings of one panel, from when the only blank's only panel was its wrap.
+        self.connection.execute(
+            "UPDATE placing SET placing = json_object('wrap', json(placing)) WHERE json_extract(placing, '$.fit') IS NOT NULL"
+        )
 
     @property
     def connection(self) -> sqlite3.Connection:

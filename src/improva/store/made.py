@@ -21,6 +21,9 @@ class MadeRow:
     file_name: str
 
 
+KEYS_A_QUERY = 500
+
+
 class Made:
     """Everything made in one data folder."""
 
@@ -31,6 +34,16 @@ class Made:
         """The proof kept under a key, or None."""
         row = self._database.connection.execute("SELECT result FROM proof WHERE key = ?", (key,)).fetchone()
         return dict(json.loads(row[0])) if row else None
+
+    def kept_proofs(self, keys: list[str]) -> dict[str, dict[str, Any]]:
+        """The proofs kept under any of many keys, by key."""
+        found: dict[str, dict[str, Any]] = {}
+        for start in range(0, len(keys), KEYS_A_QUERY):
+            some = keys[start : start + KEYS_A_QUERY]
+            marks = ",".join("?" * len(some))
+            rows = self._database.connection.execute(f"SELECT key, result FROM proof WHERE key IN ({marks})", some)
+            found |= {key: json.loads(result) for key, result in rows}
+        return found
 
     def proof(self, key: str, make: Callable[[], dict[str, Any]]) -> dict[str, Any]:
         """The proof kept under a key, made now if it is not there."""
@@ -69,3 +82,10 @@ class Made:
             (artwork_id, template_id, placing),
         )
         return {row[0] for row in found}
+
+    def all_kinds(self) -> dict[tuple[int, str, str], set[str]]:
+        """What has been made, by artwork, blank and placing key."""
+        found: dict[tuple[int, str, str], set[str]] = {}
+        for row in self._database.connection.execute("SELECT DISTINCT artwork_id, template_id, placing, kind FROM made"):
+            found.setdefault((row[0], row[1], row[2]), set()).add(row[3])
+        return found

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import sqlite3
 from dataclasses import asdict, dataclass, field
 from typing import Any
 
@@ -21,16 +22,36 @@ def placing_from_dict(data: dict[str, Any]) -> Placing:
     return Placing(**{**data, "shift_mm": (x, y)})
 
 
+Placings = dict[str, Placing | None]
+"""What was decided of each panel, by its id; None for one that stays empty. Panels that are not there are undecided."""
+
+
+def _decided(text: str | None) -> Placings:
+    return {panel: placing_from_dict(data) if data else None for panel, data in json.loads(text).items()} if text else {}
+
+
+def _row(row: sqlite3.Row) -> PairRow:
+    return PairRow(
+        _decided(row["placing"]), row["step"], row["last"] or 0, row["route"], row["angle"], json.loads(row["colours"])
+    )
+
+
 @dataclass(frozen=True)
 class PairRow:
-    """What is kept of a pair. ``placing`` is None while nothing was decided and the default holds."""
+    """What is kept of a pair. ``placings`` is empty while nothing was decided and the proposals hold."""
 
-    placing: Placing | None = None
+    placings: Placings = field(default_factory=dict)
     step: int = 0
     last_step: int = 0
     route: str | None = None
     angle: float = 0.0
     colours: dict[str, str | None] = field(default_factory=dict)
+
+
+_SELECT = (
+    "SELECT pair.*, now.placing, (SELECT max(step) FROM placing AS p WHERE p.artwork_id = pair.artwork_id "
+    "AND p.template_id = pair.template_id) AS last FROM pair LEFT JOIN placing AS now USING (artwork_id, template_id, step)"
+)
 
 
 class Pairs:
@@ -42,25 +63,26 @@ class Pairs:
     def get(self, artwork_id: int, template_id: str) -> PairRow:
         """A pair; one with nothing decided if it is not kept."""
         row = self._database.connection.execute(
-            "SELECT pair.*, now.placing, (SELECT max(step) FROM placing AS p WHERE p.artwork_id = pair.artwork_id "
-            "AND p.template_id = pair.template_id) AS last FROM pair LEFT JOIN placing AS now "
-            "USING (artwork_id, template_id, step) WHERE artwork_id = ? AND template_id = ?",
-            (artwork_id, template_id),
+            f"{_SELECT} WHERE artwork_id = ? AND template_id = ?", (artwork_id, template_id)
         ).fetchone()
-        if row is None:
-            return PairRow()
-        placing = placing_from_dict(json.loads(row["placing"])) if row["placing"] else None
-        return PairRow(placing, row["step"], row["last"] or 0, row["route"], row["angle"], json.loads(row["colours"]))
+        return _row(row) if row else PairRow()
 
-    def place(self, artwork_id: int, template_id: str, placing: Placing) -> None:
-        """Decide a placing. What had been undone is forgotten; what was decided before is kept."""
-        text = json.dumps(placing_to_dict(placing))
+    def all(self) -> dict[tuple[int, str], PairRow]:
+        """Every pair that is kept, by artwork and blank."""
+        return {(row["artwork_id"], row["template_id"]): _row(row) for row in self._database.connection.execute(_SELECT)}
+
+    def place(self, artwork_id: int, template_id: str, decided: Placings) -> None:
+        """Decide the placing of some panels. What had been undone is forgotten; what was decided before is kept."""
         pair = (artwork_id, template_id)
         with self._database.writing() as connection:
             connection.execute("INSERT OR IGNORE INTO pair (artwork_id, template_id) VALUES (?, ?)", pair)
-            step = connection.execute("SELECT step FROM pair WHERE artwork_id = ? AND template_id = ?", pair).fetchone()[0]
-            connection.execute("DELETE FROM placing WHERE artwork_id = ? AND template_id = ? AND step > ?", (*pair, step))
-            connection.execute("INSERT INTO placing VALUES (?, ?, ?, ?)", (*pair, step + 1, text))
+            row = connection.execute(f"{_SELECT} WHERE artwork_id = ? AND template_id = ?", pair).fetchone()
+            now = {**_decided(row["placing"]), **decided}
+            text = json.dumps({panel: placing_to_dict(placing) if placing else None for panel, placing in now.items()})
+            connection.execute(
+                "DELETE FROM placing WHERE artwork_id = ? AND template_id = ? AND step > ?", (*pair, row["step"])
+            )
+            connection.execute("INSERT INTO placing VALUES (?, ?, ?, ?)", (*pair, row["step"] + 1, text))
             connection.execute("UPDATE pair SET step = step + 1 WHERE artwork_id = ? AND template_id = ?", pair)
 
     def move(self, artwork_id: int, template_id: str, by: int) -> None:

@@ -8,6 +8,7 @@ CREATE TABLE IF NOT EXISTS artwork (
     file_name   TEXT    NOT NULL,
     sha256      TEXT    NOT NULL UNIQUE,
     facts       TEXT    NOT NULL CHECK (json_valid(facts)),
+    traits      TEXT    CHECK (json_valid(traits)),
     added_at    TEXT    NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now')),
     removed_at  TEXT
 ) STRICT;
@@ -24,6 +25,7 @@ CREATE TABLE IF NOT EXISTS pair (
 ) STRICT, WITHOUT ROWID;
 
 -- Every placing a pair has had, so that undo and redo never end. Step 0 is the default and has no row.
+-- A placing is {"panel id": {…} or null, …}: what was decided of each panel, null for one that stays empty.
 CREATE TABLE IF NOT EXISTS placing (
     artwork_id  INTEGER NOT NULL,
     template_id TEXT    NOT NULL,
@@ -50,3 +52,35 @@ CREATE TABLE IF NOT EXISTS made (
     made_at     TEXT    NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now'))
 ) STRICT, WITHOUT ROWID;
 CREATE INDEX IF NOT EXISTS made_for_pair ON made (artwork_id, template_id);
+
+-- Blanks of the seller's own, as the TOML of their template. A changed one keeps its id.
+CREATE TABLE IF NOT EXISTS blank (
+    id          TEXT PRIMARY KEY,
+    toml        TEXT NOT NULL,
+    added_at    TEXT NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now')),
+    removed_at  TEXT
+) STRICT, WITHOUT ROWID;
+
+-- Which blanks stand on the board, in what order.
+CREATE TABLE IF NOT EXISTS board_blank (
+    template_id TEXT PRIMARY KEY,
+    position    INTEGER NOT NULL
+) STRICT, WITHOUT ROWID;
+
+-- What the seller judges a blank by, where it differs from what ships.
+CREATE TABLE IF NOT EXISTS own_limit (
+    template_id TEXT NOT NULL,
+    name        TEXT NOT NULL,
+    value       REAL NOT NULL,
+    PRIMARY KEY (template_id, name)
+) STRICT, WITHOUT ROWID;
+
+-- Files that belong to a blank: a provider's guide a panel, and the printer's ICC profile (panel '').
+CREATE TABLE IF NOT EXISTS blank_file (
+    template_id TEXT NOT NULL,
+    panel_id    TEXT NOT NULL DEFAULT '',
+    kind        TEXT NOT NULL CHECK (kind IN ('guide', 'profile')),
+    sha256      TEXT NOT NULL,
+    file_name   TEXT NOT NULL,
+    PRIMARY KEY (template_id, panel_id, kind)
+) STRICT, WITHOUT ROWID;

@@ -10,6 +10,7 @@ from flask_openapi3 import APIBlueprint, FileStorage, Tag
 from pydantic import BaseModel, Field
 
 from ..core.artwork.pixels import Artwork, as_array
+from ..core.artwork.traits import find_traits
 from ..core.mockup.picture import encode
 from ..store import ArtRow
 from .shapes import Art, Shape
@@ -70,7 +71,7 @@ def blueprint(desk: Any) -> APIBlueprint:
         name = plain_name(form.file.filename)
         art = Artwork.read(form.file.stream.read())
         proxy = art.proxy()
-        row = desk.artworks.add(title_of(name), name, art)
+        row = desk.artworks.add(title_of(name), name, art, find_traits(proxy))
         desk.darkroom.proxy(row.sha256, lambda: proxy)
         return art_shape(row).model_dump(), 201
 

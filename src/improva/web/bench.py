@@ -1,30 +1,37 @@
-"""The bench: one artwork on one blank. Placing it, proving it, showing it, and making its files."""
+"""The bench: one artwork on one blank. Placing it, proving it, showing it."""
 
 from __future__ import annotations
 
 import json
-from typing import Any, Literal
+from typing import Any
 
-from flask import Response, send_file
+import numpy as np
+from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field, ValidationError
 
+from ..core.artwork.pixels import as_array
+from ..core.artwork.traits import column_differences
 from ..core.design import Placing
 from ..core.errors import BadPlacing
 from ..core.fit import place as place_on
 from ..core.mockup.pack import SceneInfo
+from ..core.mockup.picture import encode
+from ..core.propose import carried
+from ..core.template import Panel
+from ..core.tiling import offered_counts
 from ..proofing import template_report
-from ..scenes import scene as find_scene
-from ..scenes import scenes_of
+from ..scenes import scene, scenes_of
+from ..store import Placings
 from .artworks import art_shape
-from .board import CELL_PX
-from .desk import Desk, Work
-from .problems import NotHere
+from .desk import Desk
 from .shapes import (
     ChoicesBody,
-    MadeFile,
+    CountOffer,
     Pair,
     PairPath,
+    PanelQuery,
+    PanelState,
     PlacingBody,
     ProofShape,
     RegionShape,
@@ -32,39 +39,56 @@ from .shapes import (
     Shape,
     TemplateShape,
 )
+from .work import Work
+
+SEAM_PX_MM = 11.8
+"""Density of the seam view: 300 dpi, so that it is looked at at full size."""
+
+SEAM_SIDE_MM = 22.0
+SEAM_POINTS = 240
 
 
-class FilePath(BaseModel):
-    """Which made file."""
+class HeldQuery(PanelQuery):
+    """A placing that is not decided yet: a PlacingBody as JSON, or nothing for an empty panel."""
 
-    key: str
+    placing: str = ""
 
 
-class LookQuery(BaseModel):
-    """A look at a placing that is not decided yet. ``placing`` is a PlacingBody as JSON, ``colours`` likewise."""
+class LookQuery(HeldQuery):
+    """A look at a placing that is not decided yet."""
 
-    placing: str
+    scene: str | None = None
     colours: str = "{}"
     angle: float = Field(default=0, ge=-36000, le=36000)
     width: int = Field(default=900, ge=160, le=1600)
     height: int = Field(default=900, ge=160, le=1600)
 
 
-class PrintBody(Shape):
-    """Which print file is wanted."""
+class FlatQuery(HeldQuery):
+    """How wide a picture of the flat is wanted."""
 
-    format: Literal["png", "tif", "pdf"] = "png"
-    dpi: float = Field(default=300, ge=36, le=1200)
+    width: int = Field(default=900, ge=64, le=2400)
 
 
-class PictureBody(Shape):
-    """Which picture is wanted."""
+class CopyBody(Shape):
+    """To which blanks a panel's placing is carried."""
 
-    scene_id: str
-    view: str = "front"
-    angle: float | None = Field(default=None, ge=-36000, le=36000)
-    size: tuple[int, int] = (2000, 2000)
-    format: Literal["jpg", "png", "webp"] = "jpg"
+    template_ids: list[str] = Field(min_length=1, max_length=100)
+
+
+class Copied(BaseModel):
+    """Which blanks took it."""
+
+    template_ids: list[str]
+
+
+class Seam(BaseModel):
+    """How the two ends meet: ΔE2000 along the seam from top to bottom, and what is found elsewhere in the picture."""
+
+    along: list[float]
+    limit: float
+    height_mm: float
+    side_mm: float
 
 
 def scene_shape(info: SceneInfo) -> SceneShape:
@@ -79,20 +103,41 @@ def proof_shape(report: dict[str, Any]) -> ProofShape:
     return ProofShape(**{k: report[k] for k in ProofShape.model_fields})
 
 
-def pair_shape(desk: Desk, work: Work) -> Pair:
+def _offers(panel: Panel, report: dict[str, Any] | None, placing: Placing | None) -> list[CountOffer]:
+    if report is None or placing is None or placing.fit != "repeat":
+        return []
+    worn = panel.field(placing.lay)
+    now = placing.repeats_around or max(1, round(worn.trim_mm[0] / (report["placed_mm"][2] + placing.spacing_mm)))
+    return [CountOffer(around=n, pitch_mm=pitch) for n, pitch in offered_counts(worn, placing.repeat_kind, now)]
+
+
+def pair_shape(desk: Desk, work: Work, panel_id: str | None) -> Pair:
     """A pair as it is answered."""
-    made = desk.made.kinds(work.art.id, work.template.id, work.placing_key())
+    template, panel = work.template, work.template.panel(panel_id)
+    made = desk.made.kinds(work.art.id, template.id, work.placing_key)
+    proof, placing, proposal = desk.proof(work), work.placing(panel), work.proposals[panel.id]
+    report = proof["panels"].get(panel.id)
+    states = [PanelState(id=p.id, title=p.title, printed=work.placing(p) is not None,
+                         verdict=proof["panels"].get(p.id, {}).get("verdict")) for p in template.panels]  # fmt: skip
+    sisters = [t.id for t in desk.board_blanks() if t.kind == template.kind and t.id != template.id]
     return Pair(
-        artwork=art_shape(work.art), template=TemplateShape(**template_report(work.template)),
-        scenes=[scene_shape(info) for info in scenes_of(work.template.id)], placing=PlacingBody.of(work.placing),
-        default_placing=PlacingBody.of(Placing(fit=work.template.default_fit)),  # type: ignore[arg-type]
+        artwork=art_shape(work.art), template=TemplateShape(**template_report(template)),
+        scenes=[scene_shape(info) for info in scenes_of(template)], panel=panel.id, panels=states,
+        placing=PlacingBody.of(placing) if placing else None,
+        default_placing=PlacingBody.of(proposal.placing) if proposal.placing else None, proposed_because=proposal.why,
+        offers=_offers(panel, report, placing), sisters=sisters,
+        guide=desk.blanks.file(template.id, "guide", panel.id) is not None,
         can_undo=work.row.step > 0, can_redo=work.row.step < work.row.last_step,
         route=work.route, angle=work.row.angle, colours=work.row.colours,  # type: ignore[arg-type]
-        proof=proof_shape(desk.proof(work)), pictured="picture" in made, printed="print" in made,
+        proof=proof_shape(report) if report else None, verdict=proof["verdict"],
+        pictured="picture" in made, printed="print" in made,
     )  # fmt: skip
 
 
-def _asked_placing(text: str) -> Placing:
+def asked_placing(text: str) -> Placing | None:
+    """A placing in a request's query. Raises :class:`BadPlacing`."""
+    if not text:
+        return None
     try:
         return PlacingBody.model_validate_json(text).to_core()
     except ValidationError as wrong:
@@ -109,96 +154,136 @@ def _asked_colours(text: str) -> dict[str, str | None]:
     return found
 
 
-def _made(key: str, name: str, size: int, px: tuple[int, int]) -> dict[str, Any]:
-    return MadeFile(name=name, url=f"/api/files/{key}", bytes=size, px=px).model_dump()
+def _held(work: Work, panel_id: str | None, text: str) -> tuple[Panel, Placing]:
+    panel, placing = work.template.panel(panel_id), asked_placing(text)
+    if placing is None:
+        raise BadPlacing("There is no placing in this request: lay the artwork on the panel first.")
+    return panel, placing
 
 
 def blueprint(desk: Desk) -> APIBlueprint:
-    """The addresses under /api/pairs, and of made files."""
-    api = APIBlueprint("bench", __name__, url_prefix="/api", abp_tags=[Tag(name="bench")])
-    pair_at = "/pairs/<int:artwork_id>/<template_id>"
+    """The addresses under /api/pairs."""
+    api = APIBlueprint("bench", __name__, url_prefix="/api/pairs/<int:artwork_id>/<template_id>", abp_tags=[Tag(name="bench")])
 
     def load(path: PairPath) -> Work:
         return desk.work(path.artwork_id, path.template_id)
 
-    @api.get(pair_at, responses={200: Pair})
-    def pair(path: PairPath) -> dict[str, Any]:
+    def answer(path: PairPath, query: PanelQuery) -> dict[str, Any]:
+        return pair_shape(desk, load(path), query.panel).model_dump()
+
+    def decide(path: PairPath, decided: Placings) -> None:
+        desk.pairs.place(path.artwork_id, path.template_id, decided)
+
+    @api.get("", responses={200: Pair})
+    def pair(path: PairPath, query: PanelQuery) -> dict[str, Any]:
         """A pair with its proof."""
-        return pair_shape(desk, load(path)).model_dump()
+        return answer(path, query)
 
-    @api.put(f"{pair_at}/placing", responses={200: Pair})
-    def place(path: PairPath, body: PlacingBody) -> dict[str, Any]:
-        """Decide a placing. It becomes the next step of the pair's history."""
+    @api.put("/placing", responses={200: Pair})
+    def place(path: PairPath, query: PanelQuery, body: PlacingBody) -> dict[str, Any]:
+        """Decide a panel's placing. It becomes the next step of the pair's history."""
         work, placing = load(path), body.to_core()
-        place_on(work.template.panel(), work.art.facts.size, placing)  # refused before it is kept, if it cannot be
-        if placing != work.placing:
-            desk.pairs.place(path.artwork_id, path.template_id, placing)
-        return pair_shape(desk, load(path)).model_dump()
+        panel = work.template.panel(query.panel)
+        place_on(panel, work.art.facts.size, placing)  # refused before it is kept, if it cannot be
+        if placing != work.placing(panel):
+            decide(path, {panel.id: placing})
+        return answer(path, query)
 
-    @api.post(f"{pair_at}/undo", responses={200: Pair})
-    def undo(path: PairPath) -> dict[str, Any]:
+    @api.delete("/placing", responses={200: Pair})
+    def clear(path: PairPath, query: PanelQuery) -> dict[str, Any]:
+        """Leave a panel empty."""
+        panel = load(path).template.panel(query.panel)
+        decide(path, {panel.id: None})
+        return answer(path, query)
+
+    @api.post("/undo", responses={200: Pair})
+    def undo(path: PairPath, query: PanelQuery) -> dict[str, Any]:
         """Go one step back in the pair's history."""
         desk.pairs.move(load(path).art.id, path.template_id, -1)
-        return pair_shape(desk, load(path)).model_dump()
+        return answer(path, query)
 
-    @api.post(f"{pair_at}/redo", responses={200: Pair})
-    def redo(path: PairPath) -> dict[str, Any]:
+    @api.post("/redo", responses={200: Pair})
+    def redo(path: PairPath, query: PanelQuery) -> dict[str, Any]:
         """Go one step forward in the pair's history."""
         desk.pairs.move(load(path).art.id, path.template_id, 1)
-        return pair_shape(desk, load(path)).model_dump()
+        return answer(path, query)
 
-    @api.put(f"{pair_at}/choices", responses={200: Pair})
-    def choose(path: PairPath, body: ChoicesBody) -> dict[str, Any]:
+    @api.post("/copy", responses={200: Copied})
+    def copy(path: PairPath, query: PanelQuery, body: CopyBody) -> dict[str, Any]:
+        """Carry a panel's placing to other blanks, to the panel of the same name or else their first."""
+        work = load(path)
+        panel = work.template.panel(query.panel)
+        placing, took = work.placing(panel), []
+        if placing is None:
+            raise BadPlacing("This panel is empty, so there is nothing to carry: lay the artwork on it first.")
+        for template_id in dict.fromkeys(body.template_ids):
+            template = desk.template(template_id)
+            target = next((p for p in template.panels if p.id == panel.id), template.panels[0])
+            moved = carried(placing, panel, target)
+            place_on(target, work.art.facts.size, moved)
+            desk.pairs.place(work.art.id, template_id, {target.id: moved})
+            took.append(template_id)
+        return Copied(template_ids=took).model_dump()
+
+    @api.put("/choices", responses={200: Pair})
+    def choose(path: PairPath, query: PanelQuery, body: ChoicesBody) -> dict[str, Any]:
         """Keep the route and how the mock-up stands."""
         work = load(path)
-        for info in scenes_of(work.template.id):
-            for region, colour in body.colours.items():
-                info.region(region).colour(colour)
+        known = {region.id: region for info in scenes_of(work.template) for region in info.regions}
+        for name, colour in body.colours.items():
+            if name in known:
+                known[name].colour(colour)
+            else:
+                scenes_of(work.template)[0].region(name)
         desk.pairs.set_choices(work.art.id, work.template.id, body.route, body.angle, body.colours)
-        return pair_shape(desk, load(path)).model_dump()
+        return answer(path, query)
 
-    @api.get(f"{pair_at}/proof", responses={200: ProofShape})
-    def proof(path: PairPath, query: LookQuery) -> dict[str, Any]:
+    @api.get("/proof", responses={200: ProofShape})
+    def proof(path: PairPath, query: HeldQuery) -> dict[str, Any]:
         """The proof of a placing that is not decided yet."""
-        return proof_shape(desk.judge(load(path), _asked_placing(query.placing))).model_dump()
+        work = load(path)
+        return proof_shape(desk.judge(work, *_held(work, query.panel, query.placing))).model_dump()
 
-    @api.get(f"{pair_at}/look")
+    @api.get("/look")
     def look(path: PairPath, query: LookQuery) -> Response:
         """A quick mock-up of a placing that is not decided yet, as JPEG."""
-        size = (query.width, query.height)
-        placing, colours = _asked_placing(query.placing), _asked_colours(query.colours)
-        return Response(desk.look(load(path), placing, query.angle, colours, size), mimetype="image/jpeg")
+        work = load(path)
+        panel, placing, colours = work.template.panel(query.panel), asked_placing(query.placing), _asked_colours(query.colours)
+        info = scene(query.scene, work.template) if query.scene else desk.first_scene(work.template)
+        picture = desk.look(work, {panel.id: placing}, info, query.angle, colours, (query.width, query.height))
+        return Response(picture, mimetype="image/jpeg")
 
-    @api.get(f"{pair_at}/cell")
+    @api.get("/flat")
+    def flat(path: PairPath, query: FlatQuery) -> Response:
+        """The print file of a placing that is not decided yet, reduced, as PNG: bent, repeated and cut as it will be."""
+        work = load(path)
+        panel = work.template.panel(query.panel)
+        image = desk.flat(work, panel, asked_placing(query.placing), query.width)
+        return Response(image.pngsave_buffer(compression=1, keep="none"), mimetype="image/png")
+
+    @api.get("/seam", responses={200: Seam})
+    def seam(path: PairPath, query: HeldQuery) -> dict[str, Any]:
+        """How the two ends of a wrap meet, along its height."""
+        work = load(path)
+        looked = desk.subject(work, *_held(work, query.panel, query.placing))
+        _, inner, along = column_differences(looked.trim_lab)
+        at = np.linspace(0, len(along) - 1, SEAM_POINTS).round().astype(int)
+        limit = max(work.template.limit("seam_delta_e"), 1.5 * float(np.percentile(inner, 99)))
+        return Seam(along=[round(float(v), 2) for v in along[at]], limit=limit, height_mm=looked.worn.trim_mm[1],
+                    side_mm=SEAM_SIDE_MM).model_dump()  # fmt: skip
+
+    @api.get("/seam-picture")
+    def seam_picture(path: PairPath, query: HeldQuery) -> Response:
+        """Both ends of a wrap butted in the middle, at 300 dpi, as JPEG; what is bare shows the blank."""
+        work = load(path)
+        picture = desk.butted(work, *_held(work, query.panel, query.placing), SEAM_SIDE_MM, SEAM_PX_MM)
+        return Response(encode(as_array(picture), ".jpg"), mimetype="image/jpeg")
+
+    @api.get("/cell")
     def cell_picture(path: PairPath) -> Response:
         """The board's small mock-up of what was decided, as JPEG."""
-        work = load(path)
-        picture = desk.look(work, work.placing, work.row.angle, work.row.colours, CELL_PX, close=True)
-        answer = Response(picture, mimetype="image/jpeg")
-        answer.headers["Cache-Control"] = "private, max-age=31536000, immutable"
-        return answer
-
-    @api.post(f"{pair_at}/print-file", responses={200: MadeFile})
-    def print_file(path: PairPath, body: PrintBody) -> dict[str, Any]:
-        """Make the print file; made before, it is only named."""
-        work = load(path)
-        key, file = desk.print_file(work, body.format, body.dpi)
-        return _made(key, desk.made.named(key)[0], file.stat().st_size, work.template.panel().file_px(body.dpi))  # type: ignore[index]
-
-    @api.post(f"{pair_at}/picture", responses={200: MadeFile})
-    def picture(path: PairPath, body: PictureBody) -> dict[str, Any]:
-        """Make a listing picture; made before, it is only named."""
-        angle = find_scene(body.scene_id).angle(body.view) if body.angle is None else body.angle
-        view = body.view if body.angle is None else f"{angle:g}deg"
-        key, file = desk.picture(load(path), body.scene_id, body.size, angle, view, body.format)
-        return _made(key, desk.made.named(key)[0], file.stat().st_size, body.size)  # type: ignore[index]
-
-    @api.get("/files/<key>")
-    def made_file(path: FilePath) -> Response:
-        """A made file, under its telling name."""
-        found = desk.made.named(path.key)
-        if found is None:
-            raise NotHere("This file is no longer kept: make it again.")
-        return send_file(found[1].resolve(), as_attachment=True, download_name=found[0])
+        found = Response(desk.cell(load(path)), mimetype="image/jpeg")
+        found.headers["Cache-Control"] = "private, max-age=31536000, immutable"
+        return found
 
     return api

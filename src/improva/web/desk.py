@@ -2,62 +2,38 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import threading
 from pathlib import Path
 from typing import Any
 
-from .. import __version__
-from ..catalogue import template as find_template
+import pyvips
+
+from ..catalogue import order
+from ..catalogue import templates as shipped_templates
 from ..core.artwork.pixels import PROXY_PX, Artwork
-from ..core.design import Design, Piece, Placing
-from ..core.errors import BadScene
+from ..core.artwork.traits import find_traits
+from ..core.design import Placing
+from ..core.errors import BadTemplate
+from ..core.mockup.drawn import cut_mask
 from ..core.mockup.pack import SceneInfo
 from ..core.mockup.picture import encode, mock_up
 from ..core.output import beside, picture_name, print_name, write_print_file
-from ..core.preflight import prove
-from ..core.template import Template
+from ..core.preflight import Subject, prove, worst
+from ..core.propose import propose
+from ..core.render import on_blank, render, render_worn
+from ..core.template import Panel, Template
 from ..proofing import proof_report, template_report
-from ..scenes import fingerprint, scenes_of
-from ..scenes import scene as find_scene
-from ..store import ArtRow, Artworks, Database, Made, MadeRow, PairRow, Pairs
+from ..scenes import fingerprint, scene, scenes_of
+from ..store import ArtRow, Artworks, Blanks, Database, Made, MadeRow, PairRow, Pairs, Placings
 from ..store.database import key_of
-from ..store.pairs import placing_to_dict
-from ..work.darkroom import Colours, Darkroom
+from ..work.darkroom import Colours, Cut, Darkroom
 from .problems import NotHere
+from .work import Work, plain
 
-
-@dataclass(frozen=True)
-class Work:
-    """A pair as loaded: the artwork, the blank, what was decided, and the placing that holds."""
-
-    art: ArtRow
-    template: Template
-    row: PairRow
-    placing: Placing
-
-    @property
-    def route(self) -> str:
-        """How it is printed: decided here, or the blank's own."""
-        return self.row.route or self.template.route
-
-    @property
-    def subject(self) -> list[Any]:
-        """What every result depends on: this program, the art's content, and the blank's figures."""
-        return [__version__, self.art.sha256, template_report(self.template)]
-
-    def placing_key(self, placing: Placing | None = None) -> str:
-        """A hash of a placing."""
-        return key_of(placing_to_dict(placing or self.placing))
-
-    @property
-    def proof_key(self) -> str:
-        """A hash of all that the proof of what was decided depends on."""
-        return key_of("proof", self.subject, placing_to_dict(self.placing))
-
-    def design(self, placing: Placing | None = None) -> Design:
-        """The pair as a design on the blank's first panel."""
-        piece = Piece(self.art.sha256, self.art.facts.size, placing or self.placing)
-        return Design(self.template, self.template.panel(), (piece,))
+FIRST_ON_BOARD = (
+    "tumbler-20oz-straight", "tumbler-20oz-tapered", "mug-11oz", "pillow-square", "blanket-upright", "garden-flag", "t-shirt",
+)  # fmt: skip
+"""Until a seller chooses, one of each kind of thing stands on the board."""
 
 
 class Desk:
@@ -68,20 +44,82 @@ class Desk:
         self.artworks = Artworks(self.database)
         self.pairs = Pairs(self.database)
         self.made = Made(self.database)
+        self.blanks = Blanks(self.database)
         self.darkroom = Darkroom()
+        self._templates: dict[str, tuple[Template, str]] | None = None
+        self._lock = threading.Lock()
+
+    # Blanks
+
+    def forget_templates(self) -> None:
+        """Read the blanks anew: one was added, changed or judged by another limit."""
+        self._templates = None
+
+    def _known(self) -> dict[str, tuple[Template, str]]:
+        with self._lock:
+            if self._templates is None:
+                limits, profiles = self.blanks.limits(), self.blanks.profiles()
+                found = [*shipped_templates().values(), *self.blanks.own()]
+                judged = [t.with_limits(limits.get(t.id, {})) for t in found]
+                self._templates = {t.id: (t, key_of(template_report(t), profiles.get(t.id))) for t in sorted(judged, key=order)}
+            return self._templates
+
+    def templates(self) -> dict[str, Template]:
+        """Every blank by id, the seller's own included, each judged by the seller's limits."""
+        return {key: template for key, (template, _) in self._known().items()}
+
+    def template(self, template_id: str) -> Template:
+        """A blank. Raises :class:`BadTemplate`."""
+        try:
+            return self._known()[template_id][0]
+        except KeyError:
+            raise BadTemplate(f"There is no blank '{template_id}': choose one on the shelf of blanks.") from None
+
+    def shipped_limits(self, template_id: str) -> dict[str, float]:
+        """The limits that a blank brings along, without the seller's own."""
+        shipped = shipped_templates().get(template_id)
+        found = shipped or next((t for t in self.blanks.own() if t.id == template_id), None)
+        return dict(found.limits) if found else {}
+
+    def board_blanks(self) -> list[Template]:
+        """The blanks on the board."""
+        known = self.templates()
+        return [known[i] for i in self.blanks.on_board() or FIRST_ON_BOARD if i in known]
+
+    def profile(self, template: Template) -> bytes | None:
+        """The printer's ICC profile for a blank, if the seller gave one."""
+        found = self.blanks.file(template.id, "profile")
+        return self.database.blob(found.sha256) if found else None
+
+    # Pairs
 
     def art(self, artwork_id: int) -> ArtRow:
         """An artwork. Raises :class:`NotHere`."""
         row = self.artworks.get(artwork_id)
         if row is None:
             raise NotHere("This artwork is not on the board: go back and choose another.")
+        return self._with_traits(row)
+
+    def _with_traits(self, row: ArtRow) -> ArtRow:
+        """An artwork kept by an earlier version is looked at once more."""
+        if row.traits is None:
+            self.artworks.set_traits(row.id, find_traits(self.proxy(row)))
+            row = self.artworks.get(row.id) or row
         return row
+
+    def all_art(self) -> list[ArtRow]:
+        """Every artwork on the board."""
+        return [self._with_traits(row) for row in self.artworks.all()]
+
+    def pair(self, art: ArtRow, template: Template, row: PairRow) -> Work:
+        """A pair from its parts."""
+        assert art.traits is not None, "artworks come with their traits from this desk"
+        proposals = {p.id: propose(template, p, art.facts, art.traits) for p in template.panels}
+        return Work(art, template, self._known()[template.id][1], row, proposals)
 
     def work(self, artwork_id: int, template_id: str) -> Work:
         """A pair. Raises :class:`NotHere` or :class:`BadTemplate`."""
-        art, template = self.art(artwork_id), find_template(template_id)
-        row = self.pairs.get(artwork_id, template_id)
-        return Work(art, template, row, row.placing or Placing(fit=template.default_fit))  # type: ignore[arg-type]
+        return self.pair(self.art(artwork_id), self.template(template_id), self.pairs.get(artwork_id, template_id))
 
     def original(self, art: ArtRow) -> Artwork:
         """The artwork as it was dropped."""
@@ -91,69 +129,122 @@ class Desk:
         """The artwork's proxy."""
         return self.darkroom.proxy(art.sha256, lambda: self.original(art))
 
-    def judge(self, work: Work, placing: Placing) -> dict[str, Any]:
-        """The proof of a placing that is still in the hand; it is not kept."""
-        found = prove(work.template, work.template.panel(), self.proxy(work.art), placing)
-        return proof_report(work.template, work.template.panel(), work.art.facts, found)
+    # Proofs
 
-    def kept_proof(self, work: Work) -> dict[str, Any] | None:
-        """The proof of what was decided if it was made before, else None."""
-        return self.made.kept_proof(work.proof_key)
+    def judge(self, work: Work, panel: Panel, placing: Placing) -> dict[str, Any]:
+        """The proof of a placing on one panel, also one that is still in the hand; it is not kept."""
+        found = prove(work.template, panel, self.proxy(work.art), placing, self.profile(work.template), work.art.traits)
+        return proof_report(work.template, panel, work.art.facts, found)
+
+    def subject(self, work: Work, panel: Panel, placing: Placing) -> Subject:
+        """A panel as the checks look at it."""
+        return Subject(work.template, panel, self.proxy(work.art), placing, known=work.art.traits)
 
     def proof(self, work: Work) -> dict[str, Any]:
-        """The proof of what was decided, made once and kept for good."""
-        return self.made.proof(work.proof_key, lambda: self.judge(work, work.placing))
+        """The proofs of every printed panel and the gravest verdict, made once and kept for good."""
+
+        def make() -> dict[str, Any]:
+            reports = {p.id: self.judge(work, p, placing) for p in work.printed if (placing := work.placing(p))}
+            return {"verdict": worst([r["verdict"] for r in reports.values()]), "panels": reports}
+
+        return self.made.proof(work.proof_key, make)
+
+    # Pictures
 
     def first_scene(self, template: Template) -> SceneInfo:
-        """The scene a blank is shown in at first. Raises :class:`BadScene` if there is none."""
-        found = scenes_of(template.id)
-        if not found:
-            raise BadScene(f"No scene shows {template.title} yet: add a scene pack of your own.")
-        return found[0]
+        """The scene a blank is shown in at first."""
+        return scenes_of(template)[0]
 
     def cell_key(self, work: Work) -> str:
         """A hash of all that the board's picture of a pair depends on."""
-        scene = fingerprint(self.first_scene(work.template).id)
-        return key_of("cell", work.subject, scene, work.placing_key(), work.row.angle, work.row.colours)
+        scene_key = fingerprint(self.first_scene(work.template))
+        return key_of("cell", work.subject, scene_key, work.placing_key, work.row.angle, work.row.colours)
 
-    def look(self, work: Work, placing: Placing, angle: float, colours: Colours, size: tuple[int, int], close: bool = False
-             ) -> bytes:  # fmt: skip
-        """A quick JPEG of a placing in the blank's first scene, from the proxy."""
-        lit = self.darkroom.lit(self.first_scene(work.template).id, size, colours, close)
-        longest = max(px for seen in lit.view.maps.values() for px in seen.texture_px) * max(1.0, placing.scale)
-        ready = self.darkroom.small_proxy if longest <= PROXY_PX // 2 else self.darkroom.proxy
-        art = ready(work.art.sha256, lambda: self.original(work.art))
-        picture = mock_up(lit, work.design(placing), lambda _: art, angle)
-        return encode(picture, ".jpg", quality=86)
+    def _cut(self, work: Work, held: Placings, art: Artwork) -> Cut | None:
+        """The contour that a blank cut to its artwork's shape has, as a drawn scene needs it."""
+        panel = work.template.panels[0]
+        if panel.shape != "cutout":
+            return None
+        placing = {**work.placings, **held}[panel.id]
+        key = key_of(work.subject, plain({panel.id: placing}))
+        return Cut(key, lambda: cut_mask(work.design(panel, placing), lambda _: art))
 
-    def print_file(self, work: Work, ending: str, dpi: float) -> tuple[str, Path]:
-        """The print file of a pair as its route wants it: (key, path)."""
-        mirror, panel = work.route == "press", work.template.panel()
-        name = print_name(work.art.title, work.template.id, panel, dpi, mirror, ending)
-        key = key_of("print", work.subject, placing_to_dict(work.placing), name)
+    def look(self, work: Work, held: Placings, info: SceneInfo, angle: float, colours: Colours, size: tuple[int, int],
+             close: bool = False) -> bytes:  # fmt: skip
+        """A quick JPEG of what is in the hand, from the proxy."""
+        art = self.darkroom.small_proxy(work.art.sha256, lambda: self.original(work.art))
+        lit = self.darkroom.lit(info, size, colours, close, self._cut(work, held, art))
+        largest = max((p.scale for p in held.values() if p and p.fit != "repeat"), default=1.0)
+        longest = max(px for seen in lit.view.maps.values() for px in seen.texture_px) * max(1.0, largest)
+        if longest > PROXY_PX // 2:
+            art = self.proxy(work.art)
+        return encode(mock_up(lit, work.designs(held), lambda _: art, angle), ".jpg", quality=86)
+
+    def cell(self, work: Work) -> bytes:
+        """The board's small picture of a pair, made once and kept."""
+        path = self.database.made_path(self.cell_key(work), ".jpg")
+        if not path.exists():
+            info = self.first_scene(work.template)
+            picture = self.look(work, work.placings, info, work.row.angle, work.row.colours, CELL_PX, close=True)
+            with beside(path) as temporary:
+                temporary.write_bytes(picture)
+        return path.read_bytes()
+
+    def flat(self, work: Work, panel: Panel, placing: Placing | None, width: int) -> pyvips.Image:
+        """The print file reduced to a width, as it will be: bent, repeated, cut."""
+        w, h = panel.file_mm
+        size = (width, max(1, round(width * h / w)))
+        art = self.proxy(work.art)
+        return render(work.design(panel, placing), lambda _: art, size)
+
+    def butted(self, work: Work, panel: Panel, placing: Placing, side_mm: float, px_mm: float) -> pyvips.Image:
+        """Both ends of a wrap side by side on the blank's colour, its right end at the left: what the seam will show."""
+        worn = panel.worn()
+        size = (max(2, round(worn.file_mm[0] * px_mm)), max(2, round(worn.file_mm[1] * px_mm)))
+        art = self.original(work.art)
+        image = on_blank(
+            render_worn(work.design(panel, placing), lambda _: art, size), work.template.blank_colour
+        ).copy_memory()
+        bleed = round(worn.bleed_mm * px_mm)
+        side = min(round(side_mm * px_mm), (image.width - 2 * bleed) // 2)
+        height = image.height - 2 * bleed
+        right = image.crop(image.width - bleed - side, bleed, side, height)
+        return right.join(image.crop(bleed, bleed, side, height), "horizontal")
+
+    # Files
+
+    def print_file(self, work: Work, panel: Panel, ending: str, dpi: float, cut_line: bool) -> tuple[str, Path]:
+        """The print file of a panel as its route wants it: (key, path). Raises :class:`BadTemplate` if it is empty."""
+        placing = work.placing(panel)
+        if placing is None:
+            raise BadTemplate(f"Nothing is printed on this {panel.title.lower()}: lay the artwork on it first.")
+        mirror = work.route == "press"
+        name = print_name(work.art.title, work.template, panel, dpi, mirror, ending)
+        key = key_of("print", work.subject, plain({panel.id: placing}), name, cut_line)
         original = self.original(work.art)
 
         def make(path: Path) -> None:
-            write_print_file(work.design(), lambda _: original, path, dpi=dpi, mirror=mirror)
+            write_print_file(work.design(panel, placing), lambda _: original, path, dpi=dpi, mirror=mirror, cut_line=cut_line)
 
-        return key, self._keep(MadeRow(key, "print", work.placing_key(), name), work, make)
+        return key, self._keep(MadeRow(key, "print", work.placing_key, name), work, make)
 
     def picture(self, work: Work, scene_id: str, size: tuple[int, int], angle: float, view: str, ending: str
                 ) -> tuple[str, Path]:  # fmt: skip
         """A listing picture of a pair with its chosen colours: (key, path)."""
-        info = find_scene(scene_id)
+        info = scene(scene_id, work.template)
         name = picture_name(work.art.title, info.id, view, size, ending)
-        key = key_of(
-            "picture", work.subject, fingerprint(info.id), placing_to_dict(work.placing), name, angle, work.row.colours
-        )
+        key = key_of("picture", work.subject, fingerprint(info), work.placing_key, name, angle, work.row.colours)
         original = self.original(work.art)
 
         def make(path: Path) -> None:
-            lit = self.darkroom.lit(info.id, size, work.row.colours)
+            lit = self.darkroom.lit(info, size, work.row.colours, cut=self._cut(work, {}, original))
             with beside(path) as temporary:
-                temporary.write_bytes(encode(mock_up(lit, work.design(), lambda _: original, angle), path.suffix))
+                temporary.write_bytes(encode(mock_up(lit, work.designs(), lambda _: original, angle), path.suffix))
 
-        return key, self._keep(MadeRow(key, "picture", work.placing_key(), name), work, make)
+        return key, self._keep(MadeRow(key, "picture", work.placing_key, name), work, make)
 
     def _keep(self, row: MadeRow, work: Work, make: Any) -> Path:
         return self.made.file(row, work.art.id, work.template.id, make)
+
+
+CELL_PX = (420, 420)

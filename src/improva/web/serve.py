@@ -9,18 +9,17 @@ from pathlib import Path
 import click
 from waitress import serve as waitress_serve
 
-from ..scenes import scenes
 from .app import create_app
-from .board import CELL_PX
-from .desk import Desk
+from .desk import CELL_PX, Desk
 
 THREADS = 8
 
 
 def _warm(desk: Desk) -> None:
-    """Read the first scene before it is asked for, so that the board fills at once."""
-    for scene_id in list(scenes())[:1]:
-        desk.darkroom.lit(scene_id, CELL_PX, {}, close=True)
+    """Make the scenes of the board's blanks ready before they are asked for, so that the board fills at once."""
+    for template in desk.board_blanks():
+        if template.panels[0].shape != "cutout":
+            desk.darkroom.lit(desk.first_scene(template), CELL_PX, {}, close=True)
 
 
 def serve(host: str, port: int, data: Path, demo: bool) -> None:

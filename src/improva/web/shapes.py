@@ -9,7 +9,9 @@ from pydantic import BaseModel, ConfigDict, Field
 from ..core.design import Placing
 
 StatusName = Literal["pass", "warn", "fail"]
-FitName = Literal["cover", "contain", "actual", "stretch"]
+FitName = Literal["cover", "contain", "actual", "stretch", "repeat"]
+RepeatName = Literal["grid", "half-drop", "brick", "mirror"]
+LayName = Literal["bent", "flat"]
 RouteName = Literal["press", "upload"]
 
 
@@ -26,6 +28,12 @@ class PairPath(BaseModel):
     template_id: str
 
 
+class PanelQuery(BaseModel):
+    """Which panel of the blank; its first where none is named."""
+
+    panel: str | None = None
+
+
 class PlacingBody(Shape):
     """How a picture lies on a panel; lengths in mm, turns clockwise in degrees."""
 
@@ -34,6 +42,12 @@ class PlacingBody(Shape):
     scale: float
     rotate_deg: float
     background: str | None
+    repeat_kind: RepeatName = "grid"
+    repeats_around: int | None = None
+    spacing_mm: float = 0.0
+    blend: float = 0.0
+    copies: int = 1
+    lay: LayName = "bent"
 
     def to_core(self) -> Placing:
         """The core's value. Raises :class:`BadPlacing`."""
@@ -60,20 +74,48 @@ class Art(Shape):
     notes: list[str]
 
 
+class ConeShape(Shape):
+    """How a tapered wall rolls out."""
+
+    inner_radius_mm: float
+    outer_radius_mm: float
+    sweep_deg: float
+    slant_mm: float
+    box_mm: tuple[float, float]
+    widens_down: bool
+    top_mm: float
+    bottom_mm: float
+    height_mm: float
+
+
+class KeepOutShape(Shape):
+    """A part of a panel where nothing that matters may lie."""
+
+    title: str
+    box: tuple[float, float, float, float]
+
+
 class PanelShape(Shape):
-    """A panel of a template, in mm."""
+    """A panel of a template, in mm. ``worn_mm`` is the level rectangle of a tapered wall, else the trim."""
 
     id: str
     title: str
     shape: str
     trim_mm: tuple[float, float]
+    worn_mm: tuple[float, float]
     bleed_mm: float
     safe_mm: float
     seam_zone_mm: float
+    tab_mm: float
+    gap_mm: float
     closes: bool
     dpi: float
     file_px: tuple[int, int]
     file_mm: tuple[float, float]
+    keep_out: list[KeepOutShape]
+    outline_mm: list[tuple[float, float]]
+    starts: str
+    cone: ConeShape | None
 
 
 class TemplateShape(Shape):
@@ -87,8 +129,46 @@ class TemplateShape(Shape):
     least_dpi: float
     good_dpi: float
     blank_colour: str
+    substrate: str
+    finishes: list[str]
+    unprinted: str
+    sizes: dict[str, float]
+    half_transparent: str
+    own: bool
+    limits: dict[str, float]
+    looks: dict[str, object]
     panels: list[PanelShape]
     provenance: dict[str, str]
+
+
+class LimitShape(Shape):
+    """A limit that a blank is judged by: what holds now, what ships, and how far it may be moved."""
+
+    name: str
+    title: str
+    unit: str
+    value: float
+    default: float
+    least: float
+    most: float
+    source: str
+    changed: bool
+
+
+class Blank(Shape):
+    """A blank on the shelf."""
+
+    template: TemplateShape
+    on_board: bool
+    limits: list[LimitShape]
+    guides: dict[str, str] = Field(description="File name of the provider's guide by panel")
+    profile: str | None = Field(description="File name of the printer's ICC profile")
+
+
+class Shelf(Shape):
+    """Every blank there is."""
+
+    blanks: list[Blank]
 
 
 class RegionShape(Shape):
@@ -131,7 +211,9 @@ class CheckShape(Shape):
     limit: float | None
     unit: str
     message: str
+    why: str
     fix: FixShape | None
+    more: list[FixShape]
     where: list[tuple[float, float, float, float]]
 
 
@@ -154,31 +236,65 @@ class Cell(Shape):
     printed: bool
     verdict: StatusName | None = Field(description="None while it has not been judged")
     blocker: str | None = Field(description="The gravest finding, in a few words")
+    open: int = Field(description="How many findings there are")
     shown: str = Field(description="Address of the cell's picture; it changes when the picture does")
+
+
+class BoardBlank(Shape):
+    """A blank as the board's head shows it."""
+
+    id: str
+    title: str
+    kind: str
+    size_mm: tuple[float, float]
+    panels: int
 
 
 class Board(Shape):
     """Everything on the range board."""
 
     artworks: list[Art]
-    templates: list[TemplateShape]
+    templates: list[BoardBlank]
     cells: list[Cell]
 
 
+class PanelState(Shape):
+    """How far one panel of a pair has come."""
+
+    id: str
+    title: str
+    printed: bool
+    verdict: StatusName | None
+
+
+class CountOffer(Shape):
+    """A number of repeats that fits, and how wide one then is."""
+
+    around: int
+    pitch_mm: float
+
+
 class Pair(Shape):
-    """One artwork on one blank, as the bench shows it."""
+    """One artwork on one blank, as the bench shows it with one of its panels in front."""
 
     artwork: Art
     template: TemplateShape
     scenes: list[SceneShape]
-    placing: PlacingBody
-    default_placing: PlacingBody
+    panel: str
+    panels: list[PanelState]
+    placing: PlacingBody | None = Field(description="None while the panel stays empty")
+    default_placing: PlacingBody | None
+    proposed_because: str
+    offers: list[CountOffer] = Field(description="Numbers of repeats near the one there is")
+    sisters: list[str] = Field(description="Ids of other blanks of this kind on the board")
+    guide: bool = Field(description="Whether a provider's guide can be laid over this panel")
     can_undo: bool
     can_redo: bool
     route: RouteName
     angle: float
     colours: dict[str, str | None]
-    proof: ProofShape
+    proof: ProofShape | None
+    verdict: StatusName
     pictured: bool
     printed: bool
 

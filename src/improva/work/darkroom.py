@@ -5,16 +5,23 @@ from __future__ import annotations
 import threading
 from collections import OrderedDict
 from collections.abc import Callable
+from contextlib import nullcontext
+from dataclasses import dataclass
 from typing import Generic, TypeVar
+
+import numpy as np
+from numpy.typing import NDArray
 
 from ..core.artwork.pixels import PROXY_PX, Artwork
 from ..core.mockup.composite import Lit, light_plain_parts
-from ..core.mockup.pack import Passes, read_passes
+from ..core.mockup.pack import Passes, SceneInfo
 from ..core.mockup.view import View, make_view
-from ..scenes import scene
+from ..scenes import fingerprint, open_scene
 
 T = TypeVar("T")
 Colours = dict[str, str | None]
+DRAWN_AT_ONCE = 2
+"""Drawing takes a core for a second and some memory: no more at a time than a small machine has cores."""
 
 
 class Kept(Generic[T]):
@@ -51,28 +58,45 @@ def _is_large(size: tuple[int, int]) -> bool:
     return size[0] * size[1] > 2_000_000
 
 
+@dataclass(frozen=True)
+class Cut:
+    """The contour of a cut-out, which a drawn scene needs, and a key that tells it from others."""
+
+    key: str
+    make: Callable[[], NDArray[np.bool_]]
+
+
 class Darkroom:
-    """Everything a picture needs, ready: passes (some 200 MB a scene at native size), views, proxies."""
+    """Everything a picture needs, ready: passes (some 200 MB a baked scene at native size), views, proxies."""
 
     def __init__(self) -> None:
-        self._passes: Kept[Passes] = Kept(2)
-        self._views: dict[bool, Kept[View]] = {False: Kept(8), True: Kept(1)}
-        self._lit: dict[bool, Kept[Lit]] = {False: Kept(12), True: Kept(1)}
+        self._passes: Kept[tuple[SceneInfo, Passes]] = Kept(2)
+        self._views: dict[bool, Kept[View]] = {False: Kept(48), True: Kept(1)}
+        self._lit: dict[bool, Kept[Lit]] = {False: Kept(48), True: Kept(1)}
         self._proxies: Kept[Artwork] = Kept(48)
         self._small: Kept[Artwork] = Kept(96)
+        self._drawing = threading.Semaphore(DRAWN_AT_ONCE)
 
-    def view(self, scene_id: str, size: tuple[int, int], close: bool = False) -> View:
+    def _open(self, info: SceneInfo, size: tuple[int, int], cut: Cut | None) -> tuple[SceneInfo, Passes]:
+        with self._drawing if info.drawn else nullcontext():
+            return open_scene(info, size, cut.make() if cut else None)
+
+    def view(self, info: SceneInfo, size: tuple[int, int], close: bool = False, cut: Cut | None = None) -> View:
         """A scene at a picture size, ``close`` for the print large. Raises :class:`BadScene`."""
-        info = scene(scene_id)
-        return self._views[_is_large(size)].get(
-            (scene_id, size, close),
-            lambda: make_view(info, self._passes.get(scene_id, lambda: read_passes(info)), size, close),
-        )
+        key = (fingerprint(info), cut.key if cut else None)
 
-    def lit(self, scene_id: str, size: tuple[int, int], colours: Colours, close: bool = False) -> Lit:
-        """A view with its plain parts coloured. Raises :class:`BadScene`."""
-        key = (scene_id, size, close, tuple(sorted((k, v or "") for k, v in colours.items())))
-        return self._lit[_is_large(size)].get(key, lambda: light_plain_parts(self.view(scene_id, size, close), colours))
+        def make() -> View:
+            keep = info.drawn is None
+            found = self._passes.get(key, lambda: self._open(info, size, cut)) if keep else self._open(info, size, cut)
+            return make_view(*found, size, close)
+
+        return self._views[_is_large(size)].get((key, size, close), make)
+
+    def lit(self, info: SceneInfo, size: tuple[int, int], colours: Colours, close: bool = False, cut: Cut | None = None) -> Lit:
+        """A view with its plain parts coloured; colours of parts that this scene lacks are passed over."""
+        own = {r.id: colours[r.id] for r in info.regions if r.id in colours}
+        key = (fingerprint(info), cut.key if cut else None, size, close, tuple(sorted((k, v or "") for k, v in own.items())))
+        return self._lit[_is_large(size)].get(key, lambda: light_plain_parts(self.view(info, size, close, cut), own))
 
     def proxy(self, sha256: str, open_art: Callable[[], Artwork]) -> Artwork:
         """An artwork's proxy. Raises :class:`BadArtwork` if it does not decode."""

@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..colour import Floats
-from .reflectance import colour_reflectance
+from ..ink import colour_reflectance
 from .tone import table
 from .view import PrintMap, View
 
@@ -68,7 +68,8 @@ def _strip(lit: Lit, rows: slice, prints: dict[str, Floats], means: dict[str, Fl
     for name, texture in prints.items():
         basis = lit.view.basis[name][rows]
         shone = np.multiply(basis, means[name], out=_scratch(f"shone {name}", basis.shape, np.float32))
-        _lay(shone, basis, texture, means[name], lit.view.maps[name], rows)
+        if name in lit.view.maps:
+            _lay(shone, basis, texture, means[name], lit.view.maps[name], rows)
         added = shone if added is None else np.add(added, shone, out=added)
     assert added is not None, "a scene without a printed region is refused when its pack is read"
     codes = _scratch("codes", added.shape, np.uint16)

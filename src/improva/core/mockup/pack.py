@@ -16,6 +16,7 @@ import OpenEXR
 
 from ..colour import Floats, parse_hex
 from ..errors import BadScene, ImprovaError
+from ..template import Template
 
 KINDS = ("studio", "lifestyle", "flat", "size")
 MAX_SIDE_PX = 8192
@@ -46,7 +47,10 @@ class Region:
 
 @dataclass(frozen=True)
 class SceneInfo:
-    """What ``scene.toml`` says. ``views`` are angles in degrees; ``turns`` allows any angle."""
+    """What ``scene.toml`` says. ``views`` are angles in degrees; ``turns`` allows any angle.
+
+    ``drawn`` is the blank of a scene that is drawn by formula and has no pack.
+    """
 
     id: str
     title: str
@@ -58,6 +62,7 @@ class SceneInfo:
     regions: tuple[Region, ...]
     exposure: float
     folder: Path
+    drawn: Template | None = None
 
     def printed(self) -> Region:
         """The first printed region."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import math
+from collections.abc import Sequence
 from typing import Any
 
 import cv2
@@ -15,12 +16,16 @@ from ..artwork.pixels import as_array
 from ..colour import Floats
 from ..design import Design
 from ..errors import BadOutput, BadScene
+from ..ink import colour_reflectance, printed
 from ..output.profile import srgb_profile
-from ..render import Opener, on_blank, render
+from ..render import Opener, on_blank, render_worn
+from ..template import Template
 from .composite import Lit, composite
 from .pack import SceneInfo
-from .reflectance import colour_reflectance, printed
 from .view import View
+
+Designs = Sequence[Design]
+"""One design a panel of the same blank; at least one."""
 
 PICTURE_FORMATS = {".jpg": "JPEG", ".jpeg": "JPEG", ".png": "PNG", ".webp": "WEBP"}
 JPEG_QUALITY = 92
@@ -28,41 +33,44 @@ LISTING_SIZES = {"square": (2000, 2000), "landscape": (2700, 2025), "wide": (300
 """Common practice, no published source: square, 4:3 and 3:2 listing pictures."""
 
 
-def check_scene(info: SceneInfo, design: Design) -> None:
+def check_scene(info: SceneInfo, template: Template) -> None:
     """A picture must show the blank that is sold. Raises :class:`BadScene` if it shows another."""
-    if design.template.id not in info.templates:
+    if template.id not in info.templates:
         shown = ", ".join(info.templates)
-        raise BadScene(f"The scene '{info.title}' shows {shown}, not {design.template.title}: choose one of its own.")
+        raise BadScene(f"The scene '{info.title}' shows {shown}, not {template.title}: choose one of its own.")
 
 
-def print_texture(design: Design, open_art: Opener, view: View) -> dict[str, Floats]:
-    """The design's panel as reflectance for each printed region of a view: (h, w, 3) linear, B, G, R."""
-    blank = colour_reflectance(design.template.blank_colour)
+def print_texture(designs: Designs, open_art: Opener, view: View) -> dict[str, Floats]:
+    """The designs of a blank's panels as reflectance for each printed region of a view: (h, w, 3) linear, B, G, R.
+
+    A panel without a design is bare.
+    """
+    by_panel = {design.panel.id: design for design in designs}
+    blank = colour_reflectance(designs[0].template.blank_colour)[::-1]
     prints: dict[str, Floats] = {}
     for region in view.info.regions:
-        if region.panel == design.panel.id:
-            art = as_array(on_blank(render(design, open_art, view.maps[region.id].texture_px)))
-            bleed = tuple(
-                round(design.panel.bleed_mm / mm * px) for mm, px in zip(design.panel.file_mm, art.shape[1::-1], strict=True)
-            )
+        design = by_panel.get(region.panel or "")
+        if design is not None and design.pieces and region.id in view.maps:
+            art = as_array(on_blank(render_worn(design, open_art, view.maps[region.id].texture_px)))
+            worn = design.panel.worn()
+            bleed = tuple(round(worn.bleed_mm / mm * px) for mm, px in zip(worn.file_mm, art.shape[1::-1], strict=True))
             trim = art[bleed[1] : art.shape[0] - bleed[1], bleed[0] : art.shape[1] - bleed[0]]
-            prints[region.id] = printed(np.asarray(cv2.cvtColor(trim, cv2.COLOR_RGB2BGR), np.uint8), blank[::-1])
-    for region in view.info.regions:
-        if region.panel and region.id not in prints:
-            prints[region.id] = np.ascontiguousarray(np.broadcast_to(blank[::-1], (16, 16, 3)).astype(np.float32))
+            prints[region.id] = printed(np.asarray(cv2.cvtColor(trim, cv2.COLOR_RGB2BGR), np.uint8), blank)
+        elif region.panel:
+            prints[region.id] = np.ascontiguousarray(np.broadcast_to(blank, (16, 16, 3)).astype(np.float32))
     return prints
 
 
-def mock_up(lit: Lit, design: Design, open_art: Opener, angle_deg: float) -> NDArray[np.uint8]:
-    """The picture of a design in a scene, (h, w, 3) sRGB in R, G, B order.
+def mock_up(lit: Lit, designs: Designs, open_art: Opener, angle_deg: float) -> NDArray[np.uint8]:
+    """The picture of a blank's designs in a scene, (h, w, 3) sRGB in R, G, B order.
 
     Raises:
         BadScene: the scene shows another blank. BadArtwork, BadPlacing: the art cannot be laid.
     """
-    check_scene(lit.view.info, design)
+    check_scene(lit.view.info, designs[0].template)
     if not math.isfinite(angle_deg):
         raise BadScene("The angle must be a number of degrees, for example 90.")
-    return composite(lit, print_texture(design, open_art, lit.view), angle_deg)[..., ::-1]
+    return composite(lit, print_texture(designs, open_art, lit.view), angle_deg)[..., ::-1]
 
 
 def _jpeg(picture: NDArray[np.uint8], quality: int) -> bytes:

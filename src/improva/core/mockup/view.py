@@ -85,10 +85,17 @@ def _scaled_map(uv: Floats, size: tuple[int, int]) -> Floats:
     return np.asarray(out, np.float32)
 
 
+def _maps(passes: Passes, window: tuple[slice, slice], size: tuple[int, int]) -> dict[str, PrintMap]:
+    """The maps of all prints that are seen in a window."""
+    scaled = {name: _scaled_map(uv[window], size) for name, uv in passes.maps.items()}
+    seen = {name: _print_map(uv) for name, uv in scaled.items() if not np.isnan(uv[..., 0]).all()}
+    if not seen:
+        raise BadScene("At this size the print cannot be seen: ask for a larger picture.")
+    return seen
+
+
 def _print_map(uv: Floats) -> PrintMap:
     near = ~np.isnan(uv[..., 0])
-    if not near.any():
-        raise BadScene("At this size the print cannot be seen: ask for a larger picture.")
     ys, xs = np.flatnonzero(near.any(axis=1)), np.flatnonzero(near.any(axis=0))
     rows, columns = slice(int(ys[0]), int(ys[-1]) + 1), slice(int(xs[0]), int(xs[-1]) + 1)
     window = uv[rows, columns]
@@ -117,5 +124,5 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: boo
         size=size,
         base=ready(passes.base),
         basis={name: ready(plane) for name, plane in passes.basis.items()},
-        maps={name: _print_map(_scaled_map(uv[y : y + h, x : x + w], size)) for name, uv in passes.maps.items()},
+        maps=_maps(passes, (slice(y, y + h), slice(x, x + w)), size),
     )

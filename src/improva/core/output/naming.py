@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 import unicodedata
 
-from ..template import Panel
+from ..template import Panel, Template
 from ..units import inches
 
 
@@ -15,10 +15,11 @@ def slug(text: str) -> str:
     return re.sub(r"[^a-z0-9]+", "-", plain.lower()).strip("-")[:60] or "artwork"
 
 
-def print_name(art_title: str, template_id: str, panel: Panel, dpi: float, mirrored: bool, ending: str) -> str:
+def print_name(art_title: str, template: Template, panel: Panel, dpi: float, mirrored: bool, ending: str) -> str:
     """For example ``summit-line_tumbler-20oz-straight_9.3x8.2in_300dpi_mirrored.png``."""
     size = "x".join(f"{inches(side):.4g}" for side in panel.file_mm)
-    parts = [slug(art_title), template_id, f"{size}in", f"{dpi:g}dpi", *(["mirrored"] if mirrored else [])]
+    which = [panel.id] if len(template.panels) > 1 else []
+    parts = [slug(art_title), template.id, *which, f"{size}in", f"{dpi:g}dpi", *(["mirrored"] if mirrored else [])]
     return "_".join(parts) + f".{ending}"
 
 

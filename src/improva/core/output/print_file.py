@@ -10,6 +10,8 @@ from ..artwork.pixels import unreadable
 from ..design import Design
 from ..errors import BadOutput
 from ..render import Opener, on_blank, render
+from ..render.bend import outline_svg
+from ..template import Panel
 from .pdf import write_pdf
 from .profile import srgb_profile
 from .writing import beside
@@ -19,8 +21,20 @@ MAX_PRINT_PX = 600_000_000
 PNG_COMPRESSION = 6
 
 
-def print_image(design: Design, open_art: Opener, dpi: float, mirror: bool) -> pyvips.Image:
+CUT_LINE_MM = 0.25
+
+
+def _with_cut_line(image: pyvips.Image, panel: Panel) -> pyvips.Image:
+    """The print with the panel's trim drawn on it as a thin line to cut along."""
+    w, h = image.width, image.height
+    line = outline_svg(panel, (w, h), f'fill="none" stroke="#1a1a1a" stroke-width="{CUT_LINE_MM}"')
+    return (image if image.hasalpha() else image.addalpha()).composite2(line.copy(interpretation="srgb"), "over").cast("uchar")
+
+
+def print_image(design: Design, open_art: Opener, dpi: float, mirror: bool, cut_line: bool = False) -> pyvips.Image:
     """The panel at ``dpi``, tagged with its true density and the sRGB profile; not yet computed.
+
+    ``cut_line`` draws the trim's outline, for a wrap or panel that is cut out by hand.
 
     Raises:
         BadOutput: the density is out of reach.
@@ -32,6 +46,8 @@ def print_image(design: Design, open_art: Opener, dpi: float, mirror: bool) -> p
     if w * h > MAX_PRINT_PX:
         raise BadOutput(f"{w} × {h} px is more than can be printed in one file: ask for fewer dpi.")
     image = render(design, open_art, (w, h))
+    if cut_line:
+        image = _with_cut_line(image, design.panel)
     if mirror:
         image = image.fliphor()
     mm = design.panel.file_mm
@@ -40,7 +56,8 @@ def print_image(design: Design, open_art: Opener, dpi: float, mirror: bool) -> p
     return image
 
 
-def write_print_file(design: Design, open_art: Opener, path: Path, *, dpi: float, mirror: bool) -> tuple[int, int]:
+def write_print_file(design: Design, open_art: Opener, path: Path, *, dpi: float, mirror: bool,
+                     cut_line: bool = False) -> tuple[int, int]:  # fmt: skip
     """Write the print file in the format of the path's ending and return its pixels.
 
     Raises:
@@ -50,7 +67,7 @@ def write_print_file(design: Design, open_art: Opener, path: Path, *, dpi: float
     ending = path.suffix.lower()
     if ending not in (".png", ".tif", ".tiff", ".pdf"):
         raise BadOutput(f"'{path.name}': print files are made as .png, .tif or .pdf: choose one of these endings.")
-    image = print_image(design, open_art, dpi, mirror)
+    image = print_image(design, open_art, dpi, mirror, cut_line)
     try:
         with beside(path) as temporary:
             if ending == ".png":

@@ -2,37 +2,37 @@
 
 from __future__ import annotations
 
+import cv2
 import numpy as np
 
+from ..colour import delta_e_2000, lab, lab_distance, parse_hex, srgb_from_linear
+from ..ink import colour_reflectance, printed, soft_proof
 from .subject import Subject
-from .verdict import Verdict
+from .verdict import Fix, Verdict
 
 HALF_LOW, HALF_HIGH = 13, 242
 """Alpha outside 5 to 95 % counts as none or full: edges drawn smooth are not haze."""
 
-HALF_WARN_PERCENT = 2.0
-"""From memory: smooth edges alone stay under two per cent of a motif."""
-
 
 def check_transparency(subject: Subject) -> Verdict:
     """Share of the print that is half transparent, in per cent of what is printed at all."""
-    flat = subject.flat
+    flat, limit = subject.flat, subject.limit("half_percent")
     if flat.shape[2] == 3:
-        return Verdict("transparency", "Transparency", "pass", 0.0, HALF_WARN_PERCENT, "%", "Nothing is transparent.")
+        return Verdict("transparency", "Transparency", "pass", 0.0, limit, "%", "Nothing is transparent.")
     alpha = flat[..., 3]
     printed = int((alpha >= HALF_LOW).sum())
     if not printed:
-        return Verdict("transparency", "Transparency", "fail", 100.0, HALF_WARN_PERCENT, "%",
+        return Verdict("transparency", "Transparency", "fail", 100.0, limit, "%",
                        "Nothing would be printed: the picture is empty or lies outside the print.")  # fmt: skip
     half = 100 * int(((alpha >= HALF_LOW) & (alpha <= HALF_HIGH)).sum()) / printed
     bare = 100 * float(np.mean(alpha < HALF_LOW))
     ground = f"{bare:.0f} % stays bare and shows the blank"
-    if half <= HALF_WARN_PERCENT:
-        return Verdict("transparency", "Transparency", "pass", round(half, 2), HALF_WARN_PERCENT, "%", f"{ground}.")
+    if half <= limit:
+        return Verdict("transparency", "Transparency", "pass", round(half, 2), limit, "%", f"{ground}.")
     if subject.template.half_transparent == "fine":
-        return Verdict("transparency", "Transparency", "pass", round(half, 2), HALF_WARN_PERCENT, "%",
+        return Verdict("transparency", "Transparency", "pass", round(half, 2), limit, "%",
                        f"{ground}; {half:.0f} % of the ink is half transparent, which this blank takes well.")  # fmt: skip
-    return Verdict("transparency", "Transparency", "warn", round(half, 2), HALF_WARN_PERCENT, "%",
+    return Verdict("transparency", "Transparency", "warn", round(half, 2), limit, "%",
                    f"{half:.0f} % of the ink is half transparent, which prints as a hard, pale haze here.")  # fmt: skip
 
 
@@ -47,3 +47,78 @@ def check_colour_mode(subject: Subject) -> Verdict:
         return Verdict("colour-mode", "Colour", "pass", None, None, "",
                        f"Colours were converted from the profile {facts.converted_from} to sRGB.")  # fmt: skip
     return Verdict("colour-mode", "Colour", "pass", None, None, "", f"{facts.mode}: printed as sRGB.")
+
+
+def check_haze(subject: Subject) -> Verdict | None:
+    """Near-white, half-transparent points away from solid ink, in per cent of what is printed."""
+    if not subject.facts.has_alpha or subject.facts.vector:
+        return None
+    limit, share, box = subject.limit("haze_percent"), 100 * subject.traits.haze, subject.traits.haze_box
+    if share <= limit or box is None:
+        return Verdict("haze", "Pale haze", "pass", round(share, 2), limit, "%", "No veil is left round the cut-out.")
+    x, y, w, h = subject.placed.box
+    where = ((x + box[0] * w, y + box[1] * h, box[2] * w, box[3] * h),)
+    return Verdict("haze", "Pale haze", "warn", round(share, 2), limit, "%",
+                   f"{share:.1f} % of the cut-out is a near-white veil away from its edge: clean it with the white point "
+                   "set higher.", where=where)  # fmt: skip
+
+
+WHITE_STEP = 4.0
+"""Lab distance under which a printed point cannot be told from the bare blank. From memory."""
+
+
+def check_white(subject: Subject) -> Verdict | None:
+    """Share of a cut-out's solid print that looks like the bare blank, in per cent."""
+    if subject.trim_alpha is None or subject.content.kind != "cutout":
+        return None
+    limit = subject.limit("white_percent")
+    solid = subject.trim_alpha > HALF_HIGH
+    blank = lab(np.array([[parse_hex(subject.template.blank_colour)]], np.uint8))
+    white = lab(np.array([[(255, 255, 255)]], np.uint8))
+    seen = subject.trim_lab
+    like = np.minimum(lab_distance(seen, blank), lab_distance(seen, white)) < WHITE_STEP
+    share = 100 * float((like & solid).sum()) / max(1, int(solid.sum()))
+    if share <= limit:
+        return Verdict("white-on-blank", "White on the blank", "pass", round(share, 1), limit, "%",
+                       "Little of the motif is as white as the blank.")  # fmt: skip
+    return Verdict("white-on-blank", "White on the blank", "warn", round(share, 1), limit, "%",
+                   f"{share:.0f} % of the motif is as white as the blank and will not show on it.",
+                   Fix("Lay a ground beneath it", {"background": "#b9c4c0"}))  # fmt: skip
+
+
+def check_tint(subject: Subject) -> Verdict | None:
+    """How far the blank's own colour shifts what is laid on it, mean ΔE2000."""
+    limit = subject.limit("tint_delta_e")
+    small = np.asarray(cv2.resize(subject.seen, (120, 120), interpolation=cv2.INTER_AREA), np.uint8)
+    blank = colour_reflectance(subject.template.blank_colour)
+    shifts = [srgb_from_linear(printed(small, paper)) for paper in (blank, np.full(3, float(blank.max()), np.float32))]
+    tinted, neutral = (lab((image * 255 + 0.5).astype(np.uint8)) for image in shifts)
+    shade = lab(np.array([[parse_hex(subject.template.blank_colour)]], np.uint8))[0, 0, 0]
+    shift = float(delta_e_2000(tinted, neutral).mean())
+    dark = max(0.0, DARK_BLANK - float(shade)) / 2
+    measured = max(shift, dark)
+    if measured <= limit:
+        return Verdict(
+            "tint", "The blank's colour", "pass", round(measured, 1), limit, "ΔE", "The blank leaves colours as they are."
+        )
+    return Verdict("tint", "The blank's colour", "warn", round(measured, 1), limit, "ΔE",
+                   f"The blank ({subject.template.blank_colour}) shifts the colours laid on it by ΔE {measured:.0f} on average: "
+                   "dyes are transparent.")  # fmt: skip
+
+
+DARK_BLANK = 80.0
+"""L* below which a blank darkens everything on it; halved, as ΔE2000 weighs lightness there. From memory."""
+
+
+def check_gamut(subject: Subject) -> Verdict | None:
+    """Share of the print whose colours the printer's profile cannot keep, in per cent; None where none is given."""
+    if subject.profile is None:
+        return None
+    limit, step = subject.limit("gamut_percent"), subject.limit("gamut_delta_e")
+    shown = np.asarray(cv2.resize(subject.seen, (300, 300), interpolation=cv2.INTER_AREA), np.uint8)
+    share = 100 * float((delta_e_2000(lab(shown), lab(soft_proof(shown, subject.profile))) > step).mean())
+    if share <= limit:
+        return Verdict("gamut", "Colours in reach", "pass", round(share, 1), limit, "%",
+                       f"{100 - share:.0f} % of the print comes out within ΔE {step:g} of what is shown.")  # fmt: skip
+    return Verdict("gamut", "Colours in reach", "warn", round(share, 1), limit, "%",
+                   f"{share:.0f} % of the print has colours that the printer's profile cannot keep; they come out duller.")  # fmt: skip

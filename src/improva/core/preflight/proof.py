@@ -6,26 +6,42 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from ..artwork.pixels import Artwork
+from ..artwork.traits import Traits
 from ..design import Placing
 from ..fit import Placed
 from ..template import Panel, Template
-from .fitting import check_bare, check_crop, check_distortion
-from .ink import check_colour_mode, check_transparency
-from .resolution import check_resolution, check_tag
-from .seam import check_seam_match, check_seam_zone
+from .fitting import check_bare, check_bleed, check_crop, check_distortion
+from .guide import check_guide
+from .ink import check_colour_mode, check_gamut, check_haze, check_tint, check_transparency, check_white
+from .resolution import check_eye, check_resolution, check_tag
+from .seam import check_handle_gap, check_repeat_joint, check_seam_match, check_seam_zone
 from .subject import Subject
 from .verdict import Status, Verdict, worst
+from .words import check_keep_out, check_lettering, check_safe, check_stroke
 
 CHECKS: tuple[Callable[[Subject], Verdict | None], ...] = (
     check_resolution,
+    check_eye,
     check_tag,
     check_bare,
+    check_bleed,
     check_crop,
     check_distortion,
+    check_safe,
+    check_keep_out,
+    check_lettering,
+    check_stroke,
     check_seam_match,
     check_seam_zone,
+    check_handle_gap,
+    check_repeat_joint,
     check_transparency,
+    check_haze,
+    check_white,
+    check_tint,
     check_colour_mode,
+    check_gamut,
+    check_guide,
 )
 
 
@@ -38,12 +54,14 @@ class Proof:
     checks: tuple[Verdict, ...]
 
 
-def prove(template: Template, panel: Panel, art: Artwork, placing: Placing) -> Proof:
-    """Run every check that applies.
+def prove(template: Template, panel: Panel, art: Artwork, placing: Placing, profile: bytes | None = None,
+          traits: Traits | None = None) -> Proof:  # fmt: skip
+    """Run every check that applies. ``profile`` is the printer's ICC profile, where colours are to be held against it;
+    ``traits`` are the artwork's, where they are known already.
 
     Raises:
         BadArtwork, BadPlacing: the artwork cannot be decoded or placed.
     """
-    subject = Subject(template, panel, art, placing)
+    subject = Subject(template, panel, art, placing, profile, traits)
     checks = tuple(v for check in CHECKS if (v := check(subject)) is not None)
     return Proof(subject.placed, worst([v.status for v in checks]), checks)

@@ -11,6 +11,8 @@ from .verdict import Fix, Status, Verdict
 
 TAG_TOLERANCE = 1.05
 ROUNDING_PX = 3
+ARC_MINUTES = 3437.75
+"""Minutes of arc in a radian, 180 · 60 / π."""
 
 
 def _size_in(subject: Subject) -> str:
@@ -33,8 +35,8 @@ def check_resolution(subject: Subject) -> Verdict:
         return Verdict("resolution", "Sharpness", "pass", dpi, good, "dpi", f"{said}: sharp.")
     _, _, w, h = subject.placed.box
     need = [math.ceil(side / MM_PER_IN * good - 0.5) for side in (w, h)]
-    if all(abs(a - b) <= ROUNDING_PX for a, b in zip(need, subject.panel.file_px(good), strict=True)):
-        need = list(subject.panel.file_px(good))
+    if all(abs(a - b) <= ROUNDING_PX for a, b in zip(need, subject.field.file_px(good), strict=True)):
+        need = list(subject.field.file_px(good))
     export = f"Export it at {need[0]} × {need[1]} px for {good:.0f} dpi; changing the dpi tag adds nothing."
     if round(dpi) >= least:
         return Verdict("resolution", "Sharpness", "warn", dpi, good, "dpi", f"{said}, soft when looked at closely. {export}")
@@ -44,10 +46,37 @@ def check_resolution(subject: Subject) -> Verdict:
     )  # fmt: skip
 
 
+def eye_dpi(viewing_mm: float) -> float:
+    """Density of the finest detail that is told apart at a distance: one minute of arc.
+
+    Source: ISO 8596, visual acuity 1.0; an inch seen from d inches holds d·tan(1′) of them: 3438 / d.
+    """
+    return ARC_MINUTES / inches(viewing_mm)
+
+
+def check_eye(subject: Subject) -> Verdict:
+    """Effective dpi against what the eye resolves at the product's viewing distance."""
+    distance = subject.limit("viewing_mm")
+    need = eye_dpi(distance)
+    if subject.facts.vector:
+        return Verdict(
+            "eye", "Seen from its distance", "pass", None, round(need, 1), "dpi", "Drawn as lines: as fine as the eye."
+        )
+    dpi = min(subject.placed.dpi)
+    told = f"From {distance:.0f} mm an eye tells {need:.0f} dpi apart"
+    if round(dpi) >= min(round(need), subject.template.good_dpi):
+        return Verdict("eye", "Seen from its distance", "pass", dpi, round(need, 1), "dpi", f"{told}; the print is as fine.")
+    return Verdict(
+        "eye", "Seen from its distance", "warn", dpi, round(need, 1), "dpi", f"{told}; the print is coarser, at {dpi:.0f}."
+    )
+
+
 def _smaller(subject: Subject, least: float) -> Fix | None:
     """Print it smaller, whole, at the least density that is taken."""
     placing = subject.placing.changed(fit="contain", scale=1.0)
-    w, _ = first_size(subject.panel, subject.facts.size, placing)
+    if subject.placed.tiling is not None:
+        return None
+    w, _ = first_size(subject.field, subject.facts.size, placing)
     fitting = subject.facts.px[0] / inches(w)
     scale = min(1.0, fitting / least)
     if scale < 0.05:

@@ -6,53 +6,33 @@ from dataclasses import replace
 
 import numpy as np
 
-from ..colour import Floats, delta_e_2000
+from ..artwork.traits import column_differences
+from ..colour import Floats, delta_e_2000, lab, lab_distance, parse_hex
 from .subject import Subject
 from .verdict import Fix, Verdict
-
-MATCH_FLOOR = 2.0
-"""ΔE2000. From memory: about twice a just noticeable difference; what sewing or taping hides anyway."""
 
 MATCH_FACTOR = 1.5
 DETAIL_STEP = 12.0
 """Lab distance between points half a millimetre apart that counts as an edge. From memory."""
 
-DETAIL_LIMIT_PERCENT = 6.0
-"""From memory: share of edge points above which a strip is lettering or busy drawing."""
-
 BUSY_FACTOR = 1.25
 SHIFTS_TRIED = 8
-ROWS_LOOKED_AT = 200
-
-
-def column_differences(lab: Floats) -> tuple[float, Floats, Floats]:
-    """How the last column meets the first, against how columns meet inside.
-
-    Args:
-        lab: the trim (h, w, 3) in Lab.
-
-    Returns:
-        mean ΔE2000 across the seam; the same for each inner pair of neighbours (w - 1,); and the
-        difference along the seam (h,).
-    """
-    along = delta_e_2000(lab[:, -1], lab[:, 0])
-    rows = lab[:: max(1, len(lab) // ROWS_LOOKED_AT)]
-    inner = delta_e_2000(rows[:, :-1], rows[:, 1:]).mean(axis=0)
-    return float(along.mean()), inner, along
+END_MM = 4.0
+"""How much of a wrap's end is looked at beside the bare stretch. From memory."""
 
 
 def check_seam_match(subject: Subject) -> Verdict | None:
     """Mismatch where the ends meet, judged against what neighbouring columns inside the art do."""
-    if not subject.panel.closes:
+    if not subject.worn.closes:
         return None
     mismatch, inner, along = column_differences(subject.trim_lab)
-    limit = max(MATCH_FLOOR, MATCH_FACTOR * float(np.percentile(inner, 99)))
-    w, h = subject.panel.trim_mm
+    limit = max(subject.limit("seam_delta_e"), MATCH_FACTOR * float(np.percentile(inner, 99)))
+    w, h = subject.worn.trim_mm
     if mismatch <= limit:
         return Verdict("seam-match", "Seam", "pass", round(mismatch, 2), round(limit, 2), "ΔE",
                        "The two ends meet without a visible step.")  # fmt: skip
     worst = int(along.argmax()) / len(along) * h
-    strip = subject.panel.seam_zone_mm or 2.0
+    strip = subject.worn.seam_zone_mm or 2.0
     share = 100 * float((along > limit).mean())
     return Verdict("seam-match", "Seam", "warn", round(mismatch, 2), round(limit, 2), "ΔE",
                    f"The ends do not match along {share:.0f} % of the seam, worst {worst:.0f} mm from the top. "
@@ -60,49 +40,110 @@ def check_seam_match(subject: Subject) -> Verdict | None:
                    where=((0.0, 0.0, strip, h), (w - strip, 0.0, strip, h)))  # fmt: skip
 
 
-def detail_by_column(lab: Floats, px_per_mm: float) -> Floats:
+def detail_by_column(image: Floats, px_per_mm: float) -> Floats:
     """Share of each column's points that lie on an edge, in per cent (w,)."""
     step = max(1, round(0.5 * px_per_mm))
-    across = np.linalg.norm(np.roll(lab, -step, axis=1) - lab, axis=2)
+    across = lab_distance(np.roll(image, -step, axis=1), image)
     across[:, -step:] = 0  # the seam's own step is the other check's
     down = np.zeros_like(across)
-    down[:-step] = np.linalg.norm(lab[step:] - lab[:-step], axis=2)
+    down[:-step] = lab_distance(image[step:], image[:-step])
     return np.asarray(100 * (np.maximum(across, down) > DETAIL_STEP).mean(axis=0), np.float32)
 
 
 def zone_detail(subject: Subject) -> tuple[float, float]:
     """Mean share of edge points in the seam's strips, and the median over all columns, in per cent."""
     detail = detail_by_column(subject.trim_lab, subject.px_per_mm)
-    strip = max(1, round(subject.panel.seam_zone_mm * subject.px_per_mm))
+    strip = max(1, round(subject.worn.seam_zone_mm * subject.px_per_mm))
     return float(np.concatenate([detail[:strip], detail[-strip:]]).mean()), float(np.median(detail))
 
 
 def check_seam_zone(subject: Subject) -> Verdict | None:
-    """Words or busy detail within the strips that tape, trimming and the press may swallow."""
-    zone = subject.panel.seam_zone_mm
-    if not subject.panel.closes or not zone:
+    """Words or busy detail in the strips at either end: beside the seam of a wrap, or beside a mug's handle."""
+    zone, closes = subject.worn.seam_zone_mm, subject.worn.closes
+    if not zone or not (closes or subject.worn.gap_mm):
         return None
+    name, title, place = ("seam-zone", "Detail at the seam", "the seam") if closes else (
+        "handle-zone", "Detail beside the handle", "the handle")  # fmt: skip
     here, typical = zone_detail(subject)
-    limit = max(DETAIL_LIMIT_PERCENT, BUSY_FACTOR * typical)
+    limit = max(subject.limit("detail_percent"), BUSY_FACTOR * typical)
     if here <= limit:
-        return Verdict("seam-zone", "Detail at the seam", "pass", round(here, 1), round(limit, 1), "%",
-                       f"The {zone:.1f} mm on either side of the seam are no busier than the rest.")  # fmt: skip
-    w, h = subject.panel.trim_mm
-    return Verdict("seam-zone", "Detail at the seam", "warn", round(here, 1), round(limit, 1), "%",
-                   f"Words or fine detail lie within {zone:.1f} mm of the seam, where tape and press may spoil them.",
+        return Verdict(name, title, "pass", round(here, 1), round(limit, 1), "%",
+                       f"The {zone:.1f} mm on either side of {place} are no busier than the rest.")  # fmt: skip
+    w, h = subject.worn.trim_mm
+    spoilt = "where tape and press may spoil them" if closes else "which hides them"
+    return Verdict(name, title, "warn", round(here, 1), round(limit, 1), "%",
+                   f"Words or fine detail lie within {zone:.1f} mm of {place}, {spoilt}.",
                    _quieter(subject, here), ((0.0, 0.0, zone, h), (w - zone, 0.0, zone, h)))  # fmt: skip
+
+
+def check_handle_gap(subject: Subject) -> Verdict | None:
+    """How strongly the wrap's two ends stand out against the bare stretch at a mug's handle, ΔE2000."""
+    gap = subject.worn.gap_mm
+    if not gap:
+        return None
+    strip = max(1, round(END_MM * subject.px_per_mm))
+    ends = np.concatenate([subject.trim_lab[:, :strip], subject.trim_lab[:, -strip:]], axis=1)
+    bare = lab(np.array([[parse_hex(subject.template.blank_colour)]], np.uint8))
+    step, limit = float(delta_e_2000(ends, bare).mean()), subject.limit("gap_delta_e")
+    told = f"The wrap's ends are ΔE {step:.0f} from the {gap:.0f} mm of bare blank at the handle"
+    if step <= limit:
+        return Verdict(
+            "handle-gap", "Gap at the handle", "pass", round(step, 1), limit, "ΔE", f"{told}: it does not stand out."
+        )
+    w, h = subject.worn.trim_mm
+    fixes = (
+        Fix("Leave white round it", {"fit": "contain", "copies": 1, "scale": 0.92, "shift_mm": [0.0, 0.0], "background": None}),
+        Fix(
+            "Put it on front and back",
+            {"fit": "contain", "copies": 2, "scale": 0.85, "shift_mm": [0.0, 0.0], "background": None},
+        ),
+    )
+    return Verdict("handle-gap", "Gap at the handle", "warn", round(step, 1), limit, "ΔE", f"{told}, which will show as a stripe.",
+                   fixes[0], ((0.0, 0.0, END_MM, h), (w - END_MM, 0.0, END_MM, h)), fixes[1:])  # fmt: skip
+
+
+def check_repeat_joint(subject: Subject) -> Verdict | None:
+    """The step where one tile meets the next, ΔE2000, above what neighbouring columns inside the art do."""
+    tiling = subject.placed.tiling
+    if tiling is None:
+        return None
+    limit = subject.limit("joint_delta_e")
+    if tiling.kind == "mirror" or subject.placing.blend > 0 or subject.placing.spacing_mm > 0:
+        how = {"mirror": "Mirrored tiles meet", "blend": "Blended edges meet"}["mirror" if tiling.kind == "mirror" else "blend"]
+        told = f"{how} by construction." if not subject.placing.spacing_mm else "The tiles stand apart."
+        return Verdict("repeat-joint", "Tiles meet", "pass", 0.0, limit, "ΔE", told)
+    step = subject.traits.joint
+    if step <= limit:
+        return Verdict(
+            "repeat-joint",
+            "Tiles meet",
+            "pass",
+            round(step, 2),
+            limit,
+            "ΔE",
+            "The picture's edges meet: the repeat has no joints.",
+        )
+    x, y, w, h = subject.placed.box
+    return Verdict("repeat-joint", "Tiles meet", "warn", round(step, 2), limit, "ΔE",
+                   f"The picture's opposite edges do not meet (ΔE {step:.0f}), so every tile will show its edge.",
+                   Fix("Mirror every other tile", {"repeat_kind": "mirror", "repeats_around": _even(tiling.around)}),
+                   ((x, y, w, h),), (Fix("Blend the edges into each other", {"blend": 0.12}),))  # fmt: skip
+
+
+def _even(around: int | None) -> int | None:
+    return around if around is None or around % 2 == 0 else around + 1
 
 
 def _quieter(subject: Subject, here: float) -> Fix | None:
     """The smallest shift that halves the detail at the seam and leaves no edge bare, if there is one."""
-    slack = subject.placed.box[2] - subject.panel.file_mm[0]
-    if slack < 1 or not subject.placed.covers(subject.panel.file_box):
+    slack = subject.placed.box[2] - subject.field.file_mm[0]
+    if slack < 1 or not subject.placed.covers(subject.field.file_box):
         return None
     x, y = subject.placing.shift_mm
     for distance in np.linspace(slack / SHIFTS_TRIED, slack, SHIFTS_TRIED):
         for shift in (distance, -distance):
             moved = (round(x + float(shift), 1), y)
             attempt = replace(subject, placing=subject.placing.changed(shift_mm=moved))
-            if attempt.placed.covers(subject.panel.file_box) and zone_detail(attempt)[0] < here / 2:
+            if attempt.placed.covers(subject.field.file_box) and zone_detail(attempt)[0] < here / 2:
                 return Fix(f"Shift it {abs(shift):.0f} mm, where it is calmer", {"shift_mm": list(moved)})
     return None

@@ -4,17 +4,20 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..artwork.content import Content, find_content
 from ..artwork.pixels import Artwork, as_array
 from ..artwork.reading import ArtFacts
+from ..artwork.traits import Traits, find_traits
 from ..colour import Floats, lab, parse_hex
 from ..design import Design, Piece, Placing
 from ..fit import Placed, place
-from ..render import render
-from ..template import Panel, Template
+from ..render import render_worn
+from ..template import Box, Panel, Template
 
 ANALYSIS_PX = 1000
 """Longest side of the rendering that is looked at: 4 px a millimetre on a tumbler's wrap."""
@@ -22,12 +25,19 @@ ANALYSIS_PX = 1000
 
 @dataclass(frozen=True)
 class Subject:
-    """One artwork on one panel, under judgement. ``art`` may be a proxy: its facts are the original's."""
+    """One artwork on one panel, under judgement. ``art`` may be a proxy: its facts are the original's.
+
+    Pictures and boxes are of the panel as it is worn: a tapered wall is looked at as its level rectangle.
+    ``profile`` is the printer's ICC profile, where the seller gives one;
+    ``known`` the artwork's traits, where they were found before.
+    """
 
     template: Template
     panel: Panel
     art: Artwork
     placing: Placing
+    profile: bytes | None = None
+    known: Traits | None = None
 
     @property
     def facts(self) -> ArtFacts:
@@ -39,6 +49,20 @@ class Subject:
         """The artwork's exact place."""
         return place(self.panel, self.facts.size, self.placing)
 
+    @cached_property
+    def worn(self) -> Panel:
+        """The panel as it is worn."""
+        return self.panel.worn()
+
+    @cached_property
+    def field(self) -> Panel:
+        """The rectangle that :attr:`placed` counts from."""
+        return self.panel.field(self.placing.lay)
+
+    def limit(self, name: str) -> float:
+        """A limit of the blank."""
+        return self.template.limit(name)
+
     @property
     def design(self) -> Design:
         """The pair as a design of one piece."""
@@ -47,15 +71,15 @@ class Subject:
     @cached_property
     def flat(self) -> NDArray[np.uint8]:
         """The print file, reduced to :data:`ANALYSIS_PX`: (h, w, 3 or 4) sRGB."""
-        w, h = self.panel.file_mm
+        w, h = self.worn.file_mm
         factor = ANALYSIS_PX / max(w, h)
         size = (max(8, round(w * factor)), max(8, round(h * factor)))
-        return as_array(render(self.design, lambda _: self.art, size))
+        return as_array(render_worn(self.design, lambda _: self.art, size))
 
     @property
     def px_per_mm(self) -> float:
         """Density of :attr:`flat`."""
-        return float(self.flat.shape[1] / self.panel.file_mm[0])
+        return float(self.flat.shape[1] / self.worn.file_mm[0])
 
     @cached_property
     def seen(self) -> NDArray[np.uint8]:
@@ -66,9 +90,77 @@ class Subject:
         blank = np.array(parse_hex(self.template.blank_colour), np.float32)
         return (self.flat[..., :3] * alpha + blank * (1 - alpha) + 0.5).astype(np.uint8)
 
+    def trimmed(self, image: NDArray[Any]) -> NDArray[Any]:
+        """The trim's part of an image of the whole file."""
+        bleed = round(self.panel.bleed_mm * self.px_per_mm)
+        h, w = image.shape[:2]
+        return image[bleed : h - bleed, bleed : w - bleed]
+
+    @cached_property
+    def file_lab(self) -> Floats:
+        """The whole file as seen, in Lab (h, w, 3)."""
+        return lab(self.seen)
+
     @cached_property
     def trim_lab(self) -> Floats:
         """The trim as seen, in Lab (h, w, 3)."""
-        bleed = round(self.panel.bleed_mm * self.px_per_mm)
-        h, w = self.seen.shape[:2]
-        return lab(self.seen[bleed : h - bleed, bleed : w - bleed])
+        return np.ascontiguousarray(self.trimmed(self.file_lab))
+
+    @cached_property
+    def trim_alpha(self) -> NDArray[np.uint8] | None:
+        """The trim's alpha, (h, w), or None where the print leaves nothing bare."""
+        return self.trimmed(self.flat[..., 3]) if self.flat.shape[2] == 4 else None
+
+    @cached_property
+    def content(self) -> Content:
+        """What of the print matters, told from its ground."""
+        return find_content(self.trim_lab, self.trim_alpha)
+
+    @cached_property
+    def traits(self) -> Traits:
+        """What the artwork's own pixels tell."""
+        return self.known or find_traits(self.art)
+
+    @cached_property
+    def mm_per_px(self) -> float:
+        """Print length of one pixel of the picture that :attr:`traits` were found on; the smaller of both ways."""
+        _, _, w, h = self.placed.box
+        px = self.traits.px if self.placed.tiling is None or self.placing.rotate_deg % 180 == 0 else self.traits.px[::-1]
+        left = 1 - self.placing.blend if self.placed.tiling else 1.0
+        return min(w / px[0], h / px[1]) / left
+
+    @cached_property
+    def words(self) -> list[Words]:
+        """Rows of lettering as they are printed, those outside the trim left out; a pattern's on its first tile."""
+        found = []
+        for row in self.traits.rows:
+            for copy in self.placed.copies():
+                box = self._on_print(copy, row.box)
+                if self.placed.tiling is None and not _meets(box, self.worn):
+                    continue
+                found.append(Words(box, row.height_px * self.mm_per_px, row.stroke_px * self.mm_per_px))
+        return found
+
+    def _on_print(self, copy: Placed, box_px: tuple[int, int, int, int]) -> Box:
+        """The upright box of a part of the picture, in mm on the panel as it is worn."""
+        w, h = self.traits.px
+        x0, y0, x1, y1 = box_px[0] / w, box_px[1] / h, (box_px[0] + box_px[2]) / w, (box_px[1] + box_px[3]) / h
+        points = [copy.from_art(u, v) for u, v in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))]
+        if self.panel.cone is not None and self.placing.lay == "flat":
+            points = [tuple(float(c) for c in self.panel.cone.to_level(*point)) for point in points]  # type: ignore[misc]
+        xs, ys = zip(*points, strict=True)
+        return min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)
+
+
+@dataclass(frozen=True)
+class Words:
+    """A row of lettering in print: its box, the height of its letters and the width of their strokes, in mm."""
+
+    box: Box
+    height_mm: float
+    stroke_mm: float
+
+
+def _meets(box: Box, worn: Panel) -> bool:
+    x, y, w, h = box
+    return x < worn.trim_mm[0] and y < worn.trim_mm[1] and x + w > 0 and y + h > 0

@@ -1,18 +1,15 @@
-"""A design as pixels of any size, streamed by libvips: one resampling of the art, by a good kernel."""
+"""One picture laid on a rectangle: one resampling of the art, by a good kernel."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 
 import numpy as np
 import pyvips
 
-from .artwork.pixels import Artwork, resized
-from .colour import parse_hex
-from .design import Design, Piece
-from .fit import Placed, place, turned_extent
-from .template import Panel
+from ..artwork.pixels import Artwork, resized
+from ..fit import Placed, turned_extent
+from ..template import Panel
 
 TRANSPARENT = [0, 0, 0, 0]
 MOST_DENSE = 2.0
@@ -20,9 +17,6 @@ MOST_DENSE = 2.0
 
 EDGE_PX = 8
 """Reach of the reducing kernel on the turned canvas, with some to spare."""
-
-Opener = Callable[[str], Artwork]
-"""Finds an artwork by its content hash."""
 
 
 def _upright(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
@@ -75,38 +69,12 @@ def _turned(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[in
 
 
 def laid(art: Artwork, placed: Placed, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """One picture on the panel's print file: size_px, sRGB, alpha where it leaves the file bare."""
+    """One picture on a rectangular panel's print file: size_px, sRGB, alpha where it leaves the file bare."""
     w, h = (placed.box[2 + i] * size_px[i] / panel.file_mm[i] for i in (0, 1))
-    image = art.image((w, h), streamed=placed.rotate_deg % 360 == 0)
+    image = art.image((w, h), streamed=placed.rotate_deg % 360 == 0 and len(placed.offsets_mm) == 1)
     lay = _turned if placed.rotate_deg % 90 else _upright
-    return lay(image, placed, panel, size_px)
-
-
-def render(design: Design, open_art: Opener, size_px: tuple[int, int]) -> pyvips.Image:
-    """The panel's print file at ``size_px``: sRGB, 8 bit, with alpha where the blank stays bare.
-
-    Raises:
-        BadArtwork, BadPlacing: a piece cannot be read or placed.
-    """
-    canvas: pyvips.Image | None = None
-    for piece in design.pieces:
-        layer = _grounded(laid(open_art(piece.art), _place(design, piece), design.panel, size_px), piece)
-        canvas = layer if canvas is None or not layer.hasalpha() else canvas.composite2(layer, "over")
-    if canvas is None:
-        return pyvips.Image.black(*size_px, bands=4).copy(interpretation="srgb")
+    layers = [lay(image, copy, panel, size_px) for copy in placed.copies()]
+    canvas = layers[0]
+    for layer in layers[1:]:
+        canvas = canvas.composite2(layer, "over") if layer.hasalpha() else layer
     return canvas if canvas.format == "uchar" else canvas.cast("uchar")
-
-
-def _grounded(layer: pyvips.Image, piece: Piece) -> pyvips.Image:
-    if piece.placing.background is None or not layer.hasalpha():
-        return layer
-    return layer.flatten(background=list(parse_hex(piece.placing.background)))
-
-
-def _place(design: Design, piece: Piece) -> Placed:
-    return place(design.panel, piece.size, piece.placing)
-
-
-def on_blank(image: pyvips.Image, blank: str = "#ffffff") -> pyvips.Image:
-    """Flatten on a colour: what shows where nothing is printed."""
-    return image.flatten(background=list(parse_hex(blank))) if image.hasalpha() else image

@@ -1,0 +1,122 @@
+"""The development of a tapered cup's wall: a frustum of a cone rolled out into a piece of a ring."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from ..errors import BadTemplate
+
+LEAST_ROUND_MM, MOST_ROUND_MM = 10.0, 5000.0
+LEAST_HEIGHT_MM, MOST_HEIGHT_MM = 3.0, 3000.0
+MOST_TAPER_DEG = 75.0
+"""Half the opening angle. Beyond it the wall is nearly a plate, and one of the measures is wrong."""
+
+STRAIGHT = 1e-6
+"""Difference of the circumferences over the slant below which a wall is straight."""
+
+
+@dataclass(frozen=True)
+class Cone:
+    """A tapered wall, rolled out with its middle upright.
+
+    The apex of the cone lies below the piece of ring where the cup is wider at the top, above it where the
+    cup is wider at the bottom. Lengths are in mm. Points of the flat count from the top left corner of the
+    ring's bounding box; points of the *level* rectangle (``round_mm`` wide, ``slant_mm`` high) from its top
+    left corner, which is the seam at the rim.
+
+    Source: the closed form of a right circular frustum's development (any text on descriptive geometry).
+    """
+
+    top_mm: float
+    bottom_mm: float
+    height_mm: float
+
+    @property
+    def slant_mm(self) -> float:
+        """Length of the wall from rim to foot, along the wall."""
+        return math.hypot(self.height_mm, (self.top_mm - self.bottom_mm) / (2 * math.pi))
+
+    @property
+    def round_mm(self) -> float:
+        """The longer of the two circumferences: the length of the outer arc."""
+        return max(self.top_mm, self.bottom_mm)
+
+    @property
+    def widens_down(self) -> bool:
+        """Whether the foot is wider than the rim."""
+        return self.bottom_mm > self.top_mm
+
+    @property
+    def outer_radius_mm(self) -> float:
+        """From the apex to the longer edge."""
+        return self.slant_mm * self.round_mm / abs(self.top_mm - self.bottom_mm)
+
+    @property
+    def inner_radius_mm(self) -> float:
+        """From the apex to the shorter edge."""
+        return self.outer_radius_mm - self.slant_mm
+
+    @property
+    def sweep_rad(self) -> float:
+        """The angle of the piece of ring."""
+        return self.round_mm / self.outer_radius_mm
+
+    @property
+    def box_mm(self) -> tuple[float, float]:
+        """Width and height of the box around the piece of ring."""
+        half = self.sweep_rad / 2
+        outer, inner = self.outer_radius_mm, self.inner_radius_mm
+        w = 2 * outer * math.sin(min(half, math.pi / 2))
+        return w, outer - (inner if half < math.pi / 2 else outer) * math.cos(half)
+
+    def to_flat(self, x: Any, y: Any) -> tuple[Any, Any]:
+        """Where points of the level rectangle come to lie on the flat; arrays or numbers, in mm."""
+        w, h = self.box_mm
+        angle = (np.asarray(x) / self.round_mm - 0.5) * self.sweep_rad
+        radius = self.outer_radius_mm - (self.slant_mm - np.asarray(y) if self.widens_down else np.asarray(y))
+        fx, fy = w / 2 + radius * np.sin(angle), self.outer_radius_mm - radius * np.cos(angle)
+        return fx, (h - fy if self.widens_down else fy)
+
+    def to_level(self, x: Any, y: Any) -> tuple[Any, Any]:
+        """The reverse of :meth:`to_flat`."""
+        w, h = self.box_mm
+        down = (h - np.asarray(y)) if self.widens_down else np.asarray(y)
+        dx, dy = np.asarray(x) - w / 2, self.outer_radius_mm - down
+        level_y = self.outer_radius_mm - np.hypot(dx, dy)
+        return (
+            (np.arctan2(dx, dy) / self.sweep_rad + 0.5) * self.round_mm,
+            self.slant_mm - level_y if self.widens_down else level_y,
+        )
+
+    def outline(self, grown_mm: float = 0.0, points: int = 96) -> list[tuple[float, float]]:
+        """The ring's outline on the flat, ``grown_mm`` past its edges, clockwise from the rim's left end."""
+        xs = np.linspace(-grown_mm, self.round_mm + grown_mm, points)
+        top = self.to_flat(xs, np.full(points, -grown_mm))
+        foot = self.to_flat(xs[::-1], np.full(points, self.slant_mm + grown_mm))
+        return [(float(x), float(y)) for part in (top, foot) for x, y in zip(*part, strict=True)]
+
+
+def cone_from_measures(top_mm: float, bottom_mm: float, height_mm: float) -> Cone | None:
+    """A cup's wall from its two circumferences and its upright height; None where the wall is straight.
+
+    Raises:
+        BadTemplate: measures that no cup has.
+    """
+    for value, name in ((top_mm, "circumference at the top"), (bottom_mm, "circumference at the bottom")):
+        if not (math.isfinite(value) and LEAST_ROUND_MM <= value <= MOST_ROUND_MM):
+            raise BadTemplate(f"A {name} of {value:g} mm cannot be: measure round the blank, 10 mm to 5 m.")
+    if not (math.isfinite(height_mm) and LEAST_HEIGHT_MM <= height_mm <= MOST_HEIGHT_MM):
+        raise BadTemplate(f"A height of {height_mm:g} mm cannot be: measure from rim to foot, 3 mm to 3 m.")
+    spread = abs(top_mm - bottom_mm) / (2 * math.pi)
+    taper = math.degrees(math.atan2(spread, height_mm))
+    if taper > MOST_TAPER_DEG:
+        raise BadTemplate(
+            f"These measures make a wall that leans {taper:.0f}° out of the upright, more a plate than a cup: "
+            "measure the circumferences and the height again."
+        )
+    cone = Cone(top_mm, bottom_mm, height_mm)
+    return None if spread * 2 * math.pi / cone.slant_mm < STRAIGHT else cone

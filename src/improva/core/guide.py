@@ -1,0 +1,115 @@
+"""A provider's guide picture: laid over the flat, never printed, and read for where its zones are."""
+
+from __future__ import annotations
+
+import io
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+import pikepdf
+import pyvips
+
+from .artwork.pixels import as_array, srgb, unreadable
+from .artwork.reading import MAX_PIXELS
+from .artwork.svg import SVG_DPI, draw_svg, inspect_svg
+from .errors import BadArtwork
+from .units import MM_PER_IN, PT_PER_IN
+
+CLEAR_ALPHA = 24
+LEAST_SHARE = 0.04
+"""A clear part smaller than this share of the guide is a gap in its drawing, not the print area."""
+
+VECTOR_DPI = 150.0
+TRACED_PX = 1600
+
+
+@dataclass(frozen=True)
+class Guide:
+    """A guide as pixels with alpha, and the size it gives itself, in mm, where it gives one."""
+
+    image: pyvips.Image
+    px: tuple[int, int]
+    claimed_mm: tuple[float, float] | None
+
+
+@dataclass(frozen=True)
+class Traced:
+    """What a guide's transparency tells, as fractions of its width and height (x, y, w, h).
+
+    Attributes:
+        trim: the box of the clear part, or None where the guide has no transparency to read.
+        rectangular: share of that box that is clear; well below 1 where the print area is not a rectangle.
+    """
+
+    trim: tuple[float, float, float, float] | None
+    rectangular: float
+
+
+def _pdf_page(data: bytes) -> tuple[float, float]:
+    """Width and height in mm of a PDF's first page. Raises :class:`BadArtwork`."""
+    try:
+        with pikepdf.open(io.BytesIO(data)) as pdf:
+            page = pdf.pages[0]
+            box = [float(v) for v in page.mediabox]  # ISO 32000-1, 14.11.2
+    except (pikepdf.PdfError, IndexError, ValueError) as broken:
+        raise BadArtwork("This PDF cannot be opened: export it again without a password.") from broken
+    return (box[2] - box[0]) / PT_PER_IN * MM_PER_IN, (box[3] - box[1]) / PT_PER_IN * MM_PER_IN
+
+
+def read_guide(data: bytes) -> Guide:
+    """A guide from PNG, SVG or PDF bytes, told by content.
+
+    Raises:
+        BadArtwork: not one of these, damaged, too large, or an SVG that points outside itself.
+    """
+    start = data[:1024].lstrip(b"\xef\xbb\xbf \t\r\n")
+    try:
+        if data.startswith(b"\x89PNG\r\n\x1a\n"):
+            image = pyvips.Image.new_from_buffer(data, "", access="random", fail_on="truncated")
+            if image.width * image.height > MAX_PIXELS:
+                raise BadArtwork("This guide is larger than any print: export it smaller.")
+            dpi = image.xres * MM_PER_IN
+            claimed = (image.width / image.xres, image.height / image.yres) if dpi > 30 else None
+            return Guide(_with_alpha(srgb(image)), (image.width, image.height), claimed)
+        if start.startswith(b"%PDF"):
+            w, h = _pdf_page(data)
+            image = pyvips.Image.pdfload_buffer(data, dpi=VECTOR_DPI, background=[0, 0, 0, 0])
+            return Guide(_with_alpha(srgb(image)), (image.width, image.height), (w, h))
+        if b"<svg" in start or start.startswith(b"<"):
+            inspect_svg(data)
+            first = draw_svg(data)
+            claimed = (first.width / SVG_DPI * MM_PER_IN, first.height / SVG_DPI * MM_PER_IN)
+            image = draw_svg(data, VECTOR_DPI / SVG_DPI)
+            return Guide(_with_alpha(image), (image.width, image.height), claimed)
+    except pyvips.Error as broken:
+        raise unreadable(broken) from broken
+    raise BadArtwork("Guides are read from PNG, SVG or PDF: choose one of these files.")
+
+
+def _with_alpha(image: pyvips.Image) -> pyvips.Image:
+    return (image if image.hasalpha() else image.addalpha()).copy_memory()
+
+
+def trace(guide: Guide) -> Traced:
+    """Find the print area: the largest clear part that is not the sheet's own outside."""
+    factor = min(1.0, TRACED_PX / max(guide.px))
+    alpha = as_array(guide.image.resize(factor) if factor < 1 else guide.image)[..., 3]
+    h, w = alpha.shape
+    count, labels, stats, _ = cv2.connectedComponentsWithStats((alpha < CLEAR_ALPHA).astype(np.uint8), connectivity=4)
+    best, area = None, LEAST_SHARE * h * w
+    for i in range(1, count):
+        x, y, bw, bh, size = (int(v) for v in stats[i])
+        outside = x == 0 or y == 0 or x + bw == w or y + bh == h
+        if size > area and not (outside and size < 0.5 * h * w):
+            best, area = i, size
+    if best is None or bool((labels == best).all()):
+        return Traced(None, 0.0)
+    x, y, bw, bh, size = (int(v) for v in stats[best])
+    return Traced((x / w, y / h, bw / w, bh / h), size / (bw * bh))
+
+
+def laid_over(guide: Guide, longest_px: int) -> pyvips.Image:
+    """The guide reduced for showing, with alpha."""
+    factor = min(1.0, longest_px / max(guide.px))
+    return guide.image.resize(factor) if factor < 1 else guide.image

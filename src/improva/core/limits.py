@@ -1,0 +1,72 @@
+"""What work is judged by: every limit by name, with the value that holds where a blank or its seller says nothing."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from math import isfinite
+
+from .errors import BadTemplate
+
+
+@dataclass(frozen=True)
+class Limit:
+    """A limit: what it is called, its unit, its value for all blanks, how far it may be moved, and where it is from."""
+
+    title: str
+    unit: str
+    default: float
+    least: float
+    most: float
+    source: str
+
+
+_PRACTICE = "common practice, no published source"
+_MEMORY = "from memory"
+
+LIMITS: dict[str, Limit] = {
+    "least_dpi": Limit("Least resolution", "dpi", 150, 36, 1200, f"{_PRACTICE}: the least that print providers take"),
+    "good_dpi": Limit("Good resolution", "dpi", 300, 36, 1200, f"{_PRACTICE}: what sellers aim for"),
+    "viewing_mm": Limit("Looked at from", "mm", 350, 50, 5000, f"{_MEMORY}: a thing held in the hand"),
+    "crop_percent": Limit(
+        "Picture lost", "%", 20, 0, 100, f"{_MEMORY}: beyond a fifth, something meant to show is usually gone"
+    ),
+    "stretch_percent": Limit("Proportions bent", "%", 2, 0, 100, f"{_MEMORY}: two per cent passes unseen"),
+    "stroke_mm": Limit("Thinnest stroke", "mm", 0.25, 0.02, 20, f"{_MEMORY}: 0.7 point, which transfer and coat still hold"),
+    "letter_mm": Limit(
+        "Smallest lettering", "mm", 1.8, 0.1, 200, f"{_MEMORY}: capitals of a 7 point face, read at arm's length"
+    ),
+    "outside_safe_mm": Limit("Content past the safe line", "mm", 0.5, 0, 200, f"{_MEMORY}: less is lost in trimming anyway"),
+    "haze_percent": Limit("Pale haze", "%", 0.5, 0, 100, f"{_MEMORY}: edges drawn smooth stay under it"),
+    "half_percent": Limit("Half-transparent ink", "%", 2, 0, 100, f"{_MEMORY}: smooth edges alone stay under it"),
+    "white_percent": Limit("White on white", "%", 25, 0, 100, f"{_MEMORY}: a quarter of a motif may be paper-white"),
+    "tint_delta_e": Limit("Tint from a coloured blank", "ΔE", 6, 0, 100, f"{_MEMORY}: about three just noticeable differences"),
+    "gap_delta_e": Limit("Contrast at the handle", "ΔE", 25, 0, 100, f"{_MEMORY}: a mid grey against white is 40"),
+    "seam_delta_e": Limit("Step at the seam", "ΔE", 2, 0, 100, f"{_MEMORY}: twice a just noticeable difference"),
+    "detail_percent": Limit("Detail at the seam", "%", 6, 0, 100, f"{_MEMORY}: above it a strip is lettering or busy drawing"),
+    "joint_delta_e": Limit("Step between tiles", "ΔE", 2.5, 0, 100, f"{_MEMORY}: a line seen at arm's length"),
+    "gamut_percent": Limit("Colours out of reach", "%", 5, 0, 100, f"{_MEMORY}: less is seldom noticed"),
+    "gamut_delta_e": Limit("Out of reach by", "ΔE", 5, 0, 100, f"{_MEMORY}: a shift seen side by side"),
+}
+
+
+def limit_of(name: str, limits: Mapping[str, float]) -> float:
+    """The limit of that name, from ``limits`` if it is given there."""
+    return limits.get(name, LIMITS[name].default)
+
+
+def checked_limits(limits: Mapping[str, float]) -> dict[str, float]:
+    """Limits a seller or a template gives, each within its reach.
+
+    Raises:
+        BadTemplate: a name that is not known, or a value out of reach.
+    """
+    for name, value in limits.items():
+        if name not in LIMITS:
+            raise BadTemplate(f"There is no limit '{name}'. Known: {', '.join(LIMITS)}.")
+        limit = LIMITS[name]
+        if isinstance(value, bool) or not isinstance(value, int | float) or not isfinite(value):
+            raise BadTemplate(f"{limit.title}: '{value}' is not a number.")
+        if not limit.least <= value <= limit.most:
+            raise BadTemplate(f"{limit.title} of {value:g} {limit.unit} is out of reach: {limit.least:g} to {limit.most:g}.")
+    return {name: float(value) for name, value in limits.items()}

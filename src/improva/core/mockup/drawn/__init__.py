@@ -1,0 +1,103 @@
+"""Scenes drawn by formula for any blank, also one that a seller has just measured: no bake, no picture from elsewhere.
+
+They are the same :class:`Passes` as a baked pack's, in simpler light: lobes in place of traced soft boxes.
+"""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from ...artwork.pixels import as_array
+from ...design import Design
+from ...render import Opener, render_worn
+from ...template import Template
+from ..pack import Passes, Region, SceneInfo
+from .laid import draw_laid
+from .turned import draw_turned
+
+DRAWN_PX = (1440, 1080)
+CUT_PX = 300
+VERSION = 1
+"""Raised when drawing changes, so that kept pictures are made anew."""
+
+LID = {"Snow": "#f2f1ed", "Ink": "#1d1f23", "Pine": "#2f4a3e", "Rowan": "#a8322b"}
+TURNED = {"front": 0.0, "right": 90.0, "back": 180.0, "left": -90.0}
+ENDING = "-drawn"
+
+
+def body_of(template: Template) -> str:
+    """How a blank is drawn: its ``looks`` say, or the kind of its panels."""
+    body = str(template.looks.get("body", ""))
+    if body:
+        return body
+    first = template.panels[0]
+    return "turned" if first.closes or first.gap_mm or first.cone else "panels" if len(template.panels) > 1 else "cloth"
+
+
+def drawn_scenes(template: Template) -> list[SceneInfo]:
+    """The scenes that can be drawn of a blank: one, or one for each way a handle points."""
+    body = body_of(template)
+    printed = [Region(p.id, p.title, p.id) for p in template.panels]
+    if body == "turned":
+        handle = bool(template.looks.get("handle")) or bool(template.panels[0].gap_mm)
+        parts = printed[:1]
+        if template.looks.get("top") == "lid":
+            parts = [*parts, Region("lid", "Lid", None, LID, "Snow")]
+        if not handle:
+            return [_info(template, "", "studio", TURNED, True, parts)]
+        parts = [*parts, Region("handle", "Handle", None, {"White": "#f1f0ec", **LID}, "White"),
+                 Region("inside", "Inside", None, {"White": "#f1f0ec", **LID}, "White")]  # fmt: skip
+        return [
+            _info(template, f"-handle-{side}", "studio", {f"handle {side}": angle}, False, parts)
+            for side, angle in (("right", 90.0), ("left", -90.0), ("behind", 0.0))
+        ]
+    if body in ("shirt", "hoodie"):
+        return [
+            _info(template, "" if i == 0 else f"-{p.id}", "flat", {p.title.lower(): 0.0}, False, [printed[i]])
+            for i, p in enumerate(template.panels)
+        ]
+    return [_info(template, "", "flat", {"flat": 0.0}, False, printed)]
+
+
+def _info(template: Template, more: str, kind: str, views: dict[str, float], turns: bool, parts: list[Region]) -> SceneInfo:
+    where = "on a light table" if kind == "flat" else "in plain light"
+    return SceneInfo(
+        id=f"{template.id}{ENDING}{more}", title=f"{template.title}, drawn {where}", kind=kind, templates=(template.id,),
+        px=DRAWN_PX, views=views, turns=turns, regions=tuple(parts), exposure=1.0, folder=Path(), drawn=template,
+    )  # fmt: skip
+
+
+def draw(info: SceneInfo, cut: NDArray[np.bool_] | None = None) -> Passes:
+    """The passes of a drawn scene at its native size. ``cut`` is the contour of a cut-out, as a mask of its panel."""
+    template = info.drawn
+    assert template is not None, "a baked scene is read, not drawn"
+    if body_of(template) == "turned":
+        base, basis, maps = draw_turned(template, info)
+    else:
+        base, basis, maps = draw_laid(template, info, body_of(template), cut)
+    return Passes(base, basis, maps)
+
+
+def cut_mask(design: Design, open_art: Opener) -> NDArray[np.bool_]:
+    """The shape of a cut-out with its border, as a mask of its panel, :data:`CUT_PX` a side.
+
+    The border is as wide as the panel's safe line is deep. Where nothing is printed, the whole panel is the shape.
+    """
+    w, h = design.panel.trim_mm
+    size = (CUT_PX, max(8, round(CUT_PX * h / w)))
+    image = render_worn(design, open_art, size)
+    if not image.hasalpha() or not design.pieces:
+        return np.ones(size[::-1], bool)
+    solid = (as_array(image)[..., 3] >= 128).astype(np.uint8)
+    if not solid.any():
+        return np.ones(size[::-1], bool)
+    away = cv2.distanceTransform(1 - solid, cv2.DIST_L2, cv2.DIST_MASK_PRECISE)
+    reach = design.panel.safe_mm / w * CUT_PX
+    return np.asarray(cv2.GaussianBlur((away <= reach).astype(np.float32), (0, 0), 0.3 * reach + 0.5) > 0.5)
+
+
+__all__ = ["DRAWN_PX", "ENDING", "VERSION", "cut_mask", "draw", "drawn_scenes"]

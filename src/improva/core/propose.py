@@ -1,0 +1,99 @@
+"""A first placing for every pair, by rules that are told: what the artwork is, and what the panel wants."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from .artwork.reading import ArtFacts
+from .artwork.traits import Traits
+from .design import Placing
+from .fit import place
+from .template import Panel, Template
+from .tiling import nearest_count, step_of
+
+MOST_LOST = 0.4
+"""From memory: a cover that would lose two fifths of a picture hides what it shows."""
+
+MOTIF_SHARE = 0.86
+"""From memory: a single motif with some air round it."""
+
+TALLEST_TILE = 0.62
+"""From memory: a tile that fills more than this of a blank is not seen as a pattern."""
+
+
+@dataclass(frozen=True)
+class Proposal:
+    """A first placing and the rule that gave it, in one sentence. None: the panel stays empty at first."""
+
+    placing: Placing | None
+    why: str
+
+
+def _pattern(panel: Panel, facts: ArtFacts) -> Placing:
+    worn = panel.worn()
+    claimed = facts.size.claimed_mm
+    least = TALLEST_TILE * min(worn.trim_mm)
+    width = min(claimed[0], least * claimed[0] / max(claimed))
+    if worn.closes:
+        around = nearest_count(worn.trim_mm[0], width, step_of(worn, "grid"))
+        return Placing("repeat", repeats_around=around)
+    return Placing("repeat", scale=round(width / claimed[0], 4))
+
+
+def _lost(panel: Panel, facts: ArtFacts) -> float:
+    """Share of the picture that a cover loses."""
+    field = panel.field("bent")
+    _, _, w, h = place(panel, facts.size, Placing("cover")).box
+    return 1 - field.file_mm[0] * field.file_mm[1] / (w * h)
+
+
+def propose(template: Template, panel: Panel, facts: ArtFacts, traits: Traits) -> Proposal:
+    """The placing a pair starts with.
+
+    1. A panel that starts empty stays so.
+    2. A cut-out is shown whole with air round it; on a mug on front and back, beside the handle's gap.
+    3. A drawing that runs off all edges and meets itself is a pattern and repeats, but where the blank wants one motif.
+    4. Where covering would lose more than two fifths of a picture, all of it is shown, an even ground carried on.
+    5. Otherwise the blank's own fit.
+    """
+    if panel.starts == "empty":
+        return Proposal(None, "This side stays empty until you ask for it.")
+    motif = template.default_fit == "contain"
+    if traits.kind == "cutout":
+        scale = 1.0 if panel.shape == "cutout" else MOTIF_SHARE
+        if panel.gap_mm:
+            return Proposal(Placing("contain", copies=2, scale=scale), "A cut-out on a mug goes on front and back.")
+        return Proposal(Placing("contain", scale=scale), "A cut-out is shown whole, with some air round it.")
+    if traits.all_over and traits.joint <= template.limit("joint_delta_e") and not motif:
+        return Proposal(_pattern(panel, facts), "A pattern that meets itself is repeated.")
+    if template.default_fit == "cover" and _lost(panel, facts) > MOST_LOST:
+        ground = traits.ground
+        told = "Covering would lose more than two fifths of it, so all of it is shown"
+        if ground:
+            return Proposal(Placing("contain", background=ground), f"{told} and its ground is carried on.")
+        if panel.gap_mm:
+            return Proposal(Placing("contain", copies=2, scale=0.9), f"{told}, on front and back.")
+        return Proposal(Placing("cover"), "The blank is covered, though much of the picture is lost.")
+    return Proposal(Placing(template.default_fit), f"This blank wants {template.default_fit}.")  # type: ignore[arg-type]
+
+
+def carried(placing: Placing, source: Panel, target: Panel) -> Placing:
+    """A placing carried from one panel to a sister blank's: shift and spacing keep their share of the trim.
+
+    The number of repeats round is kept where it closes there; the fit, turn, scale, copies and ground as they are.
+    """
+    a, b = source.field(placing.lay).trim_mm, target.field(placing.lay).trim_mm
+    shift = (placing.shift_mm[0] * b[0] / a[0], placing.shift_mm[1] * b[1] / a[1])
+    around = placing.repeats_around
+    step = step_of(target, placing.repeat_kind)
+    if around is not None and around % step:
+        around += 1
+    turn = placing.rotate_deg
+    if placing.fit == "repeat" and target.closes:
+        turn = round(turn / 90) * 90.0
+    return placing.changed(
+        shift_mm=(round(shift[0], 3), round(shift[1], 3)),
+        spacing_mm=placing.spacing_mm * b[0] / a[0],
+        repeats_around=around,
+        rotate_deg=turn,
+    )

@@ -1,0 +1,94 @@
+"""Between a tapered wall's level rectangle and its flat: one resampling each way."""
+
+from __future__ import annotations
+
+import numpy as np
+import pyvips
+
+from ..geometry import Cone
+from ..template import Panel
+
+EDGE_PX = 3
+"""Art is carried this far past the level rectangle, so that no pixel on the cut is blended with nothing."""
+
+SPARE_MM = 0.15
+"""The print goes this far past the cut, under the knife."""
+
+
+def _cone(panel: Panel) -> Cone:
+    assert panel.cone is not None, "only a tapered wall is bent"
+    return panel.cone
+
+
+def _level_index(panel: Panel, size_px: tuple[int, int], level_px: tuple[int, int]) -> pyvips.Image:
+    """For each pixel of the flat, the pixel of the level rectangle that lies there: two float bands, streamed."""
+    cone = _cone(panel)
+    (fw, fh), (lw, lh) = panel.file_mm, panel.worn().file_mm
+    at = pyvips.Image.xyz(*size_px).cast("float")
+    x = (at[0] + 0.5) * (fw / size_px[0]) - panel.bleed_mm - cone.box_mm[0] / 2
+    y = (at[1] + 0.5) * (fh / size_px[1]) - panel.bleed_mm
+    up = cone.outer_radius_mm - (cone.box_mm[1] - y if cone.widens_down else y)
+    # polar() counts degrees from 0 to 360; the turn by half a circle keeps the wall's middle away from its ends
+    polar = (up * -1).complexform(x * -1).polar()
+    turn = polar.imag() - 180
+    inward = cone.outer_radius_mm - polar.real()
+    level_x = (turn * (np.pi / 180 / cone.sweep_rad) + 0.5) * cone.round_mm
+    level_y = cone.slant_mm - inward if cone.widens_down else inward
+    to_px = (level_px[0] / lw, level_px[1] / lh)
+    return ((level_x + panel.bleed_mm) * to_px[0] - 0.5 + EDGE_PX).bandjoin(
+        (level_y + panel.bleed_mm) * to_px[1] - 0.5 + EDGE_PX
+    )
+
+
+def _sampled(image: pyvips.Image, index: pyvips.Image) -> pyvips.Image:
+    """Look pixels up, transparent where the index leaves the image."""
+    image = (image if image.hasalpha() else image.addalpha()).premultiply().cast("float").copy_memory()
+    found = image.mapim(index, interpolate=pyvips.Interpolate.new("bicubic"), extend="background", background=[0, 0, 0, 0])
+    return found.unpremultiply().cast("uchar")
+
+
+def bent(level: pyvips.Image, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
+    """The level rectangle bent on to the flat, cut along its outline: size_px, four bands."""
+    index = _level_index(panel, size_px, (level.width, level.height))
+    grown = level.embed(EDGE_PX, EDGE_PX, level.width + 2 * EDGE_PX, level.height + 2 * EDGE_PX, extend="copy")
+    return cut_out(_sampled(grown, index), panel)
+
+
+def unbent(flat: pyvips.Image, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
+    """What lies on the flat, as it is worn: size_px of the level rectangle, four bands."""
+    cone, level = _cone(panel), panel.worn()
+    across, down = (mm / px for mm, px in zip(level.file_mm, size_px, strict=True))
+    x, y = np.meshgrid(
+        (np.arange(size_px[0]) + 0.5) * across - panel.bleed_mm, (np.arange(size_px[1]) + 0.5) * down - panel.bleed_mm
+    )
+    fx, fy = cone.to_flat(x, y)
+    to_px = (flat.width / panel.file_mm[0], flat.height / panel.file_mm[1])
+    index = np.stack([(fx + panel.bleed_mm) * to_px[0] - 0.5, (fy + panel.bleed_mm) * to_px[1] - 0.5], -1)
+    return _sampled(flat, pyvips.Image.new_from_array(index.astype(np.float32)))
+
+
+def outline_svg(panel: Panel, size_px: tuple[int, int], paint: str, grown_mm: float = 0.0) -> pyvips.Image:
+    """A panel's cutting line with its bleed left off, drawn on the print file's pixels with the given SVG paint."""
+    if panel.cone is not None:
+        points = panel.cone.outline(grown_mm)
+    elif panel.outline_mm:
+        points = list(panel.outline_mm)
+    else:
+        w, h = panel.trim_mm
+        points = [(0.0, 0.0), (w, 0.0), (w, h), (0.0, h)]
+    (w, h), b = panel.file_mm, panel.bleed_mm
+    line = " ".join(f"{x:.4f},{y:.4f}" for x, y in points)
+    svg = (
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{size_px[0]}" height="{size_px[1]}" preserveAspectRatio="none" '
+        f'viewBox="{-b} {-b} {w} {h}"><polygon points="{line}" {paint}/></svg>'
+    )
+    image = pyvips.Image.svgload_buffer(svg.encode())
+    return image.crop(0, 0, *size_px) if (image.width, image.height) != size_px else image
+
+
+def cut_out(image: pyvips.Image, panel: Panel) -> pyvips.Image:
+    """Leave nothing outside the piece of ring and its bleed."""
+    image = image if image.hasalpha() else image.addalpha()
+    mask = outline_svg(panel, (image.width, image.height), 'fill="#fff"', panel.bleed_mm + SPARE_MM)[3]
+    colours = image.extract_band(0, n=3)
+    return colours.bandjoin((image[3].cast("float") * mask / 255).cast("uchar")).copy(interpretation="srgb")

@@ -1,0 +1,106 @@
+"""A pattern without gaps at any size: tiles are made to whole pixels, and one exact map lays the endless plane of them."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pyvips
+
+from ..artwork.pixels import Artwork, as_array, resized
+from ..design import Placing
+from ..fit import Placed
+from ..template import Panel
+from ..tiling import Tiling
+
+MOST_CELL_PX = 200_000_000
+
+
+def blended_edges(image: pyvips.Image, blend: float) -> pyvips.Image:
+    """The picture less ``blend`` of its width and height, its opposite edges faded into each other, so that it tiles.
+
+    In premultiplied values, so that hidden colour does not bleed in (Porter and Duff 1984, section 4.3).
+    """
+    if not blend:
+        return image
+    alpha = image.hasalpha()
+    pixels = as_array((image.premultiply() if alpha else image).cast("uchar")).astype(np.float32)
+    for axis in (1, 0):
+        n = pixels.shape[axis]
+        b = min(n // 2, max(1, round(n * blend)))
+        head, tail = np.take(pixels, range(b), axis), np.take(pixels, range(n - b, n), axis)
+        shape = [1, 1, 1]
+        shape[axis] = b
+        t = (0.5 - 0.5 * np.cos(np.pi * (np.arange(b) + 0.5) / b)).reshape(shape).astype(np.float32)
+        pixels = np.concatenate([tail * (1 - t) + head * t, np.take(pixels, range(b, n - b), axis)], axis)
+    made = pyvips.Image.new_from_array((pixels + 0.5).astype(np.uint8)).copy(interpretation="srgb")
+    return made.unpremultiply().cast("uchar") if alpha else made
+
+
+def _cell(image: pyvips.Image, tiling: Tiling) -> pyvips.Image:
+    """The smallest block after which the pattern is the same again, at the art's own density."""
+    spare = [p / t - 1 for p, t in zip(tiling.pitch_mm, tiling.tile_mm, strict=True)]
+    if max(spare) > 0:
+        w, h = round(image.width * (1 + spare[0])), round(image.height * (1 + spare[1]))
+        image = image if image.hasalpha() else image.addalpha()
+        image = image.embed(0, 0, w, h, extend="background", background=[0, 0, 0, 0])
+    if tiling.kind == "grid":
+        return image
+    if tiling.kind == "mirror":
+        row = image.join(image.fliphor(), "horizontal")
+        return row.join(row.flipver(), "vertical")
+    if tiling.kind == "half-drop":
+        return image.join(image.wrap(x=0, y=image.height // 2), "horizontal")
+    return image.join(image.wrap(x=image.width // 2, y=0), "vertical")
+
+
+def laid_repeat(art: Artwork, placed: Placed, placing: Placing, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
+    """The pattern over the whole print file of a rectangular panel: size_px, alpha only where the art has it.
+
+    The cell is resampled once to whole pixels as a part of the endless plane, so that its edges meet; where the
+    pitch is not whole, one map at a scale within a pixel of 1 lays it exactly. So nothing can gape between tiles.
+    """
+    tiling = placed.tiling
+    assert tiling is not None, "only a repeat has tiles"
+    density = np.array(size_px) / panel.file_mm
+    pitch = np.array(tiling.pitch_mm) * density
+    whole = np.maximum(1, np.ceil(pitch - 1e-6)).astype(int)
+    image = art.image(tuple(pitch))
+    quarter = round((placing.rotate_deg - placed.rotate_deg) % 360 / 90) % 4
+    image = (image, image.rot90(), image.rot180(), image.rot270())[quarter] if quarter else image
+    cell = _cell(blended_edges(image, placing.blend), tiling)
+    period = np.array(tiling.period)
+    across, down = (int(v) for v in whole * period)
+    cell = cell.copy_memory()
+    if (cell.width, cell.height) != (across, down):
+        # A part of the endless plane is resampled, so that a cell's last pixels know its first ones.
+        cell = resized(cell.replicate(3, 3), across / cell.width, down / cell.height).crop(across, down, across, down)
+        cell = cell.copy_memory()
+    return _plane(cell, pitch / whole, placed, panel, density, size_px)
+
+
+def _plane(cell: pyvips.Image, scale: np.ndarray, placed: Placed, panel: Panel, density: np.ndarray, size_px: tuple[int, int]
+           ) -> pyvips.Image:  # fmt: skip
+    """Lay the endless plane of a cell on the print file, its corner where the placing says."""
+    angle = math.radians(placed.rotate_deg)
+    turn = np.array([[math.cos(angle), -math.sin(angle)], [math.sin(angle), math.cos(angle)]])
+    matrix = np.diag(density) @ turn @ np.diag(scale / density)
+    corner = (np.array(placed.box[:2]) + panel.bleed_mm) * density
+    back = np.linalg.inv(matrix)
+    w, h = size_px
+    seen = np.array([back @ (np.array(c) - corner) for c in ((0, 0), (w, 0), (0, h), (w, h))])
+    block = np.array([cell.width, cell.height])
+    first = np.floor((seen.min(axis=0) - 4) / block).astype(int)
+    count = np.ceil((seen.max(axis=0) + 4) / block).astype(int) - first
+    shift = corner + matrix @ (first * block)
+    plane = cell.replicate(int(count[0]), int(count[1]))
+    if np.allclose(matrix, np.eye(2), atol=1e-9) and np.allclose(shift, np.round(shift), atol=1e-6):
+        return plane.crop(*(int(-v) for v in np.round(shift)), w, h)
+    offset = matrix @ [0.5, 0.5] + shift - 0.5  # libvips counts from the centre of the first pixel
+    if plane.hasalpha():
+        plane = plane.premultiply()
+    plane = plane.affine(
+        matrix.ravel().tolist(), interpolate=pyvips.Interpolate.new("bicubic"), odx=offset[0], ody=offset[1],
+        oarea=[0, 0, w, h], extend="copy",
+    )  # fmt: skip
+    return (plane.unpremultiply() if plane.hasalpha() else plane).cast("uchar")

@@ -1,0 +1,75 @@
+"""A pair as loaded: the artwork, the blank, and what was decided or is proposed for each panel."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any
+
+from .. import __version__
+from ..core.design import Design, Piece, Placing
+from ..core.propose import Proposal
+from ..core.template import Panel, Template
+from ..store import ArtRow, PairRow, Placings
+from ..store.database import key_of
+from ..store.pairs import placing_to_dict
+
+
+def plain(placings: Placings) -> dict[str, Any]:
+    """Placings as plain values."""
+    return {panel: placing_to_dict(placing) if placing else None for panel, placing in placings.items()}
+
+
+@dataclass(frozen=True)
+class Work:
+    """A pair. ``template_key`` hashes the blank's figures and limits; ``proposals`` hold where nothing was decided."""
+
+    art: ArtRow
+    template: Template
+    template_key: str
+    row: PairRow
+    proposals: dict[str, Proposal]
+
+    @property
+    def route(self) -> str:
+        """How it is printed: decided here, or the blank's own."""
+        return self.row.route or self.template.route
+
+    @cached_property
+    def placings(self) -> Placings:
+        """The placing of every panel; None for one that stays empty."""
+        return {p.id: self.row.placings.get(p.id, self.proposals[p.id].placing) for p in self.template.panels}
+
+    @property
+    def printed(self) -> list[Panel]:
+        """The panels that carry something."""
+        return [p for p in self.template.panels if self.placings[p.id] is not None]
+
+    def placing(self, panel: Panel) -> Placing | None:
+        """What holds for a panel."""
+        return self.placings[panel.id]
+
+    @cached_property
+    def subject(self) -> list[str]:
+        """What every result depends on: this program, the art's content, and the blank's figures."""
+        return [__version__, self.art.sha256, self.template_key]
+
+    @cached_property
+    def placing_key(self) -> str:
+        """A hash of all placings."""
+        return key_of(plain(self.placings))
+
+    @cached_property
+    def proof_key(self) -> str:
+        """A hash of all that the proof of what was decided depends on."""
+        return key_of("proof", self.subject, self.placing_key)
+
+    def design(self, panel: Panel, placing: Placing | None) -> Design:
+        """One panel as a design; without a placing it is empty."""
+        pieces = (Piece(self.art.sha256, self.art.facts.size, placing),) if placing else ()
+        return Design(self.template, panel, pieces)
+
+    def designs(self, held: Placings | None = None) -> list[Design]:
+        """Every panel as a design, with what is in the hand in place of what was decided."""
+        now = {**self.placings, **(held or {})}
+        return [self.design(panel, now[panel.id]) for panel in self.template.panels]
