@@ -4,6 +4,7 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Link, RouterProvider } from "react-router";
 import { Problem } from "./api/client";
 import { BenchPage } from "./bench/BenchPage";
+import { BlanksPage } from "./blanks/BlanksPage";
 import { BoardPage } from "./board/BoardPage";
 import { UnitProvider } from "./ui/unit";
 import "./styles.css";
@@ -28,6 +29,7 @@ function Lost() {
 
 const router = createBrowserRouter([
   { path: "/", element: <BoardPage /> },
+  { path: "/blanks/:id?", element: <BlanksPage /> },
   { path: "/bench/:art/:template/:station?", element: <BenchPage /> },
   { path: "*", element: <Lost /> },
 ]);

@@ -46,9 +46,14 @@ def panel_report(panel: Panel) -> dict[str, Any]:
         "safe_mm": panel.safe_mm, "seam_zone_mm": panel.seam_zone_mm, "closes": panel.closes, "tab_mm": panel.tab_mm,
         "gap_mm": panel.gap_mm, "dpi": panel.dpi, "file_px": list(panel.file_px()), "file_mm": list(panel.file_mm),
         "worn_mm": list(worn.trim_mm), "keep_out": [{"title": k.title, "box": list(k.box)} for k in panel.keep_out],
-        "outline_mm": [list(point) for point in panel.outline_mm], "starts": panel.starts,
+        "cut_line": _points(panel.line()), "safe_line": _points(panel.line(panel.safe_mm)) if panel.safe_mm else [],
+        "starts": panel.starts,
         "cone": cone_report(panel.cone) if panel.cone else None,
     }  # fmt: skip
+
+
+def _points(line: list[tuple[float, float]]) -> list[list[float]]:
+    return [[round(x, 3), round(y, 3)] for x, y in line]
 
 
 def cone_report(cone: Cone) -> dict[str, Any]:

@@ -2,16 +2,22 @@ import type { components } from "./generated";
 
 type Schemas = components["schemas"];
 export type Art = Schemas["Art"];
+export type Blank = Schemas["Blank"];
 export type Board = Schemas["Board"];
+export type BoardBlank = Schemas["BoardBlank"];
 export type Cell = Schemas["Cell"];
 export type Check = Schemas["CheckShape"];
+export type Limit = Schemas["LimitShape"];
 export type MadeFile = Schemas["MadeFile"];
+export type Measures = Schemas["MeasuresBody"];
 export type Pair = Schemas["Pair"];
 export type Panel = Schemas["PanelShape"];
 export type Placing = Schemas["PlacingBody"];
 export type Proof = Schemas["ProofShape"];
 export type Region = Schemas["RegionShape"];
+export type Seam = Schemas["Seam"];
 export type Scene = Schemas["SceneShape"];
+export type Traced = Schemas["TracedShape"];
 export type Template = Schemas["TemplateShape"];
 export type Status = Check["status"];
 export type Colours = Pair["colours"];
@@ -50,51 +56,63 @@ async function json<T>(method: string, path: string, body?: unknown, signal?: Ab
   return (await (await send(method, path, body, signal)).json()) as T;
 }
 
-const at = (art: number, template: string) => `/api/pairs/${art}/${encodeURIComponent(template)}`;
+/** Where a pair is, with one of its panels in front. */
+export type Place = { art: number; template: string; panel: string | null };
 
-function lookQuery(placing: Placing, colours: Colours, angle: number, size: [number, number]): string {
-  return new URLSearchParams({
-    placing: JSON.stringify(placing),
-    colours: JSON.stringify(colours),
-    angle: String(angle),
-    width: String(size[0]),
-    height: String(size[1]),
-  }).toString();
+function at({ art, template, panel }: Place, rest = "", query: Record<string, string> = {}): string {
+  const asked = new URLSearchParams(panel ? { panel, ...query } : query).toString();
+  return `/api/pairs/${art}/${encodeURIComponent(template)}${rest}${asked ? `?${asked}` : ""}`;
 }
+
+const held = (placing: Placing | null): Record<string, string> =>
+  placing ? { placing: JSON.stringify(placing) } : { placing: "" };
+
+function form(file: File): FormData {
+  const data = new FormData();
+  data.set("file", file);
+  return data;
+}
+
+const blank = (id: string, rest = "") => `/api/blanks/${encodeURIComponent(id)}${rest}`;
 
 export const api = {
   board: () => json<Board>("GET", "/api/board"),
   cell: (art: number, template: string) => json<Cell>("GET", `/api/board/${art}/${encodeURIComponent(template)}`),
-  addArt: (file: File) => {
-    const form = new FormData();
-    form.set("file", file);
-    return json<Art>("POST", "/api/artworks", form);
-  },
+  addArt: (file: File) => json<Art>("POST", "/api/artworks", form(file)),
   renameArt: (id: number, title: string) => json<Art>("PATCH", `/api/artworks/${id}`, { title }),
   removeArt: (id: number) => send("DELETE", `/api/artworks/${id}`),
   restoreArt: (id: number) => json<Art>("POST", `/api/artworks/${id}/restore`),
   preview: (art: Art, px: number) => `/api/artworks/${art.id}/preview?px=${px}&of=${art.sha256.slice(0, 12)}`,
-  pair: (art: number, template: string) => json<Pair>("GET", at(art, template)),
-  place: (art: number, template: string, placing: Placing) =>
-    json<Pair>("PUT", `${at(art, template)}/placing`, placing),
-  step: (art: number, template: string, way: "undo" | "redo") => json<Pair>("POST", `${at(art, template)}/${way}`),
-  choose: (art: number, template: string, choices: { route: Pair["route"]; angle: number; colours: Colours }) =>
-    json<Pair>("PUT", `${at(art, template)}/choices`, choices),
-  proof: (art: number, template: string, placing: Placing, signal?: AbortSignal) =>
-    json<Proof>("GET", `${at(art, template)}/proof?${lookQuery(placing, {}, 0, [160, 160])}`, undefined, signal),
+  pair: (place: Place) => json<Pair>("GET", at(place)),
+  place: (place: Place, placing: Placing | null) =>
+    placing ? json<Pair>("PUT", at(place, "/placing"), placing) : json<Pair>("DELETE", at(place, "/placing")),
+  step: (place: Place, way: "undo" | "redo") => json<Pair>("POST", at(place, `/${way}`)),
+  copy: (place: Place, template_ids: string[]) =>
+    json<{ template_ids: string[] }>("POST", at(place, "/copy"), { template_ids }),
+  choose: (place: Place, choices: { route: Pair["route"]; angle: number; colours: Colours }) =>
+    json<Pair>("PUT", at(place, "/choices"), choices),
+  proof: (place: Place, placing: Placing, signal?: AbortSignal) =>
+    json<Proof>("GET", at(place, "/proof", held(placing)), undefined, signal),
   look: async (
-    art: number,
-    template: string,
-    placing: Placing,
+    place: Place,
+    placing: Placing | null,
+    scene: string,
     colours: Colours,
     angle: number,
-    size: [number, number],
-  ) => (await send("GET", `${at(art, template)}/look?${lookQuery(placing, colours, angle, size)}`)).blob(),
-  printFile: (art: number, template: string, body: { format: "png" | "tif" | "pdf"; dpi: number }) =>
-    json<MadeFile>("POST", `${at(art, template)}/print-file`, body),
+    [width, height]: [number, number],
+  ) => {
+    const asked = { ...held(placing), scene, colours: JSON.stringify(colours), angle: `${angle}` };
+    const sized = { ...asked, width: `${width}`, height: `${height}` };
+    return (await send("GET", at(place, "/look", sized))).blob();
+  },
+  flat: async (place: Place, placing: Placing | null, width: number) =>
+    (await send("GET", at(place, "/flat", { ...held(placing), width: `${width}` }))).blob(),
+  seam: (place: Place, placing: Placing) => json<Seam>("GET", at(place, "/seam", held(placing))),
+  seamPicture: (place: Place, placing: Placing) => at(place, "/seam-picture", held(placing)),
+  printFile: (place: Place, body: { format: "png" | "tif" | "pdf"; dpi: number; cut_line: boolean }) =>
+    json<MadeFile>("POST", at(place, "/print-file"), body),
   picture: (
-    art: number,
-    template: string,
+    place: Place,
     body: {
       scene_id: string;
       view: string;
@@ -103,5 +121,22 @@ export const api = {
       format: "jpg" | "png" | "webp";
     },
     signal?: AbortSignal,
-  ) => json<MadeFile>("POST", `${at(art, template)}/picture`, body, signal),
+  ) => json<MadeFile>("POST", at({ ...place, panel: null }, "/picture"), body, signal),
+  blanks: async () => (await json<{ blanks: Blank[] }>("GET", "/api/blanks")).blanks,
+  setBoard: (template_ids: string[]) => json<unknown>("PUT", "/api/blanks/board", { template_ids }),
+  drawing: (measures: Measures, signal?: AbortSignal) =>
+    json<Template>("POST", "/api/blanks/drawing", measures, signal),
+  keepMeasured: (measures: Measures) => json<Blank>("POST", "/api/blanks/measured", measures),
+  importBlank: (file: File) => json<Blank>("POST", "/api/blanks/import", form(file)),
+  blankFile: (id: string) => blank(id, "/toml"),
+  removeBlank: (id: string) => send("DELETE", blank(id)),
+  setLimit: (id: string, name: string, value: number | null) =>
+    json<Blank>("PUT", blank(id, `/limits/${name}`), { value }),
+  traceGuide: (file: File) => json<Traced>("POST", "/api/blanks/guide", form(file)),
+  keepGuide: (id: string, panel: string, file: File) =>
+    json<Blank>("PUT", blank(id, `/panels/${panel}/guide`), form(file)),
+  dropGuide: (id: string, panel: string) => json<Blank>("DELETE", blank(id, `/panels/${panel}/guide`)),
+  guide: (id: string, panel: string) => blank(id, `/panels/${panel}/guide`),
+  keepProfile: (id: string, file: File) => json<Blank>("PUT", blank(id, "/profile"), form(file)),
+  dropProfile: (id: string) => json<Blank>("DELETE", blank(id, "/profile")),
 };

@@ -73,6 +73,196 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blanks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every blank, with its limits. */
+        get: operations["blanks_shelf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blanks/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Choose the blanks on the board. */
+        put: operations["blanks_set_board_board_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blanks/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The blank that measures make, without keeping it. */
+        post: operations["blanks_drawing_drawing_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blanks/guide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a guide tells of its zones, without keeping it. */
+        post: operations["blanks_read_only_guide_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blanks/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take in a template file. One with the id of a blank that exists becomes a blank beside it. */
+        post: operations["blanks_take_in_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blanks/measured": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a blank of one's own and put it on the board. */
+        post: operations["blanks_measured_measured_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blanks/{template_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Put a blank of one's own away. */
+        delete: operations["blanks_remove__template_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blanks/{template_id}/limits/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Judge a blank by another limit. */
+        put: operations["blanks_limit__template_id__limits__name__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blanks/{template_id}/panels/{panel_id}/guide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The guide as PNG, to be laid over the flat at the print file's full size. */
+        get: operations["blanks_guide_picture__template_id__panels__panel_id__guide_get"];
+        /** Lay a provider's guide over a panel. It is only shown, never printed. */
+        put: operations["blanks_keep_guide__template_id__panels__panel_id__guide_put"];
+        post?: never;
+        /** Take the guide away. */
+        delete: operations["blanks_drop_guide__template_id__panels__panel_id__guide_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blanks/{template_id}/profile": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Hold colours on this blank against a printer's ICC profile. */
+        put: operations["blanks_keep_profile__template_id__profile_put"];
+        post?: never;
+        /** Take the profile away. */
+        delete: operations["blanks_drop_profile__template_id__profile_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blanks/{template_id}/toml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A blank as a template file. */
+        get: operations["blanks_export__template_id__toml_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/board": {
         parameters: {
             query?: never;
@@ -115,7 +305,7 @@ export interface paths {
             cookie?: never;
         };
         /** A made file, under its telling name. */
-        get: operations["bench_made_file_files__key__get"];
+        get: operations["files_made_file_files__key__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -132,7 +322,7 @@ export interface paths {
             cookie?: never;
         };
         /** A pair with its proof. */
-        get: operations["bench_pair_pairs__int_artwork_id___template_id__get"];
+        get: operations["bench_pair_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -149,7 +339,7 @@ export interface paths {
             cookie?: never;
         };
         /** The board's small mock-up of what was decided, as JPEG. */
-        get: operations["bench_cell_picture_pairs__int_artwork_id___template_id__cell_get"];
+        get: operations["bench_cell_picture_cell_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -167,7 +357,41 @@ export interface paths {
         };
         get?: never;
         /** Keep the route and how the mock-up stands. */
-        put: operations["bench_choose_pairs__int_artwork_id___template_id__choices_put"];
+        put: operations["bench_choose_choices_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Carry a panel's placing to other blanks, to the panel of the same name or else their first. */
+        post: operations["bench_copy_copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/flat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The print file of a placing that is not decided yet, reduced, as PNG: bent, repeated and cut as it will be. */
+        get: operations["bench_flat_flat_get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -183,7 +407,7 @@ export interface paths {
             cookie?: never;
         };
         /** A quick mock-up of a placing that is not decided yet, as JPEG. */
-        get: operations["bench_look_pairs__int_artwork_id___template_id__look_get"];
+        get: operations["bench_look_look_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -202,7 +426,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Make a listing picture; made before, it is only named. */
-        post: operations["bench_picture_pairs__int_artwork_id___template_id__picture_post"];
+        post: operations["files_picture_pairs__int_artwork_id___template_id__picture_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -217,10 +441,11 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Decide a placing. It becomes the next step of the pair's history. */
-        put: operations["bench_place_pairs__int_artwork_id___template_id__placing_put"];
+        /** Decide a panel's placing. It becomes the next step of the pair's history. */
+        put: operations["bench_place_placing_put"];
         post?: never;
-        delete?: never;
+        /** Leave a panel empty. */
+        delete: operations["bench_clear_placing_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -235,8 +460,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Make the print file; made before, it is only named. */
-        post: operations["bench_print_file_pairs__int_artwork_id___template_id__print_file_post"];
+        /** Make a panel's print file; made before, it is only named. */
+        post: operations["files_print_file_pairs__int_artwork_id___template_id__print_file_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -251,7 +476,7 @@ export interface paths {
             cookie?: never;
         };
         /** The proof of a placing that is not decided yet. */
-        get: operations["bench_proof_pairs__int_artwork_id___template_id__proof_get"];
+        get: operations["bench_proof_proof_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -270,7 +495,41 @@ export interface paths {
         get?: never;
         put?: never;
         /** Go one step forward in the pair's history. */
-        post: operations["bench_redo_pairs__int_artwork_id___template_id__redo_post"];
+        post: operations["bench_redo_redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/seam": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the two ends of a wrap meet, along its height. */
+        get: operations["bench_seam_seam_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/seam-picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Both ends of a wrap butted in the middle, at 300 dpi, as JPEG; what is bare shows the blank. */
+        get: operations["bench_seam_picture_seam_picture_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -287,7 +546,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Go one step back in the pair's history. */
-        post: operations["bench_undo_pairs__int_artwork_id___template_id__undo_post"];
+        post: operations["bench_undo_undo_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -331,6 +590,29 @@ export interface components {
             vector: boolean;
         };
         /**
+         * Blank
+         * @description A blank on the shelf.
+         */
+        Blank: {
+            /**
+             * Guides
+             * @description File name of the provider's guide by panel
+             */
+            guides: {
+                [key: string]: string;
+            };
+            /** Limits */
+            limits: components["schemas"]["LimitShape"][];
+            /** On Board */
+            on_board: boolean;
+            /**
+             * Profile
+             * @description File name of the printer's ICC profile
+             */
+            profile: string | null;
+            template: components["schemas"]["TemplateShape"];
+        };
+        /**
          * Board
          * @description Everything on the range board.
          */
@@ -340,7 +622,34 @@ export interface components {
             /** Cells */
             cells: components["schemas"]["Cell"][];
             /** Templates */
-            templates: components["schemas"]["TemplateShape"][];
+            templates: components["schemas"]["BoardBlank"][];
+        };
+        /**
+         * BoardBlank
+         * @description A blank as the board's head shows it.
+         */
+        BoardBlank: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Panels */
+            panels: number;
+            /** Size Mm */
+            size_mm: [
+                number,
+                number
+            ];
+            /** Title */
+            title: string;
+        };
+        /**
+         * BoardBody
+         * @description The blanks on the board, in their order.
+         */
+        BoardBody: {
+            /** Template Ids */
+            template_ids: string[];
         };
         /**
          * Cell
@@ -356,6 +665,11 @@ export interface components {
             blocker: string | null;
             /** Fitted */
             fitted: boolean;
+            /**
+             * Open
+             * @description How many findings there are
+             */
+            open: number;
             /** Pictured */
             pictured: boolean;
             /** Printed */
@@ -387,6 +701,8 @@ export interface components {
             measured: number | null;
             /** Message */
             message: string;
+            /** More */
+            more: components["schemas"]["FixShape"][];
             /**
              * Status
              * @enum {string}
@@ -403,6 +719,8 @@ export interface components {
                 number,
                 number
             ][];
+            /** Why */
+            why: string;
         };
         /**
          * ChoicesBody
@@ -422,6 +740,70 @@ export interface components {
             route: "press" | "upload";
         };
         /**
+         * ConeShape
+         * @description How a tapered wall rolls out.
+         */
+        ConeShape: {
+            /** Bottom Mm */
+            bottom_mm: number;
+            /** Box Mm */
+            box_mm: [
+                number,
+                number
+            ];
+            /** Height Mm */
+            height_mm: number;
+            /** Inner Radius Mm */
+            inner_radius_mm: number;
+            /** Outer Radius Mm */
+            outer_radius_mm: number;
+            /** Slant Mm */
+            slant_mm: number;
+            /** Sweep Deg */
+            sweep_deg: number;
+            /** Top Mm */
+            top_mm: number;
+            /** Widens Down */
+            widens_down: boolean;
+        };
+        /**
+         * Copied
+         * @description Which blanks took it.
+         */
+        Copied: {
+            /** Template Ids */
+            template_ids: string[];
+        };
+        /**
+         * CopyBody
+         * @description To which blanks a panel's placing is carried.
+         */
+        CopyBody: {
+            /** Template Ids */
+            template_ids: string[];
+        };
+        /**
+         * CountOffer
+         * @description A number of repeats that fits, and how wide one then is.
+         */
+        CountOffer: {
+            /** Around */
+            around: number;
+            /** Pitch Mm */
+            pitch_mm: number;
+        };
+        /**
+         * FileForm
+         * @description A file, as a form's part named ``file``.
+         */
+        FileForm: {
+            /**
+             * File
+             * Format: binary
+             */
+            file: string;
+        };
+        /**
          * FixShape
          * @description A mend: what the button says and what it changes of the placing.
          */
@@ -432,6 +814,53 @@ export interface components {
             placing: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * KeepOutShape
+         * @description A part of a panel where nothing that matters may lie.
+         */
+        KeepOutShape: {
+            /** Box */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Title */
+            title: string;
+        };
+        /**
+         * LimitBody
+         * @description A limit of the seller's own; None goes back to what ships.
+         */
+        LimitBody: {
+            /** Value */
+            value: number | null;
+        };
+        /**
+         * LimitShape
+         * @description A limit that a blank is judged by: what holds now, what ships, and how far it may be moved.
+         */
+        LimitShape: {
+            /** Changed */
+            changed: boolean;
+            /** Default */
+            default: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
         };
         /**
          * MadeFile
@@ -451,8 +880,98 @@ export interface components {
             url: string;
         };
         /**
+         * MeasuresBody
+         * @description What was measured on a blank, lengths in mm.
+         */
+        MeasuresBody: {
+            /**
+             * Blank Colour
+             * @default #f3f2ee
+             */
+            blank_colour: string;
+            /**
+             * Bleed Mm
+             * @default 0
+             */
+            bleed_mm: number;
+            /**
+             * Bottom Mm
+             * @default 0
+             */
+            bottom_mm: number;
+            /**
+             * Default Fit
+             * @default cover
+             * @enum {string}
+             */
+            default_fit: "cover" | "contain";
+            /**
+             * Dpi
+             * @default null
+             */
+            dpi: number | null;
+            /**
+             * File Px
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            file_px: [
+                number,
+                number
+            ];
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "round" | "flat" | "pixels";
+            /**
+             * Gap Mm
+             * @default 0
+             */
+            gap_mm: number;
+            /**
+             * Height Mm
+             * @default 0
+             */
+            height_mm: number;
+            /**
+             * Kind
+             * @default own
+             * @enum {string}
+             */
+            kind: "tumbler" | "mug" | "pen" | "pillow" | "blanket" | "flag" | "transfer" | "garment" | "own";
+            /**
+             * Route
+             * @default press
+             * @enum {string}
+             */
+            route: "press" | "upload";
+            /**
+             * Safe Mm
+             * @default 5
+             */
+            safe_mm: number;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /**
+             * Top Mm
+             * @default 0
+             */
+            top_mm: number;
+            /**
+             * Width Mm
+             * @default 0
+             */
+            width_mm: number;
+        };
+        /**
          * Pair
-         * @description One artwork on one blank, as the bench shows it.
+         * @description One artwork on one blank, as the bench shows it with one of its panels in front.
          */
         Pair: {
             /** Angle */
@@ -466,13 +985,30 @@ export interface components {
             colours: {
                 [key: string]: string | null;
             };
-            default_placing: components["schemas"]["PlacingBody"];
+            default_placing: components["schemas"]["PlacingBody"] | null;
+            /**
+             * Guide
+             * @description Whether a provider's guide can be laid over this panel
+             */
+            guide: boolean;
+            /**
+             * Offers
+             * @description Numbers of repeats near the one there is
+             */
+            offers: components["schemas"]["CountOffer"][];
+            /** Panel */
+            panel: string;
+            /** Panels */
+            panels: components["schemas"]["PanelState"][];
             /** Pictured */
             pictured: boolean;
-            placing: components["schemas"]["PlacingBody"];
+            /** @description None while the panel stays empty */
+            placing: components["schemas"]["PlacingBody"] | null;
             /** Printed */
             printed: boolean;
-            proof: components["schemas"]["ProofShape"];
+            proof: components["schemas"]["ProofShape"] | null;
+            /** Proposed Because */
+            proposed_because: string;
             /**
              * Route
              * @enum {string}
@@ -480,17 +1016,33 @@ export interface components {
             route: "press" | "upload";
             /** Scenes */
             scenes: components["schemas"]["SceneShape"][];
+            /**
+             * Sisters
+             * @description Ids of other blanks of this kind on the board
+             */
+            sisters: string[];
             template: components["schemas"]["TemplateShape"];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "pass" | "warn" | "fail";
         };
         /**
          * PanelShape
-         * @description A panel of a template, in mm.
+         * @description A panel of a template, in mm. ``worn_mm`` is the level rectangle of a tapered wall, else the trim.
          */
         PanelShape: {
             /** Bleed Mm */
             bleed_mm: number;
             /** Closes */
             closes: boolean;
+            cone: components["schemas"]["ConeShape"] | null;
+            /** Cut Line */
+            cut_line: [
+                number,
+                number
+            ][];
             /** Dpi */
             dpi: number;
             /** File Mm */
@@ -503,14 +1055,27 @@ export interface components {
                 number,
                 number
             ];
+            /** Gap Mm */
+            gap_mm: number;
             /** Id */
             id: string;
+            /** Keep Out */
+            keep_out: components["schemas"]["KeepOutShape"][];
+            /** Safe Line */
+            safe_line: [
+                number,
+                number
+            ][];
             /** Safe Mm */
             safe_mm: number;
             /** Seam Zone Mm */
             seam_zone_mm: number;
             /** Shape */
             shape: string;
+            /** Starts */
+            starts: string;
+            /** Tab Mm */
+            tab_mm: number;
             /** Title */
             title: string;
             /** Trim Mm */
@@ -518,6 +1083,25 @@ export interface components {
                 number,
                 number
             ];
+            /** Worn Mm */
+            worn_mm: [
+                number,
+                number
+            ];
+        };
+        /**
+         * PanelState
+         * @description How far one panel of a pair has come.
+         */
+        PanelState: {
+            /** Id */
+            id: string;
+            /** Printed */
+            printed: boolean;
+            /** Title */
+            title: string;
+            /** Verdict */
+            verdict: ("pass" | "warn" | "fail") | null;
         };
         /**
          * PictureBody
@@ -562,10 +1146,37 @@ export interface components {
             /** Background */
             background: string | null;
             /**
+             * Blend
+             * @default 0
+             */
+            blend: number;
+            /**
+             * Copies
+             * @default 1
+             */
+            copies: number;
+            /**
              * Fit
              * @enum {string}
              */
-            fit: "cover" | "contain" | "actual" | "stretch";
+            fit: "cover" | "contain" | "actual" | "stretch" | "repeat";
+            /**
+             * Lay
+             * @default bent
+             * @enum {string}
+             */
+            lay: "bent" | "flat";
+            /**
+             * Repeat Kind
+             * @default grid
+             * @enum {string}
+             */
+            repeat_kind: "grid" | "half-drop" | "brick" | "mirror";
+            /**
+             * Repeats Around
+             * @default null
+             */
+            repeats_around: number | null;
             /** Rotate Deg */
             rotate_deg: number;
             /** Scale */
@@ -575,12 +1186,22 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Spacing Mm
+             * @default 0
+             */
+            spacing_mm: number;
         };
         /**
          * PrintBody
          * @description Which print file is wanted.
          */
         PrintBody: {
+            /**
+             * Cut Line
+             * @default false
+             */
+            cut_line: boolean;
             /**
              * Dpi
              * @default 300
@@ -664,6 +1285,28 @@ export interface components {
             };
         };
         /**
+         * Seam
+         * @description How the two ends meet: ΔE2000 along the seam from top to bottom, and what is found elsewhere in the picture.
+         */
+        Seam: {
+            /** Along */
+            along: number[];
+            /** Height Mm */
+            height_mm: number;
+            /** Limit */
+            limit: number;
+            /** Side Mm */
+            side_mm: number;
+        };
+        /**
+         * Shelf
+         * @description Every blank there is.
+         */
+        Shelf: {
+            /** Blanks */
+            blanks: components["schemas"]["Blank"][];
+        };
+        /**
          * TemplateShape
          * @description A blank, with the provenance of its figures.
          */
@@ -672,14 +1315,28 @@ export interface components {
             blank_colour: string;
             /** Default Fit */
             default_fit: string;
+            /** Finishes */
+            finishes: string[];
             /** Good Dpi */
             good_dpi: number;
+            /** Half Transparent */
+            half_transparent: string;
             /** Id */
             id: string;
             /** Kind */
             kind: string;
             /** Least Dpi */
             least_dpi: number;
+            /** Limits */
+            limits: {
+                [key: string]: number;
+            };
+            /** Looks */
+            looks: {
+                [key: string]: unknown;
+            };
+            /** Own */
+            own: boolean;
             /** Panels */
             panels: components["schemas"]["PanelShape"][];
             /** Provenance */
@@ -691,8 +1348,16 @@ export interface components {
              * @enum {string}
              */
             route: "press" | "upload";
+            /** Sizes */
+            sizes: {
+                [key: string]: number;
+            };
+            /** Substrate */
+            substrate: string;
             /** Title */
             title: string;
+            /** Unprinted */
+            unprinted: string;
         };
         /**
          * TitleBody
@@ -701,6 +1366,31 @@ export interface components {
         TitleBody: {
             /** Title */
             title: string;
+        };
+        /**
+         * TracedShape
+         * @description What a guide tells: its pixels, the size it gives itself, and its clear part as fractions (x, y, w, h).
+         */
+        TracedShape: {
+            /** Claimed Mm */
+            claimed_mm: [
+                number,
+                number
+            ] | null;
+            /** Px */
+            px: [
+                number,
+                number
+            ];
+            /** Rectangular */
+            rectangular: number;
+            /** Trim */
+            trim: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
         };
         /**
          * UploadForm
@@ -904,6 +1594,437 @@ export interface operations {
             };
         };
     };
+    blanks_shelf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    blanks_set_board_board_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BoardBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    blanks_drawing_drawing_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasuresBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    blanks_read_only_guide_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["FileForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TracedShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    blanks_take_in_import_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["FileForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blank"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    blanks_measured_measured_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasuresBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blank"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    blanks_remove__template_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    blanks_limit__template_id__limits__name__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template_id: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LimitBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blank"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    blanks_guide_picture__template_id__panels__panel_id__guide_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template_id: string;
+                panel_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    blanks_keep_guide__template_id__panels__panel_id__guide_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template_id: string;
+                panel_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["FileForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blank"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    blanks_drop_guide__template_id__panels__panel_id__guide_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template_id: string;
+                panel_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blank"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    blanks_keep_profile__template_id__profile_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["FileForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blank"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    blanks_drop_profile__template_id__profile_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Blank"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    blanks_export__template_id__toml_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     board_board_get: {
         parameters: {
             query?: never;
@@ -965,7 +2086,7 @@ export interface operations {
             };
         };
     };
-    bench_made_file_files__key__get: {
+    files_made_file_files__key__get: {
         parameters: {
             query?: never;
             header?: never;
@@ -987,9 +2108,11 @@ export interface operations {
             };
         };
     };
-    bench_pair_pairs__int_artwork_id___template_id__get: {
+    bench_pair_get: {
         parameters: {
-            query?: never;
+            query?: {
+                panel?: string | null;
+            };
             header?: never;
             path: {
                 artwork_id: number;
@@ -1019,7 +2142,7 @@ export interface operations {
             };
         };
     };
-    bench_cell_picture_pairs__int_artwork_id___template_id__cell_get: {
+    bench_cell_picture_cell_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -1042,9 +2165,11 @@ export interface operations {
             };
         };
     };
-    bench_choose_pairs__int_artwork_id___template_id__choices_put: {
+    bench_choose_choices_put: {
         parameters: {
-            query?: never;
+            query?: {
+                panel?: string | null;
+            };
             header?: never;
             path: {
                 artwork_id: number;
@@ -1078,10 +2203,77 @@ export interface operations {
             };
         };
     };
-    bench_look_pairs__int_artwork_id___template_id__look_get: {
+    bench_copy_copy_post: {
         parameters: {
-            query: {
-                placing: string;
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Copied"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_flat_flat_get: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+                placing?: string;
+                width?: number;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_look_look_get: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+                placing?: string;
+                scene?: string | null;
                 colours?: string;
                 angle?: number;
                 width?: number;
@@ -1107,7 +2299,7 @@ export interface operations {
             };
         };
     };
-    bench_picture_pairs__int_artwork_id___template_id__picture_post: {
+    files_picture_pairs__int_artwork_id___template_id__picture_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -1143,9 +2335,11 @@ export interface operations {
             };
         };
     };
-    bench_place_pairs__int_artwork_id___template_id__placing_put: {
+    bench_place_placing_put: {
         parameters: {
-            query?: never;
+            query?: {
+                panel?: string | null;
+            };
             header?: never;
             path: {
                 artwork_id: number;
@@ -1179,9 +2373,45 @@ export interface operations {
             };
         };
     };
-    bench_print_file_pairs__int_artwork_id___template_id__print_file_post: {
+    bench_clear_placing_delete: {
         parameters: {
-            query?: never;
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pair"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    files_print_file_pairs__int_artwork_id___template_id__print_file_post: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
             header?: never;
             path: {
                 artwork_id: number;
@@ -1215,14 +2445,11 @@ export interface operations {
             };
         };
     };
-    bench_proof_pairs__int_artwork_id___template_id__proof_get: {
+    bench_proof_proof_get: {
         parameters: {
-            query: {
-                placing: string;
-                colours?: string;
-                angle?: number;
-                width?: number;
-                height?: number;
+            query?: {
+                panel?: string | null;
+                placing?: string;
             };
             header?: never;
             path: {
@@ -1253,9 +2480,11 @@ export interface operations {
             };
         };
     };
-    bench_redo_pairs__int_artwork_id___template_id__redo_post: {
+    bench_redo_redo_post: {
         parameters: {
-            query?: never;
+            query?: {
+                panel?: string | null;
+            };
             header?: never;
             path: {
                 artwork_id: number;
@@ -1285,9 +2514,72 @@ export interface operations {
             };
         };
     };
-    bench_undo_pairs__int_artwork_id___template_id__undo_post: {
+    bench_seam_seam_get: {
         parameters: {
-            query?: never;
+            query?: {
+                panel?: string | null;
+                placing?: string;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Seam"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_seam_picture_seam_picture_get: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+                placing?: string;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_undo_undo_post: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
             header?: never;
             path: {
                 artwork_id: number;

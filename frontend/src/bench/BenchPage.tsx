@@ -1,13 +1,13 @@
 import { Redo2, Undo2 } from "lucide-react";
 import { useEffect } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { Link, useLocation, useNavigate, useParams, useSearchParams } from "react-router";
 import { FitStation } from "../fit/FitStation";
 import { PrintStation } from "../print/PrintStation";
 import { ProveStation } from "../prove/ProveStation";
 import { ShowStation } from "../show/ShowStation";
 import { Masthead } from "../ui/Masthead";
-import { Alert, Button, Choice, Mark, WORDS } from "../ui/parts";
-import { useUnit } from "../ui/unit";
+import { Alert, Button, Mark, WORDS } from "../ui/parts";
+import { UnitChoice } from "../ui/UnitChoice";
 import { FlatPane } from "./FlatPane";
 import { KeySheet } from "./KeySheet";
 import { ShownPane } from "./ShownPane";
@@ -20,8 +20,9 @@ const PANES = { fit: FitStation, prove: ProveStation, show: ShowStation, print: 
 export function BenchPage() {
   const params = useParams();
   const station = STATIONS.find((s) => s === params.station) ?? "fit";
-  const { hand, error, retry } = usePair(Number(params.art), params.template ?? "");
-  const { unit, setUnit } = useUnit();
+  const [search, setSearch] = useSearchParams();
+  const place = { art: Number(params.art), template: params.template ?? "", panel: search.get("side") };
+  const { hand, error, retry } = usePair(place);
 
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
@@ -73,17 +74,7 @@ export function BenchPage() {
             <KeySheet />
           </div>
         )}
-        <div className="w-24">
-          <Choice
-            label="Unit"
-            value={unit}
-            onChange={setUnit}
-            options={[
-              { value: "in", label: "in" },
-              { value: "mm", label: "mm" },
-            ]}
-          />
-        </div>
+        <UnitChoice />
       </Masthead>
       {error && (
         <main className="p-6">
@@ -91,12 +82,12 @@ export function BenchPage() {
         </main>
       )}
       {!error && !hand && <p className="p-8 text-soft">Laying it on the bench…</p>}
-      {hand && <Bench hand={hand} station={station} />}
+      {hand && <Bench hand={hand} station={station} onSide={(side) => setSearch({ side }, { replace: true })} />}
     </div>
   );
 }
 
-function Bench({ hand, station }: { hand: Hand; station: Station }) {
+function Bench({ hand, station, onSide }: { hand: Hand; station: Station; onSide: (side: string) => void }) {
   const Column = PANES[station];
   const mirrored = station === "print" && hand.pair.route === "press";
   return (
@@ -107,8 +98,9 @@ function Bench({ hand, station }: { hand: Hand; station: Station }) {
         className="grid min-h-0 grow grid-rows-[minmax(0,1fr)] grid-cols-[18.5rem_minmax(0,1.25fr)_minmax(0,1fr)]"
       >
         <section aria-label={station} className="flex min-h-0 flex-col gap-4 overflow-y-auto border-r border-rule p-4">
+          {hand.pair.panels.length > 1 && <Sides hand={hand} onSide={onSide} />}
           {hand.problem && <Alert>{hand.problem}</Alert>}
-          <Column hand={hand} />
+          <Column key={`${hand.pair.template.id} ${hand.panel.id}`} hand={hand} />
         </section>
         <FlatPane hand={hand} mirrored={mirrored} findings={station === "prove"} />
         <ShownPane hand={hand} />
@@ -117,9 +109,37 @@ function Bench({ hand, station }: { hand: Hand; station: Station }) {
   );
 }
 
+/** The printed sides of the blank, each with its verdict; the one in front is worked on. */
+function Sides({ hand, onSide }: { hand: Hand; onSide: (side: string) => void }) {
+  return (
+    <nav aria-label="Sides" className="grid grid-cols-2 gap-1">
+      {hand.pair.panels.map((side) => (
+        <button
+          key={side.id}
+          type="button"
+          aria-pressed={side.id === hand.panel.id}
+          onClick={() => onSide(side.id)}
+          className={`flex items-center gap-1.5 border px-2 py-1 text-left text-sm ${
+            side.id === hand.panel.id ? "border-ink bg-accent-tint font-bold" : "border-rule bg-paper hover:border-ink"
+          }`}
+        >
+          {side.verdict ? (
+            <Mark status={side.verdict} size={11} />
+          ) : (
+            <span className="size-2 border border-soft" aria-hidden="true" />
+          )}
+          {side.title}
+          {!side.printed && <span className="ml-auto text-xs font-normal text-soft">empty</span>}
+        </button>
+      ))}
+    </nav>
+  );
+}
+
 /** The stations in the order of the work, each with how far it is. */
 function Route({ hand, station }: { hand: Hand; station: Station }) {
   const navigate = useNavigate();
+  const { search } = useLocation();
   const { pair, proof } = hand;
   const open = proof.checks.filter((c) => c.status !== "pass").length;
   const states: Record<Station, { name: string; state: string; mark: "pass" | "warn" | "fail" | null }> = {
@@ -127,7 +147,7 @@ function Route({ hand, station }: { hand: Hand; station: Station }) {
     prove: {
       name: "Prove",
       state: open ? `${WORDS[proof.verdict]}: ${open} to see` : "sound",
-      mark: proof.verdict,
+      mark: pair.verdict,
     },
     show: { name: "Show", state: pair.pictured ? "pictured" : "no pictures yet", mark: pair.pictured ? "pass" : null },
     print: { name: "Print", state: pair.printed ? "file made" : "no file yet", mark: pair.printed ? "pass" : null },
@@ -142,7 +162,7 @@ function Route({ hand, station }: { hand: Hand; station: Station }) {
           return (
             <li key={name} className="flex">
               <Link
-                to={`../${name}`}
+                to={{ pathname: `../${name}`, search }}
                 relative="path"
                 aria-current={name === station ? "step" : undefined}
                 className={`flex min-w-36 flex-col justify-center border-b-[3px] px-4 leading-tight ${
@@ -161,7 +181,7 @@ function Route({ hand, station }: { hand: Hand; station: Station }) {
       </ol>
       <div className="flex items-center px-4">
         {next ? (
-          <Button tone="main" onClick={() => navigate(`../${next}`, { relative: "path" })}>
+          <Button tone="main" onClick={() => navigate({ pathname: `../${next}`, search }, { relative: "path" })}>
             Next: {states[next].name}
           </Button>
         ) : (

@@ -1,87 +1,170 @@
 import type { Check, Panel } from "../api/client";
-import type { Lie } from "./geometry";
+import { show, type Unit } from "../ui/measure";
+import { type Bend, boxPath, cornersOf, type Lie, pathOf } from "./geometry";
 
-/** Trim, safe line and seam zones, each named on itself. */
-export function Lines({ panel, k, seam }: { panel: Panel; k: number; seam: Check | undefined }) {
+const HALO = { paintOrder: "stroke", stroke: "var(--color-paper)", strokeWidth: 3 } as const;
+
+/** Trim, safe line, seam zones and covered parts, each named on itself. */
+export function Lines(props: { panel: Panel; k: number; bend: Bend; seam: Check | undefined; unit: Unit }) {
+  const { panel, k, bend, seam } = props;
+  const [w, h] = panel.trim_mm;
+  const [ww, wh] = panel.worn_mm;
   const step =
     seam?.measured == null
       ? ""
       : ` · ends ${seam.status === "pass" ? "match" : "differ"}, ΔE ${seam.measured.toFixed(1)}`;
-  const [w, h] = [panel.trim_mm[0] * k, panel.trim_mm[1] * k];
-  const s = panel.safe_mm * k;
-  const zone = panel.seam_zone_mm * k;
-  const halo = { paintOrder: "stroke", stroke: "var(--color-paper)", strokeWidth: 3 } as const;
+  const zone = panel.seam_zone_mm;
+  const safe = pathOf(panel.safe_line, k);
+  const [safeX, safeY] = panel.safe_line.reduce(
+    ([bx = 0, by = 1e9], [x = 0, y = 0]) => (y < by ? [x, y] : [bx, by]),
+    [0, 1e9],
+  );
   return (
     <g pointerEvents="none" fill="none">
-      {s > 0 && (
+      {safe && (
         <g>
-          <rect
-            x={s}
-            y={s}
-            width={w - 2 * s}
-            height={h - 2 * s}
-            stroke="var(--color-paper)"
-            strokeWidth={2.4}
-            opacity={0.55}
-          />
-          <rect x={s} y={s} width={w - 2 * s} height={h - 2 * s} stroke="var(--color-ink)" strokeWidth={0.8} />
-          <text x={w - s - 10} y={s + 4} textAnchor="end" className="fill-ink text-[11px]" {...halo}>
+          <path d={safe} stroke="var(--color-paper)" strokeWidth={2.4} opacity={0.55} />
+          <path d={safe} stroke="var(--color-ink)" strokeWidth={0.8} />
+          <text
+            x={(panel.shape === "rectangle" ? w / 2 : (safeX ?? 0)) * k}
+            y={(safeY ?? 0) * k + 4}
+            textAnchor="middle"
+            className="fill-ink text-[11px]"
+            {...HALO}
+          >
             keep words inside this line
           </text>
         </g>
       )}
-      {panel.closes &&
-        zone > 0 &&
-        [0, w - zone].map((x) => (
-          <g key={x}>
-            <path
-              d={Array.from({ length: Math.floor(h / 7) }, (_, i) => `M${x} ${i * 7 + 6}l${zone} -5`).join("")}
-              stroke="var(--color-ink)"
-              strokeWidth={0.5}
-              opacity={0.35}
-            />
+      {zone > 0 &&
+        (panel.closes || panel.gap_mm > 0) &&
+        [0, ww - zone].map((x) => (
+          <path key={x} d={boxPath([x, 0, zone, wh], bend, k)} fill="url(#zone)" stroke="none" />
+        ))}
+      {panel.keep_out.map(({ title, box }) => (
+        <g key={title}>
+          <path d={boxPath(box as Box, bend, k)} fill="url(#zone)" stroke="var(--color-ink)" strokeWidth={0.6} />
+          <text
+            x={(box[0] + box[2] / 2) * k}
+            y={(box[1] + box[3] / 2) * k}
+            textAnchor="middle"
+            className="fill-ink text-[11px]"
+            {...HALO}
+          >
+            {title}
+          </text>
+        </g>
+      ))}
+      {panel.closes && !panel.cone && (
+        <g>
+          {[-5, w * k + 13 + panel.tab_mm * k].map((x) => (
             <text
-              transform={`translate(${x === 0 ? -5 : w + 13} ${h / 2}) rotate(-90)`}
+              key={x}
+              transform={`translate(${x} ${(h * k) / 2}) rotate(-90)`}
               textAnchor="middle"
               className="fill-soft text-[11px]"
             >
               seam{step}
             </text>
-          </g>
-        ))}
-      <rect width={w} height={h} stroke="var(--color-ink)" strokeWidth={1.4} />
+          ))}
+        </g>
+      )}
+      {panel.tab_mm > 0 && !panel.cone && (
+        <g>
+          <rect
+            x={w * k}
+            y={0}
+            width={panel.tab_mm * k}
+            height={h * k}
+            fill="var(--color-paper)"
+            stroke="var(--color-soft)"
+            strokeWidth={0.6}
+          />
+          <text
+            transform={`translate(${(w + panel.tab_mm / 2) * k + 4} ${h * k - 8}) rotate(-90)`}
+            className="fill-soft text-[10px]"
+          >
+            tab for the tape, not printed
+          </text>
+        </g>
+      )}
+      {panel.gap_mm > 0 && <Gap panel={panel} k={k} unit={props.unit} />}
+      <path d={pathOf(panel.cut_line, k)} stroke="var(--color-ink)" strokeWidth={1.4} />
     </g>
   );
 }
 
-/** Corner marks to size by and a ring to turn by. */
-export function Grips({ lie, k }: { lie: Lie; k: number }) {
-  const [w, h] = [(lie.w * k) / 2, (lie.h * k) / 2];
-  const arm = 14;
+type Box = [number, number, number, number];
+
+/** Half of what stays bare at the handle, on either side of the wrap, with its full width on it. */
+function Gap({ panel, k, unit }: { panel: Panel; k: number; unit: Unit }) {
+  const [w, h] = panel.trim_mm;
+  const half = panel.gap_mm / 2;
   return (
-    <g transform={`translate(${lie.cx * k} ${lie.cy * k}) rotate(${lie.rotate})`}>
-      {[
-        [-1, -1],
-        [1, -1],
-        [1, 1],
-        [-1, 1],
-      ].map(([i = 1, j = 1]) => (
-        <g key={`${i}${j}`}>
-          <path
-            d={`M${i * w} ${j * (h - arm)}V${j * h}H${i * (w - arm)}`}
-            fill="none"
-            stroke="var(--color-accent)"
-            strokeWidth={2.5}
-            pointerEvents="none"
+    <g>
+      {[-half, w].map((x) => (
+        <g key={x}>
+          <rect
+            x={x * k}
+            y={0}
+            width={half * k}
+            height={h * k}
+            fill="var(--color-paper)"
+            stroke="var(--color-soft)"
+            strokeWidth={0.6}
           />
-          <circle data-grip="scale" cx={i * w} cy={j * h} r={11} fill="transparent" className="cursor-nwse-resize" />
+          <text
+            transform={`translate(${(x + half / 2) * k + 4} ${(h * k) / 2}) rotate(-90)`}
+            textAnchor="middle"
+            className="fill-soft text-[11px]"
+          >
+            bare at the handle, {show(panel.gap_mm, unit)} {unit} in all
+          </text>
         </g>
       ))}
-      <path d={`M0 ${-h}v14`} stroke="var(--color-accent)" strokeWidth={2} pointerEvents="none" />
+    </g>
+  );
+}
+
+/** Corner marks to size by and a ring to turn by, on the picture's own outline. */
+export function Grips({ lie, k, bend }: { lie: Lie; k: number; bend: Bend }) {
+  const points = cornersOf(lie, bend).map(([x, y]): [number, number] => [x * k, y * k]);
+  const towards = (a: [number, number], b: [number, number], by: number): [number, number] => {
+    const length = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+    return [a[0] + ((b[0] - a[0]) / length) * by, a[1] + ((b[1] - a[1]) / length) * by];
+  };
+  const corner = (i: number) => points[(i + 4) % 4] as [number, number];
+  const top: [number, number] = [(corner(0)[0] + corner(1)[0]) / 2, (corner(0)[1] + corner(1)[1]) / 2];
+  const foot: [number, number] = [(corner(2)[0] + corner(3)[0]) / 2, (corner(2)[1] + corner(3)[1]) / 2];
+  const ring = towards(top, foot, 18);
+  return (
+    <g>
+      {points.map((at, i) => {
+        const [a, b] = [towards(at, corner(i - 1), 14), towards(at, corner(i + 1), 14)];
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a picture has four corners for good
+          <g key={i}>
+            <path
+              d={`M${a[0]} ${a[1]}L${at[0]} ${at[1]}L${b[0]} ${b[1]}`}
+              fill="none"
+              stroke="var(--color-accent)"
+              strokeWidth={2.5}
+              pointerEvents="none"
+            />
+            <circle data-grip="scale" cx={at[0]} cy={at[1]} r={11} fill="transparent" className="cursor-nwse-resize" />
+          </g>
+        );
+      })}
+      <path
+        d={`M${top[0]} ${top[1]}L${ring[0]} ${ring[1]}`}
+        stroke="var(--color-accent)"
+        strokeWidth={2}
+        pointerEvents="none"
+      />
       <circle
         data-grip="turn"
-        cx={0}
-        cy={-h + 18}
+        cx={ring[0]}
+        cy={ring[1]}
         r={7}
         fill="var(--color-paper)"
         stroke="var(--color-accent)"

@@ -1,37 +1,57 @@
-import { useCallback, useRef } from "react";
-import { api } from "../api/client";
+import { useCallback, useRef, useState } from "react";
+import { api, type Placing } from "../api/client";
+import { Button } from "../ui/parts";
 import { useUnit } from "../ui/unit";
+import { useNewestPicture } from "../ui/useNewest";
 import { useSize } from "../ui/useSize";
 import { Findings } from "./Findings";
 import { Grips, Lines, Tag } from "./FlatMarks";
-import { lieOf } from "./geometry";
+import { bendOf, lieOf } from "./geometry";
 import { Rulers } from "./Rulers";
+import { SeamView } from "./SeamView";
+import { SnapLines } from "./SnapLines";
 import { useFlatHand } from "./useFlatHand";
 import type { Hand } from "./usePair";
 
 const MARGIN_PX = 46;
+const FLAT_PX = 1100;
+
+/** Patterns, copies and bent art are drawn by the core; a single straight picture follows the hand by itself. */
+const drawnByCore = (placing: Placing, cone: boolean) => placing.fit === "repeat" || placing.copies > 1 || cone;
 
 /** The template lying flat at its true proportions, with the artwork on it. */
 export function FlatPane({ hand, mirrored, findings }: { hand: Hand; mirrored: boolean; findings: boolean }) {
   const { unit } = useUnit();
   const [frame, size] = useSize<HTMLDivElement>();
+  const [guide, setGuide] = useState(true);
   const surface = useRef<SVGSVGElement>(null);
-  const panel = hand.pair.template.panels[0] as (typeof hand.pair.template.panels)[number];
+  const { panel, placing } = hand;
+  const bend = bendOf(panel);
+  const bent = placing.lay === "bent" ? bend : bendOf({ ...panel, cone: null });
   const [fileW, fileH] = panel.file_mm;
   const [trimW, trimH] = panel.trim_mm;
-  const k = Math.max(0.1, Math.min((size.width - 2 * MARGIN_PX) / fileW, (size.height - 2 * MARGIN_PX) / fileH));
+  const beside = panel.gap_mm + (panel.cone ? 0 : panel.tab_mm);
+  const k = Math.max(
+    0.05,
+    Math.min((size.width - 2 * MARGIN_PX) / (fileW + beside), (size.height - 2 * MARGIN_PX) / fileH),
+  );
   const left = (size.width - trimW * k) / 2;
   const top = (size.height - trimH * k) / 2;
-  const lie = lieOf(hand.placing, hand.proof, hand.proved);
+  const lie = lieOf(placing, hand.proof, hand.proved);
   const toMm = useCallback(
     (x: number, y: number): [number, number] => {
       const box = surface.current?.getBoundingClientRect();
       const mm = (x - (box?.left ?? 0) - left) / k;
-      return [mirrored ? trimW - mm : mm, (y - (box?.top ?? 0) - top) / k];
+      return bent.back(mirrored ? trimW - mm : mm, (y - (box?.top ?? 0) - top) / k);
     },
-    [left, top, k, mirrored, trimW],
+    [left, top, k, mirrored, trimW, bent],
   );
-  const { snaps, handlers } = useFlatHand(hand, panel, lie, toMm, k, surface);
+  const { snaps, handlers } = useFlatHand(hand, lie, toMm, k, surface);
+  const byCore = drawnByCore(placing, panel.cone !== null) && !hand.empty;
+  const { url } = useNewestPicture(byCore ? JSON.stringify([hand.place, placing]) : null, (key) => {
+    const [place, asked] = JSON.parse(key);
+    return api.flat(place, asked, FLAT_PX);
+  });
   const art = hand.pair.artwork;
   const bleed = panel.bleed_mm * k;
   const file = { x: -bleed, y: -bleed, width: fileW * k, height: fileH * k };
@@ -46,15 +66,22 @@ export function FlatPane({ hand, mirrored, findings }: { hand: Hand; mirrored: b
   };
   const dpi =
     Math.min(...hand.proof.effective_dpi) *
-    (hand.placing.fit === hand.proved.fit ? hand.proved.scale / hand.placing.scale : 1);
+    (placing.fit === hand.proved.fit && placing.fit !== "repeat" ? hand.proved.scale / placing.scale : 1);
 
   return (
     <section aria-label="Flat" className="relative flex min-w-0 flex-col border-r border-rule bg-table">
-      <div className="flex items-baseline justify-between px-3 pt-2 text-sm">
+      <div className="flex items-center justify-between gap-3 px-3 pt-2 text-sm">
         <h2 className="font-bold">Flat</h2>
-        <span className="text-xs text-soft">
-          Drag to move · wheel to size · Shift + wheel to turn · arrows 1 mm · 0 as proposed
+        <span className="min-w-0 grow truncate text-right text-xs text-soft">
+          Drag to move · wheel to size · Shift + wheel to turn · arrows 1 mm
         </span>
+        {hand.pair.guide && (
+          <label className="flex shrink-0 items-center gap-1 text-xs">
+            <input type="checkbox" checked={guide} onChange={(event) => setGuide(event.target.checked)} />
+            Provider's guide
+          </label>
+        )}
+        {panel.closes && !hand.empty && <SeamView hand={hand} />}
       </div>
       <div ref={frame} className="relative min-h-0 grow">
         <svg
@@ -67,25 +94,23 @@ export function FlatPane({ hand, mirrored, findings }: { hand: Hand; mirrored: b
           aria-label={`${art.title} on the flat. Arrow keys move it, plus and minus size it, comma and full stop turn it.`}
           className="absolute inset-0 cursor-grab touch-none active:cursor-grabbing"
           data-flat=""
-          {...handlers}
+          {...(hand.empty ? {} : handlers)}
         >
-          <defs>
-            <clipPath id="file">
-              <rect {...file} />
-            </clipPath>
-            <pattern id="bleed" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-              <path d="M0 0v6" stroke="var(--color-soft)" strokeWidth="1" />
-            </pattern>
-          </defs>
+          <Patterns file={file} />
           <g transform={`translate(${left} ${top})`}>
             <g transform={mirrored ? `translate(${trimW * k} 0) scale(-1 1)` : undefined}>
-              <rect {...file} fill="var(--color-paper)" />
-              {hand.placing.background && <rect {...file} fill={hand.placing.background} />}
-              <image {...picture} opacity={0.16} />
-              <g clipPath="url(#file)">
-                <image {...picture} />
-              </g>
-              <Grips lie={lie} k={k} />
+              {!panel.cone && <rect {...file} fill="var(--color-paper)" />}
+              {!byCore && !hand.empty && (
+                <>
+                  {placing.background && <rect {...file} fill={placing.background} />}
+                  <image {...picture} opacity={0.16} />
+                  <g clipPath="url(#file)">
+                    <image {...picture} />
+                  </g>
+                </>
+              )}
+              {byCore && url && <image href={url} {...file} preserveAspectRatio="none" data-core="" />}
+              {!hand.empty && <Grips lie={lie} k={k} bend={bent} />}
             </g>
             {bleed > 0 && (
               <path
@@ -96,37 +121,51 @@ export function FlatPane({ hand, mirrored, findings }: { hand: Hand; mirrored: b
                 pointerEvents="none"
               />
             )}
-            <Lines panel={panel} k={k} seam={hand.proof.checks.find((check) => check.id === "seam-match")} />
-            {snaps.map(({ axis, mm, name }) => (
-              <g key={axis} pointerEvents="none">
-                <path
-                  d={
-                    axis === "x"
-                      ? `M${(mirrored ? trimW - mm : mm) * k} -14V${trimH * k + 14}`
-                      : `M-14 ${mm * k}H${trimW * k + 14}`
-                  }
-                  stroke="var(--color-accent)"
-                  strokeWidth={1.5}
-                />
-                <text
-                  x={axis === "x" ? (mirrored ? trimW - mm : mm) * k + 4 : trimW * k + 4}
-                  y={axis === "x" ? trimH * k + 14 : mm * k - 4}
-                  className="fill-accent text-xs font-bold"
-                  textAnchor={axis === "x" ? "start" : "end"}
-                >
-                  {name}
-                </text>
-              </g>
-            ))}
-            {findings && <Findings checks={hand.proof.checks} panel={panel} k={k} mirrored={mirrored} />}
-            <Tag
-              x={(trimW * k) / 2}
-              y={trimH * k + bleed + 30}
-              text={art.vector ? "lines: sharp at any size" : `${Math.round(dpi)} dpi in print`}
+            <Lines
+              panel={panel}
+              k={k}
+              bend={bend}
+              unit={unit}
+              seam={hand.proof.checks.find((check) => check.id === "seam-match")}
             />
-            <Rulers width={trimW} height={trimH} k={k} unit={unit} offset={bleed + 8} />
+            {hand.pair.guide && guide && (
+              <image
+                href={api.guide(hand.pair.template.id, panel.id)}
+                {...file}
+                preserveAspectRatio="none"
+                opacity={0.75}
+                pointerEvents="none"
+              />
+            )}
+            <SnapLines
+              snaps={snaps}
+              bend={bent}
+              trim={bent.curved ? panel.worn_mm : panel.trim_mm}
+              k={k}
+              mirrored={mirrored}
+              width={trimW}
+            />
+            {findings && <Findings checks={hand.proof.checks} panel={panel} k={k} mirrored={mirrored} bend={bend} />}
+            {!hand.empty && (
+              <Tag
+                x={(trimW * k) / 2}
+                y={trimH * k + bleed + 30}
+                text={art.vector ? "lines: sharp at any size" : `${Math.round(dpi)} dpi in print`}
+              />
+            )}
+            <Rulers width={trimW} height={trimH} k={k} unit={unit} offset={bleed + 8} aside={(panel.gap_mm / 2) * k} />
           </g>
         </svg>
+        {hand.empty && (
+          <div className="absolute inset-0 grid place-items-center">
+            <div className="grid gap-2 bg-table p-4 text-center">
+              <p>Nothing is printed on this side.</p>
+              <Button tone="main" onClick={() => hand.decide(hand.placing)}>
+                Lay the artwork on it
+              </Button>
+            </div>
+          </div>
+        )}
         {mirrored && (
           <p
             className="pointer-events-none absolute top-1 right-3 border-2 border-ink bg-paper px-2 text-sm font-bold"
@@ -137,5 +176,21 @@ export function FlatPane({ hand, mirrored, findings }: { hand: Hand; mirrored: b
         )}
       </div>
     </section>
+  );
+}
+
+function Patterns({ file }: { file: { x: number; y: number; width: number; height: number } }) {
+  return (
+    <defs>
+      <clipPath id="file">
+        <rect {...file} />
+      </clipPath>
+      <pattern id="bleed" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <path d="M0 0v6" stroke="var(--color-soft)" strokeWidth="1" />
+      </pattern>
+      <pattern id="zone" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(-40)">
+        <path d="M0 0v7" stroke="var(--color-ink)" strokeWidth="0.5" opacity="0.4" />
+      </pattern>
+    </defs>
   );
 }

@@ -1,8 +1,17 @@
 import { MM_PER_IN, type Unit } from "../ui/measure";
 
 /** Rulers along the top and the left of the trim, nought at its corner. */
-export function Rulers(props: { width: number; height: number; k: number; unit: Unit; offset: number }) {
+export function Rulers(props: {
+  width: number;
+  height: number;
+  k: number;
+  unit: Unit;
+  offset: number;
+  /** How far the left ruler stands from the trim, where something lies between. */
+  aside?: number;
+}) {
   const { k, unit, offset } = props;
+  const aside = offset + (props.aside ?? 0);
   const whole = unit === "in" ? MM_PER_IN : 10;
   const parts = unit === "in" ? 8 : 10;
   const label = (i: number) => (unit === "in" ? i : i * 10);
@@ -32,8 +41,8 @@ export function Rulers(props: { width: number; height: number; k: number; unit: 
       ))}
       {ticks(props.height).map(({ at, reach, text }) => (
         <g key={at}>
-          <path d={`M${-offset - 10} ${at}h${-reach}`} />
-          <text x={-offset - 13} y={at + 11} textAnchor="end" stroke="none" className="fill-soft text-[11px]">
+          <path d={`M${-aside - 10} ${at}h${-reach}`} />
+          <text x={-aside - 13} y={at + 11} textAnchor="end" stroke="none" className="fill-soft text-[11px]">
             {text}
           </text>
         </g>

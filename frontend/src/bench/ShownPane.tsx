@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
-import { api } from "../api/client";
+import { api, type Scene } from "../api/client";
+import { useNewestPicture } from "../ui/useNewest";
 import { useSize } from "../ui/useSize";
 import type { Hand } from "./usePair";
 
@@ -8,53 +9,38 @@ const MOST_PX = 1000;
 /** Sizes in steps of 16 px, so that the server lights few. */
 const stepped = (px: number) => Math.round(px / 16) * 16;
 
-/** The newest picture of what is in the hand: one request at a time, and what came meanwhile is skipped. */
-function useLook(hand: Hand, size: [number, number]): { url: string | null; problem: string | null } {
-  const [shown, setShown] = useState<{ url: string | null; problem: string | null }>({ url: null, problem: null });
-  const wanted = useRef<string>("");
-  const busy = useRef(false);
-  const { pair, placing, colours, angle } = hand;
-  const key = JSON.stringify([pair.artwork.id, pair.template.id, placing, colours, angle, size]);
+type Angle = { scene: Scene; name: string; degrees: number };
 
-  useEffect(() => {
-    if (size[0] < 160 || size[1] < 160) return;
-    wanted.current = key;
-    async function run() {
-      if (busy.current) return;
-      busy.current = true;
-      let done = "";
-      while (done !== wanted.current) {
-        done = wanted.current;
-        const [art, template, placing, colours, angle, size] = JSON.parse(done);
-        try {
-          const picture = await api.look(art, template, placing, colours, angle, size);
-          const url = URL.createObjectURL(picture);
-          setShown((old) => {
-            if (old.url) setTimeout(URL.revokeObjectURL, 1000, old.url);
-            return { url, problem: null };
-          });
-        } catch (error) {
-          setShown((old) => ({ ...old, problem: (error as Error).message }));
-        }
-      }
-      busy.current = false;
-    }
-    run();
-  }, [key, size[0], size[1]]);
-  return shown;
+/** Every named view of every scene of the blank; a scene that shows the panel in front comes first. */
+function anglesOf(hand: Hand): Angle[] {
+  const shows = (scene: Scene) => scene.regions.some((region) => region.panel === hand.panel.id);
+  const scenes = [...hand.pair.scenes].sort((a, b) => Number(shows(b)) - Number(shows(a)));
+  return scenes.flatMap((scene) => Object.entries(scene.views).map(([name, degrees]) => ({ scene, name, degrees })));
 }
 
 /** The mock-up of what lies on the flat. It turns by dragging or by the left and right arrow keys. */
 export function ShownPane({ hand }: { hand: Hand }) {
   const [frame, size] = useSize<HTMLDivElement>();
-  const density = Math.min(window.devicePixelRatio || 1, MOST_PX / Math.max(size.width, size.height, 1));
-  const wanted: [number, number] = [stepped(size.width * density), stepped(size.height * density)];
-  const { url, problem } = useLook(hand, wanted);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const angles = anglesOf(hand);
+  const scene = hand.pair.scenes.find((s) => s.id === chosen) ?? angles[0]?.scene;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another panel is best seen in its own scene
+  useEffect(() => setChosen(null), [hand.panel.id]);
+  const { place, colours, angle } = hand;
+  // What stands upright fills the pane; what is wide is shown whole, in a square.
+  const tall = scene?.turns ? size.height : Math.min(size.height, size.width);
+  const density = Math.min(window.devicePixelRatio || 1, MOST_PX / Math.max(size.width, tall, 1));
+  const wanted: [number, number] = [stepped(size.width * density), stepped(tall * density)];
+  const ready = scene && wanted[0] >= 160 && wanted[1] >= 160;
+  const placing = hand.empty ? null : hand.placing;
+  const { url, problem } = useNewestPicture(
+    ready ? JSON.stringify([place, placing, scene.id, colours, scene.turns ? angle : 0, wanted]) : null,
+    (key) => api.look(...(JSON.parse(key) as Parameters<typeof api.look>)),
+  );
   const start = useRef<{ x: number; angle: number } | null>(null);
-  const scene = hand.pair.scenes[0];
   const turns = scene?.turns ?? false;
   const wrap = (angle: number) => ((((angle + 180) % 360) + 360) % 360) - 180;
-  const near = Object.entries(scene?.views ?? {}).find(([, degrees]) => Math.abs(wrap(degrees - hand.angle)) < 0.5);
+  const near = (at: Angle) => at.scene === scene && (!turns || Math.abs(wrap(at.degrees - angle)) < 0.5);
 
   return (
     <section aria-label="Shown" className="flex min-w-0 flex-col bg-table">
@@ -62,13 +48,13 @@ export function ShownPane({ hand }: { hand: Hand }) {
         <h2 className="font-bold">Shown</h2>
         <span className="text-xs text-soft">{scene?.title}</span>
       </div>
-      <div ref={frame} className="relative m-3 mb-2 min-h-0 grow overflow-hidden bg-rule">
+      <div ref={frame} className="relative m-3 mb-2 min-h-0 grow overflow-hidden">
         {url && (
           <button
             type="button"
             aria-label={`Mock-up of ${hand.pair.artwork.title}. ${turns ? "Drag or press the left and right arrow keys to turn it." : ""}`}
-            className="absolute inset-0 block touch-none select-none"
-            style={{ cursor: turns ? "ew-resize" : "default" }}
+            className="absolute inset-x-0 block touch-none select-none"
+            style={{ cursor: turns ? "ew-resize" : "default", height: tall, top: (size.height - tall) / 2 }}
             onPointerDown={(event) => {
               event.currentTarget.setPointerCapture(event.pointerId);
               start.current = { x: event.clientX, angle: hand.angle };
@@ -99,20 +85,23 @@ export function ShownPane({ hand }: { hand: Hand }) {
           </p>
         )}
       </div>
-      {scene && turns && (
-        <div className="flex items-center gap-1 px-3 pb-2 text-sm">
-          {Object.entries(scene.views).map(([name, degrees]) => (
+      {angles.length > 1 && (
+        <div className="flex flex-wrap items-center gap-1 px-3 pb-2 text-sm">
+          {angles.map((at) => (
             <button
-              key={name}
+              key={`${at.scene.id} ${at.name}`}
               type="button"
-              aria-pressed={near?.[0] === name}
-              onClick={() => hand.turn(degrees, true)}
-              className={`rounded-[3px] px-2 py-0.5 capitalize ${near?.[0] === name ? "bg-ink text-paper" : "hover:bg-paper"}`}
+              aria-pressed={near(at)}
+              onClick={() => {
+                setChosen(at.scene.id);
+                if (at.scene.turns) hand.turn(at.degrees, true);
+              }}
+              className={`rounded-[3px] px-2 py-0.5 first-letter:uppercase ${near(at) ? "bg-ink text-paper" : "hover:bg-paper"}`}
             >
-              {name}
+              {at.name}
             </button>
           ))}
-          <span className="ml-auto text-xs text-soft">turned {Math.round(hand.angle)}°</span>
+          {turns && <span className="ml-auto text-xs text-soft">turned {Math.round(angle)}°</span>}
         </div>
       )}
     </section>

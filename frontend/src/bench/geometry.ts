@@ -1,4 +1,4 @@
-import type { Placing, Proof } from "../api/client";
+import type { Panel, Placing, Proof } from "../api/client";
 
 /** Where a picture lies on the flat: its centre, size and turn, in mm from the trim's corner. */
 export type Lie = { cx: number; cy: number; w: number; h: number; rotate: number };
@@ -28,4 +28,79 @@ export function shiftAbout(lie: Lie, placing: Placing, point: [number, number], 
     placing.shift_mm[0] + (point[0] - lie.cx) * (1 - factor),
     placing.shift_mm[1] + (point[1] - lie.cy) * (1 - factor),
   ];
+}
+
+type Point = [number, number];
+
+/** Between the rectangle that art is placed in and the flat: the same but on a tapered wall whose art is bent. */
+export type Bend = { to: (x: number, y: number) => Point; back: (x: number, y: number) => Point; curved: boolean };
+
+const FLAT: Bend = { to: (x, y) => [x, y], back: (x, y) => [x, y], curved: false };
+
+/** How a panel as it is worn lies on the flat. The core bends the print; this only tells where a point of it lies. */
+export function bendOf(panel: Panel): Bend {
+  const cone = panel.cone;
+  if (!cone) return FLAT;
+  const [w, h] = cone.box_mm;
+  const [round, slant] = panel.worn_mm;
+  const sweep = (cone.sweep_deg * Math.PI) / 180;
+  const outer = cone.outer_radius_mm;
+  return {
+    curved: true,
+    to: (x, y) => {
+      const angle = (x / round - 0.5) * sweep;
+      const radius = outer - (cone.widens_down ? slant - y : y);
+      const down = outer - radius * Math.cos(angle);
+      return [w / 2 + radius * Math.sin(angle), cone.widens_down ? h - down : down];
+    },
+    back: (x, y) => {
+      const down = cone.widens_down ? h - y : y;
+      const inward = outer - Math.hypot(x - w / 2, outer - down);
+      const angle = Math.atan2(x - w / 2, outer - down);
+      return [(angle / sweep + 0.5) * round, cone.widens_down ? slant - inward : inward];
+    },
+  };
+}
+
+/** Points along the sides of a box, close enough that a bent one looks round. */
+function sides([x, y, w, h]: [number, number, number, number], curved: boolean): Point[] {
+  const steps = curved ? 24 : 1;
+  const along = Array.from({ length: steps }, (_, i) => i / steps);
+  return [
+    ...along.map((t): Point => [x + w * t, y]),
+    ...along.map((t): Point => [x + w, y + h * t]),
+    ...along.map((t): Point => [x + w - w * t, y + h]),
+    ...along.map((t): Point => [x, y + h - h * t]),
+  ];
+}
+
+export function pathOf(points: readonly (readonly number[])[], k: number): string {
+  return points.length
+    ? `M${points.map(([x = 0, y = 0]) => `${(x * k).toFixed(2)} ${(y * k).toFixed(2)}`).join("L")}Z`
+    : "";
+}
+
+/** A box of the panel as it is worn, as a path on the flat in px. */
+export function boxPath(box: [number, number, number, number], bend: Bend, k: number): string {
+  return pathOf(
+    sides(box, bend.curved).map(([x, y]) => bend.to(x, y)),
+    k,
+  );
+}
+
+/** The four corners of a picture on the flat, in mm, clockwise from its own top left. */
+export function cornersOf(lie: Lie, bend: Bend): Point[] {
+  const angle = (lie.rotate * Math.PI) / 180;
+  return [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ].map(([i = 1, j = 1]) => {
+    const [dx, dy] = [(i * lie.w) / 2, (j * lie.h) / 2];
+    return bend.to(
+      lie.cx + dx * Math.cos(angle) - dy * Math.sin(angle),
+      lie.cy + dx * Math.sin(angle) + dy * Math.cos(angle),
+    );
+  });
 }

@@ -1,5 +1,4 @@
 import { type KeyboardEvent, type PointerEvent, type RefObject, useEffect, useRef, useState } from "react";
-import type { Panel } from "../api/client";
 import { clampScale, type Lie, shiftAbout, tidy } from "./geometry";
 import type { Hand } from "./usePair";
 
@@ -15,31 +14,50 @@ type Grip = "move" | "scale" | "turn";
 type Start = { grip: Grip; lie: Lie; shift: [number, number]; scale: number; rotate: number; at: [number, number] };
 export type Snap = { axis: "x" | "y"; mm: number; name: string };
 
-/** Nearest snap of an axis: centre on centre, or an edge of the picture on the trim or the safe line. */
-function snapped(
-  centre: number,
-  size: number,
-  trim: number,
-  safe: number,
-  reach: number,
-): { by: number; mm: number; name: string } | null {
-  const lines: [number, number, string][] = [
-    [centre, trim / 2, "centre"],
-    [centre - size / 2, 0, "trim"],
-    [centre + size / 2, trim, "trim"],
-    [centre - size / 2, safe, "safe line"],
-    [centre + size / 2, trim - safe, "safe line"],
-  ];
+type Line = [from: number, to: number, name: string];
+
+/** Nearest snap of an axis among some lines, within reach. */
+function snapped(lines: Line[], reach: number): { by: number; mm: number; name: string } | null {
   let best: { by: number; mm: number; name: string } | null = null;
   for (const [from, to, name] of lines)
     if (Math.abs(to - from) < Math.min(reach, best ? Math.abs(best.by) : reach)) best = { by: to - from, mm: to, name };
   return best;
 }
 
+/** What a picture may snap to: centre on centre, edges on trim and safe line, its middle on the seam, tiles on tiles. */
+function linesOf(hand: Hand, axis: 0 | 1, centre: number, size: number): Line[] {
+  const { panel, placing } = hand;
+  const trim = (placing.lay === "bent" ? panel.worn_mm : panel.trim_mm)[axis] ?? 0;
+  const [low, high] = [centre - size / 2, centre + size / 2];
+  const pitch = size + placing.spacing_mm;
+  if (placing.fit === "repeat") {
+    const near = Math.round(low / pitch) * pitch;
+    return [
+      [low, near, "whole tiles"],
+      [low, near + pitch / 2, "half a tile"],
+      [centre, trim / 2, "centre"],
+    ];
+  }
+  const seam: Line[] =
+    panel.closes && axis === 0
+      ? [
+          [centre, 0, "seam"],
+          [centre, trim, "seam"],
+        ]
+      : [];
+  return [
+    [centre, trim / (axis === 0 ? 2 * placing.copies : 2), "centre"],
+    [low, 0, "trim"],
+    [high, trim, "trim"],
+    [low, panel.safe_mm, "safe line"],
+    [high, trim - panel.safe_mm, "safe line"],
+    ...seam,
+  ];
+}
+
 /** Pointer, wheel and keys on the flat. `toMm` turns a point of the window into mm from the trim's corner. */
 export function useFlatHand(
   hand: Hand,
-  panel: Panel,
   lie: Lie,
   toMm: (x: number, y: number) => [number, number],
   pxPerMm: number,
@@ -57,12 +75,13 @@ export function useFlatHand(
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
       const { hand, lie, toMm } = live.current;
+      if (hand.empty) return;
       const steps = Math.max(-3, Math.min(3, event.deltaY / 100));
       if (event.shiftKey) hand.hold({ rotate_deg: tidy(hand.placing.rotate_deg + steps, 0.1) });
       else {
         const scale = clampScale(hand.placing.scale * 1.03 ** -steps);
         const shift = shiftAbout(lie, hand.placing, toMm(event.clientX, event.clientY), scale / hand.placing.scale);
-        hand.hold({ scale, shift_mm: shift });
+        hand.hold(hand.placing.fit === "repeat" ? { scale, repeats_around: null } : { scale, shift_mm: shift });
       }
       if (wheelRest.current) clearTimeout(wheelRest.current);
       wheelRest.current = setTimeout(() => live.current.hand.decide(), WHEEL_REST_MS);
@@ -86,7 +105,7 @@ export function useFlatHand(
     const { cx, cy } = from.lie;
     if (from.grip === "scale") {
       const factor = Math.hypot(x - cx, y - cy) / Math.max(1e-6, Math.hypot(from.at[0] - cx, from.at[1] - cy));
-      hand.hold({ scale: clampScale(tidy(from.scale * factor, 0.001)) });
+      hand.hold({ scale: clampScale(tidy(from.scale * factor, 0.001)), repeats_around: null });
     } else if (from.grip === "turn") {
       const turned = (Math.atan2(y - cy, x - cx) - Math.atan2(from.at[1] - cy, from.at[0] - cx)) * (180 / Math.PI);
       const free = tidy(from.rotate + turned, 0.1);
@@ -98,8 +117,8 @@ export function useFlatHand(
       const found: Snap[] = [];
       if (!event.altKey && from.rotate % 180 === 0) {
         const reach = SNAP_PX / pxPerMm;
-        const sx = snapped(cx + dx, from.lie.w, panel.trim_mm[0], panel.safe_mm, reach);
-        const sy = snapped(cy + dy, from.lie.h, panel.trim_mm[1], panel.safe_mm, reach);
+        const sx = snapped(linesOf(hand, 0, cx + dx, from.lie.w), reach);
+        const sy = snapped(linesOf(hand, 1, cy + dy, from.lie.h), reach);
         if (sx) {
           dx += sx.by;
           found.push({ axis: "x", ...sx });

@@ -1,10 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { api, type Colours, type Pair, type Placing, type Proof } from "../api/client";
+import { api, type Colours, type Pair, type Panel, type Place, type Placing, type Proof } from "../api/client";
 
 /** A placing in the hand: shown at once, proved as it goes, decided when it is let go. */
 export type Hand = {
   pair: Pair;
+  place: Place;
+  panel: Panel;
+  /** Nothing is printed on this panel; `placing` is then what would be laid there. */
+  empty: boolean;
   /** What is shown now; what was decided, or what the hand is doing. */
   placing: Placing;
   /** The last proof, and the placing it belongs to. */
@@ -19,34 +23,67 @@ export type Hand = {
   hold: (change: Partial<Placing>) => void;
   /** Decide a change, or what is held. */
   decide: (change?: Partial<Placing>) => void;
+  /** Leave the panel empty. */
+  clear: () => void;
   step: (way: "undo" | "redo") => void;
   turn: (angle: number, settled: boolean) => void;
   choose: (change: { route?: Pair["route"]; colours?: Colours; angle?: number }) => void;
 };
 
-export function usePair(art: number, template: string): { hand: Hand | null; error: Error | null; retry: () => void } {
+const WHOLE: Placing = {
+  fit: "contain",
+  shift_mm: [0, 0],
+  scale: 1,
+  rotate_deg: 0,
+  background: null,
+  repeat_kind: "grid",
+  repeats_around: null,
+  spacing_mm: 0,
+  blend: 0,
+  copies: 1,
+  lay: "bent",
+};
+
+const NOTHING: Proof = { placed_mm: [0, 0, 1, 1], effective_dpi: [0, 0], verdict: "pass", checks: [] };
+
+export function usePair(place: Place): { hand: Hand | null; error: Error | null; retry: () => void } {
+  const { art, template, panel } = place;
   const queries = useQueryClient();
-  const key = ["pair", art, template];
-  const query = useQuery({ queryKey: key, queryFn: () => api.pair(art, template) });
+  const key = ["pair", art, template, panel];
+  const query = useQuery({ queryKey: key, queryFn: () => api.pair(place), placeholderData: (old) => old });
   const [held, setHeld] = useState<Placing | null>(null);
   const [glimpse, setGlimpse] = useState<{ placing: Placing; proof: Proof } | null>(null);
   const [angle, setAngle] = useState<number | null>(null);
   const [colours, setColours] = useState<Colours | null>(null);
   const latest = useRef<Placing | null>(null);
   const pair = query.data;
-  latest.current = held ?? pair?.placing ?? null;
+  const decided = pair?.placing ?? pair?.default_placing ?? WHOLE;
+  latest.current = held ?? (pair ? decided : null);
+  const here = useRef(place);
+  here.current = place;
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what was in the hand belongs to the panel it was on
+  useEffect(() => {
+    setHeld(null);
+    setGlimpse(null);
+  }, [art, template, panel]);
 
   const settle = useMutation({
     mutationFn: ({ work }: { work: () => Promise<Pair>; settles: Placing | null }) => work(),
     scope: { id: `${art}/${template}` },
     onSuccess: (answer, { settles }) => {
-      queries.setQueryData(key, answer);
+      queries.setQueryData(["pair", art, template, answer.panel], answer);
+      if (panel === null) queries.setQueryData(key, answer);
       // What the hand has taken up since is not what was answered: it stays in the hand.
       setHeld((now) => (now === settles ? null : now));
       setGlimpse(null);
     },
     onError: (_, { settles }) => setHeld((now) => (now === settles ? null : now)),
-    onSettled: () => queries.invalidateQueries({ queryKey: ["board"] }),
+    onSettled: () => {
+      queries.invalidateQueries({ queryKey: ["board"] });
+      // other panels share the history, so their undo and redo have changed too
+      queries.invalidateQueries({ queryKey: ["pair", art, template], refetchType: "none" });
+    },
   });
 
   // While something is held, its proof is fetched as it goes; an older answer never replaces a newer one.
@@ -55,7 +92,7 @@ export function usePair(art: number, template: string): { hand: Hand | null; err
     const stop = new AbortController();
     const timer = setTimeout(() => {
       api
-        .proof(art, template, held, stop.signal)
+        .proof(here.current, held, stop.signal)
         .then((proof) => setGlimpse({ placing: held, proof }))
         .catch(() => {});
     }, 120);
@@ -63,14 +100,14 @@ export function usePair(art: number, template: string): { hand: Hand | null; err
       clearTimeout(timer);
       stop.abort();
     };
-  }, [held, art, template]);
+  }, [held]);
 
   // Left in the middle of a movement, the page still decides what was in the hand.
   useEffect(() => {
-    const leave = () => held && api.place(art, template, held).catch(() => {});
+    const leave = () => held && api.place(here.current, held).catch(() => {});
     window.addEventListener("pagehide", leave);
     return () => window.removeEventListener("pagehide", leave);
-  }, [held, art, template]);
+  }, [held]);
 
   const hold = useCallback((change: Partial<Placing>) => {
     if (latest.current) {
@@ -89,13 +126,16 @@ export function usePair(art: number, template: string): { hand: Hand | null; err
     if (change.colours) setColours(change.colours);
     if (change.angle !== undefined) setAngle(change.angle);
     const body = choices(change);
-    settle.mutate({ work: () => api.choose(art, template, body), settles: null });
+    settle.mutate({ work: () => api.choose(place, body), settles: null });
   };
   const hand: Hand = {
     pair,
-    placing: held ?? pair.placing,
-    proof: glimpse?.proof ?? pair.proof,
-    proved: glimpse?.placing ?? pair.placing,
+    place: { art, template, panel: pair.panel },
+    panel: pair.template.panels.find((p) => p.id === pair.panel) as Panel,
+    empty: pair.placing === null && held === null,
+    placing: held ?? decided,
+    proof: glimpse?.proof ?? pair.proof ?? NOTHING,
+    proved: glimpse?.placing ?? decided,
     angle: angle ?? pair.angle,
     colours: colours ?? pair.colours,
     problem: settle.error?.message ?? null,
@@ -104,9 +144,10 @@ export function usePair(art: number, template: string): { hand: Hand | null; err
     decide: (change) => {
       if (change) hold(change);
       const placing = latest.current;
-      if (placing) settle.mutate({ work: () => api.place(art, template, placing), settles: placing });
+      if (placing) settle.mutate({ work: () => api.place(place, placing), settles: placing });
     },
-    step: (way) => settle.mutate({ work: () => api.step(art, template, way), settles: held }),
+    clear: () => settle.mutate({ work: () => api.place(place, null), settles: held }),
+    step: (way) => settle.mutate({ work: () => api.step(place, way), settles: held }),
     turn: (next, settled) => {
       setAngle(next);
       if (settled) choose({ angle: next });

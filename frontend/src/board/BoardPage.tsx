@@ -1,8 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useMemo, useRef, useState } from "react";
+import { Link } from "react-router";
 import { type Art, api, type Board } from "../api/client";
 import { Masthead } from "../ui/Masthead";
+import { show } from "../ui/measure";
 import { Alert, Button } from "../ui/parts";
+import { useUnit } from "../ui/unit";
 import { BoardRow } from "./BoardRow";
 import { useDrop } from "./useDrop";
 
@@ -70,15 +73,18 @@ export function BoardPage() {
             event.target.value = "";
           }}
         />
+        <Link to="/blanks" className="rounded-[3px] border border-rule bg-paper px-3 py-1 font-medium hover:border-ink">
+          Blanks
+        </Link>
         <Button tone="main" onClick={() => chooser.current?.click()}>
           Add artwork
         </Button>
       </Masthead>
-      <main className="relative grow overflow-auto p-4">
+      <main className="relative min-h-0 grow overflow-auto">
         {board.isPending && <p className="p-8 text-soft">Laying out the board…</p>}
         {board.error && <Alert onRetry={() => board.refetch()}>{board.error.message}</Alert>}
         {board.data && <Table board={board.data} onRemove={remove} onRename={rename} />}
-        <ul className="mt-3 grid gap-2" aria-live="polite">
+        <ul className="sticky left-0 m-4 grid gap-2" aria-live="polite">
           {arrivals.map((a) => (
             <li key={a.name}>
               {a.problem ? (
@@ -111,9 +117,15 @@ export function BoardPage() {
 type RowActions = { onRemove: (art: Art) => void; onRename: (art: Art, title: string) => void };
 
 function Table({ board, ...actions }: { board: Board } & RowActions) {
+  const { unit } = useUnit();
+  const cells = useMemo(() => {
+    const rows = new Map<number, Board["cells"]>();
+    for (const cell of board.cells) rows.set(cell.artwork_id, [...(rows.get(cell.artwork_id) ?? []), cell]);
+    return rows;
+  }, [board]);
   if (board.artworks.length === 0)
     return (
-      <div className="grid h-full min-h-80 place-items-center border border-rule bg-table">
+      <div className="m-4 grid h-[calc(100%-2rem)] min-h-80 place-items-center border border-rule bg-table">
         <div className="max-w-md text-center">
           <p className="mb-1 text-xl font-bold">Drop your first picture here</p>
           <p className="text-soft">
@@ -124,29 +136,35 @@ function Table({ board, ...actions }: { board: Board } & RowActions) {
       </div>
     );
   return (
-    <table className="w-full border-collapse">
+    <table className="border-separate border-spacing-0">
       <caption className="sr-only">Artworks down, blanks across</caption>
       <thead>
         <tr className="text-left">
-          <th scope="col" className="w-[28rem] pb-1 text-xs font-medium text-soft">
-            {board.artworks.length} artworks
+          <th
+            scope="col"
+            className="sticky top-0 left-0 z-20 border-b border-ink bg-ground pt-3 pr-4 pb-1.5 pl-4 align-bottom text-xs font-medium text-soft"
+          >
+            {board.artworks.length} artworks on {board.templates.length} blanks
           </th>
           {board.templates.map((t) => (
-            <th key={t.id} scope="col" className="pb-1 pl-4 text-sm font-bold">
-              {t.title}
+            <th
+              key={t.id}
+              scope="col"
+              className="sticky top-0 z-10 border-b border-ink bg-ground px-2 pt-3 pb-1.5 align-bottom"
+            >
+              <span className="block text-sm leading-tight font-bold">{t.title}</span>
+              <span className="block text-xs font-normal text-soft">
+                {t.panels > 1
+                  ? `${t.panels} sides`
+                  : `${show(t.size_mm[0], unit, 1)} × ${show(t.size_mm[1], unit, 1)} ${unit}`}
+              </span>
             </th>
           ))}
         </tr>
       </thead>
       <tbody>
         {board.artworks.map((art) => (
-          <BoardRow
-            key={art.id}
-            art={art}
-            templates={board.templates}
-            cells={board.cells.filter((c) => c.artwork_id === art.id)}
-            {...actions}
-          />
+          <BoardRow key={art.id} art={art} templates={board.templates} cells={cells.get(art.id) ?? []} {...actions} />
         ))}
       </tbody>
     </table>

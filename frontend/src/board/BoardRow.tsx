@@ -1,53 +1,49 @@
 import { useQuery } from "@tanstack/react-query";
+import { memo, useRef } from "react";
 import { Link } from "react-router";
-import { type Art, api, type Cell, type Template } from "../api/client";
-import { Mark, Verdict } from "../ui/parts";
+import { type Art, api, type BoardBlank, type Cell } from "../api/client";
+import { Mark, WORDS } from "../ui/parts";
+import { useSeen } from "../ui/useSeen";
 
-export function BoardRow(props: {
+type RowProps = {
   art: Art;
-  templates: Template[];
+  templates: BoardBlank[];
   cells: Cell[];
   onRemove: (art: Art) => void;
   onRename: (art: Art, title: string) => void;
-}) {
+};
+
+export function BoardRow(props: RowProps) {
   const { art } = props;
   return (
-    <tr className="border-t border-rule align-top" data-art={art.title}>
-      <th scope="row" className="py-3 text-left font-normal">
-        <div className="flex gap-3">
-          <div className="size-52 shrink-0 border border-rule bg-paper p-1.5">
-            <img src={api.preview(art, 400)} alt="" className="size-full min-h-0 object-contain" />
+    <tr className="align-top" data-art={art.title}>
+      <th
+        scope="row"
+        className="sticky left-0 z-[5] border-b border-rule bg-ground py-2.5 pr-4 pl-4 text-left font-normal"
+      >
+        <div className="w-52">
+          <div className="mb-1.5 h-24 border border-rule bg-paper p-1">
+            <img src={api.preview(art, 400)} alt="" loading="lazy" className="size-full min-h-0 object-contain" />
           </div>
-          <div className="min-w-0 grow">
-            <Title art={art} onRename={props.onRename} />
-            <p className="truncate text-sm text-soft" title={art.file_name}>
-              {art.file_name}
-            </p>
-            <p className="mt-1 text-sm">
-              {art.vector ? "Drawn as lines" : `${art.px[0]} × ${art.px[1]} px`}
-              {art.tagged_dpi && !art.vector && (
-                <span className="text-soft"> tagged {Math.round(art.tagged_dpi[0])} dpi</span>
-              )}
-            </p>
-            <p className="text-sm text-soft">
-              {art.mode}
-              {art.has_alpha && !art.vector && ", with transparency"}
-            </p>
-            {art.notes.map((note) => (
-              <p key={note} className="text-xs text-soft">
-                {note}
-              </p>
-            ))}
-            <button type="button" className="mt-2 text-xs underline" onClick={() => props.onRemove(art)}>
-              Take off the board
-            </button>
-          </div>
+          <Title art={art} onRename={props.onRename} />
+          <p className="truncate text-xs text-soft" title={art.file_name}>
+            {art.vector ? "Drawn as lines" : `${art.px[0]} × ${art.px[1]} px`}
+            {art.tagged_dpi && !art.vector && `, tagged ${Math.round(art.tagged_dpi[0])} dpi`}
+          </p>
+          <p className="truncate text-xs text-soft" title={art.notes.join(" ")}>
+            {art.mode}
+            {art.has_alpha && !art.vector && ", transparent"}
+            {art.notes.length > 0 && `. ${art.notes[0]}`}
+          </p>
+          <button type="button" className="text-xs underline" onClick={() => props.onRemove(art)}>
+            Take off the board
+          </button>
         </div>
       </th>
       {props.templates.map((template) => {
         const cell = props.cells.find((c) => c.template_id === template.id);
         return (
-          <td key={template.id} className="py-3 pl-4">
+          <td key={template.id} className="border-b border-rule px-2 py-2.5">
             {cell && <BoardCell cell={cell} art={art} template={template} />}
           </td>
         );
@@ -64,7 +60,7 @@ function Title({ art, onRename }: { art: Art; onRename: (art: Art, title: string
       aria-label={`Title of ${art.title}`}
       defaultValue={art.title}
       maxLength={120}
-      className="-mx-1 w-full truncate rounded-[3px] border border-transparent px-1 text-base leading-tight font-bold hover:border-rule focus:bg-paper"
+      className="-mx-1 w-full truncate rounded-[3px] border border-transparent px-1 text-[0.9375rem] leading-tight font-bold hover:border-rule focus:bg-paper"
       onKeyDown={(event) => {
         if (event.key === "Escape") event.currentTarget.value = art.title;
         if (event.key === "Enter" || event.key === "Escape") event.currentTarget.blur();
@@ -78,49 +74,61 @@ function Title({ art, onRename }: { art: Art; onRename: (art: Art, title: string
   );
 }
 
-const STEPS: { key: "fitted" | "pictured" | "printed"; done: string; open: string; station: string }[] = [
-  { key: "fitted", done: "Fitted by hand", open: "Fitted as proposed", station: "fit" },
-  { key: "pictured", done: "Pictured", open: "No pictures yet", station: "show" },
-  { key: "printed", done: "Print file made", open: "No print file yet", station: "print" },
-];
+/** How far a pair has come, in a few words. */
+function progress(cell: Cell): string {
+  const done = [cell.pictured && "pictured", cell.printed && "print file made"].filter(Boolean);
+  return [cell.fitted ? "Fitted by hand" : "Fitted as proposed", ...done].join(", ");
+}
 
-function BoardCell({ cell: known, art, template }: { cell: Cell; art: Art; template: Template }) {
+/** One artwork on one blank. It is judged when it comes into sight, if it was not judged before. */
+const BoardCell = memo(function BoardCell({
+  cell: known,
+  art,
+  template,
+}: {
+  cell: Cell;
+  art: Art;
+  template: BoardBlank;
+}) {
+  const frame = useRef<HTMLDivElement>(null);
+  const seen = useSeen(frame, known.verdict !== null);
   const judged = useQuery({
     queryKey: ["board", "cell", art.id, template.id, known.shown],
     queryFn: () => api.cell(art.id, template.id),
-    enabled: known.verdict === null,
+    enabled: known.verdict === null && seen,
     staleTime: Number.POSITIVE_INFINITY,
   });
   const cell = known.verdict === null ? (judged.data ?? known) : known;
   const bench = `/bench/${art.id}/${template.id}`;
   return (
-    <div className="flex gap-3">
-      <Link to={`${bench}/fit`} aria-label={`${art.title} on ${template.title}: open the bench`} className="shrink-0">
-        <img src={cell.shown} alt="" width={208} height={208} className="size-52 border border-rule bg-rule" />
+    <div ref={frame} className="w-32">
+      <Link to={`${bench}/fit`} aria-label={`${art.title} on ${template.title}: open the bench`}>
+        <img
+          src={cell.shown}
+          alt=""
+          width={128}
+          height={128}
+          loading="lazy"
+          className="size-32 border border-rule bg-rule"
+        />
       </Link>
-      <ul className="grid content-start gap-1 text-sm">
-        <li>
-          <Link to={`${bench}/prove`} className="hover:underline">
-            {cell.verdict ? <Verdict status={cell.verdict} /> : <span className="text-soft">Judging…</span>}
-            {cell.blocker && <span className="ml-1.5">{cell.blocker}</span>}
-          </Link>
-        </li>
-        {STEPS.map(({ key, done, open, station }) => (
-          <li key={key}>
-            <Link
-              to={`${bench}/${station}`}
-              className={`inline-flex items-center gap-1.5 hover:underline ${cell[key] ? "" : "text-soft"}`}
-            >
-              {cell[key] ? (
-                <Mark status="pass" />
-              ) : (
-                <span className="ml-[3px] size-2 border border-soft" aria-hidden="true" />
-              )}
-              <span className={cell[key] ? "" : "ml-[3px]"}>{cell[key] ? done : open}</span>
-            </Link>
-          </li>
-        ))}
-      </ul>
+      <Link to={`${bench}/prove`} className="mt-1 flex items-start gap-1.5 text-sm leading-tight hover:underline">
+        {cell.verdict ? (
+          <>
+            <span className="mt-0.5">
+              <Mark status={cell.verdict} size={12} />
+            </span>
+            <span className={cell.verdict === "pass" ? "text-soft" : ""}>
+              <b>{WORDS[cell.verdict]}</b>
+              {cell.blocker && ` ${cell.blocker}`}
+              {cell.open > 1 && <span className="text-soft"> +{cell.open - 1}</span>}
+            </span>
+          </>
+        ) : (
+          <span className="text-soft">Judging…</span>
+        )}
+      </Link>
+      <p className="text-xs leading-tight text-soft">{progress(cell)}</p>
     </div>
   );
-}
+});

@@ -4,18 +4,20 @@ import { parseLength, parsePlain, show } from "../ui/measure";
 import { Button, Choice, Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
 import { ValueField } from "../ui/ValueField";
+import { CopyTo } from "./CopyTo";
+import { RepeatFields } from "./RepeatFields";
 
 const FITS: { value: Placing["fit"]; label: string; hint: string }[] = [
   { value: "cover", label: "Cover", hint: "No bare edge; some of the picture may be lost" },
   { value: "contain", label: "Contain", hint: "All of the picture; edges may stay bare" },
   { value: "actual", label: "Actual", hint: "The size the file gives itself" },
   { value: "stretch", label: "Stretch", hint: "Pulled to the print's own proportions" },
+  { value: "repeat", label: "Repeat", hint: "Tiles without a gap, a whole number round a wrap" },
 ];
 
 export function FitStation({ hand }: { hand: Hand }) {
   const { unit } = useUnit();
-  const { placing, proof, pair } = hand;
-  const panel = pair.template.panels[0] as (typeof pair.template.panels)[number];
+  const { placing, proof, pair, panel } = hand;
   const length = (text: string) => parseLength(text, unit, panel.dpi);
   const [x, y] = placing.shift_mm;
   const grown = placing.fit === hand.proved.fit ? placing.scale / hand.proved.scale : 1;
@@ -23,7 +25,7 @@ export function FitStation({ hand }: { hand: Hand }) {
   const height = proof.placed_mm[3] * grown;
   const hint = "A length, for example 9.3in/2, 12mm or 300px";
   const resize = (now: number) => (mm: number) =>
-    mm > 0 && hand.decide({ scale: Math.min(100, Math.max(0.01, (placing.scale * mm) / now)) });
+    mm > 0 && hand.decide({ scale: Math.min(100, Math.max(0.01, (placing.scale * mm) / now)), repeats_around: null });
 
   return (
     <>
@@ -33,12 +35,29 @@ export function FitStation({ hand }: { hand: Hand }) {
           label="Fit"
           value={placing.fit}
           options={FITS}
-          onChange={(fit) => hand.decide({ fit, scale: 1, shift_mm: [0, 0] })}
+          onChange={(fit) => hand.decide({ fit, scale: 1, shift_mm: [0, 0], repeats_around: null, copies: 1 })}
         />
-        <p className="mt-1 text-xs text-soft">{FITS.find((f) => f.value === placing.fit)?.hint}.</p>
+        <p className="mt-1 text-xs text-soft">
+          {FITS.find((f) => f.value === placing.fit)?.hint}.{!pair.can_undo && ` Proposed: ${pair.proposed_because}`}
+        </p>
       </div>
+      {placing.fit === "repeat" && <RepeatFields hand={hand} />}
+      {panel.cone && (
+        <div>
+          <Heading>On the tapered wall</Heading>
+          <Choice
+            label="Lay"
+            value={placing.lay}
+            onChange={(lay) => hand.decide({ lay })}
+            options={[
+              { value: "bent", label: "Bent, level on the cup" },
+              { value: "flat", label: "Flat, cut out" },
+            ]}
+          />
+        </div>
+      )}
       <div className="grid gap-1.5">
-        <Heading aside="from the centre">Place and size</Heading>
+        <Heading aside={placing.fit === "repeat" ? "of the first tile" : "from the centre"}>Place and size</Heading>
         <ValueField
           label="Right"
           text={show(x, unit)}
@@ -77,8 +96,20 @@ export function FitStation({ hand }: { hand: Hand }) {
           suffix="%"
           parse={parsePlain}
           hint="Between 1 and 10 000"
-          onValue={(percent) => hand.decide({ scale: Math.min(100, Math.max(0.01, percent / 100)) })}
+          onValue={(percent) =>
+            hand.decide({ scale: Math.min(100, Math.max(0.01, percent / 100)), repeats_around: null })
+          }
         />
+        {(placing.fit === "contain" || placing.fit === "actual") && (
+          <ValueField
+            label="Copies"
+            text={String(placing.copies)}
+            suffix="×"
+            parse={parsePlain}
+            hint="1 to 24, side by side"
+            onValue={(value) => hand.decide({ copies: Math.min(24, Math.max(1, Math.round(value))) })}
+          />
+        )}
         <ValueField
           label="Turn"
           text={show(placing.rotate_deg, "mm", 1)}
@@ -138,7 +169,13 @@ export function FitStation({ hand }: { hand: Hand }) {
           </dd>
         </dl>
       </div>
-      <Button onClick={() => hand.decide(pair.default_placing)}>Back to the proposal</Button>
+      <div className="grid gap-1.5">
+        <CopyTo hand={hand} />
+        {pair.default_placing && (
+          <Button onClick={() => hand.decide(pair.default_placing as Placing)}>Back to the proposal</Button>
+        )}
+        {pair.template.panels.length > 1 && !hand.empty && <Button onClick={hand.clear}>Leave this side empty</Button>}
+      </div>
     </>
   );
 }

@@ -13,13 +13,14 @@ type Format = "png" | "tif" | "pdf";
 export function PrintStation({ hand }: { hand: Hand }) {
   const queries = useQueryClient();
   const { unit } = useUnit();
-  const { pair, proof } = hand;
-  const panel = pair.template.panels[0] as (typeof pair.template.panels)[number];
+  const { pair, proof, panel } = hand;
+  const [cutLine, setCutLine] = useState(false);
   const [format, setFormat] = useState<Format>("png");
-  const [dpi, setDpi] = useState(panel.dpi);
+  const [own, setDpi] = useState<number | null>(null);
+  const dpi = own ?? panel.dpi;
   const [files, setFiles] = useState<MadeFile[]>([]);
   const make = useMutation({
-    mutationFn: () => api.printFile(pair.artwork.id, pair.template.id, { format, dpi }),
+    mutationFn: () => api.printFile(hand.place, { format, dpi, cut_line: cutLine }),
     onSuccess: (file) => {
       setFiles((now) => [file, ...now.filter((other) => other.url !== file.url)]);
       fetchFile(file);
@@ -102,6 +103,12 @@ export function PrintStation({ hand }: { hand: Hand }) {
           </p>
         )}
       </div>
+      {panel.shape !== "rectangle" && (
+        <label className="flex items-center gap-2 text-sm">
+          <input type="checkbox" checked={cutLine} onChange={(event) => setCutLine(event.target.checked)} />
+          Draw the line to cut along
+        </label>
+      )}
       {stopped && (
         <p className="flex items-start gap-2 border border-ink bg-paper p-2 text-sm">
           <span className="mt-0.5">
@@ -112,7 +119,7 @@ export function PrintStation({ hand }: { hand: Hand }) {
           </span>
         </p>
       )}
-      <Button tone="main" disabled={make.isPending || hand.busy} onClick={() => make.mutate()}>
+      <Button tone="main" disabled={make.isPending || hand.busy || hand.empty} onClick={() => make.mutate()}>
         {make.isPending ? "Making the file…" : "Make the print file"}
       </Button>
       {make.error && <Alert onRetry={() => make.mutate()}>{make.error.message}</Alert>}

@@ -1,6 +1,7 @@
 import type { Check, Placing } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { Button, Heading, Mark, Verdict, WORDS } from "../ui/parts";
+import { JudgedBy } from "./JudgedBy";
 
 /** Judged work: what must be seen to first, then what is sound. */
 export function ProveStation({ hand }: { hand: Hand }) {
@@ -37,10 +38,18 @@ export function ProveStation({ hand }: { hand: Hand }) {
               </div>
               <Measured check={check} />
               <p className="text-sm">{check.message}</p>
-              {check.fix && (
-                <Button className="mt-2 w-full" onClick={() => hand.decide(check.fix?.placing as Partial<Placing>)}>
-                  {check.fix.label}
-                </Button>
+              <p className="mt-1 text-xs text-soft">{check.why}</p>
+              {[check.fix, ...check.more].map(
+                (fix) =>
+                  fix && (
+                    <Button
+                      key={fix.label}
+                      className="mt-2 w-full"
+                      onClick={() => hand.decide(fix.placing as Partial<Placing>)}
+                    >
+                      {fix.label}
+                    </Button>
+                  ),
               )}
             </li>
           ))}
@@ -60,6 +69,7 @@ export function ProveStation({ hand }: { hand: Hand }) {
           ))}
         </ul>
       </div>
+      <JudgedBy hand={hand} />
     </>
   );
 }

@@ -20,7 +20,12 @@ export function ShowStation({ hand }: { hand: Hand }) {
   const queries = useQueryClient();
   const { pair } = hand;
   const scene = pair.scenes[0];
-  const [views, setViews] = useState<string[]>(["as turned"]);
+  const [views, setViews] = useState<string[]>(
+    ["as turned", Object.keys(pair.scenes[0]?.views ?? {})[0] ?? "front"].slice(
+      pair.scenes[0]?.turns ? 0 : 1,
+      pair.scenes[0]?.turns ? 1 : 2,
+    ),
+  );
   const [sizes, setSizes] = useState<string[]>(["Square"]);
   const [format, setFormat] = useState<Format>("jpg");
   const [files, setFiles] = useState<MadeFile[]>([]);
@@ -29,7 +34,11 @@ export function ShowStation({ hand }: { hand: Hand }) {
   const stop = useRef<AbortController | null>(null);
   if (!scene) return <p className="text-soft">No scene shows this blank yet.</p>;
 
-  const wanted = views.flatMap((view) => SIZES.filter((s) => sizes.includes(s.label)).map((s) => ({ view, px: s.px })));
+  const named = pair.scenes.flatMap((s) => Object.keys(s.views).map((view) => ({ scene: s, view })));
+  const options = [...(scene.turns ? ["as turned"] : []), ...named.map((n) => n.view)];
+  const wanted = views
+    .filter((view) => options.includes(view))
+    .flatMap((view) => SIZES.filter((s) => sizes.includes(s.label)).map((s) => ({ view, px: s.px })));
   async function make() {
     if (!scene) return;
     const stopper = new AbortController();
@@ -40,13 +49,12 @@ export function ShowStation({ hand }: { hand: Hand }) {
       for (const [i, { view, px }] of wanted.entries()) {
         setProgress({ done: i, of: wanted.length });
         const turned = view === "as turned";
-        const named = Object.keys(scene.views)[0] ?? "front";
+        const shown = named.find((n) => n.view === view) ?? { scene, view: Object.keys(scene.views)[0] ?? "front" };
         const file = await api.picture(
-          pair.artwork.id,
-          pair.template.id,
+          hand.place,
           {
-            scene_id: scene.id,
-            view: turned ? named : view,
+            scene_id: shown.scene.id,
+            view: shown.view,
             angle: turned ? Math.round(hand.angle * 10) / 10 : null,
             size: px,
             format,
@@ -70,12 +78,7 @@ export function ShowStation({ hand }: { hand: Hand }) {
         .map((region) => (
           <PartColour key={region.id} region={region} hand={hand} />
         ))}
-      <Ticks
-        title="Views"
-        options={["as turned", ...Object.keys(scene.views)]}
-        chosen={views}
-        onToggle={(view) => setViews(toggled(views, view))}
-      />
+      <Ticks title="Views" options={options} chosen={views} onToggle={(view) => setViews(toggled(views, view))} />
       <Ticks
         title="Listing sizes"
         options={SIZES.map((s) => s.label)}

@@ -3,10 +3,13 @@ import { useEffect, useId, useState } from "react";
 /** A typed value with its name in front. Sums are worked out when it is left or Enter is pressed. */
 export function ValueField(props: {
   label: string;
+  /** What a screen reader says where the label stands elsewhere. */
+  name?: string;
   text: string;
   suffix: string;
   parse: (text: string) => number | null;
   onValue: (value: number) => void;
+  onFocus?: () => void;
   hint: string;
 }) {
   const id = useId();
@@ -27,17 +30,23 @@ export function ValueField(props: {
   return (
     <div>
       <div className="flex items-center gap-2">
-        <label htmlFor={id} className="w-16 text-sm text-soft">
-          {props.label}
-        </label>
+        {props.label && (
+          <label htmlFor={id} className="w-16 shrink-0 text-sm text-soft">
+            {props.label}
+          </label>
+        )}
         <div className={`flex grow items-center rounded-[3px] border bg-paper ${wrong ? "border-ink" : "border-rule"}`}>
           <input
             id={id}
+            aria-label={props.name}
             value={draft ?? props.text}
             aria-invalid={wrong}
             aria-describedby={wrong ? `${id}-wrong` : undefined}
             onChange={(event) => setDraft(event.target.value)}
-            onFocus={(event) => event.target.select()}
+            onFocus={(event) => {
+              event.target.select();
+              props.onFocus?.();
+            }}
             onBlur={finish}
             onKeyDown={(event) => {
               event.stopPropagation();

@@ -85,7 +85,7 @@ export function Choice<T extends string>(props: {
         <label
           key={value}
           title={hint}
-          className={`grow border-r border-rule px-2 py-1 text-center text-sm last:border-r-0 has-focus-visible:outline-2 has-focus-visible:outline-accent ${
+          className={`grow border-r border-rule ${props.options.length > 4 ? "px-1" : "px-2"} py-1 text-center text-sm last:border-r-0 has-focus-visible:outline-2 has-focus-visible:outline-accent ${
             value === props.value ? "bg-ink text-paper" : "hover:bg-table"
           }`}
         >

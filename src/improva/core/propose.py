@@ -14,6 +14,9 @@ from .tiling import nearest_count, step_of
 MOST_LOST = 0.4
 """From memory: a cover that would lose two fifths of a picture hides what it shows."""
 
+MOST_LOST_DRAWING = 0.08
+"""From memory: a drawing on an even ground, such as a poster, has words or a frame near its edges."""
+
 MOTIF_SHARE = 0.86
 """From memory: a single motif with some air round it."""
 
@@ -53,8 +56,9 @@ def propose(template: Template, panel: Panel, facts: ArtFacts, traits: Traits) -
     1. A panel that starts empty stays so.
     2. A cut-out is shown whole with air round it; on a mug on front and back, beside the handle's gap.
     3. A drawing that runs off all edges and meets itself is a pattern and repeats, but where the blank wants one motif.
-    4. Where covering would lose more than two fifths of a picture, all of it is shown, an even ground carried on.
-    5. Otherwise the blank's own fit.
+    4. Where covering would lose a tenth of a drawing on an even ground, all of it is shown and its ground carried on.
+    5. Where covering would lose more than two fifths of a picture, a mug shows all of it on front and back.
+    6. Otherwise the blank's own fit.
     """
     if panel.starts == "empty":
         return Proposal(None, "This side stays empty until you ask for it.")
@@ -66,13 +70,12 @@ def propose(template: Template, panel: Panel, facts: ArtFacts, traits: Traits) -
         return Proposal(Placing("contain", scale=scale), "A cut-out is shown whole, with some air round it.")
     if traits.all_over and traits.joint <= template.limit("joint_delta_e") and not motif:
         return Proposal(_pattern(panel, facts), "A pattern that meets itself is repeated.")
-    if template.default_fit == "cover" and _lost(panel, facts) > MOST_LOST:
-        ground = traits.ground
-        told = "Covering would lose more than two fifths of it, so all of it is shown"
-        if ground:
-            return Proposal(Placing("contain", background=ground), f"{told} and its ground is carried on.")
-        if panel.gap_mm:
-            return Proposal(Placing("contain", copies=2, scale=0.9), f"{told}, on front and back.")
+    lost = _lost(panel, facts) if template.default_fit == "cover" else 0.0
+    if traits.ground and lost > MOST_LOST_DRAWING:
+        return Proposal(Placing("contain", background=traits.ground), "All of a drawing is shown, and its ground carried on.")
+    if lost > MOST_LOST and panel.gap_mm:
+        return Proposal(Placing("contain", copies=2, scale=0.9), "Covering would lose most of it, so front and back show all of it.")
+    if lost > MOST_LOST:
         return Proposal(Placing("cover"), "The blank is covered, though much of the picture is lost.")
     return Proposal(Placing(template.default_fit), f"This blank wants {template.default_fit}.")  # type: ignore[arg-type]
 

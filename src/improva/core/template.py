@@ -90,6 +90,16 @@ class Panel:
         """The rectangle in which art is placed: the level one where it is bent, the flat's own box where it is not."""
         return self.worn() if lay == "bent" else self
 
+    def line(self, inset_mm: float = 0.0) -> list[tuple[float, float]]:
+        """The trim's outline on the flat, or one that runs so far inside it, as a closed ring of points in mm."""
+        if self.cone is not None:
+            return self.cone.outline(-inset_mm)
+        w, h = self.trim_mm
+        shape = Polygon(self.outline_mm) if self.outline_mm else box(0, 0, w, h)
+        inner = shape.buffer(-inset_mm, join_style="mitre") if inset_mm else shape
+        inner = max(getattr(inner, "geoms", [inner]), key=lambda part: part.area)
+        return [(float(x), float(y)) for x, y in list(inner.exterior.coords)[:-1]] if not inner.is_empty else []
+
     def cut(self) -> Polygon:
         """The shape that is filled with print, bleed included, in trim coordinates."""
         if self.cone is not None:

@@ -185,7 +185,7 @@ class Desk:
         path = self.database.made_path(self.cell_key(work), ".jpg")
         if not path.exists():
             info = self.first_scene(work.template)
-            picture = self.look(work, work.placings, info, work.row.angle, work.row.colours, CELL_PX, close=True)
+            picture = self.look(work, work.placings, info, work.row.angle, work.row.colours, CELL_PX, close=info.turns)
             with beside(path) as temporary:
                 temporary.write_bytes(picture)
         return path.read_bytes()

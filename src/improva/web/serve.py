@@ -19,7 +19,8 @@ def _warm(desk: Desk) -> None:
     """Make the scenes of the board's blanks ready before they are asked for, so that the board fills at once."""
     for template in desk.board_blanks():
         if template.panels[0].shape != "cutout":
-            desk.darkroom.lit(desk.first_scene(template), CELL_PX, {}, close=True)
+            info = desk.first_scene(template)
+            desk.darkroom.lit(info, CELL_PX, {}, close=info.turns)
 
 
 def serve(host: str, port: int, data: Path, demo: bool) -> None:

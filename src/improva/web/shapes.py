@@ -113,7 +113,8 @@ class PanelShape(Shape):
     file_px: tuple[int, int]
     file_mm: tuple[float, float]
     keep_out: list[KeepOutShape]
-    outline_mm: list[tuple[float, float]]
+    cut_line: list[tuple[float, float]]
+    safe_line: list[tuple[float, float]]
     starts: str
     cone: ConeShape | None
 

@@ -1,0 +1,90 @@
+import { useQuery } from "@tanstack/react-query";
+import { Dialog } from "radix-ui";
+import { api } from "../api/client";
+import { Alert, Button } from "../ui/parts";
+import type { Hand } from "./usePair";
+
+const PX_A_MM = 11.8;
+const CHART_PX = 150;
+
+/** Both ends of the wrap butted in the middle at full print size, with the mismatch drawn along the height. */
+export function SeamView({ hand }: { hand: Hand }) {
+  const seam = useQuery({
+    queryKey: ["pair", "seam", hand.place, hand.placing],
+    queryFn: () => api.seam(hand.place, hand.placing),
+    enabled: false,
+  });
+  return (
+    <Dialog.Root onOpenChange={(open) => open && seam.refetch()}>
+      <Dialog.Trigger asChild>
+        <Button className="shrink-0 text-sm">Look at the seam</Button>
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 bg-ink/40" />
+        <Dialog.Content
+          className="fixed inset-y-6 left-1/2 flex w-[46rem] -translate-x-1/2 flex-col border border-ink bg-paper"
+          aria-describedby={undefined}
+        >
+          <div className="flex items-baseline gap-3 border-b border-rule px-4 py-2">
+            <Dialog.Title className="text-lg font-bold">The seam at full size</Dialog.Title>
+            <span className="grow text-sm text-soft">right end and left end butted, as the cup will show them</span>
+            <Dialog.Close asChild>
+              <Button>Close</Button>
+            </Dialog.Close>
+          </div>
+          <div className="min-h-0 grow overflow-auto p-4">
+            {seam.error && <Alert onRetry={() => seam.refetch()}>{seam.error.message}</Alert>}
+            {seam.isFetching && <p className="text-soft">Butting the ends…</p>}
+            {seam.data && !seam.isFetching && <Butted hand={hand} seam={seam.data} />}
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Butted({ hand, seam }: { hand: Hand; seam: { along: number[]; limit: number; height_mm: number } }) {
+  const height = seam.height_mm * PX_A_MM;
+  const worst = Math.max(...seam.along, seam.limit * 1.5, 5);
+  const x = (value: number) => (value / worst) * (CHART_PX - 20);
+  const y = (i: number) => (i / (seam.along.length - 1)) * height;
+  const over = seam.along.filter((value) => value > seam.limit).length / seam.along.length;
+  const mean = seam.along.reduce((a, b) => a + b, 0) / seam.along.length;
+  return (
+    <>
+      <p className="mb-2 text-sm">
+        Mean step <b>ΔE {mean.toFixed(1)}</b>, over the limit of {seam.limit.toFixed(1)} along{" "}
+        <b>{Math.round(100 * over)} %</b> of the height.
+      </p>
+      <div className="flex" style={{ height }}>
+        <div className="relative shrink-0">
+          <img
+            src={api.seamPicture(hand.place, hand.placing)}
+            alt="The two ends of the wrap side by side"
+            style={{ height }}
+          />
+          <svg className="absolute inset-0 size-full" aria-hidden="true">
+            <line x1="50%" x2="50%" y1="0" y2="14" stroke="var(--color-ink)" strokeWidth="2" />
+          </svg>
+        </div>
+        <svg
+          width={CHART_PX}
+          height={height}
+          role="img"
+          aria-label={`Mismatch along the seam, limit ΔE ${seam.limit.toFixed(1)}`}
+        >
+          <rect width={x(seam.limit)} height={height} fill="var(--color-table)" />
+          <path
+            d={`M0 0${seam.along.map((value, i) => `L${x(value).toFixed(1)} ${y(i).toFixed(1)}`).join("")}L0 ${height}Z`}
+            fill="var(--color-ink)"
+            fillOpacity="0.75"
+          />
+          <line x1={x(seam.limit)} x2={x(seam.limit)} y2={height} stroke="var(--color-accent)" strokeWidth="1.5" />
+          <text x={x(seam.limit) + 4} y={14} className="fill-accent text-xs font-bold">
+            limit {seam.limit.toFixed(1)}
+          </text>
+        </svg>
+      </div>
+    </>
+  );
+}

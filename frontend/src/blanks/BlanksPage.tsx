@@ -1,0 +1,140 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { api, type Blank } from "../api/client";
+import { Masthead } from "../ui/Masthead";
+import { show } from "../ui/measure";
+import { Alert, Button } from "../ui/parts";
+import { UnitChoice } from "../ui/UnitChoice";
+import { useUnit } from "../ui/unit";
+import { BlankDrawing } from "./BlankDrawing";
+import { BlankSheet } from "./BlankSheet";
+import { MeasureForm } from "./MeasureForm";
+
+const MEASURE = "measure";
+
+/** The shelf: which blanks stand on the board, what is known of each, and measuring one's own. */
+export function BlanksPage() {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const { unit } = useUnit();
+  const wanted = useParams().id;
+  const shelf = useQuery({ queryKey: ["blanks"], queryFn: api.blanks });
+  const blanks = shelf.data ?? [];
+  const open = (id: string) => navigate(`/blanks/${id}`, { replace: true });
+  const shown = blanks.find((b) => b.template.id === wanted) ?? blanks[0];
+  const chooser = useRef<HTMLInputElement>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const refresh = () => Promise.all(["blanks", "board"].map((key) => queries.invalidateQueries({ queryKey: [key] })));
+  const board = useMutation({ mutationFn: api.setBoard, onSettled: refresh });
+
+  function toggle(blank: Blank) {
+    const now = blanks.filter((b) => b.on_board !== (b === blank)).map((b) => b.template.id);
+    if (now.length) board.mutate(now);
+    else setProblem("At least one blank stays on the board.");
+  }
+  async function take(file: File) {
+    setProblem(null);
+    try {
+      const blank = await api.importBlank(file);
+      await refresh();
+      open(blank.template.id);
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  }
+
+  return (
+    <div className="flex h-full flex-col">
+      <Masthead
+        where={
+          <>
+            <Link to="/" className="underline">
+              Range board
+            </Link>
+            <span className="mx-2">/</span>
+            <b className="text-ink">Blanks</b>
+          </>
+        }
+      >
+        <input
+          ref={chooser}
+          type="file"
+          accept=".toml"
+          className="sr-only"
+          tabIndex={-1}
+          aria-label="Template file"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) take(file);
+            event.target.value = "";
+          }}
+        />
+        <Button onClick={() => chooser.current?.click()}>Open a template file</Button>
+        <Button tone="main" onClick={() => open(MEASURE)}>
+          Measure a blank
+        </Button>
+        <UnitChoice />
+      </Masthead>
+      <main className="grid min-h-0 grow grid-cols-[24rem_minmax(0,1fr)]">
+        <section aria-label="Shelf" className="overflow-y-auto border-r border-rule bg-table">
+          {shelf.isPending && <p className="p-4 text-soft">Looking through the shelf…</p>}
+          {shelf.error && <Alert onRetry={() => shelf.refetch()}>{shelf.error.message}</Alert>}
+          <ul>
+            {blanks.map((blank, i) => {
+              const { template } = blank;
+              const first = template.panels[0];
+              const head = template.kind !== blanks[i - 1]?.template.kind;
+              return (
+                <li key={template.id}>
+                  {head && (
+                    <h2 className="border-b border-rule px-4 pt-3 pb-0.5 text-sm font-bold first-letter:uppercase">
+                      {template.kind === "own" ? "my own" : template.kind}
+                    </h2>
+                  )}
+                  <div
+                    className={`flex items-center gap-3 px-4 py-1 ${blank === shown && wanted !== MEASURE ? "bg-accent-tint" : "hover:bg-paper"}`}
+                  >
+                    <input
+                      type="checkbox"
+                      aria-label={`${template.title} on the board`}
+                      checked={blank.on_board}
+                      onChange={() => toggle(blank)}
+                    />
+                    <button
+                      type="button"
+                      className="flex grow items-center gap-3 text-left"
+                      onClick={() => open(template.id)}
+                    >
+                      <BlankDrawing template={template} width={46} height={38} />
+                      <span className="grow">
+                        <span className="block leading-tight">{template.title}</span>
+                        <span className="block text-xs text-soft">
+                          {first && `${show(first.worn_mm[0], unit, 1)} × ${show(first.worn_mm[1], unit, 1)} ${unit}`}
+                          {template.panels.length > 1 && `, ${template.panels.length} sides`}
+                          {template.own && ", your own"}
+                        </span>
+                      </span>
+                    </button>
+                  </div>
+                </li>
+              );
+            })}
+          </ul>
+        </section>
+        <section aria-label="Blank" className="overflow-y-auto p-6">
+          {problem && (
+            <div className="mb-4">
+              <Alert>{problem}</Alert>
+            </div>
+          )}
+          {wanted === MEASURE ? (
+            <MeasureForm onKept={(blank) => open(blank.template.id)} />
+          ) : (
+            shown && <BlankSheet key={shown.template.id} blank={shown} onRemoved={() => open("")} />
+          )}
+        </section>
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,71 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Dialog } from "radix-ui";
+import { useState } from "react";
+import { api } from "../api/client";
+import type { Hand } from "../bench/usePair";
+import { Alert, Button } from "../ui/parts";
+
+/** Carry this placing to other blanks on the board; those of the same kind are ticked at first. */
+export function CopyTo({ hand }: { hand: Hand }) {
+  const queries = useQueryClient();
+  const board = useQuery({ queryKey: ["board"], queryFn: api.board });
+  const [chosen, setChosen] = useState<string[]>([]);
+  const [open, setOpen] = useState(false);
+  const others = board.data?.templates.filter((t) => t.id !== hand.pair.template.id) ?? [];
+  const copy = useMutation({
+    mutationFn: () => api.copy(hand.place, chosen),
+    onSuccess: () => {
+      setOpen(false);
+      queries.invalidateQueries({ queryKey: ["board"] });
+      queries.invalidateQueries({ queryKey: ["pair", hand.place.art] });
+    },
+  });
+  return (
+    <Dialog.Root
+      open={open}
+      onOpenChange={(now) => {
+        setOpen(now);
+        if (now) setChosen(hand.pair.sisters);
+      }}
+    >
+      <Dialog.Trigger asChild>
+        <Button disabled={hand.empty || hand.busy}>Carry to other blanks</Button>
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 bg-ink/40" />
+        <Dialog.Content className="fixed top-24 left-1/2 w-[26rem] -translate-x-1/2 border border-ink bg-paper p-5">
+          <Dialog.Title className="text-lg font-bold">Carry this placing to</Dialog.Title>
+          <Dialog.Description className="mb-3 text-sm text-soft">
+            Fit, turn, scale, repeat and ground are kept; shifts keep their share of each print. It can be undone on
+            each blank.
+          </Dialog.Description>
+          <ul className="mb-4 grid gap-1">
+            {others.map((t) => (
+              <li key={t.id}>
+                <label className="flex items-center gap-2">
+                  <input
+                    type="checkbox"
+                    checked={chosen.includes(t.id)}
+                    onChange={() =>
+                      setChosen(chosen.includes(t.id) ? chosen.filter((id) => id !== t.id) : [...chosen, t.id])
+                    }
+                  />
+                  {t.title}
+                </label>
+              </li>
+            ))}
+          </ul>
+          {copy.error && <Alert>{copy.error.message}</Alert>}
+          <div className="mt-2 flex gap-2">
+            <Button tone="main" disabled={!chosen.length || copy.isPending} onClick={() => copy.mutate()}>
+              Carry to {chosen.length}
+            </Button>
+            <Dialog.Close asChild>
+              <Button>Cancel</Button>
+            </Dialog.Close>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
