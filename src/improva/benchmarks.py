@@ -5,6 +5,7 @@ from __future__ import annotations
 import tempfile
 import time
 from collections.abc import Callable
+from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
@@ -15,6 +16,7 @@ from numpy.typing import NDArray
 
 from .catalogue import template as find_template
 from .core.artwork.pixels import PROXY_PX, Artwork
+from .core.artwork.traits import find_traits
 from .core.design import Design, Piece, Placing
 from .core.mockup.composite import composite, light_plain_parts
 from .core.mockup.pack import read_passes
@@ -22,8 +24,9 @@ from .core.mockup.picture import JPEG_QUALITY, encode, mock_up, print_texture
 from .core.mockup.view import make_view
 from .core.output import write_print_file
 from .core.output.print_file import PNG_COMPRESSION
-from .core.preflight import prove
+from .core.preflight import Verdict, prove
 from .scenes import scenes_of
+from .store import PairRow
 
 BLANK = "tumbler-20oz-straight"
 PICTURE = (2700, 2025)
@@ -114,8 +117,70 @@ def bench_print(design: Design, art: Artwork) -> dict[str, Any]:
 def bench_proof(design: Design, art: Artwork) -> dict[str, Any]:
     """Judging a pair whose artwork is loaded, against the 300 ms a seller does not notice."""
     proxy, placing = art.proxy(), design.pieces[0].placing
-    ours = _median(lambda: prove(design.template, design.panel, proxy, placing), 5)
+    traits = find_traits(proxy)
+    ours = _median(lambda: prove(design.template, design.panel, proxy, placing, traits=traits), 5)
     return _row("proving one pair", ours, "300 ms", 0.3, 1.0)
+
+
+def bench_large_proof() -> dict[str, Any]:
+    """Judging a pair whose artwork has 25 megapixels and is loaded."""
+    art = Artwork.read(sample_art(5400, 4630))
+    proxy, template = art.proxy(), find_template(BLANK)
+    traits = find_traits(proxy)
+    ours = _median(lambda: prove(template, template.panel(), proxy, Placing(), traits=traits), 5)
+    return _row("proving one pair, 25 megapixels", ours, "300 ms", 0.3, 1.0)
+
+
+def bench_bend() -> dict[str, Any]:
+    """A tapered wrap's print file against a bare libvips resize and map of the same pixels."""
+    art, template = Artwork.read(sample_art()), find_template("tumbler-20oz-tapered")
+    panel = template.panel()
+    design = Design(template, panel, (Piece("art", art.facts.size, Placing()),))
+    w, h = panel.file_px()
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "print.png"
+
+        def bare() -> None:
+            image = pyvips.Image.new_from_buffer(art.data, "").resize(w / art.facts.px[0]).addalpha().copy_memory()
+            image.mapim(pyvips.Image.xyz(w, h) * 0.9, interpolate=pyvips.Interpolate.new("bicubic")).pngsave(
+                str(path), compression=PNG_COMPRESSION
+            )
+
+        def ours() -> None:
+            write_print_file(design, lambda _: art, path, dpi=panel.dpi, mirror=True)
+
+        return _row(f"tapered print file {w} × {h}", _median(ours, 3), "bare resize, map + PNG", _median(bare, 3), 3.0)
+
+
+def bench_board(artworks: int = 100, blanks: int = 15) -> dict[str, Any]:
+    """Opening a board from cache: every proof is kept already, as on every day but the first."""
+    from .web.app import create_app
+
+    with tempfile.TemporaryDirectory() as folder:
+        app = create_app(Path(folder))
+        desk = app.extensions["desk"]
+        art = Artwork.read(sample_art(600, 530))
+        traits = find_traits(art)
+        rng = np.random.default_rng(2)
+        for n in range(artworks):
+            noise = pyvips.Image.new_from_array(rng.integers(0, 255, (8, 8, 3), dtype=np.uint8)).pngsave_buffer()
+            desk.artworks.add(f"Artwork {n}", f"{n}.png", Artwork(bytes(noise), art.facts), traits)
+        desk.blanks.set_board(list(desk.templates())[:blanks])
+        kept = {
+            "verdict": "pass",
+            "panels": {
+                "wrap": {
+                    "verdict": "pass",
+                    "checks": [asdict(Verdict("a", "A", "pass", 1, 1, "mm", "Fine.")) | {"why": ""}] * 16,
+                }
+            },
+        }
+        for row in desk.all_art():
+            for template in desk.board_blanks():
+                desk.made.proof(desk.pair(row, template, PairRow()).proof_key, lambda: kept)
+        client = app.test_client()
+        ours = _median(lambda: client.get("/api/board"), 5)
+        return _row(f"opening a board of {artworks} × {blanks}", ours, "1 s", 1.0, 1.0)
 
 
 def run_all() -> list[dict[str, Any]]:
@@ -123,4 +188,11 @@ def run_all() -> list[dict[str, Any]]:
     art = Artwork.read(sample_art())
     template = find_template(BLANK)
     design = Design(template, template.panel(), (Piece("art", art.facts.size, Placing()),))
-    return [*bench_picture(design, art), bench_print(design, art), bench_proof(design, art)]
+    return [
+        *bench_picture(design, art),
+        bench_print(design, art),
+        bench_proof(design, art),
+        bench_large_proof(),
+        bench_bend(),
+        bench_board(),
+    ]

@@ -48,7 +48,7 @@ def test_a_dropped_picture_is_on_every_blank(client: FlaskClient) -> None:
     assert cell == judged
     assert (cell["template_id"], cell["verdict"], cell["fitted"], cell["printed"]) == (BLANK, "warn", False, False)
     shown = client.get(cell["shown"])
-    assert shown.mimetype == "image/jpeg" and picture(shown.data).shape == (420, 420, 3)
+    assert shown.mimetype == "image/jpeg" and picture(shown.data).shape == (400, 400, 3)
     assert picture(client.get(f"/api/artworks/{art['id']}/preview?px=200").data).shape == (176, 200, 3)
 
 

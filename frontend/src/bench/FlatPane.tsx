@@ -1,6 +1,5 @@
 import { useCallback, useRef, useState } from "react";
 import { api, type Placing } from "../api/client";
-import { Button } from "../ui/parts";
 import { useUnit } from "../ui/unit";
 import { useNewestPicture } from "../ui/useNewest";
 import { useSize } from "../ui/useSize";
@@ -157,13 +156,8 @@ export function FlatPane({ hand, mirrored, findings }: { hand: Hand; mirrored: b
           </g>
         </svg>
         {hand.empty && (
-          <div className="absolute inset-0 grid place-items-center">
-            <div className="grid gap-2 bg-table p-4 text-center">
-              <p>Nothing is printed on this side.</p>
-              <Button tone="main" onClick={() => hand.decide(hand.placing)}>
-                Lay the artwork on it
-              </Button>
-            </div>
+          <div className="pointer-events-none absolute inset-0 grid place-items-center">
+            <p className="bg-table px-4 py-2">Nothing is printed on this side.</p>
           </div>
         )}
         {mirrored && (

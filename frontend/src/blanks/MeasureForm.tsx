@@ -43,6 +43,7 @@ export function MeasureForm({ onKept }: { onKept: (blank: Blank) => void }) {
   const [m, setM] = useState<Measures>(START);
   const [across, setAcross] = useState(false);
   const [active, setActive] = useState("");
+  const [guide, setGuide] = useState<File | null>(null);
   const ready = complete(m);
   const drawing = useQuery({
     queryKey: ["drawing", m],
@@ -52,7 +53,11 @@ export function MeasureForm({ onKept }: { onKept: (blank: Blank) => void }) {
     retry: false,
   });
   const keep = useMutation({
-    mutationFn: () => api.keepMeasured(m),
+    mutationFn: async () => {
+      const blank = await api.keepMeasured(m);
+      const [first] = blank.template.panels;
+      return guide && first ? api.keepGuide(blank.template.id, first.id, guide) : blank;
+    },
     onSuccess: (blank) => {
       for (const key of ["blanks", "board"]) queries.invalidateQueries({ queryKey: [key] });
       onKept(blank);
@@ -154,7 +159,12 @@ export function MeasureForm({ onKept }: { onKept: (blank: Blank) => void }) {
           {length("bleed_mm", "Bleed")}
           {length("safe_mm", "Safe line")}
         </div>
-        <GuideReader onRead={change} />
+        <GuideReader
+          onRead={(some, file) => {
+            change(some);
+            setGuide(file);
+          }}
+        />
         <label className="flex items-center gap-2 text-sm">
           <span className="w-16 text-soft">Kind</span>
           <select
@@ -230,17 +240,20 @@ export function MeasureForm({ onKept }: { onKept: (blank: Blank) => void }) {
 }
 
 /** Zones read from a provider's guide picture: its pixels, and where it is clear. */
-function GuideReader({ onRead }: { onRead: (some: Partial<Measures>) => void }) {
+function GuideReader({ onRead }: { onRead: (some: Partial<Measures>, guide: File) => void }) {
   const chooser = useRef<HTMLInputElement>(null);
   const [told, setTold] = useState<string | null>(null);
   const read = useMutation({
     mutationFn: (file: File) => api.traceGuide(file),
-    onSuccess: (guide) => {
+    onSuccess: (guide, file) => {
       const dpi = guide.claimed_mm ? (guide.px[0] / guide.claimed_mm[0]) * MM_PER_IN : 300;
       const mm = (px: number) => (px / dpi) * MM_PER_IN;
       const [w, h] = guide.px;
       const bleed = guide.trim ? Math.min(guide.trim[0] * w, guide.trim[1] * h) : 0;
-      onRead({ form: "pixels", kind: "own", file_px: guide.px, dpi: Math.round(dpi * 100) / 100, bleed_mm: mm(bleed) });
+      onRead(
+        { form: "pixels", kind: "own", file_px: guide.px, dpi: Math.round(dpi * 100) / 100, bleed_mm: mm(bleed) },
+        file,
+      );
       setTold(
         guide.trim
           ? `${w} × ${h} px. Its clear part was taken as the trim${guide.rectangular < 0.97 ? ", though it is not a rectangle" : ""}.`

@@ -16,6 +16,22 @@ const FITS: { value: Placing["fit"]; label: string; hint: string }[] = [
 ];
 
 export function FitStation({ hand }: { hand: Hand }) {
+  if (hand.empty)
+    return (
+      <div className="grid gap-3">
+        <Heading>{hand.panel.title}</Heading>
+        <p className="text-sm">
+          {hand.pair.can_undo ? "Nothing is printed on this side." : hand.pair.proposed_because}
+        </p>
+        <Button tone="main" onClick={() => hand.decide(hand.placing)}>
+          Lay the artwork on it
+        </Button>
+      </div>
+    );
+  return <Placed hand={hand} />;
+}
+
+function Placed({ hand }: { hand: Hand }) {
   const { unit } = useUnit();
   const { placing, proof, pair, panel } = hand;
   const length = (text: string) => parseLength(text, unit, panel.dpi);

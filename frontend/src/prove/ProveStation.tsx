@@ -7,6 +7,7 @@ import { JudgedBy } from "./JudgedBy";
 export function ProveStation({ hand }: { hand: Hand }) {
   const { checks, verdict } = hand.proof;
   const open = checks.filter((check) => check.status !== "pass");
+  if (hand.empty) return <p className="text-sm">Nothing is printed on this side, so there is nothing to prove.</p>;
   const sound = checks.filter((check) => check.status === "pass");
   return (
     <>

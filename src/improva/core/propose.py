@@ -74,7 +74,9 @@ def propose(template: Template, panel: Panel, facts: ArtFacts, traits: Traits) -
     if traits.ground and lost > MOST_LOST_DRAWING:
         return Proposal(Placing("contain", background=traits.ground), "All of a drawing is shown, and its ground carried on.")
     if lost > MOST_LOST and panel.gap_mm:
-        return Proposal(Placing("contain", copies=2, scale=0.9), "Covering would lose most of it, so front and back show all of it.")
+        return Proposal(
+            Placing("contain", copies=2, scale=0.9), "Covering would lose most of it, so front and back show all of it."
+        )
     if lost > MOST_LOST:
         return Proposal(Placing("cover"), "The blank is covered, though much of the picture is lost.")
     return Proposal(Placing(template.default_fit), f"This blank wants {template.default_fit}.")  # type: ignore[arg-type]

@@ -35,6 +35,8 @@ FIRST_ON_BOARD = (
 )  # fmt: skip
 """Until a seller chooses, one of each kind of thing stands on the board."""
 
+CELL_PX = (400, 400)
+
 
 class Desk:
     """All that the blueprints need of one data folder."""
@@ -158,7 +160,7 @@ class Desk:
     def cell_key(self, work: Work) -> str:
         """A hash of all that the board's picture of a pair depends on."""
         scene_key = fingerprint(self.first_scene(work.template))
-        return key_of("cell", work.subject, scene_key, work.placing_key, work.row.angle, work.row.colours)
+        return key_of("cell", CELL_PX, work.subject, scene_key, work.placing_key, work.row.angle, work.row.colours)
 
     def _cut(self, work: Work, held: Placings, art: Artwork) -> Cut | None:
         """The contour that a blank cut to its artwork's shape has, as a drawn scene needs it."""
@@ -245,6 +247,3 @@ class Desk:
 
     def _keep(self, row: MadeRow, work: Work, make: Any) -> Path:
         return self.made.file(row, work.art.id, work.template.id, make)
-
-
-CELL_PX = (420, 420)

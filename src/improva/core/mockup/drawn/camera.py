@@ -17,9 +17,10 @@ FAR = 11.0
 class Camera:
     """A pinhole that frames the body, with rays for every sample."""
 
-    def __init__(self, body: Body, size: tuple[int, int], extra: float) -> None:
+    def __init__(self, body: Body, size: tuple[int, int], beside: float = 0.0) -> None:
+        """``beside`` is how far a handle stands out, to the right if it is positive."""
         tall = body.full * 1.06 + (6 if body.top != "open" else 0)
-        wide = 2 * body.widest + extra
+        wide = 2 * body.widest + abs(beside)
         w, h = size
         self.far = FAR * max(tall, 0.7 * wide)
         self.high = self.far * (0.145 if body.top == "open" else 0.115)
@@ -28,7 +29,8 @@ class Camera:
         tilt = math.atan2(self.high - self.aim, self.far)
         self.eye = np.array([0.0, -self.far, self.high], np.float32)
         self.size = size
-        x = (np.arange(w, dtype=np.float32) + 0.5 - w / 2) * mm
+        self.pan = beside / 2
+        x = (np.arange(w, dtype=np.float32) + 0.5 - w / 2) * mm + self.pan
         y = (h / 2 - np.arange(h, dtype=np.float32) - 0.5) * mm
         reach = math.hypot(self.far, self.high - self.aim)
         forward = np.array([0, math.cos(tilt), -math.sin(tilt)], np.float32) * reach
@@ -45,7 +47,7 @@ class Camera:
         v = np.asarray(points, np.float32) - self.eye
         scale = self.reach / (v @ self.forward) / self.mm
         w, h = self.size
-        x, y = w / 2 + v[:, 0] * scale, h / 2 - (v @ self.up) * scale
+        x, y = w / 2 + v[:, 0] * scale - self.pan / self.mm, h / 2 - (v @ self.up) * scale
         rows = slice(max(0, int(y.min()) - 3), max(0, min(h, int(y.max()) + 4)))
         return rows, slice(max(0, int(x.min()) - 3), max(0, min(w, int(x.max()) + 4)))
 

@@ -145,7 +145,8 @@ def draw_turned(template: Template, info: SceneInfo) -> Drawn:
     body = body_figures(template)
     fixed = 0.0 if info.turns else next(iter(info.views.values()))
     size = (info.px[0] * SAMPLES, info.px[1] * SAMPLES)
-    plate = _Plate(body, Camera(body, size, 0.9 * body.full if body.handle and abs(fixed) > 1 else 0.0), info)
+    beside = math.copysign(0.36 * body.full, fixed) if body.handle and fixed else 0.0
+    plate = _Plate(body, Camera(body, size, beside), info)
     for band in profile(body):
         plate.band(band, template.panels[0], fixed)
     for a, b in handle_line(body, fixed) if body.handle else ():
