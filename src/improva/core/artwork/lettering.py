@@ -21,7 +21,7 @@ LARGEST_SHARE = 0.09
 
 LEAST_LETTERS = 4
 LEAST_VARIETY = 0.1
-"""Spread of the widths over their mean: windows and fence posts are all alike, letters are not."""
+"""Spread of most widths over the median: windows, dots and fence posts are all alike, letters are not."""
 
 MOST_PARTS = 1500
 BESIDE = 0.75
@@ -71,12 +71,21 @@ def _chains(parts: NDArray[np.int32]) -> list[NDArray[np.int64]]:
     return [group for k in np.unique(label) if len(group := np.flatnonzero(label == k)) >= LEAST_LETTERS]
 
 
-def _row(parts: NDArray[np.int32], mask: NDArray[np.uint8], labels: NDArray[np.int32]) -> Row | None:
+def _row(parts: NDArray[np.int32], labels: NDArray[np.int32], lightness: Floats) -> Row | None:
     x, y, w, h = (parts[:, i] for i in range(4))
-    if w.std() / w.mean() < LEAST_VARIETY:
+    narrow, wide = np.percentile(w, (15, 85))
+    if wide - narrow < LEAST_VARIETY * np.median(w):
         return None
     box = (int(x.min()), int(y.min()), int((x + w).max() - x.min()), int((y + h).max() - y.min()))
-    window = np.isin(labels[box[1] : box[1] + box[3], box[0] : box[0] + box[2]], parts[:, 5])
+    bx, by, bw, bh = box
+    window = np.isin(labels[by : by + bh, bx : bx + bw], parts[:, 5])
+    # Letters differ from what lies round their row; the spaces between letters and inside them do not.
+    margin = max(2, bh // 2)
+    outer = lightness[max(0, by - margin) : by + bh + margin, max(0, bx - margin) : bx + bw + margin]
+    inner = lightness[by : by + bh, bx : bx + bw]
+    around = (float(outer.sum()) - float(inner.sum())) / max(1, outer.size - inner.size)
+    if abs(around - float(np.median(inner[window]))) < STEP:
+        return None
     return Row(box, float(np.median(h)), thinnest_px(window))
 
 
@@ -86,14 +95,14 @@ def find_rows(lightness: Floats, alpha: NDArray[np.uint8] | None = None) -> list
     window = max(15, round(0.05 * min(tall, wide))) | 1
     around = cv2.blur(lightness, (window, window))
     printed = None if alpha is None else alpha >= BARE_ALPHA
-    rows: list[Row] = []
+    found: list[list[Row]] = []
     for way in (-1, 1):
         stands: Any = (lightness - around) * way > STEP
         mask = (stands if printed is None else stands & printed).astype(np.uint8)
         parts, labels = _parts(mask, LARGEST_SHARE * tall)
-        if len(parts) >= LEAST_LETTERS:
-            rows += [row for chain in _chains(parts) if (row := _row(parts[chain], mask, labels)) is not None]
-    return rows
+        chains = _chains(parts) if len(parts) >= LEAST_LETTERS else []
+        found.append([row for chain in chains if (row := _row(parts[chain], labels, lightness)) is not None])
+    return [row for rows in found for row in rows]
 
 
 def thinnest_px(mask: NDArray[np.bool_]) -> float:

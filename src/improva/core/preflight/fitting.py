@@ -59,9 +59,10 @@ def check_bare(subject: Subject) -> Verdict:
     if subject.placing.background is not None:
         return Verdict("bare-edge", "Bare edges", "pass", round(gap, 2), 0.0, "mm",
                        f"{told}; the ground {subject.placing.background} fills it.", where=where)  # fmt: skip
-    if subject.facts.has_alpha and subject.placing.fit in ("contain", "actual"):
+    motif = subject.facts.has_alpha or subject.template.default_fit == "contain" or subject.panel.gap_mm > 0
+    if motif and subject.placing.fit in ("contain", "actual"):
         return Verdict("bare-edge", "Bare edges", "pass", round(gap, 2), 0.0, "mm",
-                       f"{told}: a cut-out on the bare blank, as it should be.")  # fmt: skip
+                       f"{told}: a motif on the bare blank, as it should be.")  # fmt: skip
     mend = _covering(subject)
     fix = Fix("Cover the whole print", {"fit": "cover", "copies": 1, "scale": mend.scale, "shift_mm": list(mend.shift_mm)})
     return Verdict("bare-edge", "Bare edges", "warn", round(gap, 2), 0.0, "mm",

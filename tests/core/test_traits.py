@@ -1,0 +1,146 @@
+"""What an artwork's own pixels tell: its ground, its words, its lines, a veil left by cutting out."""
+
+import json
+
+import numpy as np
+import pytest
+from PIL import Image, ImageDraw, ImageFilter
+
+from improva.core.artwork.content import boxes_of, find_content, without_specks
+from improva.core.artwork.lettering import find_rows, thinnest_px
+from improva.core.artwork.traits import find_traits, traits_from_dict
+from improva.core.colour import hex_of_lab, lab
+from tests.conftest import art_of, quadrants
+
+
+def page(w: int = 900, h: int = 600, colour: tuple = (240, 232, 214)) -> tuple[Image.Image, ImageDraw.ImageDraw]:
+    picture = Image.new("RGB", (w, h), colour)
+    return picture, ImageDraw.Draw(picture)
+
+
+def lightness(picture: Image.Image) -> np.ndarray:
+    return np.ascontiguousarray(lab(np.asarray(picture))[..., 0])
+
+
+@pytest.mark.parametrize("size", [16, 24, 40, 64])
+def test_the_height_of_capitals_is_measured(size: int) -> None:
+    """Against the font's own box of the same letters, as Pillow and FreeType draw it."""
+    picture, draw = page()
+    draw.text((60, 100), "SIGNAL BOX", fill=(30, 30, 60), font_size=size)
+    x0, y0, x1, y1 = draw.textbbox((60, 100), "SIGNAL BOX", font_size=size)
+    rows = find_rows(lightness(picture))
+    assert len(rows) >= 1
+    # letters of a word are one row; a space may part the words
+    assert all(row.height_px == pytest.approx(y1 - y0, abs=2) for row in rows)
+    left, right = min(r.box[0] for r in rows), max(r.box[0] + r.box[2] for r in rows)
+    assert left == pytest.approx(x0, abs=3) and right == pytest.approx(x1, abs=3)
+
+
+def test_light_words_on_dark_are_found_too() -> None:
+    picture, draw = page(colour=(20, 24, 50))
+    draw.text((60, 100), "LAST TRAIN UP", fill=(240, 220, 190), font_size=36)
+    assert find_rows(lightness(picture))
+
+
+def test_windows_and_fence_posts_are_not_words() -> None:
+    picture, draw = page()
+    for i in range(14):
+        draw.rectangle((80 + 40 * i, 200, 80 + 40 * i + 18, 226), fill=(30, 30, 60))
+    assert find_rows(lightness(picture)) == []
+
+
+def test_a_scene_without_words_has_none() -> None:
+    rng = np.random.default_rng(4)
+    soft = (
+        Image.fromarray(rng.integers(0, 255, (60, 90, 3), dtype=np.uint8))
+        .resize((900, 600))
+        .filter(ImageFilter.GaussianBlur(9))
+    )
+    assert find_rows(lightness(soft)) == []
+
+
+@pytest.mark.parametrize("width", [2, 3, 5, 9, 14])
+def test_the_thinnest_stroke_is_measured(width: int) -> None:
+    mask = np.zeros((200, 300), bool)
+    mask[40:70, 20:280] = True  # a thick bar beside the thin one
+    mask[120 : 120 + width, 20:280] = True
+    assert thinnest_px(mask) == pytest.approx(width, abs=1)
+
+
+def test_corners_are_not_thin() -> None:
+    mask = np.zeros((200, 200), bool)
+    mask[50:150, 50:150] = True
+    assert thinnest_px(mask) > 60 or thinnest_px(mask) == 0
+
+
+def test_content_is_told_from_an_even_ground() -> None:
+    picture, draw = page()
+    draw.ellipse((300, 200, 500, 400), fill=(160, 30, 40))
+    truth = np.zeros((600, 900), bool)
+    yy, xx = np.mgrid[:600, :900]
+    truth[(xx - 400) ** 2 + (yy - 300) ** 2 <= 100**2] = True
+    found = find_content(lab(np.asarray(picture)), None)
+    assert found.kind == "drawing"
+    assert (found.mask & truth).sum() / (found.mask | truth).sum() > 0.98  # IoU with the known disc
+    assert found.ground is not None and hex_of_lab(found.ground) == "#f0e8d6"
+
+
+def test_a_cut_out_is_told_by_alpha_and_a_picture_has_no_ground() -> None:
+    alpha = np.zeros((100, 120), np.uint8)
+    alpha[20:80, 30:90] = 255
+    cut = find_content(lab(quadrants(120, 100)), alpha)
+    assert cut.kind == "cutout" and cut.mask.sum() == 60 * 60
+    assert find_content(lab(quadrants(120, 100)), None).kind == "picture"
+    assert find_content(lab(quadrants(120, 100)), np.full((100, 120), 255, np.uint8)).kind == "picture"
+
+
+def test_specks_are_left_out_and_parts_are_boxed() -> None:
+    mask = np.zeros((100, 100), bool)
+    mask[10:30, 20:60] = True
+    mask[80, 80] = True
+    assert without_specks(mask).sum() == 800
+    (box,) = boxes_of(without_specks(mask), 2.0)
+    assert box == pytest.approx((10, 5, 20, 10), abs=2.1)
+
+
+def test_a_pattern_runs_off_all_edges_and_a_framed_page_does_not() -> None:
+    picture, draw = page(400, 400)
+    for x in range(0, 440, 40):
+        for y in range(0, 440, 40):
+            draw.ellipse((x - 14, y - 14, x + 14, y + 14), fill=(30, 90, 60))
+    assert find_traits(art_of(np.asarray(picture))).all_over
+    framed, draw = page(400, 400)
+    draw.rectangle((12, 12, 388, 388), outline=(30, 30, 60), width=8)
+    traits = find_traits(art_of(np.asarray(framed)))
+    assert traits.kind == "drawing" and not traits.all_over
+    assert traits.content_box == pytest.approx((0.03, 0.03, 0.94, 0.94), abs=0.01)
+
+
+def haze(amount: int) -> np.ndarray:
+    """A red square cut out, with a near-white veil of some alpha over a part of the rest."""
+    rgba = np.zeros((300, 300, 4), np.uint8)
+    rgba[100:200, 100:200] = (180, 30, 40, 255)
+    rgba[20:80, 20:280] = (250, 249, 246, amount)
+    return rgba
+
+
+def test_a_veil_is_found_where_it_lies_and_a_soft_edge_is_none() -> None:
+    traits = find_traits(art_of(haze(40)))
+    assert traits.haze == pytest.approx(60 * 260 / (60 * 260 + 100 * 100), abs=0.01)
+    assert traits.haze_box == pytest.approx((20 / 300, 20 / 300, 260 / 300, 60 / 300), abs=0.02)
+    clean = Image.fromarray(haze(0)).filter(ImageFilter.GaussianBlur(1.2))
+    assert find_traits(art_of(np.asarray(clean))).haze == 0
+
+
+def test_traits_survive_being_kept() -> None:
+    picture, draw = page()
+    draw.text((60, 100), "SIGNAL BOX", fill=(30, 30, 60), font_size=40)
+    for art in (art_of(np.asarray(picture)), art_of(haze(40))):
+        traits = find_traits(art)
+        assert traits_from_dict(json.loads(json.dumps(traits.as_dict()))) == traits
+
+
+@pytest.mark.parametrize("colour", ["#000000", "#ffffff", "#1f2a44", "#c2452f", "#f0e8d6", "#2f5a4a"])
+def test_lab_and_back(colour: str) -> None:
+    pixel = np.array([[[int(colour[i : i + 2], 16) for i in (1, 3, 5)]]], np.uint8)
+    assert hex_of_lab(lab(pixel)[0, 0]) == colour
