@@ -1,6 +1,7 @@
 """The command line keeps its contract: keys, endings, one line on standard error, exit 2, nothing written."""
 
 import json
+import math
 from pathlib import Path
 
 import numpy as np
@@ -103,6 +104,17 @@ def test_a_pack_of_ones_own_is_validated(tmp_path: Path) -> None:
         ["mockup", "ART", "--template", BLANK, "--scene", SCENE, "--angle", "nan", "--size", "200x150", "-o", "OUT.jpg"],
         ["mockup", "ART", "--template", BLANK, "--scene", SCENE, "--angle", "9", "--view", "left", "-o", "OUT.jpg"],
         ["check", "ART", "--template", BLANK, "--rotate", "inf"],
+        ["check", "ART", "--template", BLANK, "--fit", "repeat", "--repeat-kind", "mirror", "--repeats-around", "5"],
+        ["check", "ART", "--template", BLANK, "--fit", "repeat", "--rotate", "10"],
+        ["check", "ART", "--template", BLANK, "--blend", "0.9"],
+        ["check", "ART", "--template", BLANK, "--copies", "0"],
+        ["check", "ART", "--template", "mug-11oz", "--profile", "BAD"],
+        ["print", "ART", "--template", "t-shirt", "--panel", "sleeve", "-o", "OUT.png"],
+        ["mockup", "ART", "--template", "mug-11oz", "--scene", SCENE, "-o", "OUT.jpg"],
+        ["mockup", "ART", "--template", "mug-11oz", "--scene", "mug-11oz-drawn-handle-left", "--angle", "9", "-o", "OUT.jpg"],
+        ["measure", "cone", "--top-circumference", "0", "--bottom-circumference", "200", "--height", "100"],
+        ["measure", "cone", "--top-circumference", "nan", "--bottom-circumference", "200", "--height", "100"],
+        ["measure", "cone", "--top-circumference", "3000", "--bottom-circumference", "40", "--height", "10"],
     ],
 )
 def test_bad_input_is_one_line_exit_2_and_nothing_written(args: list[str], art_file: Path, tmp_path: Path) -> None:
@@ -115,3 +127,55 @@ def test_bad_input_is_one_line_exit_2_and_nothing_written(args: list[str], art_f
     assert result.exit_code == 2
     assert result.stderr.startswith("improva: ") and len(result.stderr.strip().splitlines()) == 1
     assert sorted(p.name for p in tmp_path.iterdir()) == before
+
+
+def test_measuring_a_cone_against_its_closed_form() -> None:
+    measures = ["--top-circumference", "11", "--bottom-circumference", "8.5", "--height", "6", "--unit", "in"]
+    told = json.loads(run("measure", "cone", *measures, "--json").stdout)
+    spread = (11 - 8.5) / (2 * math.pi)
+    slant = math.hypot(6, spread)
+    outer = slant * 11 / (11 - 8.5)
+    assert told["slant_mm"] == pytest.approx(slant * 25.4) and told["outer_radius_mm"] == pytest.approx(outer * 25.4)
+    assert told["inner_radius_mm"] == pytest.approx((outer - slant) * 25.4)
+    assert told["sweep_deg"] == pytest.approx(math.degrees(11 / outer))
+    half = 11 / outer / 2
+    box = [2 * outer * math.sin(half) * 25.4, (outer - (outer - slant) * math.cos(half)) * 25.4]
+    assert told["box_mm"] == pytest.approx(box)
+    straight = json.loads(
+        run(
+            "measure", "cone", "--top-circumference", "236", "--bottom-circumference", "236", "--height", "208", "--json"
+        ).stdout
+    )
+    assert straight["box_mm"] == [236, 208] and straight["outer_radius_mm"] is None and straight["sweep_deg"] == 0
+
+
+def test_templates_list_every_blank_with_the_contracts_keys() -> None:
+    told = json.loads(run("templates", "--json").stdout)
+    assert len(told) == 16
+    for blank in told:
+        assert {"id", "title", "kind", "panels"} <= set(blank)
+        for panel in blank["panels"]:
+            assert {"id", "shape", "trim_mm", "bleed_mm", "safe_mm", "file_px", "file_mm"} <= set(panel)
+
+
+def test_a_repeat_from_a_shell(art_file: Path, tmp_path: Path) -> None:
+    out = tmp_path / "tiles.png"
+    options = ["--fit", "repeat", "--repeats-around", "3", "--no-mirror", "--dpi", "100", "-o", out]
+    assert run("print", art_file, "--template", BLANK, *options).exit_code == 0
+    pixels = np.asarray(Image.open(out)).astype(int)
+    assert pixels.shape == (820, 930, 3) and np.abs(pixels[:, :310] - pixels[:, 310:620]).max() <= 1
+
+
+def test_every_blank_is_checked_printed_and_shown_from_a_shell(art_file: Path, tmp_path: Path) -> None:
+    for blank in ("tumbler-30oz-tapered", "pen-wrap", "pillow-shaped", "hoodie-all-over"):
+        told = json.loads(run("check", art_file, "--template", blank, "--json").stdout)
+        assert told["template"] == blank and all(
+            {"id", "status", "measured", "limit", "unit", "message", "fix"} <= set(c) for c in told["checks"]
+        )
+        assert run("print", art_file, "--template", blank, "--dpi", "40", "--cut-line", "-o", tmp_path / "p.png").exit_code == 0
+        (scene, *_) = json.loads(run("scenes", "--template", blank, "--json").stdout)
+        picture = tmp_path / f"{blank}.jpg"
+        shown = run("mockup", art_file, "--template", blank, "--scene", scene["id"], "--size", "240x180", "-o", picture)
+        assert shown.exit_code == 0, shown.stderr
+        with Image.open(picture) as image:
+            assert image.size == (240, 180)

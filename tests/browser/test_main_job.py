@@ -9,15 +9,15 @@ from PIL import Image
 from playwright.sync_api import Download, Page, expect
 
 
-def lay_on_bench(page: Page, art: Path, station: str = "fit") -> None:
-    """Add a file on the board by the chooser and open its bench."""
+def lay_on_bench(page: Page, art: Path, station: str = "fit", blank: str = "Straight tumbler") -> None:
+    """Add a file on the board by the chooser and open its bench on a blank."""
     page.goto("/")
     expect(page.locator("tr[data-art='Dusk on the Summit Line']")).to_be_visible()
     rows = page.locator("tr[data-art]")
     before = rows.count()
     page.get_by_label("Artwork files").set_input_files(art)
     expect(rows).to_have_count(before + 1)
-    rows.last.get_by_role("link", name=re.compile("open the bench")).click()
+    rows.last.get_by_role("link", name=re.compile(f"{blank}.*open the bench")).click()
     expect(page.locator("[data-look]")).to_be_visible()
     if station != "fit":
         page.get_by_role("navigation", name="Route").get_by_role("link", name=re.compile(f"^{station}", re.IGNORECASE)).click()
@@ -42,8 +42,8 @@ def test_the_board_shows_the_demo_as_real_pictures(page: Page) -> None:
     expect(cells).not_to_have_count(0)
     for i in range(4):
         expect(cells.nth(i)).to_have_js_property("complete", True)
-        assert cells.nth(i).evaluate("image => image.naturalWidth") == 480
-    dusk, signals = (np.asarray(Image.open(io.BytesIO(cells.nth(i).screenshot())).convert("RGB")).astype(int) for i in (0, 1))
+        assert cells.nth(i).evaluate("image => image.naturalWidth") == 400
+    dusk, signals = (np.asarray(Image.open(io.BytesIO(cells.nth(i).screenshot())).convert("RGB")).astype(int) for i in (0, 7))
     assert np.abs(dusk - signals).max() > 80  # each cell shows its own art
 
 

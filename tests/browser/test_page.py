@@ -7,7 +7,18 @@ import pytest
 from playwright.sync_api import Page, expect
 
 BENCH = "/bench/1/tumbler-20oz-straight"
-VIEWS = ["/", f"{BENCH}/fit", f"{BENCH}/prove", f"{BENCH}/show", f"{BENCH}/print"]
+VIEWS = [
+    "/",
+    "/blanks",
+    "/blanks/measure",
+    "/bench/2/tumbler-20oz-tapered/fit",
+    "/bench/3/t-shirt/fit?side=back",
+    "/bench/1/mug-11oz/prove",
+    f"{BENCH}/fit",
+    f"{BENCH}/prove",
+    f"{BENCH}/show",
+    f"{BENCH}/print",
+]
 
 
 def luminance(colour: str) -> float:

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import io
 from dataclasses import dataclass
 
 import cv2
 import numpy as np
-import pikepdf
+import pypdfium2
+import pypdfium2.raw
 import pyvips
 
 from .artwork.pixels import as_array, srgb, unreadable
@@ -16,6 +16,7 @@ from .artwork.svg import SVG_DPI, draw_svg, inspect_svg
 from .errors import BadArtwork
 from .units import MM_PER_IN, PT_PER_IN
 
+BGRA = pypdfium2.raw.FPDFBitmap_BGRA
 CLEAR_ALPHA = 24
 LEAST_SHARE = 0.04
 """A clear part smaller than this share of the guide is a gap in its drawing, not the print area."""
@@ -46,15 +47,22 @@ class Traced:
     rectangular: float
 
 
-def _pdf_page(data: bytes) -> tuple[float, float]:
-    """Width and height in mm of a PDF's first page. Raises :class:`BadArtwork`."""
+def _pdf_guide(data: bytes) -> Guide:
+    """The first page of a PDF, clear where nothing is painted. Raises :class:`BadArtwork`."""
     try:
-        with pikepdf.open(io.BytesIO(data)) as pdf:
-            page = pdf.pages[0]
-            box = [float(v) for v in page.mediabox]  # ISO 32000-1, 14.11.2
-    except (pikepdf.PdfError, IndexError, ValueError) as broken:
+        with pypdfium2.PdfDocument(data) as pdf:
+            page = pdf[0]
+            w, h = (side / PT_PER_IN * MM_PER_IN for side in page.get_size())  # ISO 32000-1, 14.11.2: in points
+            if w * h * (VECTOR_DPI / MM_PER_IN) ** 2 > MAX_PIXELS:
+                raise BadArtwork("This guide is larger than any print: export it smaller.")
+            bitmap = page.render(
+                scale=VECTOR_DPI / PT_PER_IN, fill_color=(0, 0, 0, 0), rev_byteorder=True, force_bitmap_format=BGRA
+            )
+            pixels = np.array(bitmap.to_numpy(), np.uint8)
+    except (pypdfium2.PdfiumError, IndexError, ValueError) as broken:
         raise BadArtwork("This PDF cannot be opened: export it again without a password.") from broken
-    return (box[2] - box[0]) / PT_PER_IN * MM_PER_IN, (box[3] - box[1]) / PT_PER_IN * MM_PER_IN
+    image = pyvips.Image.new_from_array(pixels).copy(interpretation="srgb")
+    return Guide(image, (image.width, image.height), (w, h))
 
 
 def read_guide(data: bytes) -> Guide:
@@ -73,9 +81,7 @@ def read_guide(data: bytes) -> Guide:
             claimed = (image.width / image.xres, image.height / image.yres) if dpi > 30 else None
             return Guide(_with_alpha(srgb(image)), (image.width, image.height), claimed)
         if start.startswith(b"%PDF"):
-            w, h = _pdf_page(data)
-            image = pyvips.Image.pdfload_buffer(data, dpi=VECTOR_DPI, background=[0, 0, 0, 0])
-            return Guide(_with_alpha(srgb(image)), (image.width, image.height), (w, h))
+            return _pdf_guide(data)
         if b"<svg" in start or start.startswith(b"<"):
             inspect_svg(data)
             first = draw_svg(data)

@@ -39,7 +39,7 @@ class Database:
         """Add what a database made by an earlier version lacks."""
         columns = {row[1] for row in self.connection.execute("PRAGMA table_info(artwork)")}
         if "traits" not in columns:
-            self.connection.execute("ALTER TABLE artwork ADD COLUMN traits TEXT CHECK (json_valid(traits))")
+            self.connection.execute("ALTER TABLE artwork ADD COLUMN traits TEXT")
         # Placings of one panel, from when the only blank's only panel was its wrap.
         self.connection.execute(
             "UPDATE placing SET placing = json_object('wrap', json(placing)) WHERE json_extract(placing, '$.fit') IS NOT NULL"

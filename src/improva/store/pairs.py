@@ -72,12 +72,18 @@ class Pairs:
         return {(row["artwork_id"], row["template_id"]): _row(row) for row in self._database.connection.execute(_SELECT)}
 
     def place(self, artwork_id: int, template_id: str, decided: Placings) -> None:
-        """Decide the placing of some panels. What had been undone is forgotten; what was decided before is kept."""
+        """Decide the placing of some panels. What had been undone is forgotten; what was decided before is kept.
+
+        Deciding what holds already changes nothing.
+        """
         pair = (artwork_id, template_id)
         with self._database.writing() as connection:
             connection.execute("INSERT OR IGNORE INTO pair (artwork_id, template_id) VALUES (?, ?)", pair)
             row = connection.execute(f"{_SELECT} WHERE artwork_id = ? AND template_id = ?", pair).fetchone()
-            now = {**_decided(row["placing"]), **decided}
+            before = _decided(row["placing"])
+            now = {**before, **decided}
+            if now == before:  # the same decision come twice, as when a page is left while its answer is on the way
+                return
             text = json.dumps({panel: placing_to_dict(placing) if placing else None for panel, placing in now.items()})
             connection.execute(
                 "DELETE FROM placing WHERE artwork_id = ? AND template_id = ? AND step > ?", (*pair, row["step"])

@@ -1,0 +1,181 @@
+"""Scenes drawn by formula: every blank has one, it is made like a baked pack, and art lies where it should."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from improva.catalogue import template, templates
+from improva.core.artwork.pixels import Artwork
+from improva.core.design import Design, Piece, Placing
+from improva.core.errors import BadScene
+from improva.core.measured import Measures, measured_template
+from improva.core.mockup.composite import light_plain_parts
+from improva.core.mockup.drawn import cut_mask, draw, drawn_scenes
+from improva.core.mockup.drawn.body import body_figures, profile
+from improva.core.mockup.drawn.outlines import arranged, bow, rounded
+from improva.core.mockup.pack import SceneInfo
+from improva.core.mockup.picture import mock_up
+from improva.core.mockup.view import make_view
+from improva.core.template import Template
+from improva.scenes import fingerprint, open_scene, scene, scenes_of
+from tests.conftest import art_of, quadrants
+
+SMALL = (240, 180)
+
+
+def small(info: SceneInfo) -> SceneInfo:
+    return replace(info, px=SMALL)
+
+
+def pictured(blank: Template, info: SceneInfo, art: Artwork, angle: float = 0.0, **placing: object) -> np.ndarray:
+    info = small(info)
+    designs = [
+        Design(blank, p, (Piece("art", art.facts.size, Placing(**{"fit": "stretch", **placing})),)) for p in blank.panels
+    ]  # type: ignore[arg-type]
+    lit = light_plain_parts(make_view(info, draw(info), SMALL), {})
+    return mock_up(lit, designs, lambda _: art, angle).astype(int)
+
+
+@pytest.mark.parametrize("blank", list(templates().values()), ids=lambda t: t.id)
+def test_every_blank_can_be_drawn_and_shows_its_print(blank: Template) -> None:
+    for info in drawn_scenes(blank):
+        passes = draw(small(info))
+        assert passes.base.shape == (180, 240, 3) and set(passes.basis) == {r.id for r in info.regions}
+        assert np.isfinite(passes.base).all() and passes.base.min() >= 0
+        for region in info.regions:
+            assert np.isfinite(passes.basis[region.id]).all() and passes.basis[region.id].min() >= 0
+            if region.panel:
+                seen = ~np.isnan(passes.maps[region.id][..., 0])
+                assert seen.mean() > 0.002
+                inside = passes.maps[region.id][seen]
+                assert inside.min() > -0.02 and inside.max() < 1.02
+
+
+@pytest.mark.parametrize("blank", ["tumbler-20oz-straight", "tumbler-20oz-tapered", "travel-tumbler"])
+def test_a_cup_shows_its_middle_in_front_and_turns(blank: str) -> None:
+    found = template(blank)
+    (info,) = drawn_scenes(found)
+    strips = np.zeros((200, 400, 3), np.uint8)
+    for i, colour in enumerate([(220, 30, 30), (30, 160, 60), (30, 60, 200), (230, 200, 40)]):
+        strips[:, i * 100 : (i + 1) * 100] = colour
+    for angle, left, right in ((0, 1, 2), (90, 2, 3), (180, 3, 0), (-90, 0, 1)):
+        picture = pictured(found, info, art_of(strips), angle)
+        shades = [picture[95, 120 + dx] for dx in (-9, 9)]
+        for shade, i in zip(shades, (left, right), strict=True):
+            ink = np.array([(220, 30, 30), (30, 160, 60), (30, 60, 200), (230, 200, 40)][i])
+            assert np.corrcoef(shade, ink)[0, 1] > 0.8, (angle, shade, ink)
+
+
+def test_a_mugs_handle_points_where_it_is_asked_and_leaves_a_bare_gap() -> None:
+    mug = template("mug-11oz")
+    right, left, behind = drawn_scenes(mug)
+    dark = art_of(np.full((300, 700, 3), (20, 24, 60), np.uint8))
+    for info, side in ((right, 1), (left, -1)):
+        uv = draw(small(info)).maps["wrap"][..., 0]
+        seen = ~np.isnan(uv)
+        centre = np.nonzero(seen.any(axis=0))[0].mean()
+        handle = draw(small(info)).basis["handle"].sum(axis=2) > 0.1
+        assert (np.nonzero(handle.any(axis=0))[0].mean() - centre) * side > 20
+    bare = pictured(mug, behind, dark)
+    row = bare[95]
+    assert row[:, 0].max() > 150  # the sweep and the mug's bare parts
+    printed = np.nonzero(row.sum(axis=1) < 200)[0]
+    assert len(printed) > 20
+
+
+def test_a_tapered_cup_is_wider_at_its_wider_end() -> None:
+    blank = template("tumbler-30oz-tapered")
+    (info,) = drawn_scenes(blank)
+    seen = ~np.isnan(draw(small(info)).maps["wrap"][..., 0])
+    rows = np.nonzero(seen.any(axis=1))[0]
+    top, foot = seen[rows[6]].sum(), seen[rows[-6]].sum()
+    assert top / foot == pytest.approx(11.4 / 8.8, rel=0.12)
+
+
+def test_art_lies_upright_and_unturned_on_flat_goods() -> None:
+    art = art_of(quadrants(600, 600))
+    for blank in ("blanket-upright", "garden-flag", "pillow-square", "transfer-15in", "t-shirt"):
+        found = template(blank)
+        info = drawn_scenes(found)[0]
+        uv = draw(small(info)).maps[info.regions[0].id]
+        ys, xs = np.nonzero(~np.isnan(uv[..., 0]))
+        cy, cx = (ys.min() + ys.max()) // 2, (xs.min() + xs.max()) // 2
+        dy, dx = (ys.max() - ys.min()) // 4, (xs.max() - xs.min()) // 4
+        picture = pictured(found, info, art)
+        red, green, blue = picture[cy - dy, cx - dx], picture[cy - dy, cx + dx], picture[cy + dy, cx - dx]
+        assert red.argmax() == 0 and green.argmax() == 1 and blue.argmax() == 2, blank
+
+
+def test_the_back_of_a_shirt_is_its_own_scene() -> None:
+    shirt = template("t-shirt")
+    front, back = drawn_scenes(shirt)
+    assert [r.panel for r in front.regions] == ["front"] and [r.panel for r in back.regions] == ["back"]
+    art = art_of(quadrants(600, 600))
+    designs = [
+        Design(shirt, shirt.panel("front"), (Piece("art", art.facts.size, Placing("contain")),)),
+        Design(shirt, shirt.panel("back"), ()),
+    ]
+    lit = light_plain_parts(make_view(small(back), draw(small(back)), SMALL), {})
+    picture = mock_up(lit, designs, lambda _: pytest.fail("an empty side needs no artwork"), 0).astype(int)
+    assert (picture.max(axis=2) - picture.min(axis=2)).max() < 40  # nothing but cloth and table
+
+
+def test_a_blank_of_ones_own_is_drawn_from_its_measures() -> None:
+    own = measured_template("own-flask", Measures("Flask", "round", top_mm=300, bottom_mm=220, height_mm=160))
+    body = body_figures(own)
+    assert (body.rim_r, body.foot_r, body.height) == pytest.approx((300 / 6.28319, 220 / 6.28319, 160), rel=1e-4)
+    bands = profile(body)
+    assert [b.stuff for b in bands].count("print") == 1
+    assert all(b.r[0] >= 0 and b.r[1] >= 0 for b in bands)
+    (info,) = scenes_of(own)
+    assert pictured(own, info, art_of(quadrants())).shape == (180, 240, 3)
+    assert scene(info.id, own).id == info.id
+    with pytest.raises(BadScene):
+        scene("moon", own)
+
+
+def test_a_fingerprint_goes_with_the_figures() -> None:
+    one = drawn_scenes(template("mug-11oz"))[0]
+    other = replace(one, drawn=template("mug-15oz"))
+    assert fingerprint(one) == fingerprint(drawn_scenes(template("mug-11oz"))[0]) != fingerprint(other)
+
+
+def test_small_pictures_are_drawn_small() -> None:
+    info = drawn_scenes(template("pen-wrap"))[0]
+    quick, passes = open_scene(info, (300, 300))
+    assert quick.px == (720, 540) and passes.base.shape == (540, 720, 3)
+
+
+def test_a_cut_outs_shape_is_its_contour_with_a_border() -> None:
+    """A disc of known radius: its shape is the disc grown by the border, to within a pixel of the mask."""
+    pillow = template("pillow-shaped")
+    yy, xx = np.mgrid[:400, :400]
+    rgba = np.zeros((400, 400, 4), np.uint8)
+    rgba[(xx - 200) ** 2 + (yy - 200) ** 2 <= 120**2] = (180, 60, 40, 255)
+    art = art_of(rgba)
+    design = Design(pillow, pillow.panel(), (Piece("art", art.facts.size, Placing("contain")),))
+    mask = cut_mask(design, lambda _: art)
+    radius = 120 / 400 * 300 + pillow.panel().safe_mm / 400 * 300
+    assert mask.sum() == pytest.approx(np.pi * radius**2, rel=0.02)
+    (info,) = drawn_scenes(pillow)
+    whole, cut = draw(small(info)), draw(small(info), mask)
+    seen = [(~np.isnan(p.maps["shape"][..., 0])).mean() for p in (whole, cut)]
+    assert seen[1] == pytest.approx(seen[0] * np.pi * radius**2 / 300**2, rel=0.12)  # carried past the edge by a few pixels
+    empty = Design(pillow, pillow.panel(), ())
+    assert cut_mask(empty, lambda _: art).all()
+
+
+def test_panels_as_cut_never_overlap() -> None:
+    placed = arranged(template("hoodie-all-over").panels)
+    boxes = [(x, y, x + p.trim_mm[0], y + p.trim_mm[1]) for p, x, y in placed]
+    for i, a in enumerate(boxes):
+        for b in boxes[i + 1 :]:
+            assert a[2] <= b[0] or b[2] <= a[0] or a[3] <= b[1] or b[3] <= a[1]
+
+
+def test_curves_pass_through_their_points() -> None:
+    curve = bow((0, 0), (10, 5), (20, 0))
+    assert curve[0] == (0, 0) and curve[-1] == (20, 0) and min(np.hypot(x - 10, y - 5) for x, y in curve) < 1e-9
+    box = rounded((0, 0, 40, 20), 5)
+    assert box.min(axis=0) == pytest.approx((0, 0)) and box.max(axis=0) == pytest.approx((40, 20))

@@ -1,0 +1,267 @@
+"""The shelf of blanks and the bench's many sides, asked over HTTP."""
+
+import io
+import json
+import tomllib
+from pathlib import Path
+
+import numpy as np
+import pytest
+from flask.testing import FlaskClient
+from PIL import Image
+
+from improva.web.app import create_app
+from tests.conftest import encoded, quadrants
+from tests.core.test_measured import guide_png
+from tests.core.test_preflight_by_product import narrow_profile
+
+IN = 25.4
+FLASK = {"title": "Hut flask, 17 oz", "form": "round", "kind": "tumbler", "top_mm": 280, "bottom_mm": 220, "height_mm": 150}
+
+
+@pytest.fixture
+def client(tmp_path: Path) -> FlaskClient:
+    return create_app(tmp_path / "data").test_client()
+
+
+def drop(client: FlaskClient, pixels: np.ndarray | None = None) -> int:
+    picture = Image.fromarray(quadrants(930, 820) if pixels is None else pixels)
+    return client.post("/api/artworks", data={"file": (io.BytesIO(encoded(picture)), "art.png")}).json["id"]
+
+
+def sent(client: FlaskClient, method: str, address: str, data: bytes, name: str = "file.bin"):
+    return client.open(address, method=method, data={"file": (io.BytesIO(data), name)})
+
+
+def placing(**change: object) -> dict:
+    return {"fit": "cover", "shift_mm": [0, 0], "scale": 1, "rotate_deg": 0, "background": None, **change}
+
+
+def image(answer: object) -> np.ndarray:
+    return np.asarray(Image.open(io.BytesIO(answer.data)))  # type: ignore[attr-defined]
+
+
+def blank(client: FlaskClient, blank_id: str) -> dict:
+    return next(b for b in client.get("/api/blanks").json["blanks"] if b["template"]["id"] == blank_id)
+
+
+def test_the_shelf_has_every_blank_and_the_board_those_that_are_chosen(client: FlaskClient) -> None:
+    shelf = client.get("/api/blanks").json["blanks"]
+    assert len(shelf) == 16 and sum(b["on_board"] for b in shelf) == 7
+    client.put("/api/blanks/board", json={"template_ids": ["pen-wrap", "mug-15oz"]})
+    assert [t["id"] for t in client.get("/api/board").json["templates"]] == ["pen-wrap", "mug-15oz"]
+    assert client.put("/api/blanks/board", json={"template_ids": ["moon"]}).status_code == 422
+    assert client.put("/api/blanks/board", json={"template_ids": []}).status_code == 422
+
+
+def test_one_artwork_lies_on_all_blanks_at_once_each_its_own_way(client: FlaskClient) -> None:
+    rgba = np.zeros((500, 400, 4), np.uint8)
+    rgba[60:440, 60:340] = (120, 60, 30, 255)
+    art = drop(client, rgba)
+    cells = client.get("/api/board").json["cells"]
+    assert len(cells) == 7 and all(not c["fitted"] for c in cells)
+    for cell in cells:
+        assert image(client.get(cell["shown"])).shape == (400, 400, 3)
+        judged = client.get(f"/api/board/{art}/{cell['template_id']}").json
+        assert judged["verdict"] in ("pass", "warn", "fail")
+    assert client.get(f"/api/pairs/{art}/mug-11oz").json["placing"]["copies"] == 2
+
+
+def test_measuring_a_blank(client: FlaskClient) -> None:
+    drawing = client.post("/api/blanks/drawing", json=FLASK)
+    assert drawing.status_code == 200 and drawing.json["panels"][0]["cone"]["top_mm"] == pytest.approx(280)
+    assert len(client.get("/api/blanks").json["blanks"]) == 16  # nothing was kept
+    kept = client.post("/api/blanks/measured", json=FLASK)
+    assert kept.status_code == 201 and kept.json["template"]["own"] and kept.json["on_board"]
+    one = kept.json["template"]["id"]
+    other = client.post("/api/blanks/measured", json=FLASK).json["template"]["id"]
+    assert one == "own-hut-flask-17-oz" and other != one
+    art = drop(client)
+    pair = client.get(f"/api/pairs/{art}/{one}").json
+    assert pair["scenes"] and pair["proof"]["checks"]
+    assert client.delete(f"/api/blanks/{one}").status_code == 204
+    assert one not in [t["id"] for t in client.get("/api/board").json["templates"]]
+    assert client.delete("/api/blanks/mug-11oz").status_code == 422
+
+
+def test_impossible_measures_are_told_in_a_sentence(client: FlaskClient) -> None:
+    for wrong in ({"top_mm": 0}, {"height_mm": 0}, {"gap_mm": 30}, {"safe_mm": 90}, {"blank_colour": "white"}):
+        answer = client.post("/api/blanks/measured", json={**FLASK, **wrong})
+        assert answer.status_code == 422 and len(answer.json["detail"]) > 20, wrong
+    assert len(client.get("/api/blanks").json["blanks"]) == 16
+
+
+def test_a_template_file_goes_out_and_comes_back(client: FlaskClient) -> None:
+    made = client.post("/api/blanks/measured", json=FLASK).json["template"]
+    file = client.get(f"/api/blanks/{made['id']}/toml")
+    assert tomllib.loads(file.data.decode())["panels"][0]["cone"] == {"top": 280, "bottom": 220, "height": 150}
+    back = sent(client, "POST", "/api/blanks/import", file.data, "flask.toml")
+    assert back.status_code == 201 and back.json["template"]["id"] != made["id"]
+    assert back.json["template"]["panels"] == made["panels"]
+    shipped = client.get("/api/blanks/hoodie-all-over/toml").data
+    assert len(sent(client, "POST", "/api/blanks/import", shipped).json["template"]["panels"]) == 7
+
+
+@pytest.mark.parametrize(
+    "data",
+    [
+        b"",
+        b"\xff\xfe",
+        b"id = 3",
+        b"not toml at all",
+        b'id = "x"\ntitle = "X"\nkind = "own"\n[[panels]]\nid = "a"\ntrim = [0, 1]\n',
+        b"x" * 500_000,
+    ],
+)
+def test_bad_template_files_are_told(client: FlaskClient, data: bytes) -> None:
+    answer = sent(client, "POST", "/api/blanks/import", data)
+    assert answer.status_code == 422 and answer.json["detail"].endswith(".")
+    assert len(client.get("/api/blanks").json["blanks"]) == 16
+
+
+def test_limits_are_the_sellers_to_change(client: FlaskClient) -> None:
+    art = drop(client)  # 100 dpi on the tumbler
+    at = f"/api/pairs/{art}/tumbler-20oz-straight"
+    assert client.get(at).json["verdict"] == "fail"
+    changed = client.put("/api/blanks/tumbler-20oz-straight/limits/least_dpi", json={"value": 90}).json
+    limit = next(x for x in changed["limits"] if x["name"] == "least_dpi")
+    assert (limit["value"], limit["default"], limit["changed"]) == (90, 150, True)
+    assert client.get(at).json["verdict"] == "warn"
+    client.put("/api/blanks/tumbler-20oz-straight/limits/least_dpi", json={"value": None})
+    assert client.get(at).json["verdict"] == "fail"
+    for name, value in (("least_dpi", 5), ("least_dpi", 99999), ("speed", 3), ("speed", None)):
+        assert client.put(f"/api/blanks/tumbler-20oz-straight/limits/{name}", json={"value": value}).status_code == 422
+
+
+def test_a_guide_lies_over_the_flat_and_is_in_no_file(client: FlaskClient) -> None:
+    art = drop(client)
+    before = client.post(f"/api/pairs/{art}/garden-flag/print-file", json={"format": "png", "dpi": 36}).json
+    plain = client.get(before["url"]).data
+    told = sent(client, "POST", "/api/blanks/guide", guide_png()).json
+    assert told["px"] == [600, 500] and told["trim"][0] == pytest.approx(40 / 600)
+    kept = sent(client, "PUT", "/api/blanks/garden-flag/panels/front/guide", guide_png(), "guide of theirs.png").json
+    assert kept["guides"] == {"front": "guide of theirs.png"}
+    assert client.get(f"/api/pairs/{art}/garden-flag").json["guide"]
+    shown = image(client.get("/api/blanks/garden-flag/panels/front/guide"))
+    assert shown.shape == (500, 600, 4)
+    client.put(f"/api/pairs/{art}/garden-flag/placing", json=placing(scale=1.5))
+    client.put(f"/api/pairs/{art}/garden-flag/placing", json=placing())
+    after = client.post(f"/api/pairs/{art}/garden-flag/print-file", json={"format": "png", "dpi": 36}).json
+    assert np.array_equal(
+        np.asarray(Image.open(io.BytesIO(client.get(after["url"]).data))), np.asarray(Image.open(io.BytesIO(plain)))
+    )
+    assert sent(client, "PUT", "/api/blanks/garden-flag/panels/front/guide", b"no picture").status_code == 422
+    assert sent(client, "PUT", "/api/blanks/garden-flag/panels/lid/guide", guide_png()).status_code == 422
+    assert client.delete("/api/blanks/garden-flag/panels/front/guide").json["guides"] == {}
+    assert client.get("/api/blanks/garden-flag/panels/front/guide").status_code == 404
+
+
+def test_a_profile_is_held_against(client: FlaskClient) -> None:
+    art = drop(client)
+    names = lambda: [c["id"] for c in client.get(f"/api/pairs/{art}/t-shirt").json["proof"]["checks"]]  # noqa: E731
+    assert "gamut" not in names()
+    assert sent(client, "PUT", "/api/blanks/t-shirt/profile", narrow_profile(), "printer.icc").json["profile"] == "printer.icc"
+    assert "gamut" in names()
+    assert sent(client, "PUT", "/api/blanks/t-shirt/profile", b"no profile").status_code == 422
+    client.delete("/api/blanks/t-shirt/profile")
+    assert "gamut" not in names()
+
+
+def test_sides_are_placed_one_by_one(client: FlaskClient) -> None:
+    art = drop(client)
+    at = f"/api/pairs/{art}/t-shirt"
+    pair = client.get(f"{at}?panel=back").json
+    assert pair["placing"] is None and pair["proof"] is None and [p["printed"] for p in pair["panels"]] == [True, False]
+    assert client.post(f"{at}/print-file?panel=back", json={"format": "png", "dpi": 36}).status_code == 422
+    laid = client.put(f"{at}/placing?panel=back", json=placing(fit="contain", scale=0.5)).json
+    assert laid["panel"] == "back" and laid["placing"]["scale"] == 0.5 and all(p["printed"] for p in laid["panels"])
+    assert client.get(at).json["placing"]["scale"] == 1
+    made = client.post(f"{at}/print-file?panel=back", json={"format": "png", "dpi": 36}).json
+    assert "back" in made["name"] and made["px"] == [432, 504]
+    assert client.delete(f"{at}/placing?panel=back").json["placing"] is None
+    assert client.post(f"{at}/undo?panel=back").json["placing"]["scale"] == 0.5
+    assert client.get(f"{at}?panel=lid").status_code == 422
+
+
+def test_a_placing_is_carried_to_sister_blanks(client: FlaskClient) -> None:
+    art = drop(client)
+    client.put("/api/blanks/board", json={"template_ids": ["mug-11oz", "mug-15oz", "t-shirt"]})
+    client.put(f"/api/pairs/{art}/mug-11oz/placing", json=placing(fit="contain", scale=0.6, shift_mm=[21.59, 0]))
+    assert client.get(f"/api/pairs/{art}/mug-11oz").json["sisters"] == ["mug-15oz"]
+    took = client.post(f"/api/pairs/{art}/mug-11oz/copy", json={"template_ids": ["mug-15oz", "t-shirt"]}).json
+    assert took["template_ids"] == ["mug-15oz", "t-shirt"]
+    moved = client.get(f"/api/pairs/{art}/mug-15oz").json
+    assert (
+        moved["placing"]["scale"] == 0.6
+        and moved["placing"]["shift_mm"][0] == pytest.approx(22.35, abs=0.01)
+        and moved["can_undo"]
+    )
+    assert client.get(f"/api/pairs/{art}/t-shirt").json["placing"]["scale"] == 0.6
+    assert client.post(f"/api/pairs/{art}/mug-11oz/copy", json={"template_ids": ["moon"]}).status_code == 422
+    assert client.post(f"/api/pairs/{art}/t-shirt/copy?panel=back", json={"template_ids": ["mug-11oz"]}).status_code == 422
+
+
+def test_the_flat_is_drawn_as_it_will_be_cut(client: FlaskClient) -> None:
+    art = drop(client)
+    answer = client.get(
+        f"/api/pairs/{art}/tumbler-20oz-tapered/flat", query_string={"placing": json.dumps(placing()), "width": 300}
+    )
+    flat = image(answer)
+    assert answer.mimetype == "image/png" and flat.shape[1:] == (300, 4)
+    assert flat[-1, 0, 3] == 0 and flat[flat.shape[0] // 2, 150, 3] == 255
+    empty = image(client.get(f"/api/pairs/{art}/t-shirt/flat", query_string={"width": 100}))
+    assert empty[..., 3].max() == 0
+
+
+def test_the_seam_is_butted_and_measured_along_its_height(client: FlaskClient) -> None:
+    h, w = 820, 930
+    broken = np.full((h, w, 3), 120, np.uint8)
+    broken[h // 2 :, : w // 2] = (200, 60, 40)  # the lower half does not meet
+    art = drop(client, broken)
+    query = {"placing": json.dumps(placing(fit="stretch"))}
+    seam = client.get(f"/api/pairs/{art}/tumbler-20oz-straight/seam", query_string=query).json
+    along = np.array(seam["along"])
+    assert along[:100].max() < 1 and along[140:].min() > 20 and seam["height_mm"] == pytest.approx(8.2 * IN)
+    picture = image(client.get(f"/api/pairs/{art}/tumbler-20oz-straight/seam-picture", query_string=query)).astype(int)
+    assert picture.shape[0] == round(8.2 * IN * 11.8)
+    middle, low = picture.shape[1] // 2, picture.shape[0] * 3 // 4
+    assert np.abs(picture[low, middle - 20] - 120).max() < 8 and np.abs(picture[low, middle + 20] - (200, 60, 40)).max() < 8
+    assert client.get(f"/api/pairs/{art}/tumbler-20oz-straight/seam").status_code == 422
+
+
+def test_repeats_offer_sizes_that_close(client: FlaskClient) -> None:
+    art = drop(client)
+    at = f"/api/pairs/{art}/tumbler-20oz-straight"
+    pair = client.put(f"{at}/placing", json=placing(fit="repeat", repeats_around=4, repeat_kind="half-drop")).json
+    assert [o["around"] for o in pair["offers"]] == [2, 4, 6, 8]
+    assert all(o["around"] * o["pitch_mm"] == pytest.approx(9.3 * IN) for o in pair["offers"])
+    refused = client.put(f"{at}/placing", json=placing(fit="repeat", repeats_around=5, repeat_kind="half-drop"))
+    assert refused.status_code == 422 and "4 or 6" in refused.json["detail"]
+
+
+def test_every_scene_of_a_blank_can_be_looked_at_and_made(client: FlaskClient) -> None:
+    art = drop(client)
+    pair = client.get(f"/api/pairs/{art}/mug-11oz").json
+    assert [next(iter(s["views"])) for s in pair["scenes"]] == ["handle right", "handle left", "handle behind"]
+    looks = []
+    for scene in pair["scenes"][:2]:
+        query = {"placing": json.dumps(pair["placing"]), "scene": scene["id"], "width": 200, "height": 160}
+        looks.append(image(client.get(f"/api/pairs/{art}/mug-11oz/look", query_string=query)).astype(int))
+    assert np.abs(looks[0] - looks[1]).max() > 60
+    made = client.post(
+        f"/api/pairs/{art}/mug-11oz/picture",
+        json={"scene_id": pair["scenes"][1]["id"], "view": "handle left", "size": [200, 160]},
+    )
+    assert made.status_code == 200 and "handle-left" in made.json["name"]
+    assert (
+        client.put(
+            f"/api/pairs/{art}/mug-11oz/choices", json={"route": "upload", "angle": 0, "colours": {"handle": "Pine"}}
+        ).status_code
+        == 200
+    )
+    assert (
+        client.put(
+            f"/api/pairs/{art}/mug-11oz/choices", json={"route": "upload", "angle": 0, "colours": {"straw": "Ink"}}
+        ).status_code
+        == 422
+    )
