@@ -134,7 +134,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** What a guide tells of its zones, without keeping it. */
-        post: operations["blanks_read_only_guide_post"];
+        post: operations["blank_files_read_only_guide_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -217,12 +217,12 @@ export interface paths {
             cookie?: never;
         };
         /** The guide as PNG, to be laid over the flat at the print file's full size. */
-        get: operations["blanks_guide_picture__template_id__panels__panel_id__guide_get"];
+        get: operations["blank_files_guide_picture__template_id__panels__panel_id__guide_get"];
         /** Lay a provider's guide over a panel. It is only shown, never printed. */
-        put: operations["blanks_keep_guide__template_id__panels__panel_id__guide_put"];
+        put: operations["blank_files_keep_guide__template_id__panels__panel_id__guide_put"];
         post?: never;
         /** Take the guide away. */
-        delete: operations["blanks_drop_guide__template_id__panels__panel_id__guide_delete"];
+        delete: operations["blank_files_drop_guide__template_id__panels__panel_id__guide_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -237,10 +237,10 @@ export interface paths {
         };
         get?: never;
         /** Hold colours on this blank against a printer's ICC profile. */
-        put: operations["blanks_keep_profile__template_id__profile_put"];
+        put: operations["blank_files_keep_profile__template_id__profile_put"];
         post?: never;
         /** Take the profile away. */
-        delete: operations["blanks_drop_profile__template_id__profile_delete"];
+        delete: operations["blank_files_drop_profile__template_id__profile_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -339,7 +339,7 @@ export interface paths {
             cookie?: never;
         };
         /** The board's small mock-up of what was decided, as JPEG. */
-        get: operations["bench_cell_picture_cell_get"];
+        get: operations["looks_cell_picture_cell_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -390,7 +390,7 @@ export interface paths {
             cookie?: never;
         };
         /** The print file of a placing that is not decided yet, reduced, as PNG: bent, repeated and cut as it will be. */
-        get: operations["bench_flat_flat_get"];
+        get: operations["looks_flat_flat_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -407,7 +407,7 @@ export interface paths {
             cookie?: never;
         };
         /** A quick mock-up of a placing that is not decided yet, as JPEG. */
-        get: operations["bench_look_look_get"];
+        get: operations["looks_look_look_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -476,7 +476,7 @@ export interface paths {
             cookie?: never;
         };
         /** The proof of a placing that is not decided yet. */
-        get: operations["bench_proof_proof_get"];
+        get: operations["looks_proof_proof_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -510,7 +510,7 @@ export interface paths {
             cookie?: never;
         };
         /** How the two ends of a wrap meet, along its height. */
-        get: operations["bench_seam_seam_get"];
+        get: operations["looks_seam_seam_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -527,7 +527,7 @@ export interface paths {
             cookie?: never;
         };
         /** Both ends of a wrap butted in the middle, at 300 dpi, as JPEG; what is bare shows the blank. */
-        get: operations["bench_seam_picture_seam_picture_get"];
+        get: operations["looks_seam_picture_seam_picture_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1689,7 +1689,7 @@ export interface operations {
             };
         };
     };
-    blanks_read_only_guide_post: {
+    blank_files_read_only_guide_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -1846,7 +1846,7 @@ export interface operations {
             };
         };
     };
-    blanks_guide_picture__template_id__panels__panel_id__guide_get: {
+    blank_files_guide_picture__template_id__panels__panel_id__guide_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -1869,7 +1869,7 @@ export interface operations {
             };
         };
     };
-    blanks_keep_guide__template_id__panels__panel_id__guide_put: {
+    blank_files_keep_guide__template_id__panels__panel_id__guide_put: {
         parameters: {
             query?: never;
             header?: never;
@@ -1905,7 +1905,7 @@ export interface operations {
             };
         };
     };
-    blanks_drop_guide__template_id__panels__panel_id__guide_delete: {
+    blank_files_drop_guide__template_id__panels__panel_id__guide_delete: {
         parameters: {
             query?: never;
             header?: never;
@@ -1937,7 +1937,7 @@ export interface operations {
             };
         };
     };
-    blanks_keep_profile__template_id__profile_put: {
+    blank_files_keep_profile__template_id__profile_put: {
         parameters: {
             query?: never;
             header?: never;
@@ -1972,7 +1972,7 @@ export interface operations {
             };
         };
     };
-    blanks_drop_profile__template_id__profile_delete: {
+    blank_files_drop_profile__template_id__profile_delete: {
         parameters: {
             query?: never;
             header?: never;
@@ -2142,7 +2142,7 @@ export interface operations {
             };
         };
     };
-    bench_cell_picture_cell_get: {
+    looks_cell_picture_cell_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -2241,7 +2241,7 @@ export interface operations {
             };
         };
     };
-    bench_flat_flat_get: {
+    looks_flat_flat_get: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -2268,7 +2268,7 @@ export interface operations {
             };
         };
     };
-    bench_look_look_get: {
+    looks_look_look_get: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -2445,7 +2445,7 @@ export interface operations {
             };
         };
     };
-    bench_proof_proof_get: {
+    looks_proof_proof_get: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -2514,7 +2514,7 @@ export interface operations {
             };
         };
     };
-    bench_seam_seam_get: {
+    looks_seam_seam_get: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -2549,7 +2549,7 @@ export interface operations {
             };
         };
     };
-    bench_seam_picture_seam_picture_get: {
+    looks_seam_picture_seam_picture_get: {
         parameters: {
             query?: {
                 panel?: string | null;

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, type Blank, type Panel } from "../api/client";
+import { FileButton } from "../ui/FileButton";
 import { show } from "../ui/measure";
 import { Alert, Button, Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
@@ -108,7 +109,6 @@ export function BlankSheet({ blank, onRemoved }: { blank: Blank; onRemoved: () =
 /** A provider's guide that is laid over the flat of a panel. */
 function GuideOf({ blank, panel }: { blank: Blank; panel: Panel }) {
   const queries = useQueryClient();
-  const chooser = useRef<HTMLInputElement>(null);
   const change = useMutation({
     mutationFn: (work: () => Promise<Blank>) => work(),
     onSuccess: () => {
@@ -120,22 +120,15 @@ function GuideOf({ blank, panel }: { blank: Blank; panel: Panel }) {
   return (
     <div>
       <Heading aside="shown over the flat, never printed">Provider's guide for {panel.title.toLowerCase()}</Heading>
-      <input
-        ref={chooser}
-        type="file"
-        accept=".png,.svg,.pdf"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Guide for this side"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) change.mutate(() => api.keepGuide(id, panel.id, file));
-          event.target.value = "";
-        }}
-      />
       <div className="flex items-center gap-2 text-sm">
         {name && <span>{name}</span>}
-        <Button onClick={() => chooser.current?.click()}>{name ? "Choose another" : "Choose a PNG, SVG or PDF"}</Button>
+        <FileButton
+          name="Guide for this side"
+          accept=".png,.svg,.pdf"
+          onFiles={([file]) => file && change.mutate(() => api.keepGuide(id, panel.id, file))}
+        >
+          {name ? "Choose another" : "Choose a PNG, SVG or PDF"}
+        </FileButton>
         {name && <Button onClick={() => change.mutate(() => api.dropGuide(id, panel.id))}>Take it away</Button>}
       </div>
       {change.error && <Alert>{change.error.message}</Alert>}

@@ -1,7 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { api, type Blank } from "../api/client";
+import { FileButton } from "../ui/FileButton";
 import { Masthead } from "../ui/Masthead";
 import { show } from "../ui/measure";
 import { Alert, Button } from "../ui/parts";
@@ -23,7 +24,6 @@ export function BlanksPage() {
   const blanks = shelf.data ?? [];
   const open = (id: string) => navigate(`/blanks/${id}`, { replace: true });
   const shown = blanks.find((b) => b.template.id === wanted) ?? blanks[0];
-  const chooser = useRef<HTMLInputElement>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const refresh = () => Promise.all(["blanks", "board"].map((key) => queries.invalidateQueries({ queryKey: [key] })));
   const board = useMutation({ mutationFn: api.setBoard, onSettled: refresh });
@@ -57,20 +57,9 @@ export function BlanksPage() {
           </>
         }
       >
-        <input
-          ref={chooser}
-          type="file"
-          accept=".toml"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="Template file"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) take(file);
-            event.target.value = "";
-          }}
-        />
-        <Button onClick={() => chooser.current?.click()}>Open a template file</Button>
+        <FileButton name="Template file" accept=".toml" onFiles={([file]) => file && take(file)}>
+          Open a template file
+        </FileButton>
         <Button tone="main" onClick={() => open(MEASURE)}>
           Measure a blank
         </Button>

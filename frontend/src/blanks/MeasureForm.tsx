@@ -1,12 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, type Blank, type Measures } from "../api/client";
-import { MM_PER_IN, parseLength, parsePlain, show } from "../ui/measure";
+import { parseLength, parsePlain, show } from "../ui/measure";
 import { Alert, Button, Choice, Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
 import { ValueField } from "../ui/ValueField";
 import { BlankDrawing } from "./BlankDrawing";
 import { BodyDrawing } from "./BodyDrawing";
+import { GuideReader } from "./GuideReader";
 
 const START: Measures = {
   title: "",
@@ -235,52 +236,6 @@ export function MeasureForm({ onKept }: { onKept: (blank: Blank) => void }) {
           )}
         </div>
       </div>
-    </div>
-  );
-}
-
-/** Zones read from a provider's guide picture: its pixels, and where it is clear. */
-function GuideReader({ onRead }: { onRead: (some: Partial<Measures>, guide: File) => void }) {
-  const chooser = useRef<HTMLInputElement>(null);
-  const [told, setTold] = useState<string | null>(null);
-  const read = useMutation({
-    mutationFn: (file: File) => api.traceGuide(file),
-    onSuccess: (guide, file) => {
-      const dpi = guide.claimed_mm ? (guide.px[0] / guide.claimed_mm[0]) * MM_PER_IN : 300;
-      const mm = (px: number) => (px / dpi) * MM_PER_IN;
-      const [w, h] = guide.px;
-      const bleed = guide.trim ? Math.min(guide.trim[0] * w, guide.trim[1] * h) : 0;
-      onRead(
-        { form: "pixels", kind: "own", file_px: guide.px, dpi: Math.round(dpi * 100) / 100, bleed_mm: mm(bleed) },
-        file,
-      );
-      setTold(
-        guide.trim
-          ? `${w} × ${h} px. Its clear part was taken as the trim${guide.rectangular < 0.97 ? ", though it is not a rectangle" : ""}.`
-          : `${w} × ${h} px. Nothing in it is clear, so give bleed and safe line by hand.`,
-      );
-    },
-  });
-  return (
-    <div className="text-sm">
-      <input
-        ref={chooser}
-        type="file"
-        accept=".png,.svg,.pdf"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Guide file"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) read.mutate(file);
-          event.target.value = "";
-        }}
-      />
-      <Button className="w-full" onClick={() => chooser.current?.click()}>
-        Read a provider's guide file
-      </Button>
-      {read.error && <Alert>{read.error.message}</Alert>}
-      {told && <p className="mt-1 text-xs text-soft">{told}</p>}
     </div>
   );
 }

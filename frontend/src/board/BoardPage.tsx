@@ -1,10 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { type Art, api, type Board } from "../api/client";
+import { FileButton } from "../ui/FileButton";
 import { Masthead } from "../ui/Masthead";
 import { show } from "../ui/measure";
-import { Alert, Button } from "../ui/parts";
+import { Alert } from "../ui/parts";
 import { useUnit } from "../ui/unit";
 import { BoardRow } from "./BoardRow";
 import { useDrop } from "./useDrop";
@@ -17,7 +18,6 @@ export function BoardPage() {
   const board = useQuery({ queryKey: ["board"], queryFn: api.board });
   const [arrivals, setArrivals] = useState<Arrival[]>([]);
   const [removed, setRemoved] = useState<Art | null>(null);
-  const chooser = useRef<HTMLInputElement>(null);
 
   async function take(files: File[]) {
     for (const file of files) {
@@ -60,25 +60,12 @@ export function BoardPage() {
             </button>
           </span>
         )}
-        <input
-          ref={chooser}
-          type="file"
-          multiple
-          accept={KINDS}
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="Artwork files"
-          onChange={(event) => {
-            take([...(event.target.files ?? [])]);
-            event.target.value = "";
-          }}
-        />
         <Link to="/blanks" className="rounded-[3px] border border-rule bg-paper px-3 py-1 font-medium hover:border-ink">
           Blanks
         </Link>
-        <Button tone="main" onClick={() => chooser.current?.click()}>
+        <FileButton name="Artwork files" accept={KINDS} multiple tone="main" onFiles={take}>
           Add artwork
-        </Button>
+        </FileButton>
       </Masthead>
       <main className="relative min-h-0 grow overflow-auto">
         {board.isPending && <p className="p-8 text-soft">Laying out the board…</p>}

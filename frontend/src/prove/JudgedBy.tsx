@@ -1,9 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef } from "react";
 import { api, type Blank, type Limit } from "../api/client";
 import type { Hand } from "../bench/usePair";
+import { FileButton } from "../ui/FileButton";
 import { parsePlain } from "../ui/measure";
-import { Alert, Button, Heading } from "../ui/parts";
+import { Alert, Heading } from "../ui/parts";
 import { ValueField } from "../ui/ValueField";
 
 const plain = (value: number) => String(Math.round(value * 1000) / 1000);
@@ -14,7 +14,6 @@ export function JudgedBy({ hand }: { hand: Hand }) {
   const id = hand.pair.template.id;
   const blanks = useQuery({ queryKey: ["blanks"], queryFn: api.blanks });
   const blank = blanks.data?.find((b) => b.template.id === id);
-  const chooser = useRef<HTMLInputElement>(null);
   const change = useMutation({
     mutationFn: (work: () => Promise<Blank>) => work(),
     onSuccess: () => {
@@ -54,19 +53,6 @@ export function JudgedBy({ hand }: { hand: Hand }) {
           </div>
         ))}
         <Heading>Printer's colour profile</Heading>
-        <input
-          ref={chooser}
-          type="file"
-          accept=".icc,.icm"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="ICC profile"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) change.mutate(() => api.keepProfile(id, file));
-            event.target.value = "";
-          }}
-        />
         {blank.profile ? (
           <p className="text-sm">
             {blank.profile}{" "}
@@ -77,9 +63,13 @@ export function JudgedBy({ hand }: { hand: Hand }) {
         ) : (
           <p className="text-xs text-soft">With the ICC profile of a printer, colours it cannot make are found.</p>
         )}
-        <Button onClick={() => chooser.current?.click()}>
+        <FileButton
+          name="ICC profile"
+          accept=".icc,.icm"
+          onFiles={([file]) => file && change.mutate(() => api.keepProfile(id, file))}
+        >
           {blank.profile ? "Choose another" : "Choose a profile"}
-        </Button>
+        </FileButton>
       </div>
     </details>
   );

@@ -1,73 +1,30 @@
-"""The bench: one artwork on one blank. Placing it, proving it, showing it."""
+"""The bench: one artwork on one blank, its sides, and what is decided of them."""
 
 from __future__ import annotations
 
-import json
 from typing import Any
 
-import numpy as np
-from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
-from pydantic import BaseModel, Field, ValidationError
+from pydantic import BaseModel, Field
 
-from ..core.artwork.pixels import as_array
-from ..core.artwork.traits import column_differences
 from ..core.design import Placing
 from ..core.errors import BadPlacing
 from ..core.fit import place as place_on
 from ..core.mockup.pack import SceneInfo
-from ..core.mockup.picture import encode
 from ..core.propose import carried
 from ..core.template import Panel
 from ..core.tiling import offered_counts
 from ..proofing import template_report
-from ..scenes import scene, scenes_of
+from ..scenes import scenes_of
 from ..store import Placings
 from .artworks import art_shape
+from .blank_shapes import TemplateShape
 from .desk import Desk
-from .shapes import (
-    ChoicesBody,
-    CountOffer,
-    Pair,
-    PairPath,
-    PanelQuery,
-    PanelState,
-    PlacingBody,
-    ProofShape,
-    RegionShape,
-    SceneShape,
-    Shape,
-    TemplateShape,
-)
+from .pair_shapes import CountOffer, Pair, PanelState
+from .shapes import ChoicesBody, PairPath, PanelQuery, PlacingBody, ProofShape, RegionShape, SceneShape, Shape
 from .work import Work
 
-SEAM_PX_MM = 11.8
-"""Density of the seam view: 300 dpi, so that it is looked at at full size."""
-
-SEAM_SIDE_MM = 22.0
-SEAM_POINTS = 240
-
-
-class HeldQuery(PanelQuery):
-    """A placing that is not decided yet: a PlacingBody as JSON, or nothing for an empty panel."""
-
-    placing: str = ""
-
-
-class LookQuery(HeldQuery):
-    """A look at a placing that is not decided yet."""
-
-    scene: str | None = None
-    colours: str = "{}"
-    angle: float = Field(default=0, ge=-36000, le=36000)
-    width: int = Field(default=900, ge=160, le=1600)
-    height: int = Field(default=900, ge=160, le=1600)
-
-
-class FlatQuery(HeldQuery):
-    """How wide a picture of the flat is wanted."""
-
-    width: int = Field(default=900, ge=64, le=2400)
+PAIR_AT = "/api/pairs/<int:artwork_id>/<template_id>"
 
 
 class CopyBody(Shape):
@@ -80,15 +37,6 @@ class Copied(BaseModel):
     """Which blanks took it."""
 
     template_ids: list[str]
-
-
-class Seam(BaseModel):
-    """How the two ends meet: ΔE2000 along the seam from top to bottom, and what is found elsewhere in the picture."""
-
-    along: list[float]
-    limit: float
-    height_mm: float
-    side_mm: float
 
 
 def scene_shape(info: SceneInfo) -> SceneShape:
@@ -134,36 +82,9 @@ def pair_shape(desk: Desk, work: Work, panel_id: str | None) -> Pair:
     )  # fmt: skip
 
 
-def asked_placing(text: str) -> Placing | None:
-    """A placing in a request's query. Raises :class:`BadPlacing`."""
-    if not text:
-        return None
-    try:
-        return PlacingBody.model_validate_json(text).to_core()
-    except ValidationError as wrong:
-        raise BadPlacing("The placing cannot be read: it must be a placing's JSON.") from wrong
-
-
-def _asked_colours(text: str) -> dict[str, str | None]:
-    try:
-        found = json.loads(text)
-    except json.JSONDecodeError:
-        found = None
-    if not isinstance(found, dict) or not all(isinstance(v, str | None) for v in found.values()):
-        raise BadPlacing("The colours cannot be read: they must be a JSON object of names.")
-    return found
-
-
-def _held(work: Work, panel_id: str | None, text: str) -> tuple[Panel, Placing]:
-    panel, placing = work.template.panel(panel_id), asked_placing(text)
-    if placing is None:
-        raise BadPlacing("There is no placing in this request: lay the artwork on the panel first.")
-    return panel, placing
-
-
 def blueprint(desk: Desk) -> APIBlueprint:
     """The addresses under /api/pairs."""
-    api = APIBlueprint("bench", __name__, url_prefix="/api/pairs/<int:artwork_id>/<template_id>", abp_tags=[Tag(name="bench")])
+    api = APIBlueprint("bench", __name__, url_prefix=PAIR_AT, abp_tags=[Tag(name="bench")])
 
     def load(path: PairPath) -> Work:
         return desk.work(path.artwork_id, path.template_id)
@@ -237,53 +158,5 @@ def blueprint(desk: Desk) -> APIBlueprint:
                 scenes_of(work.template)[0].region(name)
         desk.pairs.set_choices(work.art.id, work.template.id, body.route, body.angle, body.colours)
         return answer(path, query)
-
-    @api.get("/proof", responses={200: ProofShape})
-    def proof(path: PairPath, query: HeldQuery) -> dict[str, Any]:
-        """The proof of a placing that is not decided yet."""
-        work = load(path)
-        return proof_shape(desk.judge(work, *_held(work, query.panel, query.placing))).model_dump()
-
-    @api.get("/look")
-    def look(path: PairPath, query: LookQuery) -> Response:
-        """A quick mock-up of a placing that is not decided yet, as JPEG."""
-        work = load(path)
-        panel, placing, colours = work.template.panel(query.panel), asked_placing(query.placing), _asked_colours(query.colours)
-        info = scene(query.scene, work.template) if query.scene else desk.first_scene(work.template)
-        picture = desk.look(work, {panel.id: placing}, info, query.angle, colours, (query.width, query.height))
-        return Response(picture, mimetype="image/jpeg")
-
-    @api.get("/flat")
-    def flat(path: PairPath, query: FlatQuery) -> Response:
-        """The print file of a placing that is not decided yet, reduced, as PNG: bent, repeated and cut as it will be."""
-        work = load(path)
-        panel = work.template.panel(query.panel)
-        image = desk.flat(work, panel, asked_placing(query.placing), query.width)
-        return Response(image.pngsave_buffer(compression=1, keep="none"), mimetype="image/png")
-
-    @api.get("/seam", responses={200: Seam})
-    def seam(path: PairPath, query: HeldQuery) -> dict[str, Any]:
-        """How the two ends of a wrap meet, along its height."""
-        work = load(path)
-        looked = desk.subject(work, *_held(work, query.panel, query.placing))
-        _, inner, along = column_differences(looked.trim_lab)
-        at = np.linspace(0, len(along) - 1, SEAM_POINTS).round().astype(int)
-        limit = max(work.template.limit("seam_delta_e"), 1.5 * float(np.percentile(inner, 99)))
-        return Seam(along=[round(float(v), 2) for v in along[at]], limit=limit, height_mm=looked.worn.trim_mm[1],
-                    side_mm=SEAM_SIDE_MM).model_dump()  # fmt: skip
-
-    @api.get("/seam-picture")
-    def seam_picture(path: PairPath, query: HeldQuery) -> Response:
-        """Both ends of a wrap butted in the middle, at 300 dpi, as JPEG; what is bare shows the blank."""
-        work = load(path)
-        picture = desk.butted(work, *_held(work, query.panel, query.placing), SEAM_SIDE_MM, SEAM_PX_MM)
-        return Response(encode(as_array(picture), ".jpg"), mimetype="image/jpeg")
-
-    @api.get("/cell")
-    def cell_picture(path: PairPath) -> Response:
-        """The board's small mock-up of what was decided, as JPEG."""
-        found = Response(desk.cell(load(path)), mimetype="image/jpeg")
-        found.headers["Cache-Control"] = "private, max-age=31536000, immutable"
-        return found
 
     return api

@@ -11,33 +11,23 @@ from flask_openapi3 import APIBlueprint, FileStorage, Tag
 from pydantic import BaseModel, Field
 
 from ..core.errors import BadTemplate
-from ..core.guide import laid_over, read_guide, trace
-from ..core.ink import open_profile
 from ..core.limits import LIMITS, checked_limits
 from ..core.measured import Measures, measured_template
 from ..core.output.naming import slug
 from ..core.template import Template
 from ..core.template_file import parse_template, write_toml
 from ..proofing import template_report
-from .artworks import plain_name
+from .blank_shapes import Blank, LimitShape, Shelf, TemplateShape
 from .desk import Desk
-from .problems import NotHere
-from .shapes import Blank, LimitShape, Shape, Shelf, TemplateShape
+from .shapes import Shape
 
 MAX_TOML_BYTES = 400_000
-GUIDE_PX = 1800
 
 
 class BlankPath(BaseModel):
     """Which blank."""
 
     template_id: str
-
-
-class PanelPath(BlankPath):
-    """Which panel of which blank."""
-
-    panel_id: str
 
 
 class LimitPath(BlankPath):
@@ -88,15 +78,6 @@ class MeasuresBody(Shape):
         return Measures(**self.model_dump())
 
 
-class TracedShape(BaseModel):
-    """What a guide tells: its pixels, the size it gives itself, and its clear part as fractions (x, y, w, h)."""
-
-    px: tuple[int, int]
-    claimed_mm: tuple[float, float] | None
-    trim: tuple[float, float, float, float] | None
-    rectangular: float
-
-
 def _checked(template: Template) -> Template:
     """A template as reading it back from its file makes it, so that nothing is kept that could not be read."""
     return parse_template(tomllib.loads(write_toml(template)), own=True)
@@ -119,6 +100,13 @@ def blank_shape(desk: Desk, template: Template, on_board: bool, own: dict[str, f
                  profile=profile.file_name if profile else None)  # fmt: skip
 
 
+def one_blank(desk: Desk, template_id: str) -> dict[str, Any]:
+    """A blank as it is answered, by its id. Raises :class:`BadTemplate`."""
+    template = desk.template(template_id)
+    on_board = template_id in {t.id for t in desk.board_blanks()}
+    return blank_shape(desk, template, on_board, desk.blanks.limits().get(template_id, {})).model_dump()
+
+
 def _new_id(desk: Desk, title: str) -> str:
     taken = {*desk.templates(), *desk.blanks.used_ids()}
     base = f"own-{slug(title)}"
@@ -130,9 +118,7 @@ def blueprint(desk: Desk) -> APIBlueprint:
     api = APIBlueprint("blanks", __name__, url_prefix="/api/blanks", abp_tags=[Tag(name="blanks")])
 
     def answer(template_id: str) -> dict[str, Any]:
-        template = desk.template(template_id)
-        on_board = template_id in {t.id for t in desk.board_blanks()}
-        return blank_shape(desk, template, on_board, desk.blanks.limits().get(template_id, {})).model_dump()
+        return one_blank(desk, template_id)
 
     def own(template_id: str) -> Template:
         template = desk.template(template_id)
@@ -212,57 +198,6 @@ def blueprint(desk: Desk) -> APIBlueprint:
         )
         desk.template(path.template_id)
         desk.blanks.set_limit(path.template_id, path.name, body.value)
-        desk.forget_templates()
-        return answer(path.template_id)
-
-    @api.post("/guide", responses={200: TracedShape})
-    def read_only(form: FileForm) -> dict[str, Any]:
-        """What a guide tells of its zones, without keeping it."""
-        guide = read_guide(form.file.stream.read())
-        found = trace(guide)
-        return TracedShape(
-            px=guide.px, claimed_mm=guide.claimed_mm, trim=found.trim, rectangular=found.rectangular
-        ).model_dump()
-
-    @api.put("/<template_id>/panels/<panel_id>/guide", responses={200: Blank})
-    def keep_guide(path: PanelPath, form: FileForm) -> dict[str, Any]:
-        """Lay a provider's guide over a panel. It is only shown, never printed."""
-        panel, data = desk.template(path.template_id).panel(path.panel_id), form.file.stream.read()
-        read_guide(data)
-        desk.blanks.keep_file(path.template_id, "guide", data, plain_name(form.file.filename), panel.id)
-        return answer(path.template_id)
-
-    @api.delete("/<template_id>/panels/<panel_id>/guide", responses={200: Blank})
-    def drop_guide(path: PanelPath) -> dict[str, Any]:
-        """Take the guide away."""
-        desk.blanks.drop_file(path.template_id, "guide", path.panel_id)
-        return answer(path.template_id)
-
-    @api.get("/<template_id>/panels/<panel_id>/guide")
-    def guide_picture(path: PanelPath) -> Response:
-        """The guide as PNG, to be laid over the flat at the print file's full size."""
-        found = desk.blanks.file(path.template_id, "guide", path.panel_id)
-        if found is None:
-            raise NotHere("No guide lies over this panel.")
-        image = laid_over(read_guide(desk.database.blob(found.sha256)), GUIDE_PX)
-        picture = Response(image.pngsave_buffer(compression=3, keep="none"), mimetype="image/png")
-        picture.headers["ETag"] = f'"{found.sha256}"'
-        return picture
-
-    @api.put("/<template_id>/profile", responses={200: Blank})
-    def keep_profile(path: BlankPath, form: FileForm) -> dict[str, Any]:
-        """Hold colours on this blank against a printer's ICC profile."""
-        desk.template(path.template_id)
-        data = form.file.stream.read()
-        open_profile(data)
-        desk.blanks.keep_file(path.template_id, "profile", data, plain_name(form.file.filename))
-        desk.forget_templates()
-        return answer(path.template_id)
-
-    @api.delete("/<template_id>/profile", responses={200: Blank})
-    def drop_profile(path: BlankPath) -> dict[str, Any]:
-        """Take the profile away."""
-        desk.blanks.drop_file(path.template_id, "profile")
         desk.forget_templates()
         return answer(path.template_id)
 

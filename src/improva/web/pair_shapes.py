@@ -1,0 +1,49 @@
+"""What answers about a pair on the bench look like."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from .blank_shapes import TemplateShape
+from .shapes import Art, PlacingBody, ProofShape, RouteName, SceneShape, Shape, StatusName
+
+
+class PanelState(Shape):
+    """How far one panel of a pair has come."""
+
+    id: str
+    title: str
+    printed: bool
+    verdict: StatusName | None
+
+
+class CountOffer(Shape):
+    """A number of repeats that fits, and how wide one then is."""
+
+    around: int
+    pitch_mm: float
+
+
+class Pair(Shape):
+    """One artwork on one blank, as the bench shows it with one of its panels in front."""
+
+    artwork: Art
+    template: TemplateShape
+    scenes: list[SceneShape]
+    panel: str
+    panels: list[PanelState]
+    placing: PlacingBody | None = Field(description="None while the panel stays empty")
+    default_placing: PlacingBody | None
+    proposed_because: str
+    offers: list[CountOffer] = Field(description="Numbers of repeats near the one there is")
+    sisters: list[str] = Field(description="Ids of other blanks of this kind on the board")
+    guide: bool = Field(description="Whether a provider's guide can be laid over this panel")
+    can_undo: bool
+    can_redo: bool
+    route: RouteName
+    angle: float
+    colours: dict[str, str | None]
+    proof: ProofShape | None
+    verdict: StatusName
+    pictured: bool
+    printed: bool
