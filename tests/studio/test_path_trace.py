@@ -5,12 +5,12 @@ from pathlib import Path
 import cv2
 import numpy as np
 import pytest
-from improva.core.mockup.reflectance import colour_reflectance, printed
 from skimage.metrics import structural_similarity
 
 from improva.catalogue import template
 from improva.core.colour import delta_e_2000, lab
 from improva.core.design import Design, Piece, Placing
+from improva.core.ink import colour_reflectance, printed
 from improva.core.mockup.composite import composite, light_plain_parts
 from improva.core.mockup.pack import read_info, read_passes
 from improva.core.mockup.picture import mock_up
