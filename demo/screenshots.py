@@ -5,21 +5,49 @@ from __future__ import annotations
 import shutil
 import sys
 import urllib.request
+from collections.abc import Callable
 from pathlib import Path
 
 from PIL import Image
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import Page, sync_playwright
 
 TARGET = Path("docs/screenshots")
 BLANK = "tumbler-20oz-straight"
-VIEWS = {
-    "board": "/",
-    "fit": f"/bench/1/{BLANK}/fit",
-    "prove": f"/bench/4/{BLANK}/prove",
-    "show": f"/bench/2/{BLANK}/show",
-    "print": f"/bench/3/{BLANK}/print",
-}  # fmt: skip
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
+
+
+def seam(page: Page) -> None:
+    page.get_by_text("Flat, cut out").click()
+    page.get_by_role("radio", name="Flat, cut out", checked=True).wait_for()
+    page.get_by_role("button", name="Look at the seam").click()
+    page.get_by_text("Mean step").wait_for()
+    ends = page.get_by_role("img", name="The two ends of the wrap side by side")
+    page.wait_for_function("image => image.complete", arg=ends.element_handle())
+
+
+def measure(page: Page) -> None:
+    page.get_by_label("What you call it").fill("Gorge flask, 17 oz")
+    for name, value in (("Top", "11in"), ("Foot", "8.5in"), ("Height", "6in")):
+        field = page.get_by_role("textbox", name=name, exact=True)
+        field.fill(value)
+        field.press("Enter")
+    page.get_by_text("a piece of a ring").wait_for()
+    page.get_by_role("textbox", name="Top", exact=True).focus()
+
+
+VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
+    "board": ("/", None),
+    "fit": (f"/bench/1/{BLANK}/fit", None),
+    "taper": ("/bench/2/tumbler-20oz-tapered/fit", None),
+    "prove": (f"/bench/4/{BLANK}/prove", None),
+    "mug": ("/bench/1/mug-11oz/prove", None),
+    "seam": ("/bench/1/tumbler-30oz-tapered/fit", seam),
+    "show": (f"/bench/2/{BLANK}/show", None),
+    "pillow": ("/bench/3/pillow-shaped/show", None),
+    "print": (f"/bench/3/{BLANK}/print", None),
+    "blanks": ("/blanks/hoodie-all-over", None),
+    "measure": ("/blanks/measure", measure),
+}
 
 
 def main() -> None:
@@ -27,8 +55,11 @@ def main() -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
-        for name, path in VIEWS.items():
+        for name, (path, step) in VIEWS.items():
             page.goto(base + path)
+            page.wait_for_load_state("networkidle")
+            if step:
+                step(page)
             page.wait_for_load_state("networkidle")
             page.screenshot(path=TARGET / f"{name}.png")
         browser.close()

@@ -10,8 +10,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from PIL import Image
+from shapely import Polygon, box
 
+from improva.core.design import ArtSize, Placing
 from improva.core.errors import BadArtwork, BadTemplate
+from improva.core.fit import place
 from improva.core.guide import laid_over, read_guide, trace
 from improva.core.measured import Measures, circumference, measured_template
 from improva.core.template_file import parse_template, write_toml
@@ -68,6 +71,27 @@ def test_mm_to_px_and_back_within_half_a_pixel(w: float, h: float, dpi: float) -
     panel = made(form="flat", width_mm=w, height_mm=h, safe_mm=1.0).panel()
     for mm, px in zip(panel.file_mm, panel.file_px(dpi), strict=True):
         assert abs(px / dpi * IN - mm) <= 0.5 / dpi * IN + 1e-9
+
+
+@given(
+    st.floats(60, 600), st.floats(60, 600), st.floats(50, 400), st.floats(0, 20), st.integers(30, 4000), st.integers(30, 4000),
+    st.floats(-180, 180), st.sampled_from(["bent", "flat"]),
+)  # fmt: skip
+def test_cover_leaves_no_bare_edge_on_any_cup(
+    top: float, bottom: float, height: float, bleed: float, w: int, h: int, turn: float, lay: str
+) -> None:
+    try:
+        panel = made(form="round", top_mm=top, bottom_mm=bottom, height_mm=height, bleed_mm=bleed, safe_mm=2.0).panel()
+    except BadTemplate:
+        return
+    placed = place(panel, ArtSize((w, h), (w / 10, h / 10)), Placing("cover", rotate_deg=turn, lay=lay))  # type: ignore[arg-type]
+    assert placed.covers(panel.field(lay).file_box)  # type: ignore[arg-type]
+    if panel.cone is not None and lay == "flat":
+        assert Polygon(placed.corners()).buffer(1e-6).contains(panel.cut().intersection(box(*_span(panel.file_box))))
+
+
+def _span(b: tuple[float, float, float, float]) -> tuple[float, float, float, float]:
+    return b[0], b[1], b[0] + b[2], b[1] + b[3]
 
 
 @pytest.mark.parametrize(

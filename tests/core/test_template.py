@@ -69,3 +69,37 @@ def test_unknown_names_list_the_known_ones() -> None:
         catalogue.template("teapot")
     with pytest.raises(BadTemplate, match="wrap"):
         catalogue.template("tumbler-20oz-straight").panel("sleeve")
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        {"safe": float("nan")}, {"bleed": float("inf")}, {"gap": float("nan")}, {"id": "../wrap"}, {"id": ""}, {"id": "w" * 60},
+        {"shape": "star"}, {"shape": "outline"}, {"outline": [[0, 0], [1, 1]]}, {"outline": [[0, 0], [5, 5], [5, 0], [0, 5]]},
+        {"outline": [[0, 0], [50, 0], [5, 5]]}, {"outline": "round"}, {"cone": {"top": 9}}, {"keep_out": [{"box": [0, 0, 1, 1]}]},
+        {"keep_out": [{"title": "x", "box": [0, 0, 1]}]}, {"seam_zone": 5}, {"trim_px": [0, 5]},
+    ],
+)  # fmt: skip
+def test_hostile_panels_are_told(change: dict) -> None:
+    data = copy.deepcopy(TOML)
+    data["panels"][0] |= change
+    with pytest.raises(BadTemplate):
+        parse_template(data)
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        {"looks": {"body": "/etc"}}, {"looks": {"above": "high"}}, {"looks": {"below": -3}}, {"looks": {"above": float("nan")}},
+        {"sizes": {"S": 0}}, {"sizes": {"S": 4}}, {"sizes": {"S": "small"}}, {"limits": {"speed": 1}}, {"limits": {"least_dpi": 0}},
+        {"default_fit": "fill"}, {"title": "x" * 300}, {"panels": [{"id": "a", "trim": [9, 9]}] * 2}, {"panels": "none"},
+    ],
+)  # fmt: skip
+def test_hostile_templates_are_told(change: dict) -> None:
+    with pytest.raises(BadTemplate):
+        parse_template({**copy.deepcopy(TOML), **change})
+
+
+def test_what_looks_do_not_know_is_left_out() -> None:
+    looks = {"body": "turned", "handle": 1, "spout": "long", "above": 4}
+    assert parse_template({**TOML, "looks": looks}).looks == {"body": "turned", "handle": True, "above": 4}

@@ -26,7 +26,7 @@ export function Lines(props: { panel: Panel; k: number; bend: Bend; seam: Check 
           <path d={safe} stroke="var(--color-paper)" strokeWidth={2.4} opacity={0.55} />
           <path d={safe} stroke="var(--color-ink)" strokeWidth={0.8} />
           <text
-            x={(panel.shape === "rectangle" ? w / 2 : (safeX ?? 0)) * k}
+            x={(panel.shape !== "outline" ? w / 2 : (safeX ?? 0)) * k}
             y={(safeY ?? 0) * k + 4}
             textAnchor="middle"
             className="fill-ink text-[11px]"

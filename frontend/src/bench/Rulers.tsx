@@ -42,7 +42,7 @@ export function Rulers(props: {
       {ticks(props.height).map(({ at, reach, text }) => (
         <g key={at}>
           <path d={`M${-aside - 10} ${at}h${-reach}`} />
-          <text x={-aside - 13} y={at + 11} textAnchor="end" stroke="none" className="fill-soft text-[11px]">
+          <text x={-aside - 21} y={at + 11} textAnchor="end" stroke="none" className="fill-soft text-[11px]">
             {text}
           </text>
         </g>

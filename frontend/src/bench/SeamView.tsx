@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
-import { api } from "../api/client";
+import { useEffect, useRef } from "react";
+import { api, type Seam } from "../api/client";
 import { Alert, Button } from "../ui/parts";
 import type { Hand } from "./usePair";
 
@@ -43,21 +44,29 @@ export function SeamView({ hand }: { hand: Hand }) {
   );
 }
 
-function Butted({ hand, seam }: { hand: Hand; seam: { along: number[]; limit: number; height_mm: number } }) {
+function Butted({ hand, seam }: { hand: Hand; seam: Seam }) {
   const height = seam.height_mm * PX_A_MM;
   const worst = Math.max(...seam.along, seam.limit * 1.5, 5);
   const x = (value: number) => (value / worst) * (CHART_PX - 20);
   const y = (i: number) => (i / (seam.along.length - 1)) * height;
   const over = seam.along.filter((value) => value > seam.limit).length / seam.along.length;
+  const frame = useRef<HTMLDivElement>(null);
+  // Where the ends differ, the worst place is brought into sight first.
+  useEffect(() => {
+    const at = seam.along.indexOf(Math.max(...seam.along));
+    const pane = frame.current?.parentElement;
+    if (pane && (seam.along[at] ?? 0) > seam.limit)
+      pane.scrollTop = (at / seam.along.length) * seam.height_mm * PX_A_MM - pane.clientHeight / 2;
+  }, [seam]);
   const mean = seam.along.reduce((a, b) => a + b, 0) / seam.along.length;
   return (
     <>
-      <p className="mb-2 text-sm">
+      <p className="sticky -top-4 z-10 mb-2 bg-paper py-1 text-sm">
         Mean step <b>ΔE {mean.toFixed(1)}</b>, over the limit of {seam.limit.toFixed(1)} along{" "}
         <b>{Math.round(100 * over)} %</b> of the height.
       </p>
-      <div className="flex" style={{ height }}>
-        <div className="relative shrink-0">
+      <div ref={frame} className="flex" style={{ height }}>
+        <div className="relative shrink-0 bg-table" style={{ width: 2 * seam.side_mm * PX_A_MM }}>
           <img
             src={api.seamPicture(hand.place, hand.placing)}
             alt="The two ends of the wrap side by side"

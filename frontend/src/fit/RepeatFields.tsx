@@ -16,8 +16,8 @@ const KINDS: { value: Placing["repeat_kind"]; label: string; hint: string }[] = 
 export function RepeatFields({ hand }: { hand: Hand }) {
   const { unit } = useUnit();
   const { placing, panel, pair } = hand;
-  const around =
-    placing.repeats_around ?? Math.round(panel.worn_mm[0] / (hand.proof.placed_mm[2] + placing.spacing_mm));
+  const exact = panel.worn_mm[0] / (hand.proof.placed_mm[2] + placing.spacing_mm);
+  const around = placing.repeats_around ?? (panel.closes ? Math.round(exact) : Math.round(exact * 10) / 10);
   const even = panel.closes && (placing.repeat_kind === "half-drop" || placing.repeat_kind === "mirror");
   const kind = (repeat_kind: Placing["repeat_kind"]) => {
     const needsEven = panel.closes && (repeat_kind === "half-drop" || repeat_kind === "mirror");

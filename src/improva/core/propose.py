@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 from .artwork.reading import ArtFacts
@@ -64,7 +65,9 @@ def propose(template: Template, panel: Panel, facts: ArtFacts, traits: Traits) -
         return Proposal(None, "This side stays empty until you ask for it.")
     motif = template.default_fit == "contain"
     if traits.kind == "cutout":
-        scale = 1.0 if panel.shape == "cutout" else MOTIF_SHARE
+        scale = MOTIF_SHARE
+        if panel.shape == "cutout":  # with its border, inside the print area
+            scale = math.floor(1000 * (1 - 2 * panel.safe_mm / min(panel.trim_mm))) / 1000
         if panel.gap_mm:
             return Proposal(Placing("contain", copies=2, scale=scale), "A cut-out on a mug goes on front and back.")
         return Proposal(Placing("contain", scale=scale), "A cut-out is shown whole, with some air round it.")
@@ -72,7 +75,8 @@ def propose(template: Template, panel: Panel, facts: ArtFacts, traits: Traits) -
         return Proposal(_pattern(panel, facts), "A pattern that meets itself is repeated.")
     lost = _lost(panel, facts) if template.default_fit == "cover" else 0.0
     if traits.ground and lost > MOST_LOST_DRAWING:
-        return Proposal(Placing("contain", background=traits.ground), "All of a drawing is shown, and its ground carried on.")
+        told = "All of a drawing is shown and its ground carried on" + (", on front and back." if panel.gap_mm else ".")
+        return Proposal(Placing("contain", background=traits.ground, copies=2 if panel.gap_mm else 1), told)
     if lost > MOST_LOST and panel.gap_mm:
         return Proposal(
             Placing("contain", copies=2, scale=0.9), "Covering would lose most of it, so front and back show all of it."

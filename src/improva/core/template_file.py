@@ -3,8 +3,12 @@
 from __future__ import annotations
 
 import json
+import math
+import re
 from collections.abc import Mapping
 from typing import Any
+
+from shapely import Polygon
 
 from .colour import parse_hex
 from .errors import BadTemplate, ImprovaError
@@ -13,6 +17,8 @@ from .limits import checked_limits
 from .template import Box, KeepOut, Panel, Template
 from .units import MM_PER_IN, inches, mm_from_in
 
+PANEL_ID = re.compile(r"[a-z0-9][a-z0-9_-]{0,39}")
+MOST_PANELS, MOST_POINTS = 40, 4000
 SHAPES = ("rectangle", "cone", "outline", "cutout")
 LEAST_SIDE_MM, MOST_SIDE_MM = 1.0, 10_000.0
 MOST_TEXT = 200
@@ -21,7 +27,7 @@ MOST_TEXT = 200
 def _length(value: Any, unit: str) -> float:
     if unit not in ("in", "mm"):
         raise BadTemplate(f'The unit \'{unit}\' is not known: write "in" or "mm".')
-    if isinstance(value, bool) or not isinstance(value, int | float):
+    if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
         raise BadTemplate(f"'{value}' is not a length: write a number.")
     return mm_from_in(value) if unit == "in" else float(value)
 
@@ -89,6 +95,8 @@ def parse_panel(data: Mapping[str, Any]) -> Panel:
 
 def _check(panel: Panel) -> None:
     w, h = panel.trim_mm
+    if not PANEL_ID.fullmatch(panel.id):
+        raise BadTemplate(f"'{panel.id}' is no id for a panel: use small letters, digits and hyphens.")
     if panel.shape not in SHAPES:
         raise BadTemplate(f"Panel '{panel.id}' has the shape '{panel.shape}': choose one of {', '.join(SHAPES)}.")
     if not LEAST_SIDE_MM <= min(w, h) <= max(w, h) <= MOST_SIDE_MM:
@@ -100,10 +108,39 @@ def _check(panel: Panel) -> None:
         raise BadTemplate(f"Panel '{panel.id}' has no room inside its safe line: make safe and bleed smaller.")
     if 2 * panel.seam_zone_mm >= panel.worn().trim_mm[0]:
         raise BadTemplate(f"Panel '{panel.id}' is all seam: make the seam zone smaller.")
+    if panel.cone is not None and not panel.cone.holds_bleed(panel.bleed_mm):
+        raise BadTemplate(f"Panel '{panel.id}' tapers so much that its bleed would run into itself: make the bleed smaller.")
     if (panel.shape == "outline") != bool(panel.outline_mm):
         raise BadTemplate(f"Panel '{panel.id}': an outline and the shape \"outline\" belong together.")
-    if panel.outline_mm and (len(panel.outline_mm) < 3 or not panel.cut().is_valid):
-        raise BadTemplate(f"Panel '{panel.id}' has an outline that crosses itself: give its corners in order.")
+    if panel.outline_mm:
+        inside = all(-1e-6 <= x <= w + 1e-6 and -1e-6 <= y <= h + 1e-6 for x, y in panel.outline_mm)
+        if not inside or not 3 <= len(panel.outline_mm) <= MOST_POINTS or not Polygon(panel.outline_mm).is_valid:
+            raise BadTemplate(f"Panel '{panel.id}' has an outline that crosses itself or its trim: give its corners in order.")
+
+
+BODIES = ("turned", "cloth", "cushion", "paper", "shirt", "hoodie", "panels")
+TOPS = ("lid", "cap", "open")
+MOST_BESIDE_MM = 500.0
+
+
+def _looks(data: Mapping[str, Any]) -> dict[str, Any]:
+    """How a blank is drawn, each figure checked. Raises :class:`BadTemplate`."""
+    for name, allowed in (("body", BODIES), ("top", TOPS)):
+        if name in data and data[name] not in allowed:
+            raise BadTemplate(f"looks: {name} is '{data[name]}': choose one of {', '.join(allowed)}.")
+    for name in ("above", "below"):
+        if name in data and not 0 <= _length(data[name], "mm") <= MOST_BESIDE_MM:
+            raise BadTemplate(f"looks: {name} must lie between 0 and {MOST_BESIDE_MM:g} mm.")
+    flags = {name: bool(data[name]) for name in ("handle", "hung") if name in data}
+    return {**{name: data[name] for name in ("body", "top", "above", "below") if name in data}, **flags}
+
+
+def _sizes(data: Mapping[str, Any]) -> dict[str, float]:
+    """Finished sizes. Raises :class:`BadTemplate`."""
+    sizes = {str(name): float(value) for name, value in data.items()}
+    if not all(0.01 <= value <= 1 for value in sizes.values()):
+        raise BadTemplate("sizes: each is how large the print comes out against the largest, between 0.01 and 1.")
+    return sizes
 
 
 def parse_template(data: Mapping[str, Any], own: bool = False) -> Template:
@@ -117,7 +154,7 @@ def parse_template(data: Mapping[str, Any], own: bool = False) -> Template:
         route = data.get("route", "press")
         if route not in ("press", "upload"):
             raise BadTemplate(f'The route \'{route}\' is not known: write "press" or "upload".')
-        if not panels or len({p.id for p in panels}) < len(panels):
+        if not 1 <= len(panels) <= MOST_PANELS or len({p.id for p in panels}) < len(panels):
             raise BadTemplate("A template needs at least one panel, and each panel an id of its own.")
         fit = str(data.get("default_fit", "cover"))
         if fit not in ("cover", "contain", "actual", "stretch", "repeat"):
@@ -137,9 +174,9 @@ def parse_template(data: Mapping[str, Any], own: bool = False) -> Template:
             substrate=_text(data, "substrate", ""),
             finishes=tuple(str(f) for f in data.get("finishes", [])),
             unprinted=_text(data, "unprinted", ""),
-            sizes={str(k): float(v) for k, v in data.get("sizes", {}).items()},
+            sizes=_sizes(data.get("sizes", {})),
             limits=checked_limits({**named, **data.get("limits", {})}),
-            looks=dict(data.get("looks", {})),
+            looks=_looks(data.get("looks", {})),
             provenance={str(k): str(v) for k, v in data.get("provenance", {}).items()},
             own=own,
         )

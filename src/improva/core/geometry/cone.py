@@ -73,6 +73,11 @@ class Cone:
         w = 2 * outer * math.sin(min(half, math.pi / 2))
         return w, outer - (inner if half < math.pi / 2 else outer) * math.cos(half)
 
+    def holds_bleed(self, bleed_mm: float) -> bool:
+        """Whether the ring, grown by a bleed on every side, still lies flat without running into itself or its apex."""
+        turns = self.sweep_rad * (1 + 2 * bleed_mm / self.round_mm) / (2 * math.pi)
+        return turns < 1 and bleed_mm < self.inner_radius_mm
+
     def to_flat(self, x: Any, y: Any) -> tuple[Any, Any]:
         """Where points of the level rectangle come to lie on the flat; arrays or numbers, in mm."""
         w, h = self.box_mm

@@ -171,15 +171,16 @@ def reduced(base: Floats, basis: dict[str, Floats], maps: dict[str, Floats], inf
     def mean(plane: Floats) -> Floats:
         return np.asarray(cv2.resize(np.ascontiguousarray(plane, np.float32), size, interpolation=cv2.INTER_AREA), np.float32)
 
-    places = {}
+    places, plain = {}, np.ones((size[1], size[0], 1), np.float32)
     for name, uv in maps.items():
         near = mean((~np.isnan(uv[..., 0])).astype(np.float32))
         with np.errstate(invalid="ignore", divide="ignore"):
             place = mean(np.nan_to_num(uv)) / near[..., None]
         place[near < 0.3] = np.nan
         places[name] = spread(place, SPREAD_PX)
+        plain *= 1 - near[..., None]  # a print has its own texture
     grain = np.random.default_rng(1).normal(0, GRAIN, (size[1], size[0], 1)).astype(np.float32)
-    return np.maximum(mean(base) + grain, 0), {k: mean(v) for k, v in basis.items()}, places
+    return np.maximum(mean(base) + grain * plain, 0), {k: mean(v) for k, v in basis.items()}, places
 
 
 def spread(uv: Floats, reach: int) -> Floats:
