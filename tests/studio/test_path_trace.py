@@ -20,7 +20,7 @@ from studio import bake, packing, straight_tumbler
 from tests.conftest import art_of, closed_wave
 
 SIZE = (160, 120)
-BAKE_SAMPLES, TRUTH_SAMPLES = 256, 512
+BAKE_SAMPLES, TRUTH_SAMPLES = 640, 1280
 WRAPPED = "tumbler-20oz-straight"
 LID, STRAW = "#1d1f23", "#a8322b"
 BLANK = colour_reflectance(template(WRAPPED).blank_colour)

@@ -71,8 +71,8 @@ class Darkroom:
 
     def __init__(self) -> None:
         self._passes: Kept[tuple[SceneInfo, Passes]] = Kept(2)
-        self._views: dict[bool, Kept[View]] = {False: Kept(48), True: Kept(1)}
-        self._lit: dict[bool, Kept[Lit]] = {False: Kept(48), True: Kept(1)}
+        self._views: dict[bool, Kept[View]] = {False: Kept(32), True: Kept(1)}
+        self._lit: dict[bool, Kept[Lit]] = {False: Kept(32), True: Kept(1)}
         self._proxies: Kept[Artwork] = Kept(48)
         self._small: Kept[Artwork] = Kept(96)
         self._drawing = threading.Semaphore(DRAWN_AT_ONCE)
