@@ -25,6 +25,7 @@ from .core.mockup.view import make_view
 from .core.output import write_print_file
 from .core.output.print_file import PNG_COMPRESSION
 from .core.preflight import Verdict, prove
+from .proofing import proof_summary
 from .scenes import scenes_of
 from .store import PairRow
 
@@ -166,18 +167,11 @@ def bench_board(artworks: int = 100, blanks: int = 15) -> dict[str, Any]:
             noise = pyvips.Image.new_from_array(rng.integers(0, 255, (8, 8, 3), dtype=np.uint8)).pngsave_buffer()
             desk.artworks.add(f"Artwork {n}", f"{n}.png", Artwork(bytes(noise), art.facts), traits)
         desk.blanks.set_board(list(desk.templates())[:blanks])
-        kept = {
-            "verdict": "pass",
-            "panels": {
-                "wrap": {
-                    "verdict": "pass",
-                    "checks": [asdict(Verdict("a", "A", "pass", 1, 1, "mm", "Fine.")) | {"why": ""}] * 16,
-                }
-            },
-        }
+        check = asdict(Verdict("a", "A", "pass", 1, 1, "mm", "Fine.")) | {"why": ""}
+        kept = {"verdict": "pass", "panels": {"wrap": {"verdict": "pass", "checks": [check] * 16}}}
         for row in desk.all_art():
             for template in desk.board_blanks():
-                desk.made.proof(desk.pair(row, template, PairRow()).proof_key, lambda: kept)
+                desk.made.proof(desk.pair(row, template, PairRow()).proof_key, lambda: kept, proof_summary)
         client = app.test_client()
         ours = _median(lambda: client.get("/api/board"), 5)
         return _row(f"opening a board of {artworks} × {blanks}", ours, "1 s", 1.0, 1.0)

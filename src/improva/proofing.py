@@ -38,6 +38,13 @@ def proof_report(template: Template, panel: Panel, facts: ArtFacts, proof: Proof
     }
 
 
+def proof_summary(proof: dict[str, Any]) -> dict[str, Any]:
+    """What the board shows of a pair's proofs: the verdict, the gravest finding in a few words, and how many there are."""
+    found = [check for report in proof["panels"].values() for check in report["checks"] if check["status"] != "pass"]
+    gravest = next((check["title"] for check in found if check["status"] == proof["verdict"]), None)
+    return {"verdict": proof["verdict"], "blocker": gravest, "open": len(found)}
+
+
 def panel_report(panel: Panel) -> dict[str, Any]:
     """A panel in the keys of the command line's contract, with its zones."""
     worn = panel.worn()

@@ -212,6 +212,7 @@ def test_a_placing_is_carried_to_a_sister(page: Page, own_art: Path) -> None:
     dialog.get_by_role("button", name="Carry to 1").click()
     expect(dialog).to_have_count(0)
     page.get_by_role("link", name="Range board", exact=True).click()
+    page.locator("tr[data-art]").last.scroll_into_view_if_needed()
     page.locator("tr[data-art]").last.get_by_role("link", name=re.compile("Tapered.*open the bench")).click()
     expect(page.get_by_role("textbox", name="Scale", exact=True)).to_have_value("70")
 

@@ -17,6 +17,7 @@ def lay_on_bench(page: Page, art: Path, station: str = "fit", blank: str = "Stra
     before = rows.count()
     page.get_by_label("Artwork files").set_input_files(art)
     expect(rows).to_have_count(before + 1)
+    rows.last.scroll_into_view_if_needed()  # cells are laid out when their row comes near
     rows.last.get_by_role("link", name=re.compile(f"{blank}.*open the bench")).click()
     expect(page.locator("[data-look]")).to_be_visible()
     if station != "fit":

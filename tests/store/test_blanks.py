@@ -71,12 +71,12 @@ def test_panels_share_one_history(tmp_path: Path) -> None:
     assert pairs.all()[(art_id, "t-shirt")] == pairs.get(art_id, "t-shirt")
 
 
-def test_many_proofs_are_fetched_at_once(tmp_path: Path) -> None:
+def test_many_summaries_are_fetched_at_once(tmp_path: Path) -> None:
     made = Made(Database(tmp_path))
     for i in range(1203):
-        made.proof(f"key{i}", lambda i=i: {"n": i})  # type: ignore[misc]
-    found = made.kept_proofs([f"key{i}" for i in range(1500)])
-    assert len(found) == 1203 and found["key77"] == {"n": 77} and made.kept_proofs([]) == {}
+        made.proof(f"key{i}", lambda i=i: {"n": i, "much": "x" * 50}, lambda proof: {"n": proof["n"]})  # type: ignore[misc]
+    found = made.summaries([f"key{i}" for i in range(1500)])
+    assert len(found) == 1203 and found["key77"] == {"n": 77} and made.summaries([]) == {}
 
 
 def test_a_database_of_an_earlier_version_is_brought_up_to_date(tmp_path: Path) -> None:

@@ -13,10 +13,13 @@ type RowProps = {
   onRename: (art: Art, title: string) => void;
 };
 
-export function BoardRow(props: RowProps) {
+/** A row. Its cells are laid out once it comes near what is in sight, so that a long board opens at once. */
+export const BoardRow = memo(function BoardRow(props: RowProps) {
   const { art } = props;
+  const row = useRef<HTMLTableRowElement>(null);
+  const near = useSeen(row, false, "600px");
   return (
-    <tr className="align-top" data-art={art.title}>
+    <tr ref={row} className="h-[13.5rem] align-top" data-art={art.title}>
       <th
         scope="row"
         className="sticky left-0 z-[5] border-b border-rule bg-ground py-2.5 pr-4 pl-4 text-left font-normal"
@@ -40,17 +43,19 @@ export function BoardRow(props: RowProps) {
           </button>
         </div>
       </th>
-      {props.templates.map((template) => {
-        const cell = props.cells.find((c) => c.template_id === template.id);
-        return (
-          <td key={template.id} className="border-b border-rule px-2 py-2.5">
-            {cell && <BoardCell cell={cell} art={art} template={template} />}
-          </td>
-        );
-      })}
+      {!near && <td colSpan={props.templates.length} className="border-b border-rule" />}
+      {near &&
+        props.templates.map((template) => {
+          const cell = props.cells.find((c) => c.template_id === template.id);
+          return (
+            <td key={template.id} className="border-b border-rule px-2 py-2.5">
+              {cell && <BoardCell cell={cell} art={art} template={template} />}
+            </td>
+          );
+        })}
     </tr>
   );
-}
+});
 
 /** The artwork's title, which can be typed over: Enter or leaving keeps it, Escape does not. */
 function Title({ art, onRename }: { art: Art; onRename: (art: Art, title: string) => void }) {

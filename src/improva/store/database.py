@@ -37,9 +37,10 @@ class Database:
 
     def _bring_up_to_date(self) -> None:
         """Add what a database made by an earlier version lacks."""
-        columns = {row[1] for row in self.connection.execute("PRAGMA table_info(artwork)")}
-        if "traits" not in columns:
-            self.connection.execute("ALTER TABLE artwork ADD COLUMN traits TEXT")
+        for table, column in (("artwork", "traits"), ("proof", "summary")):
+            columns = {row[1] for row in self.connection.execute(f"PRAGMA table_info({table})")}
+            if column not in columns:
+                self.connection.execute(f"ALTER TABLE {table} ADD COLUMN {column} TEXT")
         # Placings of one panel, from when the only blank's only panel was its wrap.
         self.connection.execute(
             "UPDATE placing SET placing = json_object('wrap', json(placing)) WHERE json_extract(placing, '$.fit') IS NOT NULL"

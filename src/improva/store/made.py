@@ -35,24 +35,25 @@ class Made:
         row = self._database.connection.execute("SELECT result FROM proof WHERE key = ?", (key,)).fetchone()
         return dict(json.loads(row[0])) if row else None
 
-    def kept_proofs(self, keys: list[str]) -> dict[str, dict[str, Any]]:
-        """The proofs kept under any of many keys, by key."""
+    def summaries(self, keys: list[str]) -> dict[str, dict[str, Any]]:
+        """The summaries of the proofs kept under any of many keys, by key."""
         found: dict[str, dict[str, Any]] = {}
         for start in range(0, len(keys), KEYS_A_QUERY):
             some = keys[start : start + KEYS_A_QUERY]
             marks = ",".join("?" * len(some))
-            rows = self._database.connection.execute(f"SELECT key, result FROM proof WHERE key IN ({marks})", some)
-            found |= {key: json.loads(result) for key, result in rows}
+            rows = self._database.connection.execute(f"SELECT key, summary FROM proof WHERE key IN ({marks})", some)
+            found |= {key: json.loads(summary) for key, summary in rows if summary}
         return found
 
-    def proof(self, key: str, make: Callable[[], dict[str, Any]]) -> dict[str, Any]:
-        """The proof kept under a key, made now if it is not there."""
+    def proof(self, key: str, make: Callable[[], dict[str, Any]], summarise: Callable[[dict[str, Any]], Any]) -> dict[str, Any]:
+        """The proof kept under a key, made now if it is not there and kept with its summary."""
         kept = self.kept_proof(key)
         if kept is not None:
             return kept
         result = make()
         with self._database.writing() as writing:
-            writing.execute("INSERT OR REPLACE INTO proof VALUES (?, ?)", (key, json.dumps(result, ensure_ascii=False)))
+            row = (key, json.dumps(result, ensure_ascii=False), json.dumps(summarise(result), ensure_ascii=False))
+            writing.execute("INSERT OR REPLACE INTO proof (key, result, summary) VALUES (?, ?, ?)", row)
         return result
 
     def file(self, row: MadeRow, artwork_id: int, template_id: str, make: Callable[[Path], None]) -> Path:

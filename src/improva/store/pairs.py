@@ -4,16 +4,18 @@ from __future__ import annotations
 
 import json
 import sqlite3
-from dataclasses import asdict, dataclass, field
+from dataclasses import dataclass, field, fields
 from typing import Any
 
 from ..core.design import Placing
 from .database import Database
 
+_FIELDS = [f.name for f in fields(Placing)]
+
 
 def placing_to_dict(placing: Placing) -> dict[str, Any]:
     """Plain values of a placing."""
-    return asdict(placing)
+    return {name: getattr(placing, name) for name in _FIELDS}
 
 
 def placing_from_dict(data: dict[str, Any]) -> Placing:

@@ -35,10 +35,11 @@ CREATE TABLE IF NOT EXISTS placing (
     FOREIGN KEY (artwork_id, template_id) REFERENCES pair (artwork_id, template_id)
 ) STRICT, WITHOUT ROWID;
 
--- A proof is a pure function of what its key hashes.
+-- A proof is a pure function of what its key hashes. Its summary is what the board shows of it.
 CREATE TABLE IF NOT EXISTS proof (
     key         TEXT PRIMARY KEY,
-    result      TEXT NOT NULL CHECK (json_valid(result))
+    result      TEXT NOT NULL CHECK (json_valid(result)),
+    summary     TEXT
 ) STRICT, WITHOUT ROWID;
 
 -- Files made for a pair. The key hashes all that went into the file.

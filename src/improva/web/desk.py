@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import threading
 from pathlib import Path
-from typing import Any
+from typing import Any, NamedTuple
 
 import pyvips
 
@@ -22,7 +22,7 @@ from ..core.preflight import Subject, prove, worst
 from ..core.propose import propose
 from ..core.render import on_blank, render, render_worn
 from ..core.template import Panel, Template
-from ..proofing import proof_report, template_report
+from ..proofing import proof_report, proof_summary, template_report
 from ..scenes import fingerprint, scene, scenes_of
 from ..store import ArtRow, Artworks, Blanks, Database, Made, MadeRow, PairRow, Pairs, Placings
 from ..store.database import key_of
@@ -38,6 +38,14 @@ FIRST_ON_BOARD = (
 CELL_PX = (400, 400)
 
 
+class Known(NamedTuple):
+    """A blank as the desk knows it: with a hash of all that its proofs depend on, and one of its first scene."""
+
+    template: Template
+    key: str
+    scene_key: str
+
+
 class Desk:
     """All that the blueprints need of one data folder."""
 
@@ -48,7 +56,7 @@ class Desk:
         self.made = Made(self.database)
         self.blanks = Blanks(self.database)
         self.darkroom = Darkroom()
-        self._templates: dict[str, tuple[Template, str]] | None = None
+        self._templates: dict[str, Known] | None = None
         self._lock = threading.Lock()
 
     # Blanks
@@ -57,23 +65,26 @@ class Desk:
         """Read the blanks anew: one was added, changed or judged by another limit."""
         self._templates = None
 
-    def _known(self) -> dict[str, tuple[Template, str]]:
+    def _known(self) -> dict[str, Known]:
         with self._lock:
             if self._templates is None:
                 limits, profiles = self.blanks.limits(), self.blanks.profiles()
                 found = [*shipped_templates().values(), *self.blanks.own()]
                 judged = [t.with_limits(limits.get(t.id, {})) for t in found]
-                self._templates = {t.id: (t, key_of(template_report(t), profiles.get(t.id))) for t in sorted(judged, key=order)}
+                self._templates = {
+                    t.id: Known(t, key_of(template_report(t), profiles.get(t.id)), fingerprint(self.first_scene(t)))
+                    for t in sorted(judged, key=order)
+                }
             return self._templates
 
     def templates(self) -> dict[str, Template]:
         """Every blank by id, the seller's own included, each judged by the seller's limits."""
-        return {key: template for key, (template, _) in self._known().items()}
+        return {key: known.template for key, known in self._known().items()}
 
     def template(self, template_id: str) -> Template:
         """A blank. Raises :class:`BadTemplate`."""
         try:
-            return self._known()[template_id][0]
+            return self._known()[template_id].template
         except KeyError:
             raise BadTemplate(f"There is no blank '{template_id}': choose one on the shelf of blanks.") from None
 
@@ -117,7 +128,7 @@ class Desk:
         """A pair from its parts."""
         assert art.traits is not None, "artworks come with their traits from this desk"
         proposals = {p.id: propose(template, p, art.facts, art.traits) for p in template.panels}
-        return Work(art, template, self._known()[template.id][1], row, proposals)
+        return Work(art, template, self._known()[template.id].key, row, proposals)
 
     def work(self, artwork_id: int, template_id: str) -> Work:
         """A pair. Raises :class:`NotHere` or :class:`BadTemplate`."""
@@ -149,7 +160,7 @@ class Desk:
             reports = {p.id: self.judge(work, p, placing) for p in work.printed if (placing := work.placing(p))}
             return {"verdict": worst([r["verdict"] for r in reports.values()]), "panels": reports}
 
-        return self.made.proof(work.proof_key, make)
+        return self.made.proof(work.proof_key, make, proof_summary)
 
     # Pictures
 
@@ -159,8 +170,15 @@ class Desk:
 
     def cell_key(self, work: Work) -> str:
         """A hash of all that the board's picture of a pair depends on."""
-        scene_key = fingerprint(self.first_scene(work.template))
-        return key_of("cell", CELL_PX, work.subject, scene_key, work.placing_key, work.row.angle, work.row.colours)
+        return key_of(
+            "cell",
+            CELL_PX,
+            work.subject,
+            self._known()[work.template.id].scene_key,
+            work.placing_key,
+            work.row.angle,
+            work.row.colours,
+        )
 
     def _cut(self, work: Work, held: Placings, art: Artwork) -> Cut | None:
         """The contour that a blank cut to its artwork's shape has, as a drawn scene needs it."""
