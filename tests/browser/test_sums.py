@@ -34,7 +34,8 @@ def test_sums_of_lengths(field) -> None:
     expect(field).to_have_value("0")
 
 
-def test_turning_and_scaling_take_sums_too(page: Page, field) -> None:
+def test_turning_and_scaling_take_sums_too(page: Page) -> None:
+    page.goto("/bench/4/tumbler-20oz-straight/fit")
     turn, scale = (page.get_by_role("textbox", name=name, exact=True) for name in ("Turn", "Scale"))
     turn.fill("360/8")
     turn.press("Enter")
@@ -45,3 +46,12 @@ def test_turning_and_scaling_take_sums_too(page: Page, field) -> None:
     page.get_by_role("button", name="Back to the proposal").click()
     expect(turn).to_have_value("0")
     expect(scale).to_have_value("100")
+
+
+def test_a_turn_that_cannot_close_is_told_and_nothing_changes(page: Page) -> None:
+    page.goto("/bench/2/tumbler-20oz-straight/fit")  # a pattern round the cup
+    turn = page.get_by_role("textbox", name="Turn", exact=True)
+    turn.fill("45")
+    turn.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("cannot close round the blank")
+    expect(turn).to_have_value("0")
