@@ -68,6 +68,10 @@ def test_measuring_a_cup_puts_it_on_the_board(page: Page) -> None:
     page.get_by_role("button", name=re.compile("Gorge flask")).click()
     page.get_by_role("button", name="Put this blank away").click()
     expect(page.get_by_role("button", name=re.compile("Gorge flask"))).to_have_count(0)
+    page.get_by_role("button", name="Bring it back").click()
+    expect(page.get_by_role("heading", name="Gorge flask")).to_be_visible()
+    page.get_by_role("button", name="Put this blank away").click()
+    expect(page.get_by_role("button", name=re.compile("Gorge flask"))).to_have_count(0)
 
 
 def test_blanks_come_on_and_go_off_the_board(page: Page) -> None:

@@ -81,6 +81,10 @@ def test_measuring_a_blank(client: FlaskClient) -> None:
     assert pair["scenes"] and pair["proof"]["checks"]
     assert client.delete(f"/api/blanks/{one}").status_code == 204
     assert one not in [t["id"] for t in client.get("/api/board").json["templates"]]
+    assert client.get(f"/api/pairs/{art}/{one}").status_code == 422
+    assert client.post(f"/api/blanks/{one}/restore").json["on_board"]
+    assert client.get(f"/api/pairs/{art}/{one}").json["proof"] == pair["proof"]
+    assert client.post("/api/blanks/mug-11oz/restore").status_code == 422
     assert client.delete("/api/blanks/mug-11oz").status_code == 422
 
 

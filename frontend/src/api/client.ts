@@ -130,6 +130,7 @@ export const api = {
   importBlank: (file: File) => json<Blank>("POST", "/api/blanks/import", form(file)),
   blankFile: (id: string) => blank(id, "/toml"),
   removeBlank: (id: string) => send("DELETE", blank(id)),
+  restoreBlank: (id: string) => json<Blank>("POST", blank(id, "/restore")),
   setLimit: (id: string, name: string, value: number | null) =>
     json<Blank>("PUT", blank(id, `/limits/${name}`), { value }),
   traceGuide: (file: File) => json<Traced>("POST", "/api/blanks/guide", form(file)),

@@ -25,6 +25,7 @@ export function BlanksPage() {
   const open = (id: string) => navigate(`/blanks/${id}`, { replace: true });
   const shown = blanks.find((b) => b.template.id === wanted) ?? blanks[0];
   const [problem, setProblem] = useState<string | null>(null);
+  const [away, setAway] = useState<Blank | null>(null);
   const refresh = () => Promise.all(["blanks", "board"].map((key) => queries.invalidateQueries({ queryKey: [key] })));
   const board = useMutation({ mutationFn: api.setBoard, onSettled: refresh });
 
@@ -32,6 +33,12 @@ export function BlanksPage() {
     const now = blanks.filter((b) => b.on_board !== (b === blank)).map((b) => b.template.id);
     if (now.length) board.mutate(now);
     else setProblem("At least one blank stays on the board.");
+  }
+  async function bringBack(blank: Blank) {
+    await api.restoreBlank(blank.template.id);
+    setAway(null);
+    await refresh();
+    open(blank.template.id);
   }
   async function take(file: File) {
     setProblem(null);
@@ -57,6 +64,14 @@ export function BlanksPage() {
           </>
         }
       >
+        {away && (
+          <span className="text-sm" role="status">
+            “{away.template.title}” is put away.{" "}
+            <button type="button" className="font-bold underline" onClick={() => bringBack(away)}>
+              Bring it back
+            </button>
+          </span>
+        )}
         <FileButton name="Template file" accept=".toml" onFiles={([file]) => file && take(file)}>
           Open a template file
         </FileButton>
@@ -120,7 +135,16 @@ export function BlanksPage() {
           {wanted === MEASURE ? (
             <MeasureForm onKept={(blank) => open(blank.template.id)} />
           ) : (
-            shown && <BlankSheet key={shown.template.id} blank={shown} onRemoved={() => open("")} />
+            shown && (
+              <BlankSheet
+                key={shown.template.id}
+                blank={shown}
+                onRemoved={() => {
+                  setAway(shown);
+                  open("");
+                }}
+              />
+            )
           )}
         </section>
       </main>

@@ -55,6 +55,13 @@ def limit_of(name: str, limits: Mapping[str, float]) -> float:
     return limits.get(name, LIMITS[name].default)
 
 
+def known_limit(name: str) -> Limit:
+    """The limit of that name. Raises :class:`BadTemplate` with the names there are."""
+    if name not in LIMITS:
+        raise BadTemplate(f"There is no limit '{name}'. Known: {', '.join(LIMITS)}.")
+    return LIMITS[name]
+
+
 def checked_limits(limits: Mapping[str, float]) -> dict[str, float]:
     """Limits a seller or a template gives, each within its reach.
 
@@ -62,9 +69,7 @@ def checked_limits(limits: Mapping[str, float]) -> dict[str, float]:
         BadTemplate: a name that is not known, or a value out of reach.
     """
     for name, value in limits.items():
-        if name not in LIMITS:
-            raise BadTemplate(f"There is no limit '{name}'. Known: {', '.join(LIMITS)}.")
-        limit = LIMITS[name]
+        limit = known_limit(name)
         if isinstance(value, bool) or not isinstance(value, int | float) or not isfinite(value):
             raise BadTemplate(f"{limit.title}: '{value}' is not a number.")
         if not limit.least <= value <= limit.most:

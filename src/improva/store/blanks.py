@@ -45,6 +45,11 @@ class Blanks:
             )
             connection.execute("DELETE FROM board_blank WHERE template_id = ?", (template_id,))
 
+    def restore(self, template_id: str) -> None:
+        """Bring back a blank that was put away."""
+        with self._database.writing() as connection:
+            connection.execute("UPDATE blank SET removed_at = NULL WHERE id = ?", (template_id,))
+
     def used_ids(self) -> set[str]:
         """Ids that were ever given to a blank of one's own."""
         return {row[0] for row in self._database.connection.execute("SELECT id FROM blank")}

@@ -11,7 +11,7 @@ from flask_openapi3 import APIBlueprint, FileStorage, Tag
 from pydantic import BaseModel, Field
 
 from ..core.errors import BadTemplate
-from ..core.limits import LIMITS, checked_limits
+from ..core.limits import LIMITS, checked_limits, known_limit
 from ..core.measured import Measures, measured_template
 from ..core.output.naming import slug
 from ..core.template import Template
@@ -190,12 +190,20 @@ def blueprint(desk: Desk) -> APIBlueprint:
         desk.forget_templates()
         return "", 204
 
+    @api.post("/<template_id>/restore", responses={200: Blank})
+    def restore(path: BlankPath) -> dict[str, Any]:
+        """Bring back a blank of one's own that was put away."""
+        if path.template_id not in desk.blanks.used_ids():
+            raise BadTemplate(f"There never was a blank of yours '{path.template_id}': measure it.")
+        desk.blanks.restore(path.template_id)
+        desk.forget_templates()
+        desk.blanks.set_board([*(t.id for t in desk.board_blanks()), path.template_id])
+        return answer(path.template_id)
+
     @api.put("/<template_id>/limits/<name>", responses={200: Blank})
     def limit(path: LimitPath, body: LimitBody) -> dict[str, Any]:
         """Judge a blank by another limit."""
-        checked_limits(
-            {path.name: LIMITS[path.name].default if path.name in LIMITS and body.value is None else body.value or 0.0}
-        )
+        checked_limits({path.name: known_limit(path.name).default if body.value is None else body.value})
         desk.template(path.template_id)
         desk.blanks.set_limit(path.template_id, path.name, body.value)
         desk.forget_templates()

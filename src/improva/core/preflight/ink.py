@@ -86,6 +86,10 @@ def check_white(subject: Subject) -> Verdict | None:
                    Fix("Lay a ground beneath it", {"background": "#b9c4c0"}))  # fmt: skip
 
 
+DARK_BLANK = 80.0
+"""L* below which a blank darkens everything on it; halved, as ΔE2000 weighs lightness there. From memory."""
+
+
 def check_tint(subject: Subject) -> Verdict | None:
     """How far the blank's own colour shifts what is laid on it, mean ΔE2000."""
     limit = subject.limit("tint_delta_e")
@@ -104,10 +108,6 @@ def check_tint(subject: Subject) -> Verdict | None:
     return Verdict("tint", "The blank's colour", "warn", round(measured, 1), limit, "ΔE",
                    f"The blank ({subject.template.blank_colour}) shifts the colours laid on it by ΔE {measured:.0f} on average: "
                    "dyes are transparent.")  # fmt: skip
-
-
-DARK_BLANK = 80.0
-"""L* below which a blank darkens everything on it; halved, as ΔE2000 weighs lightness there. From memory."""
 
 
 def check_gamut(subject: Subject) -> Verdict | None:
