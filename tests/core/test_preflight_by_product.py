@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from PIL import Image, ImageCms, ImageDraw
+from shapely import Point, Polygon
 
 from improva.catalogue import template
 from improva.core.artwork.pixels import Artwork
@@ -102,6 +103,27 @@ def test_a_pattern_that_runs_off_the_edge_on_purpose_is_safe() -> None:
                 d.ellipse((x - 18, y - 18, x + 18, y + 18), fill=(30, 90, 70))
 
     assert found(judged("garden-flag", sheet(1250, 1800, dots)), "safe-area").status == "pass"
+
+
+def test_a_cut_panel_is_judged_by_its_own_safe_line_not_by_its_box() -> None:
+    """A mark in the armhole of a hoodie's front: well inside the box's safe line, outside the outline's."""
+    panel = template("hoodie-all-over").panel("front")
+
+    def marked(x_mm: float, y_mm: float) -> Verdict:
+        px = 2.0  # a millimetre
+
+        def draw(d: ImageDraw.ImageDraw) -> None:
+            d.rectangle(((x_mm - 6) * px, (y_mm - 6) * px, (x_mm + 6) * px, (y_mm + 6) * px), fill=(150, 30, 40))
+
+        art = sheet(round(panel.trim_mm[0] * px), round(panel.trim_mm[1] * px), draw)
+        return found(judged("hoodie-all-over", art, "front", fit="contain", background="#f4eede"), "safe-area")
+
+    assert marked(300, 350).status == "pass"
+    at_armhole = marked(82, 180)
+    assert at_armhole.status == "warn" and at_armhole.where[0][0] == pytest.approx(76, abs=8)
+    distance = Polygon(panel.line(panel.safe_mm)).distance(Point(82, 180))
+    assert 0 < distance < (at_armhole.measured or 0) < distance + 14
+    assert marked(30, 60).status == "pass"  # beyond the cut: nobody will ever see it
 
 
 def test_what_lies_in_a_sleeve_or_beneath_a_pocket_is_found() -> None:

@@ -44,13 +44,7 @@ export function Lines(props: { panel: Panel; k: number; bend: Bend; seam: Check 
       {panel.keep_out.map(({ title, box }) => (
         <g key={title}>
           <path d={boxPath(box as Box, bend, k)} fill="url(#zone)" stroke="var(--color-ink)" strokeWidth={0.6} />
-          <text
-            x={(box[0] + box[2] / 2) * k}
-            y={(box[1] + box[3] / 2) * k}
-            textAnchor="middle"
-            className="fill-ink text-[11px]"
-            {...HALO}
-          >
+          <text x={box[0] * k + 12} y={(box[1] + box[3] / 2) * k + 4} className="fill-ink text-[11px]" {...HALO}>
             {title}
           </text>
         </g>

@@ -109,8 +109,10 @@ def check_repeat_joint(subject: Subject) -> Verdict | None:
         return None
     limit = subject.limit("joint_delta_e")
     if tiling.kind == "mirror" or subject.placing.blend > 0 or subject.placing.spacing_mm > 0:
-        how = {"mirror": "Mirrored tiles meet", "blend": "Blended edges meet"}["mirror" if tiling.kind == "mirror" else "blend"]
-        told = f"{how} by construction." if not subject.placing.spacing_mm else "The tiles stand apart."
+        if subject.placing.spacing_mm > 0:
+            told = "The tiles stand apart."
+        else:
+            told = f"{'Mirrored tiles' if tiling.kind == 'mirror' else 'Blended edges'} meet by construction."
         return Verdict("repeat-joint", "Tiles meet", "pass", 0.0, limit, "ΔE", told)
     step = subject.traits.joint
     if step <= limit:

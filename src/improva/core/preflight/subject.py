@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 
@@ -21,6 +22,9 @@ from ..template import Box, Panel, Template
 
 ANALYSIS_PX = 1000
 """Longest side of the rendering that is looked at: 4 px a millimetre on a tumbler's wrap."""
+
+SUBPIXEL_BITS = 4
+SUBPIXELS = 2**SUBPIXEL_BITS
 
 
 @dataclass(frozen=True)
@@ -95,6 +99,14 @@ class Subject:
         bleed = round(self.panel.bleed_mm * self.px_per_mm)
         h, w = image.shape[:2]
         return image[bleed : h - bleed, bleed : w - bleed]
+
+    def zone(self, inset_mm: float) -> NDArray[np.bool_]:
+        """The trim's points that lie so far inside its outline, (h, w)."""
+        mask = np.zeros(self.trim_lab.shape[:2], np.uint8)
+        line = np.array(self.worn.line(inset_mm)) * self.px_per_mm - 0.5  # from edges to centres of points
+        if len(line):
+            cv2.fillPoly(mask, [(line * SUBPIXELS).round().astype(np.int32)], 1, shift=SUBPIXEL_BITS)
+        return mask.astype(bool)
 
     @cached_property
     def file_lab(self) -> Floats:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 
@@ -15,13 +16,12 @@ ALL_OVER = 0.6
 """From memory: a drawing as dense outside the safe line as this share of its density inside runs off the edge on purpose."""
 
 
-def _outside(mask: NDArray[np.bool_], inset_px: float) -> tuple[NDArray[np.bool_], float]:
-    """The part of a mask outside a box set in from all sides, and how far it reaches past it, in pixels."""
-    h, w = mask.shape
-    x, y = np.arange(w) + 0.5, np.arange(h) + 0.5
-    past = np.maximum(inset_px - np.minimum(x, w - x)[None, :], inset_px - np.minimum(y, h - y)[:, None])
-    out = without_specks(mask & (past > 0))
-    return out, float(past[out].max(initial=0.0))
+def _outside(subject: Subject, mask: NDArray[np.bool_]) -> tuple[NDArray[np.bool_], float]:
+    """The part of a mask between the safe line and the trim, and how far it reaches past the safe line, in mm."""
+    safe = subject.zone(subject.worn.safe_mm)
+    away = cv2.distanceTransform((~safe).astype(np.uint8), cv2.DIST_C, cv2.DIST_MASK_3)
+    out = without_specks(mask & subject.zone(0.0) & ~safe)
+    return out, float(away[out].max(initial=0.0)) / subject.px_per_mm
 
 
 def _row_mask(subject: Subject) -> NDArray[np.bool_]:
@@ -44,20 +44,20 @@ def _by_words(subject: Subject) -> bool:
 
 def check_safe(subject: Subject) -> Verdict | None:
     """How far content reaches past the safe line, in mm: a motif by its outline, a picture by its words."""
-    safe, scale = subject.worn.safe_mm, subject.px_per_mm
+    safe = subject.worn.safe_mm
     if not safe or subject.placing.fit == "repeat":
         return None
     content = subject.content
     words = _by_words(subject)
-    out, reach = _outside(_row_mask(subject) if words else content.mask, safe * scale)
-    measured, limit = reach / scale, subject.limit("outside_safe_mm")
+    out, measured = _outside(subject, _row_mask(subject) if words else content.mask)
+    limit = subject.limit("outside_safe_mm")
     what = "words" if words else "the motif"
     if measured <= limit:
         told = "No words were found" if words else "Nothing that matters was found"
         return Verdict("safe-area", "Safe area", "pass", round(measured, 2), limit, "mm", f"{told} past the safe line.")
     return Verdict("safe-area", "Safe area", "warn", round(measured, 2), limit, "mm",
                    f"{what[0].upper()}{what[1:]} reach{'' if words else 'es'} {measured:.1f} mm past the safe line, "
-                   f"which runs {safe:.1f} mm inside the trim.", None if words else _drawn_in(subject), boxes_of(out, scale))  # fmt: skip
+                   f"which runs {safe:.1f} mm inside the trim.", None if words else _drawn_in(subject), boxes_of(out, subject.px_per_mm))  # fmt: skip
 
 
 def _drawn_in(subject: Subject) -> Fix | None:
