@@ -6,12 +6,12 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from improva.core.artwork.pixels import Artwork, as_array
+from improva.core.artwork.seamless import blended_edges
 from improva.core.artwork.traits import find_traits
 from improva.core.design import Design, Piece, Placing
 from improva.core.errors import BadPlacing
 from improva.core.fit import place
 from improva.core.render import render
-from improva.core.render.repeat import blended_edges
 from improva.core.template import Panel, Template
 from improva.core.tiling import nearest_count, offered_counts, step_of, tiling_of
 from tests.conftest import art_of

@@ -31,6 +31,9 @@ LINEAR_OF_BYTE: Floats = linear_from_srgb(np.arange(256, dtype=np.float32) / 255
 XYZ_OF_SRGB: Floats = np.array([[0.4124, 0.3576, 0.1805], [0.2126, 0.7152, 0.0722], [0.0193, 0.1192, 0.9505]], np.float32)
 """Linear sRGB to CIE XYZ: IEC 61966-2-1."""
 
+SRGB_OF_XYZ = np.linalg.inv(XYZ_OF_SRGB.astype(np.float64))
+LUMINANCE: Floats = XYZ_OF_SRGB[1]
+
 D65: Floats = XYZ_OF_SRGB.sum(axis=1)
 """The white point that makes R = G = B colourless."""
 
@@ -61,14 +64,24 @@ def lab_distance(first: NDArray[np.floating], second: NDArray[np.floating]) -> F
     return np.asarray(np.sqrt(np.einsum("...c,...c->...", apart, apart)), np.float32)
 
 
-def hex_of_lab(colour: NDArray[np.floating]) -> str:
-    """One CIE L*a*b* colour (3,) under D65 as ``#rrggbb``, clipped to sRGB: the reverse of :func:`lab`."""
-    lightness, a, b = (float(v) for v in colour)
+def rgb_of_lab(colours: NDArray[np.floating]) -> Floats:
+    """CIE L*a*b* (…, 3) under D65 as sRGB values in 0…1 (…, 3), clipped: the reverse of :func:`lab`."""
+    lightness, a, b = np.moveaxis(np.asarray(colours, np.float64), -1, 0)
     y = (lightness + 16) / 116
-    f = np.array([y + a / 500, y, y - b / 200])
+    f = np.stack([y + a / 500, y, y - b / 200], axis=-1)
     xyz = np.where(f > 6 / 29, f**3, 3 * (6 / 29) ** 2 * (f - 4 / 29)) * D65
-    rgb = srgb_from_linear(np.linalg.solve(XYZ_OF_SRGB.astype(np.float64), xyz))
-    return "#" + "".join(f"{round(float(v) * 255):02x}" for v in rgb)
+    return srgb_from_linear(xyz @ SRGB_OF_XYZ.T)
+
+
+def hex_of_lab(colour: NDArray[np.floating]) -> str:
+    """One CIE L*a*b* colour (3,) under D65 as ``#rrggbb``, clipped to sRGB."""
+    return "#" + "".join(f"{round(float(v) * 255):02x}" for v in rgb_of_lab(colour))
+
+
+def contrast(first: str, second: str) -> float:
+    """Contrast of two ``#rrggbb`` colours, 1 to 21: WCAG 2.2, "contrast ratio" and "relative luminance"."""
+    one, other = (float(LINEAR_OF_BYTE[list(parse_hex(c))] @ LUMINANCE) for c in (first, second))
+    return (max(one, other) + 0.05) / (min(one, other) + 0.05)
 
 
 def delta_e_2000(first: NDArray[np.floating], second: NDArray[np.floating]) -> Floats:

@@ -80,9 +80,9 @@ class Placing:
 
 @dataclass(frozen=True)
 class ArtSize:
-    """What fitting needs to know of an artwork: pixels, and the size it claims for itself in mm."""
+    """What fitting needs to know of an artwork: pixels that count, and the size it claims for itself in mm."""
 
-    px: tuple[int, int]
+    px: tuple[float, float]
     claimed_mm: tuple[float, float]
 
 

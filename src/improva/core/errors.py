@@ -17,6 +17,10 @@ class BadPlacing(ImprovaError):
     """A placing that no piece of artwork can take: a zero scale, an unknown fit, a bad colour."""
 
 
+class BadStep(ImprovaError):
+    """A preparing step that is unknown, whose values are out of reach, or that the picture cannot take."""
+
+
 class BadScene(ImprovaError):
     """A scene pack that is unknown or not valid, or a view, size or colour that it does not have."""
 

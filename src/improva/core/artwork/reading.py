@@ -42,6 +42,7 @@ class ArtFacts:
         tagged_dpi: the density written into the file, or None. It says nothing of sharpness.
         mode: colour mode as sellers call it, with the bit depth.
         stored_turned: the file's rows do not run as the picture stands; its orientation tag says how.
+        enlarged: how many times each original pixel was stretched in length, where it was prepared so.
         notes: what was done or left out on reading, one sentence each.
     """
 
@@ -56,13 +57,19 @@ class ArtFacts:
     embeds_raster: bool = False
     converted_from: str | None = None
     stored_turned: bool = False
+    enlarged: float = 1.0
     notes: tuple[str, ...] = ()
 
     @property
+    def true_px(self) -> tuple[float, float]:
+        """Pixels that carry detail: those it had before it was enlarged."""
+        return self.px[0] / self.enlarged, self.px[1] / self.enlarged
+
+    @property
     def size(self) -> ArtSize:
-        """Pixels and claimed print size, for fitting."""
+        """Pixels that count and claimed print size, for fitting."""
         dpi = self.tagged_dpi or (UNTAGGED_DPI, UNTAGGED_DPI)
-        return ArtSize(self.px, (self.px[0] / dpi[0] * MM_PER_IN, self.px[1] / dpi[1] * MM_PER_IN))
+        return ArtSize(self.true_px, (self.px[0] / dpi[0] * MM_PER_IN, self.px[1] / dpi[1] * MM_PER_IN))
 
     def as_dict(self) -> dict[str, Any]:
         """Plain values, as they are stored and sent."""

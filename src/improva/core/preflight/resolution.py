@@ -28,9 +28,10 @@ def check_resolution(subject: Subject) -> Verdict:
         status: Status = "warn" if doubt else "pass"
         dpi = subject.panel.dpi
         return Verdict("resolution", "Sharpness", status, dpi, least, "dpi", f"Drawn as lines: sharp at any size.{doubt}")
-    px, (across, down) = subject.facts.px, subject.placed.dpi
-    dpi = min(across, down)
-    said = f"{px[0]} × {px[1]} px over {_size_in(subject)} is {dpi:.0f} dpi"
+    px, dpi = [round(v) for v in subject.facts.true_px], min(subject.placed.dpi)
+    enlarged = f"enlarged ×{subject.facts.enlarged:.3g}, but " if subject.facts.enlarged > 1 else ""
+    said = f"{enlarged}{px[0]} × {px[1]} px{' of its own' if enlarged else ''} over {_size_in(subject)} is {dpi:.0f} dpi"
+    said = said[0].upper() + said[1:]
     if round(dpi) >= good:  # half a dpi is the rounding of whole pixels, not a finding
         return Verdict("resolution", "Sharpness", "pass", dpi, good, "dpi", f"{said}: sharp.")
     _, _, w, h = subject.placed.box
@@ -77,7 +78,7 @@ def _smaller(subject: Subject, least: float) -> Fix | None:
     if subject.placed.tiling is not None:
         return None
     w, _ = first_size(subject.field, subject.facts.size, placing)
-    fitting = subject.facts.px[0] / inches(w)
+    fitting = subject.facts.true_px[0] / inches(w)
     scale = min(1.0, fitting / least)
     if scale < 0.05:
         return None
@@ -92,7 +93,7 @@ def check_tag(subject: Subject) -> Verdict:
     if tag is None:
         return Verdict("tag", "Dpi tag", "pass", None, round(true, 2), "dpi",
                        f"The file carries no dpi tag; at this size it has {true:.0f}.")  # fmt: skip
-    tagged = min(tag)
+    tagged = min(tag) / subject.facts.enlarged
     if tagged > true * TAG_TOLERANCE and true < subject.template.good_dpi:
         return Verdict("tag", "Dpi tag", "warn", tagged, round(true, 2), "dpi",
                        f"The file is tagged {tagged:.0f} dpi, but printed at {_size_in(subject)} it has {true:.0f}. "

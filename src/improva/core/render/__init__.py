@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 import pyvips
 
-from ..artwork.pixels import Artwork
+from ..artwork.pixels import Artwork, as_bytes
 from ..colour import parse_hex
 from ..design import Design, Piece
 from ..fit import place
@@ -38,7 +38,7 @@ def _stacked(layers: list[pyvips.Image], size_px: tuple[int, int]) -> pyvips.Ima
         canvas = layer if canvas is None or not layer.hasalpha() else canvas.composite2(layer, "over")
     if canvas is None:
         return pyvips.Image.black(*size_px, bands=4).copy(interpretation="srgb")
-    return canvas if canvas.format == "uchar" else canvas.cast("uchar")
+    return as_bytes(canvas)
 
 
 def render(design: Design, open_art: Opener, size_px: tuple[int, int]) -> pyvips.Image:

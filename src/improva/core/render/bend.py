@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 import pyvips
 
+from ..artwork.pixels import as_bytes
 from ..geometry import Cone
 from ..template import Panel
 
@@ -44,7 +45,7 @@ def _sampled(image: pyvips.Image, index: pyvips.Image) -> pyvips.Image:
     """Look pixels up, transparent where the index leaves the image."""
     image = (image if image.hasalpha() else image.addalpha()).premultiply().cast("float").copy_memory()
     found = image.mapim(index, interpolate=pyvips.Interpolate.new("bicubic"), extend="background", background=[0, 0, 0, 0])
-    return found.unpremultiply().cast("uchar")
+    return as_bytes(found.unpremultiply())
 
 
 def bent(level: pyvips.Image, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
@@ -91,4 +92,4 @@ def cut_out(image: pyvips.Image, panel: Panel) -> pyvips.Image:
     image = image if image.hasalpha() else image.addalpha()
     mask = outline_svg(panel, (image.width, image.height), 'fill="#fff"', panel.bleed_mm + SPARE_MM)[3]
     colours = image.extract_band(0, n=3)
-    return colours.bandjoin((image[3].cast("float") * mask / 255).cast("uchar")).copy(interpretation="srgb")
+    return colours.bandjoin(as_bytes(image[3].cast("float") * mask / 255)).copy(interpretation="srgb")

@@ -7,7 +7,7 @@ import math
 import numpy as np
 import pyvips
 
-from ..artwork.pixels import Artwork, resized
+from ..artwork.pixels import Artwork, as_bytes, resized
 from ..fit import Placed, turned_extent
 from ..template import Panel
 
@@ -64,7 +64,7 @@ def _turned(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[in
         matrix.ravel().tolist(), interpolate=pyvips.Interpolate.new("bicubic"), odx=shift[0], ody=shift[1],
         oarea=[0, 0, *canvas], extend="background", background=[0] * image.bands,
     )  # fmt: skip
-    image = (image if opaque else image.unpremultiply()).cast("uchar")
+    image = as_bytes(image if opaque else image.unpremultiply())
     return resized(image, size_px[0] / canvas[0], size_px[1] / canvas[1])
 
 
@@ -77,4 +77,4 @@ def laid(art: Artwork, placed: Placed, panel: Panel, size_px: tuple[int, int]) -
     canvas = layers[0]
     for layer in layers[1:]:
         canvas = canvas.composite2(layer, "over") if layer.hasalpha() else layer
-    return canvas if canvas.format == "uchar" else canvas.cast("uchar")
+    return as_bytes(canvas)

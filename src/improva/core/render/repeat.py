@@ -7,34 +7,14 @@ import math
 import numpy as np
 import pyvips
 
-from ..artwork.pixels import Artwork, as_array, resized
+from ..artwork.pixels import Artwork, as_bytes, resized
+from ..artwork.seamless import blended_edges
 from ..design import Placing
 from ..fit import Placed
 from ..template import Panel
 from ..tiling import Tiling
 
 MOST_CELL_PX = 200_000_000
-
-
-def blended_edges(image: pyvips.Image, blend: float) -> pyvips.Image:
-    """The picture less ``blend`` of its width and height, its opposite edges faded into each other, so that it tiles.
-
-    In premultiplied values, so that hidden colour does not bleed in (Porter and Duff 1984, section 4.3).
-    """
-    if not blend:
-        return image
-    alpha = image.hasalpha()
-    pixels = as_array((image.premultiply() if alpha else image).cast("uchar")).astype(np.float32)
-    for axis in (1, 0):
-        n = pixels.shape[axis]
-        b = min(n // 2, max(1, round(n * blend)))
-        head, tail = np.take(pixels, range(b), axis), np.take(pixels, range(n - b, n), axis)
-        shape = [1, 1, 1]
-        shape[axis] = b
-        t = (0.5 - 0.5 * np.cos(np.pi * (np.arange(b) + 0.5) / b)).reshape(shape).astype(np.float32)
-        pixels = np.concatenate([tail * (1 - t) + head * t, np.take(pixels, range(b, n - b), axis)], axis)
-    made = pyvips.Image.new_from_array((pixels + 0.5).astype(np.uint8)).copy(interpretation="srgb")
-    return made.unpremultiply().cast("uchar") if alpha else made
 
 
 def _cell(image: pyvips.Image, tiling: Tiling) -> pyvips.Image:
@@ -103,4 +83,4 @@ def _plane(cell: pyvips.Image, scale: np.ndarray, placed: Placed, panel: Panel, 
         matrix.ravel().tolist(), interpolate=pyvips.Interpolate.new("bicubic"), odx=offset[0], ody=offset[1],
         oarea=[0, 0, w, h], extend="copy",
     )  # fmt: skip
-    return (plane.unpremultiply() if plane.hasalpha() else plane).cast("uchar")
+    return as_bytes(plane.unpremultiply() if plane.hasalpha() else plane)

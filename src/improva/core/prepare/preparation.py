@@ -1,0 +1,183 @@
+"""A list of steps, and the artwork that comes of it."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+import pyvips
+
+from ..artwork.pixels import Artwork, resized
+from ..artwork.reading import UNTAGGED_DPI, ArtFacts
+from ..errors import BadStep
+from ..units import MM_PER_IN, finite
+from .picture import MOST_PREPARED_PX, Picture, picture_of, vips_of
+from .steps import KINDS
+
+MOST_STEPS = 40
+WIDTH_LIMITS_MM = (1.0, 5000.0)
+
+_STEP = re.compile(r"(?P<kind>[a-z]+)(?::(?P<values>.*))?", re.DOTALL)
+_VALUE = re.compile(r'\s*(?P<name>[a-z_]+)=(?P<value>"(?:[^"\\]|\\.)*"|[^,]*)(?:,|$)', re.DOTALL)
+
+
+@dataclass(frozen=True)
+class Step:
+    """One step: its kind, the values that differ from the kind's own, and whether it is switched on."""
+
+    kind: str
+    values: Mapping[str, Any] = field(default_factory=dict)
+    on: bool = True
+
+    def __post_init__(self) -> None:
+        if self.kind not in KINDS:
+            raise BadStep(f"There is no step '{self.kind}': choose one of {', '.join(KINDS)}.")
+        KINDS[self.kind].values(self.values)
+
+    def run(self, picture: Picture) -> Picture:
+        """The picture after this step. Raises :class:`BadStep`."""
+        kind = KINDS[self.kind]
+        return kind.run(picture, **kind.values(self.values))
+
+    def as_dict(self) -> dict[str, Any]:
+        """Plain values, as they are stored and hashed."""
+        return {"kind": self.kind, "values": dict(self.values), "on": self.on}
+
+
+def step_from_dict(data: Mapping[str, Any]) -> Step:
+    """The reverse of :meth:`Step.as_dict`. Raises :class:`BadStep`."""
+    return Step(str(data["kind"]), dict(data.get("values", {})), bool(data.get("on", True)))
+
+
+def parse_step(text: str) -> Step:
+    """A step as it is written in a shell: ``kind:name=value,name="value, with a comma"``.
+
+    Raises:
+        BadStep: it cannot be read, or the kind does not take these values.
+    """
+    found = _STEP.fullmatch(text.strip())
+    if found is None:
+        raise BadStep(f"'{text}' is not a step: write it as kind:name=value,…, for example cut:tolerance=6.")
+    values, rest = {}, found["values"] or ""
+    while rest:
+        value = _VALUE.match(rest)
+        if value is None:
+            raise BadStep(f"'{rest}' in '{text}' is not name=value: write it as kind:name=value,….")
+        bare = value["value"]
+        values[value["name"]] = re.sub(r"\\(.)", r"\1", bare[1:-1]) if bare.startswith('"') else bare.strip()
+        rest = rest[value.end() :]
+    return Step(found["kind"], values)
+
+
+@dataclass(frozen=True)
+class Preparation:
+    """What a seller decides of an artwork before it is laid on anything.
+
+    Attributes:
+        width_mm: the width at which the whole original is printed, by which mm count in the steps; None for what the
+            file claims.
+    """
+
+    steps: tuple[Step, ...] = ()
+    width_mm: float | None = None
+
+    def __post_init__(self) -> None:
+        if len(self.steps) > MOST_STEPS:
+            raise BadStep(f"{len(self.steps)} steps are too many: use {MOST_STEPS} at most.")
+        low, high = WIDTH_LIMITS_MM
+        if self.width_mm is not None and not low <= finite(self.width_mm, "width") <= high:
+            raise BadStep(f"A print width of {self.width_mm:g} mm is out of reach: use {low:g} to {high:g} mm.")
+
+    @property
+    def active(self) -> tuple[Step, ...]:
+        """The steps that are switched on."""
+        return tuple(step for step in self.steps if step.on)
+
+    def px_per_mm(self, facts: ArtFacts) -> float:
+        """How many of the original's pixels make a millimetre of print."""
+        return facts.px[0] / (self.width_mm or facts.size.claimed_mm[0])
+
+    def as_dict(self) -> dict[str, Any]:
+        """Plain values, as they are stored and hashed."""
+        return {"steps": [step.as_dict() for step in self.steps], "width_mm": self.width_mm}
+
+
+@dataclass(frozen=True)
+class Prepared:
+    """An artwork after its steps: the file's bytes as PNG, what is known of it, and what the steps had to say."""
+
+    art: Artwork
+    picture: Picture
+
+
+def _drawn_larger(facts: ArtFacts, width_mm: float) -> float:
+    """How many times its own size vector art is drawn for its print, within what can be prepared."""
+    wanted = width_mm / MM_PER_IN * UNTAGGED_DPI / facts.px[0]
+    return float(min(wanted, (MOST_PREPARED_PX / 4 / (facts.px[0] * facts.px[1])) ** 0.5))
+
+
+def first_picture(art: Artwork, preparation: Preparation, longest_px: int | None = None) -> Picture:
+    """An artwork as steps take it, whole or reduced to a longest side.
+
+    Raises:
+        BadArtwork, BadStep: it does not decode, or is too large to be prepared.
+    """
+    density = preparation.px_per_mm(art.facts)
+    if longest_px is not None:
+        image = art.reduced(longest_px)
+        factor = image.width / art.facts.px[0]
+        return picture_of(image, density * factor, 1.0 if art.facts.vector else min(1.0, factor))
+    if art.facts.vector:
+        factor = _drawn_larger(art.facts, art.facts.px[0] / density)
+        image = art.image((art.facts.px[0] * factor, art.facts.px[1] * factor))
+        return picture_of(image, density * image.width / art.facts.px[0])
+    return picture_of(art.image(streamed=True), density)
+
+
+def prepared_picture(picture: Picture, preparation: Preparation) -> Picture:
+    """A picture after the steps that are switched on. Raises :class:`BadStep` with the number of the step."""
+    steps = preparation.active
+    for number, step in enumerate(steps, 1):
+        try:
+            picture = step.run(picture)
+        except BadStep as problem:
+            where = f"Step {number}, {KINDS[step.kind].title.lower()}: " if len(steps) > 1 else ""
+            raise BadStep(f"{where}{problem}") from None
+    return picture
+
+
+def facts_of(picture: Picture, source: ArtFacts) -> ArtFacts:
+    """What is known of a prepared picture."""
+    h, w = picture.pixels.shape[:2]
+    dpi = round(picture.px_per_mm * MM_PER_IN, 2)
+    clear = int(picture.alpha.min()) < 255
+    return replace(
+        source, format="png", px=(w, h), tagged_dpi=(dpi, dpi), mode="RGB, 8 bit", has_alpha=clear, bits=8, profile=None,
+        vector=False, embeds_raster=False, stored_turned=False, enlarged=picture.enlarged,
+        notes=(*source.notes, *picture.notes),
+    )  # fmt: skip
+
+
+def _tagged(image: pyvips.Image, px_per_mm: float) -> pyvips.Image:
+    return image.copy(xres=px_per_mm, yres=px_per_mm)
+
+
+def prepare(art: Artwork, preparation: Preparation, compression: int = 1) -> Prepared:
+    """The artwork after its steps, at full size. The same artwork and steps give the same bytes.
+
+    Raises:
+        BadArtwork, BadStep: it does not decode, or a step cannot be taken.
+    """
+    picture = prepared_picture(first_picture(art, preparation), preparation)
+    image = _tagged(vips_of(picture.pixels), picture.px_per_mm)
+    data = bytes(image.pngsave_buffer(compression=compression, filter="none" if compression == 1 else "all"))
+    return Prepared(Artwork(data, facts_of(picture, art.facts)), picture)
+
+
+def shown(picture: Picture, longest_px: int) -> pyvips.Image:
+    """A prepared picture reduced for looking at it."""
+    image = vips_of(picture.pixels)
+    factor = min(1.0, longest_px / max(image.width, image.height))
+    return resized(image, factor, factor)
