@@ -113,10 +113,10 @@ def test_an_empty_design_prints_nothing(tumbler: Template) -> None:
 
 @pytest.mark.parametrize("factor", [0.3, 0.5, 2, 3, 3.7])
 def test_resampling_leaves_every_point_where_it_was(factor: float) -> None:
-    """A ramp of 2 a pixel has the value 2·((i + ½) / factor − ½) at the centre of pixel i of the result."""
-    ramp = np.repeat(np.arange(0, 250, 2, dtype=np.uint8)[None], 60, axis=0)
+    """A ramp of 4 a pixel has the value 4·((i + ½) / factor − ½) at the centre of pixel i of the result."""
+    ramp = np.repeat(np.arange(0, 250, 4, dtype=np.uint8)[None], 60, axis=0)
     got = as_array(resized(pyvips.Image.new_from_array(ramp).copy(interpretation="b-w"), factor, factor))[..., 0]
     w = got.shape[1]
-    expected = 2 * ((np.arange(w) + 0.5) * len(ramp[0]) / w - 0.5)
+    expected = 4 * ((np.arange(w) + 0.5) * len(ramp[0]) / w - 0.5)
     inside = slice(round(6 * max(1, factor)), -round(6 * max(1, factor)))
     assert abs((got[got.shape[0] // 2] - expected)[inside].mean()) < 0.1
