@@ -1,5 +1,6 @@
 """The command line keeps its contract: keys, endings, one line on standard error, exit 2, nothing written."""
 
+import io
 import json
 import math
 from pathlib import Path
@@ -7,7 +8,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 from click.testing import CliRunner, Result
-from PIL import Image
+from PIL import Image, ImageCms
 
 from improva.cli import main
 from tests.conftest import BLANK, encoded, quadrants
@@ -179,3 +180,36 @@ def test_every_blank_is_checked_printed_and_shown_from_a_shell(art_file: Path, t
         assert shown.exit_code == 0, shown.stderr
         with Image.open(picture) as image:
             assert image.size == (240, 180)
+
+
+def test_prepare_writes_a_cut_out_with_its_border_and_true_tags(tmp_path: Path) -> None:
+    scan, out = tmp_path / "scan.png", tmp_path / "cut.png"
+    picture = np.full((300, 400, 3), (243, 236, 220), np.uint8)
+    picture[100:200, 100:300] = (40, 60, 90)
+    scan.write_bytes(encoded(Image.fromarray(picture), dpi=(254, 254)))
+    told = run("prepare", scan, "cut:tolerance=6", "border:mm=2,colour=#ffffff", "trim", "-o", out)
+    assert told.exit_code == 0, told.output
+    made = Image.open(out)
+    assert made.mode == "RGBA"
+    assert made.size == pytest.approx((240, 140), abs=2)
+    assert made.info["dpi"] == pytest.approx((254, 254), abs=0.1)
+    assert "srgb" in ImageCms.getProfileDescription(ImageCms.ImageCmsProfile(io.BytesIO(made.info["icc_profile"]))).lower()
+    assert made.getpixel((made.width // 2, 8)) == (255, 255, 255, 255)
+    assert "Cut from paper: 83 % of the picture was cleared." in told.output
+    assert run("prepare", "--steps").output.count("\n") > 40
+
+
+@pytest.mark.parametrize(
+    ("steps", "ending", "told"),
+    [
+        (["polish"], ".png", "no step 'polish'"), (["cut:tolerance=255"], ".png", "would remove everything"),
+        (["border"], ".png", "cut it from its paper first"), (["trim"], ".bmp", "choose one of these"),
+        (["crop:box=0/0/1/1", "clear"], ".jpg", "JPEG has no transparency"), ([], ".png", "Missing argument"),
+    ],
+)  # fmt: skip
+def test_prepare_refuses_in_one_line(art_file: Path, tmp_path: Path, steps: list[str], ending: str, told: str) -> None:
+    out = tmp_path / f"out{ending}"
+    answer = run("prepare", art_file, *steps, "-o", out)
+    assert answer.exit_code == 2
+    assert told in answer.output
+    assert not out.exists()

@@ -1,21 +1,22 @@
 """Preparing artwork: steps in their order, each a function on a picture. The original is never altered."""
 
 from .picture import Picture, picture_of
-from .preparation import Preparation, Prepared, Step, parse_step, prepare, prepared_picture, step_from_dict
+from .preparation import (
+    Preparation,
+    Step,
+    artwork_of,
+    first_picture,
+    parse_step,
+    prepare,
+    prepared_picture,
+    shown,
+    step_from_dict,
+)  # fmt: skip
 from .step import Field, StepKind
 from .steps import KINDS
+from .writing import write_picture
 
 __all__ = [
-    "KINDS",
-    "Field",
-    "Picture",
-    "Preparation",
-    "Prepared",
-    "Step",
-    "StepKind",
-    "parse_step",
-    "picture_of",
-    "prepare",
-    "prepared_picture",
-    "step_from_dict",
-]
+    "KINDS", "Field", "Picture", "Preparation", "Step", "StepKind", "artwork_of", "first_picture", "parse_step", "picture_of",
+    "prepare", "prepared_picture", "shown", "step_from_dict", "write_picture",
+]  # fmt: skip

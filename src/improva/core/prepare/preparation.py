@@ -104,14 +104,6 @@ class Preparation:
         return {"steps": [step.as_dict() for step in self.steps], "width_mm": self.width_mm}
 
 
-@dataclass(frozen=True)
-class Prepared:
-    """An artwork after its steps: the file's bytes as PNG, what is known of it, and what the steps had to say."""
-
-    art: Artwork
-    picture: Picture
-
-
 def _drawn_larger(facts: ArtFacts, width_mm: float) -> float:
     """How many times its own size vector art is drawn for its print, within what can be prepared."""
     wanted = width_mm / MM_PER_IN * UNTAGGED_DPI / facts.px[0]
@@ -160,20 +152,19 @@ def facts_of(picture: Picture, source: ArtFacts) -> ArtFacts:
     )  # fmt: skip
 
 
-def _tagged(image: pyvips.Image, px_per_mm: float) -> pyvips.Image:
-    return image.copy(xres=px_per_mm, yres=px_per_mm)
-
-
-def prepare(art: Artwork, preparation: Preparation, compression: int = 1) -> Prepared:
-    """The artwork after its steps, at full size. The same artwork and steps give the same bytes.
+def prepare(art: Artwork, preparation: Preparation) -> Picture:
+    """The artwork after its steps, at full size.
 
     Raises:
         BadArtwork, BadStep: it does not decode, or a step cannot be taken.
     """
-    picture = prepared_picture(first_picture(art, preparation), preparation)
-    image = _tagged(vips_of(picture.pixels), picture.px_per_mm)
-    data = bytes(image.pngsave_buffer(compression=compression, filter="none" if compression == 1 else "all"))
-    return Prepared(Artwork(data, facts_of(picture, art.facts)), picture)
+    return prepared_picture(first_picture(art, preparation), preparation)
+
+
+def artwork_of(picture: Picture, source: ArtFacts) -> Artwork:
+    """A prepared picture as an artwork: its bytes as PNG, and what is known of it. The same picture gives the same bytes."""
+    image = vips_of(picture.pixels).copy(xres=picture.px_per_mm, yres=picture.px_per_mm)
+    return Artwork(bytes(image.pngsave_buffer(compression=1, filter="none")), facts_of(picture, source))
 
 
 def shown(picture: Picture, longest_px: int) -> pyvips.Image:

@@ -38,12 +38,24 @@ class Field:
 
     def checked(self, value: Any) -> Any:
         """A value as the step takes it. Raises :class:`BadStep`."""
-        if value is None and self.default is None:
+        if self.default is None and value in (None, "none"):
             return None
         try:
             return _CHECKS[self.kind](self, value)
         except (TypeError, ValueError, BadPlacing):
             raise BadStep(f"'{value}' is not a value for {self.name}: {self.wanted}.") from None
+
+    def text(self, value: Any) -> str:
+        """A value as it is written in a shell."""
+        if self.kind == "switch":
+            return "yes" if value else "no"
+        if self.kind == "points":
+            return ";".join("/".join(f"{v:g}" for v in point) for point in value)
+        if self.kind == "pairs":
+            return ";".join(">".join(pair) for pair in value)
+        if self.kind == "box":
+            return "/".join(f"{v:g}" for v in value)
+        return f"{value:g}" if isinstance(value, float | int) else str(value)
 
     @property
     def wanted(self) -> str:

@@ -1,0 +1,5 @@
+"""``python -m improva.cli``."""
+
+from . import main
+
+main()

@@ -1,0 +1,131 @@
+"""Judging ART on a blank, making its print file, showing it."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+from typing import Any
+
+import click
+
+from ..catalogue import template as find_template
+from ..catalogue import templates as all_templates
+from ..core.artwork.pixels import Artwork
+from ..core.artwork.reading import read_file
+from ..core.design import Design, Piece, Placing
+from ..core.errors import BadOutput
+from ..core.mockup.composite import light_plain_parts
+from ..core.mockup.drawn import cut_mask
+from ..core.mockup.pack import SceneInfo, read_info, read_passes
+from ..core.mockup.picture import PICTURE_FORMATS, check_scene, encode, mock_up
+from ..core.mockup.view import make_view
+from ..core.output import beside, write_print_file
+from ..core.preflight import prove
+from ..core.template import Panel, Template
+from ..proofing import proof_report
+from ..scenes import open_scene, scenes_of
+from ..scenes import scene as find_scene
+from ..scenes import scenes as all_scenes
+from .group import as_json_option, main, tell
+from .placing import takes_pair
+
+
+@main.command()
+@takes_pair
+@click.option(
+    "--profile", type=click.Path(path_type=Path), metavar="FILE.icc", help="Hold colours against a printer's profile."
+)
+@as_json_option
+def check(template: Template, panel: Panel, art: Artwork, placing: Placing, profile: Path | None, as_json: bool) -> None:
+    """Judge ART on a blank. Exit 0 whatever the verdict; it is in the answer."""
+    proof = prove(template, panel, art.proxy(), placing, read_file(profile) if profile else None)
+    lines = [f"{c.status.upper():5} {c.title}: {c.message}" for c in proof.checks]
+    tell(proof_report(template, panel, art.facts, proof), as_json, [f"{template.title}: {proof.verdict}", *lines])
+
+
+@main.command("print")
+@takes_pair
+@click.option("--dpi", type=float, help="The template's own by default.")
+@click.option("--mirror/--no-mirror", default=None, help="By default as the route wants it: mirrored for pressing yourself.")
+@click.option("--cut-line", is_flag=True, help="Draw the outline to cut along.")
+@click.option("-o", "output", required=True, type=click.Path(path_type=Path), metavar="FILE.png|.tif|.pdf")
+def print_(template: Template, panel: Panel, art: Artwork, placing: Placing, dpi: float | None, mirror: bool | None,
+           cut_line: bool, output: Path) -> None:  # fmt: skip
+    """Make the print file of ART: true size, true density, sRGB."""
+    mirrored = template.route == "press" if mirror is None else mirror
+    density = panel.dpi if dpi is None else dpi
+    design = _design(template, panel, art, placing)
+    w, h = write_print_file(design, lambda _: art, output, dpi=density, mirror=mirrored, cut_line=cut_line)
+    click.echo(f"{output}: {w} × {h} px, {density:g} dpi, {'mirrored' if mirrored else 'not mirrored'}")
+
+
+def _design(template: Template, panel: Panel, art: Artwork, placing: Placing) -> Design:
+    return Design(template, panel, (Piece("art", art.facts.size, placing),))
+
+
+def _scene_report(info: SceneInfo) -> dict[str, Any]:
+    regions = [{"id": r.id, "panel": r.panel, "colours": list(r.colours)} for r in info.regions]
+    return {"id": info.id, "title": info.title, "template": info.templates[0], "templates": list(info.templates),
+            "kind": info.kind, "views": list(info.views), "turns": info.turns, "regions": regions, "px": list(info.px)}  # fmt: skip
+
+
+@main.command()
+@click.option("--template", "template_id", metavar="ID", help="Only the scenes of this blank.")
+@click.option("--validate", type=click.Path(path_type=Path), metavar="FOLDER", help="Check a scene pack of your own.")
+@as_json_option
+def scenes(template_id: str | None, validate: Path | None, as_json: bool) -> None:
+    """List the scenes that pictures can be made in, or check a pack."""
+    if validate is not None:
+        info = read_info(validate)
+        read_passes(info)
+        found = [info]
+    else:
+        found = scenes_of(find_template(template_id)) if template_id else all_scenes(all_templates().values())
+    tell([_scene_report(info) for info in found], as_json, [f"{info.id:32} {info.title}" for info in found])
+
+
+def _size(text: str) -> tuple[int, int]:
+    match = re.fullmatch(r"(\d{1,5})[xX×](\d{1,5})", text)
+    if not match:
+        raise BadOutput(f"'{text}' is not a size: write for example 2000x2000.")
+    return int(match[1]), int(match[2])
+
+
+def _colours(pairs: tuple[str, ...]) -> dict[str, str | None]:
+    chosen: dict[str, str | None] = {}
+    for pair in pairs:
+        region, equals, colour = pair.partition("=")
+        if not equals:
+            raise BadOutput(f"'{pair}' is not a colour choice: write for example lid=Ink or lid=#204030.")
+        chosen[region] = colour
+    return chosen
+
+
+@main.command()
+@takes_pair
+@click.option("--scene", "scene_id", required=True, metavar="ID", help="See 'improva scenes'.")
+@click.option("--view", metavar="NAME", help="A named view; the scene's first by default.")
+@click.option("--angle", type=float, metavar="DEG", help="Any angle, where the blank turns.")
+@click.option("--colour", "colours", multiple=True, metavar="REGION=NAME|#rrggbb")
+@click.option("--size", default=None, metavar="WxH", help="Pixels; the scene's own by default.")
+@click.option("-o", "output", required=True, type=click.Path(path_type=Path), metavar="FILE.png|.jpg|.webp")
+def mockup(template: Template, panel: Panel, art: Artwork, placing: Placing, scene_id: str, view: str | None,
+           angle: float | None, colours: tuple[str, ...], size: str | None, output: Path) -> None:  # fmt: skip
+    """Show ART on a blank as a picture for a listing."""
+    info = find_scene(scene_id, template)
+    if output.suffix.lower() not in PICTURE_FORMATS:
+        raise BadOutput(f"'{output.name}': pictures are made as .jpg, .png or .webp: choose one of these endings.")
+    if angle is not None and view is not None:
+        raise BadOutput("--view and --angle say the same thing: give one of them.")
+    if angle is not None and not info.turns:
+        raise BadOutput(f"{info.title} does not turn: choose one of its views, {', '.join(info.views)}.")
+    check_scene(info, template)
+    design = _design(template, panel, art, placing)
+    degrees = info.angle(view) if angle is None else angle
+    wanted = _size(size) if size else info.px
+    cut = cut_mask(design, lambda _: art) if panel.shape == "cutout" else None
+    lit = light_plain_parts(make_view(*open_scene(info, wanted, cut), wanted), _colours(colours))
+    picture = mock_up(lit, [design], lambda _: art, degrees)
+    with beside(output) as temporary:
+        temporary.write_bytes(encode(picture, output.suffix))
+    click.echo(f"{output}: {picture.shape[1]} × {picture.shape[0]} px, {info.title}, {degrees:g}°")

@@ -1,0 +1,80 @@
+"""ART on a blank: the options that say how a picture lies."""
+
+from __future__ import annotations
+
+import functools
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import click
+
+from ..catalogue import template as find_template
+from ..core.artwork.pixels import Artwork
+from ..core.artwork.reading import read_file
+from ..core.design import FITS, REPEAT_KINDS, Placing
+from ..core.errors import BadPlacing
+from ..core.template import Panel, Template
+
+Command = Callable[..., Any]
+
+
+def placing_options(command: Command) -> Command:
+    """The options that say how a picture lies on a panel."""
+    options = [
+        click.option("--template", "template_id", required=True, metavar="ID", help="The blank; see 'improva templates'."),
+        click.option("--panel", "panel_id", metavar="ID", help="The panel; the template's first by default."),
+        click.option("--fit", type=click.Choice(FITS), help="The template's own by default."),
+        click.option("--shift-mm", default="0,0", metavar="X,Y", help="Right and down from the centre."),
+        click.option("--scale", default=1.0, metavar="S", help="Times the size the fit gives."),
+        click.option("--rotate", default=0.0, metavar="DEG", help="Clockwise."),
+        click.option("--background", default="none", metavar="#rrggbb|none", help="The ground beneath the picture."),
+        click.option("--repeat-kind", type=click.Choice(REPEAT_KINDS), default="grid", help="How tiles stand to each other."),
+        click.option("--repeats-around", type=int, metavar="N", help="Whole repeats on the width; the nearest by default."),
+        click.option("--spacing-mm", default=0.0, metavar="N", help="Bare space between tiles."),
+        click.option("--blend", default=0.0, metavar="SHARE", help="Share of a tile whose opposite edges are blended."),
+        click.option("--copies", default=1, metavar="N", help="Side by side: 2 is front and back of a mug."),
+        click.option(
+            "--lay", type=click.Choice(["bent", "flat"]), default="bent", help="On a tapered wall: level on the cup, or flat."
+        ),
+    ]
+    for option in reversed(options):
+        command = option(command)
+    return command
+
+
+def _numbers(text: str, what: str) -> tuple[float, float]:
+    try:
+        x, y = (float(part) for part in text.split(","))
+    except ValueError:
+        raise BadPlacing(f"'{text}' is not a {what}: write two numbers with a comma, for example 3,-2.5.") from None
+    return x, y
+
+
+def _pair(art: Path, asked: dict[str, Any]) -> tuple[Template, Panel, Artwork, Placing]:
+    template = find_template(asked["template_id"])
+    background = asked["background"]
+    placing = Placing(
+        fit=asked["fit"] or template.default_fit,  # type: ignore[arg-type]  # checked by click and by Placing itself
+        shift_mm=_numbers(asked["shift_mm"], "shift"),
+        scale=asked["scale"],
+        rotate_deg=asked["rotate"],
+        background=None if background.lower() == "none" else background,
+        **{name: asked[name] for name in ("repeat_kind", "repeats_around", "spacing_mm", "blend", "copies", "lay")},
+    )
+    return template, template.panel(asked["panel_id"]), Artwork.read(read_file(art)), placing
+
+
+PLACING = ("template_id", "panel_id", "fit", "shift_mm", "scale", "rotate", "background", "repeat_kind", "repeats_around",
+           "spacing_mm", "blend", "copies", "lay")  # fmt: skip
+
+
+def takes_pair(command: Command) -> Command:
+    """Give a command ART and the placing options, and call it with template, panel, artwork and placing."""
+
+    @functools.wraps(command)
+    def wrapped(art: Path, **given: Any) -> Any:
+        asked = {name: given.pop(name) for name in PLACING}
+        return command(*_pair(art, asked), **given)
+
+    return click.argument("art", type=click.Path(path_type=Path))(placing_options(wrapped))
