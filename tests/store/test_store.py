@@ -15,7 +15,9 @@ from hypothesis import strategies as st
 
 from improva.core.artwork.traits import find_traits
 from improva.core.design import Placing
-from improva.store import ArtRow, Artworks, Database, Made, MadeRow, Pairs
+from improva.core.origin import Origin
+from improva.core.prepare import Preparation, Step
+from improva.store import ArtRow, Artworks, Database, Made, MadeRow, Pairs, Preparations
 from improva.store.database import key_of
 from tests.conftest import art_of, quadrants
 
@@ -157,3 +159,30 @@ def test_a_kill_at_any_moment_leaves_whole_steps(database: Database, art_id: int
     row = Pairs(after).get(art_id, BLANK)
     assert after.connection.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
     assert row.step in (told[-1], told[-1] + 1) and row.placings == {"wrap": Placing(rotate_deg=row.step)}
+
+
+def test_preparations_undo_all_the_way_over_a_restart(database: Database, art_id: int) -> None:
+    preparations = Preparations(database)
+    many = [Preparation((Step("turn", {"degrees": float(i)}),)) for i in range(1, 12)]
+    for preparation in [*many, many[-1]]:  # the last one twice, which is one decision
+        preparations.decide(art_id, preparation)
+    again = Database(database.folder)
+    artworks = Artworks(again)
+    row = artworks.get(art_id)
+    assert row is not None and row.preparation == many[-1] and (row.step, row.last_step) == (11, 11)
+    for expected in reversed([Preparation(), *many[:-1]]):
+        Preparations(again).move(art_id, -1)
+        assert artworks.get(art_id).preparation == expected  # type: ignore[union-attr]
+    Preparations(again).move(art_id, -1)
+    Preparations(again).move(art_id, 1)
+    Preparations(again).decide(art_id, Preparation((Step("flip"),)))
+    row = artworks.get(art_id)
+    assert row is not None and (row.step, row.last_step) == (2, 2), "what was undone is forgotten"
+
+
+def test_a_database_from_before_preparations_is_brought_up_to_date(tmp_path: Path) -> None:
+    old = Database(tmp_path)
+    art_id = added(Artworks(old), "Quadrants", "q.png").id
+    old.connection.executescript("ALTER TABLE artwork DROP COLUMN preparation_step; DROP TABLE preparation; DROP TABLE origin;")
+    row = Artworks(Database(tmp_path)).get(art_id)
+    assert row is not None and row.preparation == Preparation() and row.origin == Origin()

@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/artworks/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every kind of step. */
+        get: operations["preparations_kinds_steps_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/artworks/{artwork_id}": {
         parameters: {
             query?: never;
@@ -37,6 +54,128 @@ export interface paths {
         head?: never;
         /** Give an artwork another title. */
         patch: operations["artworks_rename__int_artwork_id__patch"];
+        trace?: never;
+    };
+    "/api/artworks/{artwork_id}/held": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A small picture after steps that are not decided yet, as PNG with its transparency. */
+        get: operations["preparations_held__int_artwork_id__held_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artworks/{artwork_id}/held/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is found on a small picture after steps that are not decided yet. */
+        get: operations["preparations_held_report__int_artwork_id__held_report_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artworks/{artwork_id}/licence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The licence's file, as it was kept; it is downloaded and never shown, whatever is in it. */
+        get: operations["preparations_licence__int_artwork_id__licence_get"];
+        /** Keep the licence's own file with the artwork. */
+        put: operations["preparations_keep_licence__int_artwork_id__licence_put"];
+        post?: never;
+        /** Take the licence's file away. */
+        delete: operations["preparations_drop_licence__int_artwork_id__licence_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artworks/{artwork_id}/origin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Note where an artwork comes from, and what its licence allows. */
+        put: operations["preparations_note_origin__int_artwork_id__origin_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artworks/{artwork_id}/preparation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** An artwork's steps, and what came of them. */
+        get: operations["preparations_preparation__int_artwork_id__preparation_get"];
+        /** Decide an artwork's steps. They are carried out on the whole picture first, and refused if they cannot be. */
+        put: operations["preparations_decide__int_artwork_id__preparation_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artworks/{artwork_id}/preparation/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Go one step forward in the preparation's history. */
+        post: operations["preparations_redo__int_artwork_id__preparation_redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artworks/{artwork_id}/preparation/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Go one step back in the preparation's history. */
+        post: operations["preparations_undo__int_artwork_id__preparation_undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/artworks/{artwork_id}/preview": {
@@ -587,6 +726,11 @@ export interface components {
             id: number;
             /** Mode */
             mode: string;
+            /**
+             * Noted
+             * @description Whether it is noted where it comes from
+             */
+            noted: boolean;
             /** Notes */
             notes: string[];
             /** Px */
@@ -596,6 +740,11 @@ export interface components {
             ];
             /** Sha256 */
             sha256: string;
+            /**
+             * Steps
+             * @description How many preparing steps are on
+             */
+            steps: number;
             /** Tagged Dpi */
             tagged_dpi: [
                 number,
@@ -810,6 +959,39 @@ export interface components {
             pitch_mm: number;
         };
         /**
+         * FieldShape
+         * @description A value that a step takes.
+         */
+        FieldShape: {
+            /** Choices */
+            choices: [
+                string,
+                string
+            ][];
+            /**
+             * Default
+             * @description None: found from the picture
+             */
+            default: number | string | boolean | unknown[] | null;
+            /** Hint */
+            hint: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "number" | "choice" | "colour" | "switch" | "points" | "box" | "pairs";
+            /** Least */
+            least: number | null;
+            /** Most */
+            most: number | null;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * FileForm
          * @description A file, as a form's part named ``file``.
          */
@@ -846,6 +1028,28 @@ export interface components {
             ];
             /** Title */
             title: string;
+        };
+        /**
+         * KindShape
+         * @description A kind of step, with the values it takes.
+         */
+        KindShape: {
+            /** Fields */
+            fields: components["schemas"]["FieldShape"][];
+            /** Id */
+            id: string;
+            /** Says */
+            says: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * Kinds
+         * @description Every kind of step, in the order in which they are usually taken.
+         */
+        Kinds: {
+            /** Kinds */
+            kinds: components["schemas"]["KindShape"][];
         };
         /**
          * LimitBody
@@ -985,6 +1189,71 @@ export interface components {
              * @default 0
              */
             width_mm: number;
+        };
+        /**
+         * NeckShape
+         * @description A part thinner than the limit: its middle in fractions of the picture, and its width.
+         */
+        NeckShape: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * OriginBody
+         * @description Where an artwork comes from, and what its licence allows.
+         */
+        OriginBody: {
+            /**
+             * Changed
+             * @default null
+             */
+            changed: boolean | null;
+            /**
+             * Commercial
+             * @default null
+             */
+            commercial: boolean | null;
+            /**
+             * Licence
+             * @default
+             */
+            licence: string;
+            /**
+             * Link
+             * @default
+             */
+            link: string;
+            /**
+             * Maker
+             * @default
+             */
+            maker: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Personal
+             * @default null
+             */
+            personal: boolean | null;
+            /**
+             * Print On Demand
+             * @default null
+             */
+            print_on_demand: boolean | null;
+            /**
+             * Source
+             * @default
+             * @enum {string}
+             */
+            source: "" | "own" | "ordered" | "bought" | "free";
         };
         /**
          * Pair
@@ -1210,6 +1479,57 @@ export interface components {
             spacing_mm: number;
         };
         /**
+         * PreparationBody
+         * @description Steps in their order, and the print width by which their mm count.
+         */
+        PreparationBody: {
+            /** Steps */
+            steps: components["schemas"]["StepBody"][];
+            /**
+             * Width Mm
+             * @default null
+             */
+            width_mm: number | null;
+        };
+        /**
+         * Prepared
+         * @description An artwork with its preparation.
+         */
+        Prepared: {
+            /**
+             * Altered
+             * @description Changed since it was had, by the seller's word or by its steps
+             */
+            altered: boolean;
+            /** @description As it is laid on blanks */
+            artwork: components["schemas"]["Art"];
+            /** Can Redo */
+            can_redo: boolean;
+            /** Can Undo */
+            can_undo: boolean;
+            /** Licence File */
+            licence_file: string | null;
+            origin: components["schemas"]["OriginBody"];
+            /**
+             * Original Mm
+             * @description The print size that the file claims
+             */
+            original_mm: [
+                number,
+                number
+            ];
+            /** Original Px */
+            original_px: [
+                number,
+                number
+            ];
+            report: components["schemas"]["Report"];
+            /** Steps */
+            steps: components["schemas"]["StepBody"][];
+            /** Width Mm */
+            width_mm: number | null;
+        };
+        /**
          * PrintBody
          * @description Which print file is wanted.
          */
@@ -1275,6 +1595,34 @@ export interface components {
             title: string;
         };
         /**
+         * Report
+         * @description What is found on a prepared picture.
+         */
+        Report: {
+            /** Enlarged */
+            enlarged: number;
+            /** Has Alpha */
+            has_alpha: boolean;
+            /** Necks */
+            necks: components["schemas"]["NeckShape"][];
+            /** Notes */
+            notes: string[];
+            /** Palette */
+            palette: components["schemas"]["SwatchShape"][];
+            /** Px */
+            px: [
+                number,
+                number
+            ];
+            /** Size Mm */
+            size_mm: [
+                number,
+                number
+            ];
+            /** Specks */
+            specks: components["schemas"]["SpotShape"][];
+        };
+        /**
          * SceneShape
          * @description A scene that a blank can be shown in.
          */
@@ -1322,6 +1670,53 @@ export interface components {
         Shelf: {
             /** Blanks */
             blanks: components["schemas"]["Blank"][];
+        };
+        /**
+         * SpotShape
+         * @description A speck or a hole: its middle in fractions of the picture, and its diameter.
+         */
+        SpotShape: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "speck" | "hole";
+            /** Size Mm */
+            size_mm: number;
+        };
+        /**
+         * StepBody
+         * @description One step, with the values that differ from its kind's own.
+         */
+        StepBody: {
+            /** Kind */
+            kind: string;
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /** Values */
+            values?: {
+                [key: string]: number | string | boolean | unknown[] | null;
+            };
+        };
+        /**
+         * SwatchShape
+         * @description A main colour, the share of the picture nearest to it, and its contrast on white (WCAG 2.2).
+         */
+        SwatchShape: {
+            /** Colour */
+            colour: string;
+            /** On White */
+            on_white: number;
+            /** Share */
+            share: number;
         };
         /**
          * TemplateShape
@@ -1499,6 +1894,35 @@ export interface operations {
             };
         };
     };
+    preparations_kinds_steps_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kinds"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     artworks_remove__int_artwork_id__delete: {
         parameters: {
             query?: never;
@@ -1543,6 +1967,316 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Art"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    preparations_held__int_artwork_id__held_get: {
+        parameters: {
+            query?: {
+                preparation?: string;
+                px?: number;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    preparations_held_report__int_artwork_id__held_report_get: {
+        parameters: {
+            query?: {
+                preparation?: string;
+                px?: number;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Report"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    preparations_licence__int_artwork_id__licence_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    preparations_keep_licence__int_artwork_id__licence_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["UploadForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Prepared"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    preparations_drop_licence__int_artwork_id__licence_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Prepared"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    preparations_note_origin__int_artwork_id__origin_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OriginBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Prepared"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    preparations_preparation__int_artwork_id__preparation_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Prepared"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    preparations_decide__int_artwork_id__preparation_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreparationBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Prepared"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    preparations_redo__int_artwork_id__preparation_redo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Prepared"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    preparations_undo__int_artwork_id__preparation_undo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Prepared"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -4,6 +4,22 @@ from .artworks import ArtRow, Artworks
 from .blanks import BlankFile, Blanks
 from .database import Database
 from .made import Made, MadeRow
+from .origins import Origins
 from .pairs import PairRow, Pairs, Placings
+from .preparations import Preparations, PreparedRow
 
-__all__ = ["ArtRow", "Artworks", "BlankFile", "Blanks", "Database", "Made", "MadeRow", "PairRow", "Pairs", "Placings"]
+__all__ = [
+    "ArtRow",
+    "Artworks",
+    "BlankFile",
+    "Blanks",
+    "Database",
+    "Made",
+    "MadeRow",
+    "Origins",
+    "PairRow",
+    "Pairs",
+    "Placings",
+    "Preparations",
+    "PreparedRow",
+]

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import json
 import sqlite3
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from ..core.artwork.pixels import Artwork
 from ..core.artwork.reading import ArtFacts, facts_from_dict
 from ..core.artwork.traits import Traits, traits_from_dict
+from ..core.origin import Origin
+from ..core.prepare import Preparation, preparation_from_dict
 from .database import Database
 
 
@@ -22,12 +24,33 @@ class ArtRow:
     sha256: str
     facts: ArtFacts
     traits: Traits | None
+    preparation: Preparation = field(default_factory=Preparation)
+    step: int = 0
+    last_step: int = 0
+    origin: Origin = field(default_factory=Origin)
+
+    @property
+    def altered(self) -> bool:
+        """Whether it was changed since it was had, by the seller's word or by its preparing steps."""
+        if self.origin.changed is not None:
+            return self.origin.changed
+        return self.preparation.alters
 
 
 def _row(row: sqlite3.Row) -> ArtRow:
     facts = facts_from_dict(json.loads(row["facts"]))
     traits = traits_from_dict(json.loads(row["traits"])) if row["traits"] else None
-    return ArtRow(row["id"], row["title"], row["file_name"], row["sha256"], facts, traits)
+    prepared = preparation_from_dict(json.loads(row["preparation"])) if row["preparation"] else Preparation()
+    origin = Origin(**json.loads(row["origin"])) if row["origin"] else Origin()
+    return ArtRow(row["id"], row["title"], row["file_name"], row["sha256"], facts, traits, prepared,
+                  row["preparation_step"], row["last_step"] or 0, origin)  # fmt: skip
+
+
+_SELECT = (
+    "SELECT artwork.*, preparation, origin.origin, (SELECT max(step) FROM preparation AS p WHERE p.artwork_id = artwork.id) "
+    "AS last_step FROM artwork LEFT JOIN preparation ON preparation.artwork_id = artwork.id AND step = preparation_step "
+    "LEFT JOIN origin ON origin.artwork_id = artwork.id"
+)
 
 
 class Artworks:
@@ -38,7 +61,7 @@ class Artworks:
 
     def all(self) -> list[ArtRow]:
         """All artworks on the board, oldest first."""
-        found = self._database.connection.execute("SELECT * FROM artwork WHERE removed_at IS NULL ORDER BY id")
+        found = self._database.connection.execute(f"{_SELECT} WHERE removed_at IS NULL ORDER BY artwork.id")
         return [_row(row) for row in found]
 
     def ever_any(self) -> bool:
@@ -47,7 +70,7 @@ class Artworks:
 
     def get(self, artwork_id: int) -> ArtRow | None:
         """One artwork, or None."""
-        row = self._database.connection.execute("SELECT * FROM artwork WHERE id = ?", (artwork_id,)).fetchone()
+        row = self._database.connection.execute(f"{_SELECT} WHERE artwork.id = ?", (artwork_id,)).fetchone()
         return _row(row) if row else None
 
     def add(self, title: str, file_name: str, art: Artwork, traits: Traits) -> ArtRow:
@@ -55,12 +78,13 @@ class Artworks:
         sha256 = self._database.put_blob(art.data)
         facts, told = (json.dumps(part.as_dict(), ensure_ascii=False) for part in (art.facts, traits))
         with self._database.writing() as connection:
-            row = connection.execute(
+            found = connection.execute(
                 "INSERT INTO artwork (title, file_name, sha256, facts, traits) VALUES (?, ?, ?, ?, ?) "
                 "ON CONFLICT (sha256) DO UPDATE SET removed_at = NULL, facts = excluded.facts, traits = excluded.traits "
-                "RETURNING *",
+                "RETURNING id",
                 (title, file_name, sha256, facts, told),
             ).fetchone()
+            row = connection.execute(f"{_SELECT} WHERE artwork.id = ?", (found["id"],)).fetchone()
         return _row(row)
 
     def set_traits(self, artwork_id: int, traits: Traits) -> None:

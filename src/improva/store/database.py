@@ -37,10 +37,14 @@ class Database:
 
     def _bring_up_to_date(self) -> None:
         """Add what a database made by an earlier version lacks."""
-        for table, column in (("artwork", "traits"), ("proof", "summary")):
+        for table, column, kind in (
+            ("artwork", "traits", "TEXT"),
+            ("proof", "summary", "TEXT"),
+            ("artwork", "preparation_step", "INTEGER NOT NULL DEFAULT 0"),
+        ):
             columns = {row[1] for row in self.connection.execute(f"PRAGMA table_info({table})")}
             if column not in columns:
-                self.connection.execute(f"ALTER TABLE {table} ADD COLUMN {column} TEXT")
+                self.connection.execute(f"ALTER TABLE {table} ADD COLUMN {column} {kind}")
         # Placings of one panel, from when the only blank's only panel was its wrap.
         self.connection.execute(
             "UPDATE placing SET placing = json_object('wrap', json(placing)) WHERE json_extract(placing, '$.fit') IS NOT NULL"

@@ -9,8 +9,35 @@ CREATE TABLE IF NOT EXISTS artwork (
     sha256      TEXT    NOT NULL UNIQUE,
     facts       TEXT    NOT NULL CHECK (json_valid(facts)),
     traits      TEXT    CHECK (json_valid(traits)),
+    preparation_step INTEGER NOT NULL DEFAULT 0,
     added_at    TEXT    NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now')),
     removed_at  TEXT
+) STRICT;
+
+-- Every preparation an artwork has had, so that undo and redo never end: {"steps": […], "width_mm": …}. Which one holds
+-- is the artwork's preparation_step; step 0 is none and has no row.
+CREATE TABLE IF NOT EXISTS preparation (
+    artwork_id  INTEGER NOT NULL REFERENCES artwork (id),
+    step        INTEGER NOT NULL CHECK (step > 0),
+    preparation TEXT    NOT NULL CHECK (json_valid(preparation)),
+    PRIMARY KEY (artwork_id, step)
+) STRICT, WITHOUT ROWID;
+
+-- What came of a preparation: a pure function of the original and its steps, which the key hashes.
+CREATE TABLE IF NOT EXISTS prepared (
+    key         TEXT PRIMARY KEY,
+    sha256      TEXT NOT NULL,
+    facts       TEXT NOT NULL CHECK (json_valid(facts)),
+    traits      TEXT NOT NULL CHECK (json_valid(traits)),
+    report      TEXT NOT NULL CHECK (json_valid(report))
+) STRICT, WITHOUT ROWID;
+
+-- Where an artwork comes from and what its licence allows, with the licence's own file if there is one.
+CREATE TABLE IF NOT EXISTS origin (
+    artwork_id  INTEGER PRIMARY KEY REFERENCES artwork (id),
+    origin      TEXT    NOT NULL CHECK (json_valid(origin)),
+    sha256      TEXT,
+    file_name   TEXT
 ) STRICT;
 
 -- An artwork on a blank. It exists from the first decision on; before that, defaults hold.

@@ -24,9 +24,10 @@ from ..core.render import on_blank, render, render_worn
 from ..core.template import Panel, Template
 from ..proofing import proof_report, proof_summary, template_report
 from ..scenes import fingerprint, scene, scenes_of
-from ..store import ArtRow, Artworks, Blanks, Database, Made, MadeRow, PairRow, Pairs, Placings
+from ..store import ArtRow, Artworks, Blanks, Database, Made, MadeRow, Origins, PairRow, Pairs, Placings, Preparations
 from ..store.database import key_of
 from ..work.darkroom import Colours, Cut, Darkroom
+from ..work.preparing import Preparing
 from .problems import NotHere
 from .work import Work, plain
 
@@ -55,7 +56,10 @@ class Desk:
         self.pairs = Pairs(self.database)
         self.made = Made(self.database)
         self.blanks = Blanks(self.database)
+        self.origins = Origins(self.database)
         self.darkroom = Darkroom()
+        self.preparations = Preparations(self.database)
+        self.preparing = Preparing(self.preparations, self.original, self.proxy)
         self._templates: dict[str, Known] | None = None
         self._lock = threading.Lock()
 
@@ -106,12 +110,16 @@ class Desk:
 
     # Pairs
 
-    def art(self, artwork_id: int) -> ArtRow:
-        """An artwork. Raises :class:`NotHere`."""
+    def dropped_art(self, artwork_id: int) -> ArtRow:
+        """An artwork as it was dropped. Raises :class:`NotHere`."""
         row = self.artworks.get(artwork_id)
         if row is None:
             raise NotHere("This artwork is not on the board: go back and choose another.")
         return self._with_traits(row)
+
+    def art(self, artwork_id: int) -> ArtRow:
+        """An artwork as it is laid on blanks, prepared. Raises :class:`NotHere`."""
+        return self.preparing.taken(self.dropped_art(artwork_id))
 
     def _with_traits(self, row: ArtRow) -> ArtRow:
         """An artwork kept by an earlier version is looked at once more."""
@@ -121,8 +129,8 @@ class Desk:
         return row
 
     def all_art(self) -> list[ArtRow]:
-        """Every artwork on the board."""
-        return [self._with_traits(row) for row in self.artworks.all()]
+        """Every artwork on the board, prepared."""
+        return [self.preparing.taken(self._with_traits(row)) for row in self.artworks.all()]
 
     def pair(self, art: ArtRow, template: Template, row: PairRow) -> Work:
         """A pair from its parts."""
@@ -135,7 +143,7 @@ class Desk:
         return self.pair(self.art(artwork_id), self.template(template_id), self.pairs.get(artwork_id, template_id))
 
     def original(self, art: ArtRow) -> Artwork:
-        """The artwork as it was dropped."""
+        """The artwork with its bytes: as it was dropped, or prepared, as the row has it."""
         return self.artworks.open(art)
 
     def proxy(self, art: ArtRow) -> Artwork:
@@ -146,7 +154,9 @@ class Desk:
 
     def judge(self, work: Work, panel: Panel, placing: Placing) -> dict[str, Any]:
         """The proof of a placing on one panel, also one that is still in the hand; it is not kept."""
-        found = prove(work.template, panel, self.proxy(work.art), placing, self.profile(work.template), work.art.traits)
+        art = work.art
+        profile = self.profile(work.template)
+        found = prove(work.template, panel, self.proxy(art), placing, profile, art.traits, art.origin, art.altered)
         return proof_report(work.template, panel, work.art.facts, found)
 
     def subject(self, work: Work, panel: Panel, placing: Placing) -> Subject:

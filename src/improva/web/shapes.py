@@ -72,6 +72,8 @@ class Art(Shape):
     has_alpha: bool
     vector: bool
     notes: list[str]
+    steps: int = Field(description="How many preparing steps are on")
+    noted: bool = Field(description="Whether it is noted where it comes from")
 
 
 class RegionShape(Shape):

@@ -62,7 +62,7 @@ class Work:
     @cached_property
     def proof_key(self) -> str:
         """A hash of all that the proof of what was decided depends on."""
-        return key_of("proof", self.subject, self.placing_key)
+        return key_of("proof", self.subject, self.placing_key, self.art.origin.as_dict(), self.art.altered)
 
     def design(self, panel: Panel, placing: Placing | None) -> Design:
         """One panel as a design; without a placing it is empty."""

@@ -44,10 +44,13 @@ class Kept(Generic[T]):
             with self._lock:
                 if key in self._values:
                     return self._values[key]
-            value = make()
+            try:
+                value = make()
+            finally:
+                with self._lock:
+                    self._making.pop(key, None)
             with self._lock:
                 self._values[key] = value
-                self._making.pop(key, None)
                 while len(self._values) > self._room:
                     self._values.popitem(last=False)
             return value

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 
 from shapely import Polygon, box, unary_union
+from shapely.geometry.base import BaseGeometry
 
 from ..design import Placing
 from ..fit import place
@@ -102,22 +104,46 @@ def check_bleed(subject: Subject) -> Verdict | None:
 
 
 def check_crop(subject: Subject) -> Verdict:
-    """Share of the picture's area that falls outside the trim, in per cent."""
+    """Share of the picture's area that falls outside the trim, in per cent; of a cut-out, the box of what is printed."""
     limit = subject.limit("crop_percent")
     if subject.placed.tiling is not None:
         return Verdict("crop", "Cropped away", "pass", 0.0, limit, "%", "A pattern may be cut anywhere.")
-    picture = _printed(subject)
-    inside = picture.intersection(replace(subject.field, bleed_mm=0.0).cut()).area
-    lost = 100 * (1 - inside / picture.area)
+    trim = replace(subject.field, bleed_mm=0.0).cut()
+    cutout = subject.traits.kind == "cutout"
+    picture = _content(subject) if cutout else _printed(subject)
+    lost = 100 * (1 - picture.intersection(trim).area / picture.area)
     if lost < 0.05:
         return Verdict("crop", "Cropped away", "pass", 0.0, limit, "%", "All of the picture is printed.")
-    if lost <= limit:
+    if lost <= limit and not cutout:
         return Verdict("crop", "Cropped away", "pass", round(lost, 1), limit, "%",
                        f"{lost:.0f} % of the picture falls outside the trim.")  # fmt: skip
-    fix = Fix("Show the whole picture", {"fit": "contain", "scale": 1.0, "shift_mm": [0.0, 0.0]})
-    return Verdict("crop", "Cropped away", "warn", round(lost, 1), limit, "%",
-                   f"{lost:.0f} % of the picture falls outside the trim: look whether anything that matters is lost.",
-                   fix if subject.placing.fit != "contain" or subject.placing.scale > 1 else None)  # fmt: skip
+    fix: Fix | None = Fix("Show the whole picture", {"fit": "contain", "scale": 1.0, "shift_mm": [0.0, 0.0]})
+    if cutout:
+        fix = _inside(subject, picture)
+    elif subject.placing.fit == "contain" and subject.placing.scale <= 1:
+        fix = None
+    return Verdict("crop", "Cropped away", "warn", round(lost, 1), 0.0 if cutout else limit, "%",
+                   f"{lost:.0f} % of the picture falls outside the trim: look whether anything that matters is lost.", fix)  # fmt: skip
+
+
+def _content(subject: Subject) -> BaseGeometry:
+    """The box of what a cut-out prints, as it is placed; of all its copies together."""
+    x, y, w, h = subject.traits.content_box
+    corners = ((x, y), (x + w, y), (x + w, y + h), (x, y + h))
+    return unary_union([Polygon([copy.from_art(u, v) for u, v in corners]) for copy in subject.placed.copies()])
+
+
+def _inside(subject: Subject, picture: BaseGeometry) -> Fix | None:
+    """The scale at which a cut-out with its border lies wholly in the print area, where it is."""
+    x0, y0, x1, y1 = picture.bounds
+    w, h = subject.field.trim_mm
+    cx, cy = subject.placed.centre
+    reach = [(cx - x0, cx), (x1 - cx, w - cx), (cy - y0, cy), (y1 - cy, h - cy)]
+    factor = min(room / need for need, room in reach if need > 0) if len(subject.placed.offsets_mm) == 1 else 0.0
+    if factor <= 0.05:
+        return Fix("Show the whole picture", {"fit": "contain", "scale": 1.0, "shift_mm": [0.0, 0.0]})
+    scale = math.floor(subject.placing.scale * factor * 1e4) / 1e4
+    return Fix(f"Print it at {100 * factor:.0f} % of this size: it fits {w:.0f} × {h:.0f} mm", {"scale": scale})
 
 
 def check_distortion(subject: Subject) -> Verdict:

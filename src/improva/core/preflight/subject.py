@@ -17,6 +17,7 @@ from ..artwork.traits import Traits, find_traits
 from ..colour import Floats, lab, parse_hex
 from ..design import Design, Piece, Placing
 from ..fit import Placed, place
+from ..origin import Origin
 from ..render import render_worn
 from ..template import Box, Panel, Template
 
@@ -32,8 +33,8 @@ class Subject:
     """One artwork on one panel, under judgement. ``art`` may be a proxy: its facts are the original's.
 
     Pictures and boxes are of the panel as it is worn: a tapered wall is looked at as its level rectangle.
-    ``profile`` is the printer's ICC profile, where the seller gives one;
-    ``known`` the artwork's traits, where they were found before.
+    ``profile`` is the printer's ICC profile, where the seller gives one; ``known`` the artwork's traits, where they were
+    found before; ``origin`` what is noted of where it comes from; ``altered`` whether it was changed since it was had.
     """
 
     template: Template
@@ -42,6 +43,8 @@ class Subject:
     placing: Placing
     profile: bytes | None = None
     known: Traits | None = None
+    origin: Origin | None = None
+    altered: bool = False
 
     @property
     def facts(self) -> ArtFacts:

@@ -69,6 +69,7 @@ WHY = {
     "tint": "Sublimated colour lies over the blank's own, which tints all of it.",
     "colour-mode": "Colours from a press profile cannot all be kept, so they may shift.",
     "gamut": "Colours that the printer cannot make come out duller than on the screen.",
+    "origin": "A licence binds you, not the buyer; a shop can be closed over one picture.",
     "guide": "A template's guide lines are printed like everything else in the file.",
 }
 """One sentence a check, for somebody who has not met it before."""

@@ -7,16 +7,17 @@ from .preparation import (
     artwork_of,
     first_picture,
     parse_step,
+    preparation_from_dict,
     prepare,
     prepared_picture,
     shown,
     step_from_dict,
-)  # fmt: skip
+)
 from .step import Field, StepKind
 from .steps import KINDS
 from .writing import write_picture
 
 __all__ = [
     "KINDS", "Field", "Picture", "Preparation", "Step", "StepKind", "artwork_of", "first_picture", "parse_step", "picture_of",
-    "prepare", "prepared_picture", "shown", "step_from_dict", "write_picture",
+    "preparation_from_dict", "prepare", "prepared_picture", "shown", "step_from_dict", "write_picture",
 ]  # fmt: skip

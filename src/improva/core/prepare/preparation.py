@@ -17,6 +17,7 @@ from .picture import MOST_PREPARED_PX, Picture, picture_of, vips_of
 from .steps import KINDS
 
 MOST_STEPS = 40
+ALTERING = ("recolour", "scatter")
 WIDTH_LIMITS_MM = (1.0, 5000.0)
 
 _STEP = re.compile(r"(?P<kind>[a-z]+)(?::(?P<values>.*))?", re.DOTALL)
@@ -95,6 +96,11 @@ class Preparation:
         """The steps that are switched on."""
         return tuple(step for step in self.steps if step.on)
 
+    @property
+    def alters(self) -> bool:
+        """Whether it makes another picture of it; cutting out, cleaning and trimming leave it what it was."""
+        return any(step.kind in ALTERING for step in self.active)
+
     def px_per_mm(self, facts: ArtFacts) -> float:
         """How many of the original's pixels make a millimetre of print."""
         return facts.px[0] / (self.width_mm or facts.size.claimed_mm[0])
@@ -102,6 +108,11 @@ class Preparation:
     def as_dict(self) -> dict[str, Any]:
         """Plain values, as they are stored and hashed."""
         return {"steps": [step.as_dict() for step in self.steps], "width_mm": self.width_mm}
+
+
+def preparation_from_dict(data: Mapping[str, Any]) -> Preparation:
+    """The reverse of :meth:`Preparation.as_dict`. Raises :class:`BadStep`."""
+    return Preparation(tuple(step_from_dict(step) for step in data["steps"]), data["width_mm"])
 
 
 def _drawn_larger(facts: ArtFacts, width_mm: float) -> float:

@@ -1,0 +1,70 @@
+"""Preparations: every one an artwork has had, and what came of them."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from typing import Any
+
+from ..core.artwork.pixels import Artwork
+from ..core.artwork.reading import ArtFacts, facts_from_dict
+from ..core.artwork.traits import Traits, traits_from_dict
+from ..core.prepare import Preparation
+from .database import Database
+
+
+@dataclass(frozen=True)
+class PreparedRow:
+    """A prepared artwork: the hash of its content, what is known of it, and what was found on the way."""
+
+    sha256: str
+    facts: ArtFacts
+    traits: Traits
+    report: dict[str, Any]
+
+
+class Preparations:
+    """The preparations of one data folder."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def decide(self, artwork_id: int, preparation: Preparation) -> None:
+        """Decide a preparation. What had been undone is forgotten; deciding what holds already changes nothing."""
+        text = json.dumps(preparation.as_dict())
+        with self._database.writing() as connection:
+            step, now = connection.execute(
+                "SELECT preparation_step, preparation FROM artwork LEFT JOIN preparation "
+                "ON artwork_id = id AND step = preparation_step WHERE id = ?",
+                (artwork_id,),
+            ).fetchone()
+            if text == (now or json.dumps(Preparation().as_dict())):
+                return
+            connection.execute("DELETE FROM preparation WHERE artwork_id = ? AND step > ?", (artwork_id, step))
+            connection.execute("INSERT INTO preparation VALUES (?, ?, ?)", (artwork_id, step + 1, text))
+            connection.execute("UPDATE artwork SET preparation_step = ? WHERE id = ?", (step + 1, artwork_id))
+
+    def move(self, artwork_id: int, by: int) -> None:
+        """Undo (-1) or redo (+1) a preparation; at either end nothing happens."""
+        with self._database.writing() as connection:
+            connection.execute(
+                "UPDATE artwork SET preparation_step = preparation_step + :by WHERE id = :art AND preparation_step + :by "
+                "BETWEEN 0 AND (SELECT coalesce(max(step), 0) FROM preparation WHERE artwork_id = :art)",
+                {"by": by, "art": artwork_id},
+            )
+
+    def prepared(self, key: str) -> PreparedRow | None:
+        """What came of a preparation, if it was made before."""
+        row = self._database.connection.execute("SELECT * FROM prepared WHERE key = ?", (key,)).fetchone()
+        if row is None:
+            return None
+        facts, traits = facts_from_dict(json.loads(row["facts"])), traits_from_dict(json.loads(row["traits"]))
+        return PreparedRow(row["sha256"], facts, traits, json.loads(row["report"]))
+
+    def keep(self, key: str, art: Artwork, traits: Traits, report: dict[str, Any]) -> PreparedRow:
+        """Keep what came of a preparation."""
+        sha256 = self._database.put_blob(art.data)
+        told = (json.dumps(part, ensure_ascii=False) for part in (art.facts.as_dict(), traits.as_dict(), report))
+        with self._database.writing() as connection:
+            connection.execute("INSERT OR REPLACE INTO prepared VALUES (?, ?, ?, ?, ?)", (key, sha256, *told))
+        return PreparedRow(sha256, art.facts, traits, report)

@@ -1,0 +1,100 @@
+"""Preparations carried out: held ones at once on a small copy, decided ones on the whole picture and kept."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import asdict, replace
+from typing import Any
+
+from .. import __version__
+from ..core.artwork.pixels import PROXY_PX, Artwork
+from ..core.artwork.traits import find_traits
+from ..core.errors import BadStep
+from ..core.prepare import KINDS, Picture, Preparation, Step, artwork_of, first_picture, prepare, prepared_picture
+from ..core.prepare.border import find_necks
+from ..core.prepare.palette import palette
+from ..core.prepare.specks import find_specks
+from ..store import ArtRow, Preparations, PreparedRow
+from ..store.database import key_of
+from .darkroom import Kept
+
+MOST_SPECK_MM = 5.0
+NECK_MM = 6.0
+"""Parts of a cut-out thinner than this crumple when it is sewn. Common practice, no published source; the figure is from memory."""
+
+
+def report_of(picture: Picture) -> dict[str, Any]:
+    """What is found on a prepared picture, as plain values."""
+    h, w = picture.pixels.shape[:2]
+    return {
+        "px": [w, h], "size_mm": list(picture.size_mm), "enlarged": picture.enlarged, "notes": list(picture.notes),
+        "has_alpha": int(picture.alpha.min()) < 255,
+        "palette": [asdict(swatch) for swatch in palette(picture)],
+        "specks": [asdict(spot) for spot in find_specks(picture, MOST_SPECK_MM)],
+        "necks": [asdict(neck) for neck in find_necks(picture, NECK_MM)],
+    }  # fmt: skip
+
+
+class Preparing:
+    """The preparations of one data folder, with small copies after each step kept ready."""
+
+    def __init__(
+        self, preparations: Preparations, open_art: Callable[[ArtRow], Artwork], proxy: Callable[[ArtRow], Artwork]
+    ) -> None:
+        self._kept = preparations
+        self._open, self._proxy = open_art, proxy
+        self._small: Kept[Picture] = Kept(10)
+        self._made: Kept[PreparedRow] = Kept(1000)
+
+    def _key(self, row: ArtRow, preparation: Preparation) -> str:
+        active = replace(preparation, steps=preparation.active)
+        return key_of("prepared", __version__, row.sha256, active.as_dict())
+
+    def held(self, row: ArtRow, preparation: Preparation) -> Picture:
+        """A small copy of an original after the steps that are on. Raises :class:`BadStep`."""
+        steps = preparation.active
+        first = replace(preparation, steps=())
+        return self._after(row, first, steps, len(steps))
+
+    def _after(self, row: ArtRow, first: Preparation, steps: tuple[Step, ...], count: int) -> Picture:
+        def make() -> Picture:
+            if count == 0:
+                return first_picture(self._proxy(row), first, PROXY_PX)
+            before = self._after(row, first, steps, count - 1)
+            try:
+                return prepared_picture(before, replace(first, steps=(steps[count - 1],)))
+            except BadStep as problem:
+                told = f"Step {count}, {KINDS[steps[count - 1].kind].title.lower()}: " if len(steps) > 1 else ""
+                raise BadStep(f"{told}{problem}") from None
+
+        return self._small.get(self._key(row, replace(first, steps=steps[:count])), make)
+
+    def make(self, row: ArtRow, preparation: Preparation) -> PreparedRow:
+        """The whole picture after the steps that are on, made once and kept for good.
+
+        Raises:
+            BadArtwork, BadStep: it does not decode, or a step cannot be taken.
+        """
+        key = self._key(row, preparation)
+
+        def find() -> PreparedRow:
+            kept = self._kept.prepared(key)
+            if kept is not None:
+                return kept
+            original = self._open(row)
+            picture = prepare(original, preparation)
+            art = artwork_of(picture, original.facts)
+            return self._kept.keep(key, art, find_traits(art), report_of(picture))
+
+        return self._made.get(key, find)
+
+    def taken(self, row: ArtRow) -> ArtRow:
+        """An artwork as it is laid on blanks: prepared, where it has steps that are on."""
+        if not row.preparation.active:
+            return row
+        try:
+            made = self.make(row, row.preparation)
+        except BadStep as problem:  # decided under an older version: told, and nothing is lost
+            note = f"Its preparation cannot be carried out, so it is shown as it came: {problem}"
+            return replace(row, facts=replace(row.facts, notes=(*row.facts.notes, note)))
+        return replace(row, sha256=made.sha256, facts=made.facts, traits=made.traits)

@@ -1,0 +1,142 @@
+"""Preparing from the page: held steps are looked at, decided ones reach every blank, and nothing is lost."""
+
+import io
+import json
+
+import numpy as np
+import pytest
+from flask.testing import FlaskClient
+from PIL import Image
+
+from tests.conftest import encoded
+from tests.core.prepare.test_cut import disc, on_paper
+from tests.web.test_api import at, client, drop
+
+__all__ = ["client"]
+
+CUT = {"kind": "cut", "values": {"tolerance": 6}}
+BORDER = {"kind": "border", "values": {"mm": 4, "colour": "#c0392b"}}
+
+
+def scan(client: FlaskClient) -> dict:
+    pixels = on_paper(disc((20, 30, 60), size=600, radius=200)).pixels[..., :3].copy()
+    pixels[20:26, 20:26] = (90, 80, 70)
+    return drop(client, encoded(Image.fromarray(pixels), dpi=(254, 254)), "scan.png")
+
+
+def prep(art: dict, rest: str = "preparation") -> str:
+    return f"/api/artworks/{art['id']}/{rest}"
+
+
+def decide(client: FlaskClient, art: dict, *steps: dict, **more: object) -> dict:
+    answer = client.put(prep(art), json={"steps": list(steps), **more})
+    assert answer.status_code == 200, answer.text
+    return answer.json
+
+
+def test_decided_steps_reach_every_blank_and_the_original_stays(client: FlaskClient) -> None:
+    art = scan(client)
+    before = client.get(at(art)).json
+    told = decide(client, art, CUT, {"kind": "clean"}, BORDER, {"kind": "trim"})
+    assert told["artwork"]["px"] == pytest.approx([480, 480], abs=3)
+    assert told["artwork"]["has_alpha"] and not before["artwork"]["has_alpha"]
+    assert told["original_px"] == [600, 600]
+    pair = client.get(at(art)).json
+    assert pair["artwork"]["sha256"] != before["artwork"]["sha256"]
+    assert pair["default_placing"]["fit"] == "contain", "a cut-out is proposed whole"
+    preview = np.asarray(Image.open(io.BytesIO(client.get(prep(art, "preview?px=400")).data)))
+    assert preview.shape[2] == 4 and tuple(preview[200, 8]) == (192, 57, 43, 255)
+    cell = client.get("/api/board").json["cells"][0]
+    assert client.get(cell["shown"]).status_code == 200
+    undone = client.post(prep(art, "preparation/undo")).json
+    assert undone["steps"] == [] and undone["can_redo"] and undone["artwork"]["sha256"] == art["sha256"]
+    assert client.post(prep(art, "preparation/redo")).json["artwork"]["px"] == told["artwork"]["px"]
+
+
+def test_what_is_held_is_looked_at_and_not_kept(client: FlaskClient) -> None:
+    art = scan(client)
+    held = {"preparation": json.dumps({"steps": [CUT]}), "px": 300}
+    looked = np.asarray(Image.open(io.BytesIO(client.get(prep(art, "held"), query_string=held).data)))
+    assert looked.shape == (300, 300, 4) and looked[150, 5, 3] == 0 and looked[150, 150, 3] == 255
+    report = client.get(prep(art, "held/report"), query_string=held).json
+    assert [(spot["kind"], round(spot["size_mm"], 1)) for spot in report["specks"]] == [("speck", 0.7)]
+    assert report["palette"][0]["on_white"] > 10
+    assert client.get(prep(art)).json["steps"] == []
+
+
+def test_steps_can_be_switched_off_reordered_and_changed_later(client: FlaskClient) -> None:
+    art = scan(client)
+    decide(client, art, CUT, BORDER)
+    off = decide(client, art, CUT, {**BORDER, "on": False})
+    assert off["artwork"]["px"] == [600, 600] and off["artwork"]["steps"] == 1 and len(off["steps"]) == 2
+    refused = client.put(prep(art), json={"steps": [BORDER, CUT]})
+    assert refused.status_code == 422 and "Step 1, cut-out border" in refused.json["detail"]
+    assert client.get(prep(art)).json["steps"] == off["steps"], "what cannot be done is not kept"
+    assert client.post(prep(art, "preparation/undo")).json["steps"][1]["on"] is True
+
+
+def test_what_would_remove_everything_is_told_before(client: FlaskClient) -> None:
+    art = scan(client)
+    answer = client.get(
+        prep(art, "held"), query_string={"preparation": json.dumps({"steps": [{"kind": "cut", "values": {"tolerance": 255}}]})}
+    )
+    assert answer.status_code == 422 and "would remove everything" in answer.json["detail"]
+
+
+@pytest.mark.parametrize(
+    ("steps", "told"),
+    [
+        ([{"kind": "polish"}], "no step 'polish'"), ([{"kind": "cut", "values": {"tolerance": "much"}}], "is not a value for tolerance"),
+        ([{"kind": "cut", "values": {"add": [[2, 0]]}}], "points"), ([{"kind": "trim"}] * 50, "50 steps are too many"),
+    ],
+)  # fmt: skip
+def test_steps_that_cannot_be_are_refused_with_a_sentence(client: FlaskClient, steps: list, told: str) -> None:
+    answer = client.put(prep(scan(client)), json={"steps": steps})
+    assert answer.status_code == 422 and told in answer.json["detail"]
+
+
+def test_every_kind_of_step_tells_what_it_takes(client: FlaskClient) -> None:
+    kinds = client.get("/api/artworks/steps").json["kinds"]
+    assert [k["id"] for k in kinds][:2] == ["cut", "clean"]
+    for kind in kinds:
+        assert kind["title"] and kind["says"].endswith(".")
+        for field in kind["fields"]:
+            assert field["title"] and (field["kind"] != "number" or field["default"] is not None)
+
+
+def test_rights_are_noted_and_judged(client: FlaskClient) -> None:
+    art = scan(client)
+
+    def judged(**origin: object) -> tuple[str, str]:
+        assert client.put(prep(art, "origin"), json=origin).status_code == 200
+        check = next(c for c in client.get(at(art)).json["proof"]["checks"] if c["id"] == "origin")
+        return check["status"], check["message"]
+
+    assert judged()[0] == "pass" and "Nothing is noted" in judged()[1]
+    assert judged(source="own") == ("pass", "Your own work.")
+    assert judged(source="bought", licence="Studio", print_on_demand=False)[0] == "fail"
+    assert judged(source="bought", commercial=False, print_on_demand=True)[0] == "fail"
+    assert judged(source="bought")[0] == "warn"
+    assert judged(source="bought", print_on_demand=True) == (
+        "warn", "A bought element used as it came: others sell it too. Make something of your own from it.",
+    )  # fmt: skip
+    assert judged(source="bought", print_on_demand=True, changed=True)[0] == "pass"
+    decide(client, art, {"kind": "recolour", "values": {"pairs": [["#14203c", "#2e6b3a"]]}})
+    assert judged(source="bought", print_on_demand=True)[0] == "pass", "its steps changed it"
+    for wrong in ({"source": "stolen"}, {"link": "javascript:alert(1)"}, {"on": "yesterday"}, {"maker": "x" * 300}):
+        assert client.put(prep(art, "origin"), json=wrong).status_code == 422
+
+
+def test_the_licence_s_file_is_kept_and_only_downloaded(client: FlaskClient) -> None:
+    art = scan(client)
+    data = b"<html><script>alert(1)</script></html>"
+    told = client.put(prep(art, "licence"), data={"file": (io.BytesIO(data), "../licence.html")}).json
+    assert told["licence_file"] == "licence.html"
+    client.put(prep(art, "origin"), json={"source": "bought"})
+    answer = client.get(prep(art, "licence"))
+    assert answer.data == data
+    assert answer.headers["Content-Disposition"] == "attachment; filename=licence.html"
+    assert answer.mimetype == "application/octet-stream"
+    assert client.delete(prep(art, "licence")).json["licence_file"] is None
+    assert client.get(prep(art, "licence")).status_code == 404
+    assert client.get(prep(art)).json["origin"]["source"] == "bought"
