@@ -26,27 +26,28 @@ def verdicts(board: tuple[Artworks, Pairs], row: ArtRow) -> dict[str, str]:
     return {c.id: c.status for c in prove(blank, blank.panel(), artworks.open(row).proxy(), placing).checks}
 
 
-def test_four_artworks_each_with_something_to_see(board: tuple[Artworks, Pairs]) -> None:
-    dusk, signals, conductor, timetable = board[0].all()
+def test_every_artwork_has_something_to_see(board: tuple[Artworks, Pairs]) -> None:
+    dusk, signals, conductor, timetable, ibex = board[0].all()
     assert set(verdicts(board, dusk).values()) == {"pass"}  # it closes by construction
     assert verdicts(board, signals)["seam-match"] == "pass" and signals.facts.vector
     assert conductor.facts.has_alpha and verdicts(board, conductor)["bare-edge"] == "pass"
     assert timetable.facts.px == (1786, 1574) and verdicts(board, timetable)["tag"] == "warn"
+    assert ibex.traits is not None and ibex.traits.kind == "drawing" and not ibex.facts.has_alpha
 
 
 def test_the_demo_is_laid_out_once(board: tuple[Artworks, Pairs]) -> None:
     artworks, pairs = board
     artworks.set_removed(artworks.all()[0].id, True)
     lay_out(artworks, pairs)
-    assert len(artworks.all()) == 3
+    assert len(artworks.all()) == 4
 
 
 def test_the_drawings_are_drawn_by_the_code_that_is_here() -> None:
-    from demo.draw import dusk, flags, marmot, timetable
+    from demo.draw import dusk, flags, ibex, marmot, timetable
 
     fonts = Path("frontend/node_modules/@fontsource/limelight")
     if not fonts.exists():
         pytest.fail("the drawings' fonts come with the page's packages: run 'make test'")
-    for module in (dusk, flags, marmot, timetable):
+    for module in (dusk, flags, ibex, marmot, timetable):
         name = module.__name__.rpartition(".")[2]
         assert (Path("src/improva/demo") / f"{name}.svg").read_text() == module.draw()

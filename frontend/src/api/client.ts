@@ -14,6 +14,13 @@ export type Pair = Schemas["Pair"];
 export type Panel = Schemas["PanelShape"];
 export type Placing = Schemas["PlacingBody"];
 export type Proof = Schemas["ProofShape"];
+export type Kind = Schemas["KindShape"];
+export type Origin = Schemas["OriginBody"];
+export type Preparation = Schemas["PreparationBody"];
+export type Prepared = Schemas["Prepared"];
+export type Report = Schemas["Report"];
+export type Step = Required<Schemas["StepBody"]>;
+export type StepField = Schemas["FieldShape"];
 export type Region = Schemas["RegionShape"];
 export type Seam = Schemas["Seam"];
 export type Scene = Schemas["SceneShape"];
@@ -73,6 +80,9 @@ function form(file: File): FormData {
   return data;
 }
 
+const art = (id: number, rest: string) => `/api/artworks/${id}/${rest}`;
+const asked = (preparation: Preparation, px = 64) =>
+  new URLSearchParams({ preparation: JSON.stringify(preparation), px: `${px}` });
 const blank = (id: string, rest = "") => `/api/blanks/${encodeURIComponent(id)}${rest}`;
 
 export const api = {
@@ -83,6 +93,18 @@ export const api = {
   removeArt: (id: number) => send("DELETE", `/api/artworks/${id}`),
   restoreArt: (id: number) => json<Art>("POST", `/api/artworks/${id}/restore`),
   preview: (art: Art, px: number) => `/api/artworks/${art.id}/preview?px=${px}&of=${art.sha256.slice(0, 12)}`,
+  kinds: async () => (await json<{ kinds: Kind[] }>("GET", "/api/artworks/steps")).kinds,
+  prepared: (id: number) => json<Prepared>("GET", art(id, "preparation")),
+  prepare: (id: number, body: Preparation) => json<Prepared>("PUT", art(id, "preparation"), body),
+  prepareStep: (id: number, way: "undo" | "redo") => json<Prepared>("POST", art(id, `preparation/${way}`)),
+  held: async (id: number, preparation: Preparation, px: number) =>
+    (await send("GET", art(id, `held?${asked(preparation, px)}`))).blob(),
+  heldReport: (id: number, preparation: Preparation) =>
+    json<Report>("GET", art(id, `held/report?${asked(preparation)}`)),
+  noteOrigin: (id: number, origin: Origin) => json<Prepared>("PUT", art(id, "origin"), origin),
+  keepLicence: (id: number, file: File) => json<Prepared>("PUT", art(id, "licence"), form(file)),
+  dropLicence: (id: number) => json<Prepared>("DELETE", art(id, "licence")),
+  licence: (id: number) => art(id, "licence"),
   pair: (place: Place) => json<Pair>("GET", at(place)),
   place: (place: Place, placing: Placing | null) =>
     placing ? json<Pair>("PUT", at(place, "/placing"), placing) : json<Pair>("DELETE", at(place, "/placing")),

@@ -1038,6 +1038,11 @@ export interface components {
             fields: components["schemas"]["FieldShape"][];
             /** Id */
             id: string;
+            /**
+             * Reshapes
+             * @description A place on the picture before it is another place after it
+             */
+            reshapes: boolean;
             /** Says */
             says: string;
             /** Title */

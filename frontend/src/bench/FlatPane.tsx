@@ -47,8 +47,9 @@ export function FlatPane({ hand, mirrored, findings }: { hand: Hand; mirrored: b
   );
   const { snaps, handlers } = useFlatHand(hand, lie, toMm, k, surface);
   const byCore = drawnByCore(placing, panel.cone !== null) && !hand.empty;
-  const { url } = useNewestPicture(byCore ? JSON.stringify([hand.place, placing]) : null, (key) => {
-    const [place, asked] = JSON.parse(key);
+  const drawn = byCore ? JSON.stringify([hand.pair.artwork.sha256, hand.place, placing]) : null;
+  const { url } = useNewestPicture(drawn, (key) => {
+    const [, place, asked] = JSON.parse(key);
     return api.flat(place, asked, FLAT_PX);
   });
   const art = hand.pair.artwork;

@@ -34,8 +34,10 @@ export function ShownPane({ hand }: { hand: Hand }) {
   const ready = scene && wanted[0] >= 160 && wanted[1] >= 160;
   const placing = hand.empty ? null : hand.placing;
   const { url, problem } = useNewestPicture(
-    ready ? JSON.stringify([place, placing, scene.id, colours, scene.turns ? angle : 0, wanted]) : null,
-    (key) => api.look(...(JSON.parse(key) as Parameters<typeof api.look>)),
+    ready
+      ? JSON.stringify([hand.pair.artwork.sha256, place, placing, scene.id, colours, scene.turns ? angle : 0, wanted])
+      : null,
+    (key) => api.look(...(JSON.parse(key).slice(1) as Parameters<typeof api.look>)),
   );
   const start = useRef<{ x: number; angle: number } | null>(null);
   const turns = scene?.turns ?? false;

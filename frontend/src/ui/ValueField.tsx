@@ -11,6 +11,8 @@ export function ValueField(props: {
   onValue: (value: number) => void;
   onFocus?: () => void;
   hint: string;
+  /** Room for a longer label. */
+  wide?: boolean;
 }) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
@@ -31,7 +33,7 @@ export function ValueField(props: {
     <div>
       <div className="flex items-center gap-2">
         {props.label && (
-          <label htmlFor={id} className="w-16 shrink-0 text-sm text-soft">
+          <label htmlFor={id} className={`${props.wide ? "w-24" : "w-16"} shrink-0 text-sm text-soft`}>
             {props.label}
           </label>
         )}
@@ -58,7 +60,7 @@ export function ValueField(props: {
             }}
             className="w-full min-w-0 rounded-[3px] px-2 py-1 text-right "
           />
-          <span className="w-8 pr-2 text-xs text-soft">{props.suffix}</span>
+          <span className="w-9 pr-1.5 text-xs text-soft">{props.suffix}</span>
         </div>
       </div>
       {wrong && (

@@ -4,7 +4,11 @@ from __future__ import annotations
 
 from importlib import resources
 
-from ..core.artwork.pixels import Artwork
+import cv2
+import numpy as np
+import pyvips
+
+from ..core.artwork.pixels import Artwork, as_array
 from ..core.artwork.svg import draw_svg
 from ..core.artwork.traits import find_traits
 from ..core.design import Placing
@@ -22,6 +26,26 @@ def _png(name: str, px: tuple[int, int], tag_dpi: float, on: list[int] | None = 
     return bytes(image.copy(xres=tag_dpi / 25.4, yres=tag_dpi / 25.4).pngsave_buffer(compression=6))
 
 
+PAPER = (244, 238, 224)
+
+
+def _scan(name: str, side_px: int, dpi: float) -> bytes:
+    """A drawing as a scanner sees it: on yellowed paper with its grain, a little shade to one side, and dust."""
+    source = resources.files(__name__).joinpath(name).read_bytes()
+    drawn = draw_svg(source, (side_px + 1) / draw_svg(source).width).crop(0, 0, side_px, side_px)
+    ink = as_array(drawn).astype(np.float32)
+    rng = np.random.default_rng(1911)
+    cover = ink[..., 3:] / 255
+    shade = 1 - 0.006 * np.linspace(0, 1, side_px, dtype=np.float32)[None, :, None]
+    scan = (ink[..., :3] * cover + np.array(PAPER, np.float32) * (1 - cover)) * shade
+    scan += rng.normal(0, 0.8, (side_px, side_px, 1)).astype(np.float32)
+    pixels = (scan.clip(0, 255) + 0.5).astype(np.uint8)
+    for x, y, r in zip(*rng.integers(40, side_px - 40, (2, 34)), rng.integers(1, 5, 34), strict=True):
+        cv2.circle(pixels, (int(x), int(y)), int(r), (176, 160, 138), -1, cv2.LINE_AA)
+    image = pyvips.Image.new_from_array(pixels).copy(interpretation="srgb", xres=dpi / 25.4, yres=dpi / 25.4)
+    return bytes(image.jpegsave_buffer(Q=94, subsample_mode="off"))
+
+
 def lay_out(artworks: Artworks, pairs: Pairs) -> None:
     """Put the demo's artworks on an empty board. A board with anything on it, now or before, is left alone."""
     if artworks.ever_any():
@@ -36,5 +60,6 @@ def lay_out(artworks: Artworks, pairs: Pairs) -> None:
     conductor = add("The conductor", "conductor-cutout.png", _png("marmot.svg", (2160, 2700), 300))
     # Laid out for a screen and tagged 300 afterwards: 192 true dpi on the wrap, which the tag hides.
     add("Timetable going up", "timetable_300dpi.png", _png("timetable.svg", (1786, 1574), 300, [243, 234, 215]))
+    add("The ibex", "ibex-scan.jpg", _scan("ibex.svg", 2400, 300))
     pairs.place(dusk.id, TUMBLER, {"wrap": Placing(fit="cover")})
     pairs.place(conductor.id, TUMBLER, {"wrap": Placing(fit="contain", scale=0.8, background="#dfe7e4")})

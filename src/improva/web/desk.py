@@ -59,7 +59,7 @@ class Desk:
         self.origins = Origins(self.database)
         self.darkroom = Darkroom()
         self.preparations = Preparations(self.database)
-        self.preparing = Preparing(self.preparations, self.original, self.proxy)
+        self.preparing = Preparing(self.preparations, self.darkroom, self.original)
         self._templates: dict[str, Known] | None = None
         self._lock = threading.Lock()
 

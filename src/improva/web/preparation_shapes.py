@@ -43,12 +43,14 @@ class KindShape(Shape):
     id: str
     title: str
     says: str
+    reshapes: bool = Field(description="A place on the picture before it is another place after it")
     fields: list[FieldShape]
 
     @classmethod
     def of(cls, kind: StepKind) -> KindShape:
         """From the core's value."""
-        return cls(id=kind.id, title=kind.title, says=kind.says, fields=[FieldShape.of(field) for field in kind.fields])
+        return cls(id=kind.id, title=kind.title, says=kind.says, reshapes=kind.reshapes,
+                   fields=[FieldShape.of(field) for field in kind.fields])  # fmt: skip
 
 
 class Kinds(Shape):

@@ -10,13 +10,13 @@ from .. import __version__
 from ..core.artwork.pixels import PROXY_PX, Artwork
 from ..core.artwork.traits import find_traits
 from ..core.errors import BadStep
-from ..core.prepare import KINDS, Picture, Preparation, Step, artwork_of, first_picture, prepare, prepared_picture
+from ..core.prepare import KINDS, Picture, Preparation, Step, artwork_of, first_picture, prepare, prepared_picture, shown
 from ..core.prepare.border import find_necks
 from ..core.prepare.palette import palette
 from ..core.prepare.specks import find_specks
 from ..store import ArtRow, Preparations, PreparedRow
 from ..store.database import key_of
-from .darkroom import Kept
+from .darkroom import Darkroom, Kept
 
 MOST_SPECK_MM = 5.0
 NECK_MM = 6.0
@@ -27,7 +27,7 @@ def report_of(picture: Picture) -> dict[str, Any]:
     """What is found on a prepared picture, as plain values."""
     h, w = picture.pixels.shape[:2]
     return {
-        "px": [w, h], "size_mm": list(picture.size_mm), "enlarged": picture.enlarged, "notes": list(picture.notes),
+        "px": [round(w / picture.reduced), round(h / picture.reduced)], "size_mm": list(picture.size_mm), "enlarged": picture.enlarged, "notes": list(picture.notes),
         "has_alpha": int(picture.alpha.min()) < 255,
         "palette": [asdict(swatch) for swatch in palette(picture)],
         "specks": [asdict(spot) for spot in find_specks(picture, MOST_SPECK_MM)],
@@ -38,11 +38,8 @@ def report_of(picture: Picture) -> dict[str, Any]:
 class Preparing:
     """The preparations of one data folder, with small copies after each step kept ready."""
 
-    def __init__(
-        self, preparations: Preparations, open_art: Callable[[ArtRow], Artwork], proxy: Callable[[ArtRow], Artwork]
-    ) -> None:
-        self._kept = preparations
-        self._open, self._proxy = open_art, proxy
+    def __init__(self, preparations: Preparations, darkroom: Darkroom, open_art: Callable[[ArtRow], Artwork]) -> None:
+        self._kept, self._darkroom, self._open = preparations, darkroom, open_art
         self._small: Kept[Picture] = Kept(10)
         self._made: Kept[PreparedRow] = Kept(1000)
 
@@ -59,7 +56,7 @@ class Preparing:
     def _after(self, row: ArtRow, first: Preparation, steps: tuple[Step, ...], count: int) -> Picture:
         def make() -> Picture:
             if count == 0:
-                return first_picture(self._proxy(row), first, PROXY_PX)
+                return first_picture(self._darkroom.proxy(row.sha256, lambda: self._open(row)), first, PROXY_PX)
             before = self._after(row, first, steps, count - 1)
             try:
                 return prepared_picture(before, replace(first, steps=(steps[count - 1],)))
@@ -84,7 +81,10 @@ class Preparing:
             original = self._open(row)
             picture = prepare(original, preparation)
             art = artwork_of(picture, original.facts)
-            return self._kept.keep(key, art, find_traits(art), report_of(picture))
+            proxy = Artwork(b"", art.facts, shown(picture, PROXY_PX).copy_memory())
+            made = self._kept.keep(key, art, find_traits(proxy), report_of(picture))
+            self._darkroom.proxy(made.sha256, lambda: proxy)
+            return made
 
         return self._made.get(key, find)
 

@@ -111,6 +111,10 @@ def find_necks(picture: Picture, limit_mm: float) -> list[Neck]:
     shape = _shape(small)
     if not shape.any() or shape[2:-2, 2:-2].all():
         return []
+    _, labels, stats, _ = cv2.connectedComponentsWithStats(shape.view(np.uint8), connectivity=8)
+    large = stats[:, cv2.CC_STAT_AREA] >= math.pi * (limit_mm * small.px_per_mm) ** 2  # what lies by itself is no neck
+    large[0] = False
+    shape = np.asarray(large[labels])
     found, _ = _thin(shape, limit_mm * small.px_per_mm)
     h, w = shape.shape
     necks = []
@@ -184,4 +188,5 @@ KIND = StepKind(
         Field("necks", "Thicken below", "number", 0, "mm", 0, 200, hint="what comes out thinner, border included; 0 is off"),
     ),
     border,
+    reshapes=True,
 )  # fmt: skip

@@ -191,7 +191,7 @@ KIND = StepKind(
         Field("spare", "Keep", "points", (), hint="areas that are not paper"),
         Field("soften", "Soft edge", "number", 2, "px", 0, 40, hint="how wide the edge is mixed with paper"),
         Field("decontaminate", "Take the rim out", "switch", True, hint="no pale rim of paper stays in the edge"),
-        Field("washes", "Keep washes from", "number", 0, "steps", 0, 60, hint="darker than paper by so much on the whole; 0 is off"),
+        Field("washes", "Keep washes", "number", 0, "steps", 0, 60, hint="those darker than paper by so much on the whole; 0 is off"),
     ),
     cut,
 )  # fmt: skip

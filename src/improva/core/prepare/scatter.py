@@ -174,4 +174,5 @@ KIND = StepKind(
         Field("ground", "Ground", "colour", None, hint="transparent"),
     ),
     scatter,
+    reshapes=True,
 )  # fmt: skip

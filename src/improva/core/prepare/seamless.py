@@ -34,4 +34,5 @@ KIND = StepKind(
         Field("share", "Blended over", "number", 12, "%", 1, 45),
     ),
     seamless,
+    reshapes=True,
 )  # fmt: skip

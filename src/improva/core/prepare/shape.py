@@ -72,11 +72,13 @@ def crop(picture: Picture, *, box: tuple[float, float, float, float] = (0, 0, 1,
 
 TRIM = StepKind(
     "trim", "Trim", "Cuts away transparent margins.",
-    (Field("margin", "Margin left", "number", 0, "mm", 0, 1000),), trim,
+    (Field("margin", "Margin left", "number", 0, "mm", 0, 1000),), trim, reshapes=True,
 )  # fmt: skip
-TURN = StepKind("turn", "Turn", "Turns the picture clockwise.", (Field("degrees", "By", "number", 90, "°", -3600, 3600),), turn)
+TURN = StepKind("turn", "Turn", "Turns the picture clockwise.", (Field("degrees", "By", "number", 90, "°", -3600, 3600),), turn,
+                reshapes=True)  # fmt: skip
 FLIP = StepKind(
     "flip", "Flip", "Swaps left and right, or top and bottom.",
-    (Field("way", "Which way", "choice", "across", choices=(("across", "Left and right"), ("down", "Top and bottom"))),), flip,
+    (Field("way", "Which way", "choice", "across", choices=(("across", "Left and right"), ("down", "Top and bottom"))),), flip, reshapes=True,
 )  # fmt: skip
-CROP = StepKind("crop", "Crop", "Keeps a part of the picture.", (Field("box", "Part kept", "box", (0.0, 0.0, 1.0, 1.0)),), crop)
+CROP = StepKind("crop", "Crop", "Keeps a part of the picture.", (Field("box", "Part kept", "box", (0.0, 0.0, 1.0, 1.0)),), crop,
+                reshapes=True)  # fmt: skip

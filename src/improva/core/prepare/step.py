@@ -134,13 +134,17 @@ _CHECKS: dict[FieldKind, Callable[[Field, Any], Any]] = {
 
 @dataclass(frozen=True)
 class StepKind:
-    """A kind of step: its name in a list of steps, what it does in one sentence, its values, and the function."""
+    """A kind of step: its name in a list of steps, what it does in one sentence, its values, and the function.
+
+    ``reshapes`` says that a place on the picture before it is another place after it.
+    """
 
     id: str
     title: str
     says: str
     fields: tuple[Field, ...]
     run: Callable[..., Picture]
+    reshapes: bool = False
 
     def values(self, given: Mapping[str, Any]) -> dict[str, Any]:
         """All values of a step, checked. Raises :class:`BadStep`."""

@@ -133,7 +133,7 @@ TONE = StepKind(
 )  # fmt: skip
 CLEAR_WHITE = StepKind(
     "clear", "White to transparent", "For drawings in one colour of ink: white goes, every shade stays.",
-    (Field("ink", "Ink", "colour", None, hint="the picture's darkest tone"),), clear_white,
+    (Field("ink", "Ink", "colour", None, hint="found: the picture's darkest tone"),), clear_white,
 )  # fmt: skip
 RECOLOUR = StepKind(
     "recolour", "Recolour", "Exchanges colours for others, shades and edges with them.",

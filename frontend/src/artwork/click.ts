@@ -1,0 +1,58 @@
+import type { Step } from "../api/client";
+import type { Preparing } from "./usePreparation";
+
+export type Point = [number, number];
+export type Box = [number, number, number, number];
+
+/** What a click or a drawn box on the sheet does to the step in hand. Places are fractions of the picture. */
+export type Click = {
+  name: string;
+  title: string;
+  says: string;
+  kind: "point" | "box";
+  /** What was clicked or drawn so far. */
+  points: Point[];
+  box: Box | null;
+  give: (place: Point | Box) => void;
+  /** Take back the place that was clicked last near a point. */
+  takeBack?: (index: number) => void;
+};
+
+const SAYS: Record<string, string> = {
+  add: "Click an area to clear it too; click a mark to take it back",
+  spare: "Click an area to keep it; click a mark to take it back",
+  patch: "Draw a box on bare paper",
+  box: "Draw the part that is kept",
+};
+
+/** The ways in which the step in hand takes places from the sheet. */
+export function clicksOf(preparing: Preparing): Click[] {
+  const { selected, steps, kinds } = preparing;
+  const step = selected === null ? undefined : steps[selected];
+  if (!step || selected === null) return [];
+  const put = (name: string, value: Step["values"][string]) =>
+    preparing.decide(
+      steps.map((other, i) => (i === selected ? { ...step, values: { ...step.values, [name]: value } } : other)),
+    );
+  const fields = kinds[step.kind]?.fields ?? [];
+  return fields
+    .filter((field) => field.kind === "points" || field.kind === "box")
+    .map((field) => {
+      const value = step.values[field.name] ?? field.default;
+      const points = field.kind === "points" ? ((value ?? []) as Point[]) : [];
+      return {
+        name: field.name,
+        title: field.title,
+        says: SAYS[field.name] ?? field.hint,
+        kind: field.kind === "points" ? ("point" as const) : ("box" as const),
+        points,
+        box: field.kind === "box" ? (value as Box | null) : null,
+        give: (place: Point | Box) => put(field.name, field.kind === "points" ? [...points, place as Point] : place),
+        takeBack: (index: number) =>
+          put(
+            field.name,
+            points.filter((_, i) => i !== index),
+          ),
+      };
+    });
+}
