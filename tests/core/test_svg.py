@@ -4,6 +4,7 @@ import pytest
 from PIL import Image
 
 from improva.core.artwork.pixels import Artwork, as_array
+from improva.core.artwork.svg import draw_svg
 from improva.core.errors import BadArtwork
 from tests.conftest import encoded
 
@@ -65,3 +66,12 @@ def test_references_within_the_drawing_are_fine() -> None:
 def test_what_is_wrong_with_a_drawing_is_told(data: bytes, says: str) -> None:
     with pytest.raises(BadArtwork, match=says):
         Artwork.read(data)
+
+
+@pytest.mark.parametrize("scale", [0.37, 1.0, 1.5, 2.43])
+def test_a_drawing_covers_its_last_row_and_column_so_that_it_can_repeat(scale: float) -> None:
+    """310 × 273.33 px: at no scale are both whole, and a partly covered edge shows as a hairline between tiles."""
+    svg = b'<svg xmlns="http://www.w3.org/2000/svg" width="310" height="273.3333" viewBox="0 0 310 273.3333"><rect width="310" height="273.3333" fill="#246"/></svg>'
+    assert int(draw_svg(svg, scale)[3].min()) == 255
+    letterboxed = svg.replace(b'height="273.3333" viewBox', b'height="500" viewBox')
+    assert int(draw_svg(letterboxed, scale)[3].min()) == 0, "what its author left bare stays bare"

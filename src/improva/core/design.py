@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
-from typing import Any, Literal, get_args
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from typing import TYPE_CHECKING, Any, Literal, get_args
 
 from .colour import parse_hex
 from .errors import BadPlacing
 from .template import Lay, Panel, Template
 from .units import finite
+
+if TYPE_CHECKING:
+    from .pieces import Extra
 
 Fit = Literal["cover", "contain", "actual", "stretch", "repeat"]
 FITS: tuple[Fit, ...] = get_args(Fit)
@@ -97,8 +101,12 @@ class Piece:
 
 @dataclass(frozen=True)
 class Design:
-    """Pieces in the order they are laid down, on one panel of a template."""
+    """What lies on one panel of a template: the artwork's pieces in the order they are laid down, and what is laid with
+    them, behind or in front. ``fonts`` are the files of the fonts that words are set in, by the key they name.
+    """
 
     template: Template
     panel: Panel
     pieces: tuple[Piece, ...]
+    extras: tuple[Extra, ...] = ()
+    fonts: Mapping[str, bytes] = field(default_factory=dict)

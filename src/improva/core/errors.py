@@ -21,6 +21,14 @@ class BadStep(ImprovaError):
     """A preparing step that is unknown, whose values are out of reach, or that the picture cannot take."""
 
 
+class BadFont(ImprovaError):
+    """A font that is broken, of a kind not read, or that is not here."""
+
+
+class BadPiece(ImprovaError):
+    """A piece of a design whose values are out of reach: words without letters, a frame wider than its panel."""
+
+
 class BadScene(ImprovaError):
     """A scene pack that is unknown or not valid, or a view, size or colour that it does not have."""
 

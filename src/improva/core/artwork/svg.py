@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
-from xml.etree.ElementTree import ParseError
+from xml.etree.ElementTree import ParseError, register_namespace, tostring
 
 import pyvips
 from defusedxml import DefusedXmlException
@@ -15,6 +15,9 @@ from ..errors import BadArtwork
 _URL = re.compile(r"url\(\s*['\"]?\s*([^'\")\s]+)", re.IGNORECASE)
 _IMPORT = re.compile(r"@import\s+(?:url\(\s*)?['\"]?\s*([^'\")\s;]+)", re.IGNORECASE)
 
+register_namespace("", "http://www.w3.org/2000/svg")
+register_namespace("xlink", "http://www.w3.org/1999/xlink")
+
 SVG_DPI = 96.0
 """CSS reference pixel, 1/96 in: W3C CSS Values and Units Level 3, 6.2."""
 
@@ -23,8 +26,30 @@ LIBVIPS_SVG_DPI = 72.0
 
 
 def draw_svg(data: bytes, scale: float = 1.0) -> pyvips.Image:
-    """An inspected SVG drawn at ``scale`` times its own CSS pixels: sRGB with alpha."""
-    return pyvips.Image.svgload_buffer(data, dpi=SVG_DPI, scale=scale * LIBVIPS_SVG_DPI / SVG_DPI)
+    """An inspected SVG drawn at ``scale`` times its own CSS pixels: sRGB with alpha.
+
+    Drawings come out at whole pixels; this one is stretched by less than one to fill them, for a last row that is only
+    partly covered would gape when the drawing is repeated.
+    """
+    drawn = pyvips.Image.svgload_buffer(data, dpi=SVG_DPI, scale=scale * LIBVIPS_SVG_DPI / SVG_DPI)
+    filling = _filling(data, drawn.width, drawn.height)
+    return pyvips.Image.svgload_buffer(filling) if filling else drawn
+
+
+def _filling(data: bytes, w: int, h: int) -> bytes | None:
+    """The drawing with its view stretched to whole pixels; None where its view is not told or is not all of it."""
+    root = fromstring(data)
+    told = root.get("viewBox", "")
+    if not told and all(re.fullmatch(r"[\d.]+(px)?", root.get(side, "")) for side in ("width", "height")):
+        told = f"0 0 {root.get('width', '').removesuffix('px')} {root.get('height', '').removesuffix('px')}"
+    try:
+        view = [float(v) for v in re.split(r"[\s,]+", told.strip())]
+        if len(view) != 4 or not abs(view[2] / view[3] / (w / h) - 1) < 2 / min(w, h):
+            return None
+    except (ValueError, ZeroDivisionError):
+        return None
+    root.attrib |= {"viewBox": told, "width": str(w), "height": str(h), "preserveAspectRatio": "none"}
+    return bytes(tostring(root))
 
 
 @dataclass(frozen=True)

@@ -3,83 +3,155 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 
 import pyvips
 
-from ..artwork.pixels import Artwork, as_bytes
+from ..artwork.pixels import Artwork
 from ..colour import parse_hex
 from ..design import Design, Piece
 from ..fit import place
-from ..template import Panel
+from ..pieces import Band, Extra, Frames, Lettering
+from ..template import Lay, Panel
+from ..words.font import open_font
 from .bend import bent, cut_out, unbent
+from .framed import band_layer, frames_layer
+from .mixing import AS_IT_IS, mixed
 from .piece import laid
 from .repeat import laid_repeat
+from .words import words_layer
 
 Opener = Callable[[str], Artwork]
 """Finds an artwork by its content hash."""
 
+Size = tuple[int, int]
+Draw = Callable[[Panel, Size], pyvips.Image | None]
 
-def _layer(design: Design, piece: Piece, open_art: Opener, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """A piece on a rectangle, over its own ground if it has one."""
-    placed = place(design.panel, piece.size, piece.placing)
+
+def _dense(panel: Panel, size_px: Size, other: Panel) -> Size:
+    """Pixels for another rectangle at the density that a panel has at that size."""
+    density = max(px / mm for px, mm in zip(size_px, panel.file_mm, strict=True))
+    w, h = (max(1, round(mm * density)) for mm in other.file_mm)
+    return w, h
+
+
+@dataclass(frozen=True)
+class _Plane:
+    """Where a design is assembled: the flat, or a tapered wall's level rectangle; and how layers of either lay get there."""
+
+    panel: Panel
+    worn: bool
+    size_px: Size
+
+    def layer(self, lay: Lay, draw: Draw) -> pyvips.Image | None:
+        panel = self.panel
+        if panel.cone is None:
+            return draw(panel, self.size_px)
+        level = panel.worn()
+        if lay == "bent":
+            if self.worn:
+                return draw(level, self.size_px)
+            image = draw(level, _dense(panel, self.size_px, level))
+            return image if image is None else bent(image, panel, self.size_px)
+        if self.worn:
+            image = draw(panel, _dense(level, self.size_px, panel))
+            return image if image is None else unbent(image, panel, self.size_px)
+        image = draw(panel, self.size_px)
+        return image if image is None else cut_out(image, panel)
+
+
+def _art_layer(piece: Piece, panel: Panel, open_art: Opener, on: Panel, size_px: Size) -> pyvips.Image:
+    """An artwork on a rectangle, without its ground."""
+    placed = place(panel, piece.size, piece.placing)
     art = open_art(piece.art)
     if placed.tiling is not None:
-        layer = laid_repeat(art, placed, piece.placing, panel, size_px)
-    else:
-        layer = laid(art, placed, panel, size_px)
-    if piece.placing.background is None or not layer.hasalpha():
-        return layer
-    return layer.flatten(background=list(parse_hex(piece.placing.background)))
+        return laid_repeat(art, placed, piece.placing, on, size_px)
+    return laid(art, placed, on, size_px)
 
 
-def _stacked(layers: list[pyvips.Image], size_px: tuple[int, int]) -> pyvips.Image:
+def _extra_layer(extra: Extra, design: Design, open_art: Opener, on: Panel, size_px: Size) -> pyvips.Image | None:
+    """A piece that is laid with the artwork, on a rectangle; None where nothing of it lies there."""
+    if isinstance(extra, Lettering):
+        return words_layer(extra, open_font(design.fonts[extra.font]), on, size_px)
+    if isinstance(extra, Band):
+        return band_layer(extra, open_art(extra.pattern.art) if extra.pattern else None, on, size_px)
+    if isinstance(extra, Frames):
+        opened = {i: open_art(slot.art.art) for i, slot in enumerate(extra.slots) if slot.art is not None}
+        return frames_layer(extra, opened, on, size_px)
+    return _art_layer(Piece(extra.art.art, extra.art.size, extra.placing), on, open_art, on, size_px)
+
+
+def _plain(colour: str, size_px: Size) -> pyvips.Image:
+    return pyvips.Image.black(*size_px).new_from_image(list(parse_hex(colour))).copy(interpretation="srgb")
+
+
+def _over(canvas: pyvips.Image | None, layer: pyvips.Image) -> pyvips.Image:
+    return layer if canvas is None else mixed(canvas, layer, AS_IT_IS)
+
+
+def _nothing(size_px: Size) -> pyvips.Image:
+    return pyvips.Image.black(*size_px, bands=4).copy(interpretation="srgb")
+
+
+def _assembled(design: Design, open_art: Opener, plane: _Plane) -> pyvips.Image:
+    """Ground, what lies behind the artwork, the artwork, and what lies in front, in this order."""
+    behind = [extra for extra in design.extras if extra.mixing.behind]
     canvas: pyvips.Image | None = None
-    for layer in layers:
-        canvas = layer if canvas is None or not layer.hasalpha() else canvas.composite2(layer, "over")
-    if canvas is None:
-        return pyvips.Image.black(*size_px, bands=4).copy(interpretation="srgb")
-    return as_bytes(canvas)
+    art: pyvips.Image | None = None
+    clip: pyvips.Image | None = None
+    for piece in design.pieces:
+
+        def draw(on: Panel, size_px: Size, piece: Piece = piece) -> pyvips.Image:
+            return _art_layer(piece, design.panel, open_art, on, size_px)
+
+        layer = plane.layer(piece.placing.lay, draw)
+        assert layer is not None, "an artwork always gives a layer"
+        if piece.placing.background is not None and layer.hasalpha():
+            colour = piece.placing.background
+            canvas = plane.layer(piece.placing.lay, lambda _, size_px, colour=colour: _plain(colour, size_px))  # type: ignore[misc]
+        art = _over(art, layer)
+    if art is not None and art.hasalpha():
+        clip = art[3]
+    for extra in behind:
+        canvas = _with(extra, design, open_art, plane, canvas, clip)
+    canvas = canvas if art is None else _over(canvas, art)
+    for extra in design.extras:
+        if not extra.mixing.behind:
+            canvas = _with(extra, design, open_art, plane, canvas, clip)
+    return canvas if canvas is not None else _nothing(plane.size_px)
 
 
-def render(design: Design, open_art: Opener, size_px: tuple[int, int]) -> pyvips.Image:
+def _with(extra: Extra, design: Design, open_art: Opener, plane: _Plane, canvas: pyvips.Image | None,
+          clip: pyvips.Image | None) -> pyvips.Image | None:  # fmt: skip
+    """The canvas with one piece more; it is clipped to the artwork's alpha where it asks for that."""
+    layer = plane.layer("bent", lambda on, size_px: _extra_layer(extra, design, open_art, on, size_px))
+    if layer is None:
+        return canvas
+    back = canvas if canvas is not None else _nothing(plane.size_px)
+    return mixed(back, layer, extra.mixing, clip if extra.mixing.clipped else None)
+
+
+def render(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
     """The panel's print file at ``size_px``: sRGB, 8 bit, with alpha where the blank stays bare.
 
     Raises:
-        BadArtwork, BadPlacing: a piece cannot be read or placed.
+        BadArtwork, BadPlacing, BadPiece, BadFont: a piece cannot be read, placed or drawn.
     """
     panel = design.panel
-    if panel.cone is None:
-        return _stacked([_layer(design, piece, open_art, panel, size_px) for piece in design.pieces], size_px)
-    layers = []
-    for piece in design.pieces:
-        if piece.placing.lay == "flat":
-            layers.append(cut_out(_layer(design, piece, open_art, panel, size_px), panel))
-        else:
-            level = panel.worn()
-            density = max(px / mm for px, mm in zip(size_px, panel.file_mm, strict=True))
-            w, h = (max(1, round(mm * density)) for mm in level.file_mm)
-            layers.append(bent(_layer(design, piece, open_art, level, (w, h)), panel, size_px))
-    return _stacked(layers, size_px)
+    if not design.pieces and not design.extras:
+        return _nothing(size_px)
+    if panel.cone is not None and all(piece.placing.lay == "bent" for piece in design.pieces):
+        level = _Plane(panel, True, _dense(panel, size_px, panel.worn()))
+        return bent(_assembled(design, open_art, level), panel, size_px)
+    return _assembled(design, open_art, _Plane(panel, panel.cone is None, size_px))
 
 
-def render_worn(design: Design, open_art: Opener, size_px: tuple[int, int]) -> pyvips.Image:
+def render_worn(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
     """The panel as it is worn at ``size_px``: a tapered wall's art on its level rectangle, bleed included.
 
     For every other panel this is :func:`render`.
     """
-    panel = design.panel
-    if panel.cone is None:
-        return render(design, open_art, size_px)
-    level = panel.worn()
-    layers = []
-    for piece in design.pieces:
-        if piece.placing.lay == "bent":
-            layers.append(_layer(design, piece, open_art, level, size_px))
-        else:
-            density = max(px / mm for px, mm in zip(size_px, level.file_mm, strict=True))
-            w, h = (max(1, round(mm * density)) for mm in panel.file_mm)
-            layers.append(unbent(_layer(design, piece, open_art, panel, (w, h)), panel, size_px))
-    return _stacked(layers, size_px)
+    return _assembled(design, open_art, _Plane(design.panel, True, size_px))
 
 
 def on_blank(image: pyvips.Image, blank: str = "#ffffff") -> pyvips.Image:

@@ -1,0 +1,54 @@
+"""How a piece mixes with what lies beneath it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal, get_args
+
+from ..colour import parse_hex
+from ..design import ArtSize
+from ..errors import BadPiece
+from ..units import finite
+
+Blend = Literal["normal", "multiply", "screen", "overlay", "darken", "lighten", "color-dodge", "color-burn", "hard-light",
+                "soft-light", "difference", "exclusion", "hue", "saturation", "color", "luminosity"]  # fmt: skip
+BLENDS: tuple[Blend, ...] = get_args(Blend)
+"""Blend modes by their names in W3C Compositing and Blending Level 1, 9.1 and 9.2."""
+
+FARTHEST_MM = 10_000.0
+
+
+@dataclass(frozen=True)
+class ArtRef:
+    """A second artwork in a design: its content hash and its size."""
+
+    art: str
+    size: ArtSize
+
+
+@dataclass(frozen=True)
+class Mixing:
+    """How a piece mixes: ``behind`` the artwork or in front of it, and ``clipped`` to where the artwork has ink."""
+
+    opacity: float = 1.0
+    blend: Blend = "normal"
+    behind: bool = False
+    clipped: bool = False
+
+    def __post_init__(self) -> None:
+        between("opacity", self.opacity, 0, 1)
+        if self.blend not in BLENDS:
+            raise BadPiece(f"The blend '{self.blend}' is not known: choose one of {', '.join(BLENDS)}.")
+
+
+def between(what: str, value: float, least: float, most: float) -> None:
+    """Refuse a number out of reach. Raises :class:`BadPiece`."""
+    if not least <= finite(value, what) <= most:
+        raise BadPiece(f"A {what} of {value:g} is out of reach: use {least:g} to {most:g}.")
+
+
+def colours(*given: str | None) -> None:
+    """Refuse what is no colour. Raises :class:`BadPlacing`."""
+    for colour in given:
+        if colour is not None:
+            parse_hex(colour)

@@ -1,0 +1,17 @@
+"""A second artwork on the panel."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from ..design import Placing
+from .mixing import ArtRef, Mixing
+
+
+@dataclass(frozen=True)
+class Overlay:
+    """A second artwork, placed like the first: behind it or in front, blended, or clipped to it."""
+
+    art: ArtRef
+    placing: Placing = field(default_factory=lambda: Placing("contain", scale=0.5))
+    mixing: Mixing = field(default_factory=Mixing)

@@ -1,0 +1,50 @@
+"""Shapes drawn as lines on a part of a panel: SVG of our own, in mm, at the panel's density."""
+
+from __future__ import annotations
+
+import math
+
+import pyvips
+from shapely.geometry.base import BaseGeometry
+
+from ..template import Box, Panel
+
+TRANSPARENT = [0, 0, 0, 0]
+Region = tuple[int, int, int, int]
+"""Left, top, width and height in px of the print file."""
+
+
+def region_of(box: Box, panel: Panel, size_px: tuple[int, int], spare_px: int = 2) -> Region | None:
+    """The whole pixels round a box of the panel, within its file; None where the box lies outside it."""
+    across, down = size_px[0] / panel.file_mm[0], size_px[1] / panel.file_mm[1]
+    left = max(0, math.floor((box[0] + panel.bleed_mm) * across) - spare_px)
+    top = max(0, math.floor((box[1] + panel.bleed_mm) * down) - spare_px)
+    right = min(size_px[0], math.ceil((box[0] + box[2] + panel.bleed_mm) * across) + spare_px)
+    bottom = min(size_px[1], math.ceil((box[1] + box[3] + panel.bleed_mm) * down) + spare_px)
+    return (left, top, right - left, bottom - top) if right > left and bottom > top else None
+
+
+def drawn(body: str, region: Region, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
+    """SVG elements in mm of the trim, drawn on a region: sRGB with alpha."""
+    left, top, w, h = region
+    across, down = panel.file_mm[0] / size_px[0], panel.file_mm[1] / size_px[1]
+    view = f"{left * across - panel.bleed_mm:.6f} {top * down - panel.bleed_mm:.6f} {w * across:.6f} {h * down:.6f}"
+    svg = (
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{w}" height="{h}" viewBox="{view}" preserveAspectRatio="none">'
+        f"{body}</svg>"
+    )
+    return pyvips.Image.svgload_buffer(svg.encode(), unlimited=True).copy(interpretation="srgb")
+
+
+def placed_on(image: pyvips.Image, region: Region, size_px: tuple[int, int]) -> pyvips.Image:
+    """A region's image on the whole file, transparent elsewhere."""
+    if region == (0, 0, *size_px):
+        return image
+    return image.embed(region[0], region[1], *size_px, extend="background", background=TRANSPARENT)
+
+
+def path_of(shape: BaseGeometry) -> str:
+    """A shape's rings as an SVG path, to be filled by the even-odd rule."""
+    parts = [part for part in getattr(shape, "geoms", [shape]) if part.geom_type == "Polygon" and not part.is_empty]
+    rings = [ring for part in parts for ring in (part.exterior, *part.interiors)]
+    return "".join("M" + "L".join(f"{x:.4f} {y:.4f}" for x, y in list(ring.coords)[:-1]) + "Z" for ring in rings)
