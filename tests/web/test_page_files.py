@@ -50,4 +50,4 @@ def test_a_killed_server_comes_back_with_everything(tmp_path: Path) -> None:
         os.kill(server.pid, signal.SIGKILL)
         server.wait()
     board = web_app.create_app(tmp_path).test_client().get("/api/board").json
-    assert len(board["artworks"]) == 4
+    assert len(board["artworks"]) == 5

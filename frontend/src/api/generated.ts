@@ -470,6 +470,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fonts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every font that words can be set in. */
+        get: operations["fonts_fonts_get"];
+        put?: never;
+        /** Add a font of one's own, TTF or OTF. */
+        post: operations["fonts_add_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fonts/{key}/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A line set in a font, as PNG. */
+        get: operations["fonts_sample__key__sample_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pairs/{artwork_id}/{template_id}": {
         parameters: {
             query?: never;
@@ -583,6 +618,23 @@ export interface paths {
         put?: never;
         /** Make a listing picture; made before, it is only named. */
         post: operations["files_picture_pairs__int_artwork_id___template_id__picture_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Decide what is laid with the artwork on a panel. It becomes the next step of the pair's history. */
+        put: operations["bench_lay_pieces_put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -754,6 +806,79 @@ export interface components {
             title: string;
             /** Vector */
             vector: boolean;
+        };
+        /**
+         * BandBody
+         * @description A border along the trim.
+         */
+        BandBody: {
+            /**
+             * Art
+             * @default null
+             */
+            art: number | null;
+            /**
+             * Behind
+             * @default false
+             */
+            behind: boolean;
+            /**
+             * Blend
+             * @default normal
+             * @enum {string}
+             */
+            blend: "normal" | "multiply" | "screen" | "overlay" | "darken" | "lighten" | "color-dodge" | "color-burn" | "hard-light" | "soft-light" | "difference" | "exclusion" | "hue" | "saturation" | "color" | "luminosity";
+            /**
+             * Clipped
+             * @default false
+             */
+            clipped: boolean;
+            /**
+             * Colour
+             * @default #24405a
+             */
+            colour: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "band";
+            /**
+             * Line Colour
+             * @default #ffffff
+             */
+            line_colour: string;
+            /**
+             * Line Gap Mm
+             * @default 2
+             */
+            line_gap_mm: number;
+            /**
+             * Line Mm
+             * @default 0.8
+             */
+            line_mm: number;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /**
+             * Sides
+             * @default all
+             * @enum {string}
+             */
+            sides: "all" | "level" | "ends";
+            /**
+             * Tile Mm
+             * @default 25
+             */
+            tile_mm: number;
+            /**
+             * Width Mm
+             * @default 12
+             */
+            width_mm: number;
         };
         /**
          * Blank
@@ -1009,10 +1134,137 @@ export interface components {
         FixShape: {
             /** Label */
             label: string;
+            /**
+             * Piece
+             * @description Which piece it changes, where it changes one
+             * @default null
+             */
+            piece: number | null;
             /** Placing */
             placing: {
                 [key: string]: unknown;
             };
+            /** Values */
+            values?: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * FontList
+         * @description All fonts.
+         */
+        FontList: {
+            /** Fonts */
+            fonts: components["schemas"]["FontShape"][];
+        };
+        /**
+         * FontShape
+         * @description A font: its key in a design, what it is called, and whether it is the seller's own.
+         */
+        FontShape: {
+            /** Key */
+            key: string;
+            /** Own */
+            own: boolean;
+            /** Title */
+            title: string;
+        };
+        /**
+         * FramesBody
+         * @description Picture frames.
+         */
+        FramesBody: {
+            /**
+             * Across
+             * @default 2
+             */
+            across: number;
+            /**
+             * Behind
+             * @default false
+             */
+            behind: boolean;
+            /**
+             * Blend
+             * @default normal
+             * @enum {string}
+             */
+            blend: "normal" | "multiply" | "screen" | "overlay" | "darken" | "lighten" | "color-dodge" | "color-burn" | "hard-light" | "soft-light" | "difference" | "exclusion" | "hue" | "saturation" | "color" | "luminosity";
+            /**
+             * Clipped
+             * @default false
+             */
+            clipped: boolean;
+            /**
+             * Colour
+             * @default #ffffff
+             */
+            colour: string;
+            /**
+             * Down
+             * @default 1
+             */
+            down: number;
+            /**
+             * Gap Mm
+             * @default 5
+             */
+            gap_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "frames";
+            /**
+             * Layout
+             * @default instant
+             * @enum {string}
+             */
+            layout: "single" | "instant" | "strip" | "grid" | "round";
+            /**
+             * Line
+             * @default null
+             */
+            line: string | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /**
+             * Rim Mm
+             * @default 4
+             */
+            rim_mm: number;
+            /**
+             * Rotate Deg
+             * @default 0
+             */
+            rotate_deg: number;
+            /**
+             * Shift Mm
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            shift_mm: [
+                number,
+                number
+            ];
+            /**
+             * Size Mm
+             * @default [
+             *       120,
+             *       70
+             *     ]
+             */
+            size_mm: [
+                number,
+                number
+            ];
+            /** Slots */
+            slots?: components["schemas"]["SlotBody"][];
         };
         /**
          * KeepOutShape
@@ -1055,6 +1307,157 @@ export interface components {
         Kinds: {
             /** Kinds */
             kinds: components["schemas"]["KindShape"][];
+        };
+        /**
+         * LetteringBody
+         * @description Words.
+         */
+        LetteringBody: {
+            /**
+             * Align
+             * @default centre
+             * @enum {string}
+             */
+            align: "left" | "centre" | "right";
+            /**
+             * Along
+             * @default line
+             * @enum {string}
+             */
+            along: "line" | "arc" | "circle" | "wave" | "bulge" | "envelope";
+            /**
+             * Amount
+             * @default 0
+             */
+            amount: number;
+            /**
+             * Behind
+             * @default false
+             */
+            behind: boolean;
+            /**
+             * Blend
+             * @default normal
+             * @enum {string}
+             */
+            blend: "normal" | "multiply" | "screen" | "overlay" | "darken" | "lighten" | "color-dodge" | "color-burn" | "hard-light" | "soft-light" | "difference" | "exclusion" | "hue" | "saturation" | "color" | "luminosity";
+            /**
+             * Clipped
+             * @default false
+             */
+            clipped: boolean;
+            /**
+             * Fill
+             * @default #23211e
+             */
+            fill: string;
+            /**
+             * Font
+             * @default poster
+             */
+            font: string;
+            /**
+             * Height Mm
+             * @default 30
+             */
+            height_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "words";
+            /**
+             * Leading
+             * @default 1.15
+             */
+            leading: number;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            /**
+             * Other
+             * @default 0
+             */
+            other: number;
+            /**
+             * Outline
+             * @default null
+             */
+            outline: string | null;
+            /**
+             * Outline Mm
+             * @default 0.6
+             */
+            outline_mm: number;
+            /**
+             * Plaque
+             * @default none
+             * @enum {string}
+             */
+            plaque: "none" | "oval" | "box" | "banner";
+            /**
+             * Plaque Fill
+             * @default #f6ecd9
+             */
+            plaque_fill: string;
+            /**
+             * Plaque Line
+             * @default null
+             */
+            plaque_line: string | null;
+            /**
+             * Plaque Margin Mm
+             * @default 4
+             */
+            plaque_margin_mm: number;
+            /**
+             * Rotate Deg
+             * @default 0
+             */
+            rotate_deg: number;
+            /** @default null */
+            shadow: components["schemas"]["ShadowBody"] | null;
+            /**
+             * Shift Mm
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            shift_mm: [
+                number,
+                number
+            ];
+            /**
+             * Size Mm
+             * @default 14
+             */
+            size_mm: number;
+            /**
+             * Sizing
+             * @default width
+             * @enum {string}
+             */
+            sizing: "size" | "width" | "box" | "fill";
+            /** Text */
+            text: string;
+            /**
+             * Tracking
+             * @default 0
+             */
+            tracking: number;
+            /**
+             * Waves
+             * @default 1
+             */
+            waves: number;
+            /**
+             * Width Mm
+             * @default 80
+             */
+            width_mm: number;
         };
         /**
          * LimitBody
@@ -1261,6 +1664,41 @@ export interface components {
             source: "" | "own" | "ordered" | "bought" | "free";
         };
         /**
+         * OverlayBody
+         * @description A second artwork.
+         */
+        OverlayBody: {
+            /** Art */
+            art: number;
+            /**
+             * Behind
+             * @default false
+             */
+            behind: boolean;
+            /**
+             * Blend
+             * @default normal
+             * @enum {string}
+             */
+            blend: "normal" | "multiply" | "screen" | "overlay" | "darken" | "lighten" | "color-dodge" | "color-burn" | "hard-light" | "soft-light" | "difference" | "exclusion" | "hue" | "saturation" | "color" | "luminosity";
+            /**
+             * Clipped
+             * @default false
+             */
+            clipped: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "overlay";
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity: number;
+            placing?: components["schemas"]["PlacingBody"];
+        };
+        /**
          * Pair
          * @description One artwork on one blank, as the bench shows it with one of its panels in front.
          */
@@ -1293,6 +1731,11 @@ export interface components {
             panels: components["schemas"]["PanelState"][];
             /** Pictured */
             pictured: boolean;
+            /**
+             * Pieces
+             * @description What is laid with the artwork on this panel, in its order
+             */
+            pieces: (components["schemas"]["LetteringBody"] | components["schemas"]["BandBody"] | components["schemas"]["FramesBody"] | components["schemas"]["OverlayBody"])[];
             /** @description None while the panel stays empty */
             placing: components["schemas"]["PlacingBody"] | null;
             /** Printed */
@@ -1428,6 +1871,14 @@ export interface components {
              * @default front
              */
             view: string;
+        };
+        /**
+         * PiecesBody
+         * @description All pieces laid with the artwork on one panel, in their order.
+         */
+        PiecesBody: {
+            /** Pieces */
+            pieces: (components["schemas"]["LetteringBody"] | components["schemas"]["BandBody"] | components["schemas"]["FramesBody"] | components["schemas"]["OverlayBody"])[];
         };
         /**
          * PlacingBody
@@ -1568,6 +2019,16 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Pieces
+             * @description Where each piece laid with it lies
+             */
+            pieces: ([
+                number,
+                number,
+                number,
+                number
+            ] | null)[];
             /** Placed Mm */
             placed_mm: [
                 number,
@@ -1669,12 +2130,71 @@ export interface components {
             side_mm: number;
         };
         /**
+         * ShadowBody
+         * @description A soft shadow.
+         */
+        ShadowBody: {
+            /**
+             * Blur Mm
+             * @default 0.8
+             */
+            blur_mm: number;
+            /**
+             * Colour
+             * @default #000000
+             */
+            colour: string;
+            /**
+             * Opacity
+             * @default 0.5
+             */
+            opacity: number;
+            /**
+             * Shift Mm
+             * @default [
+             *       0.8,
+             *       0.8
+             *     ]
+             */
+            shift_mm: [
+                number,
+                number
+            ];
+        };
+        /**
          * Shelf
          * @description Every blank there is.
          */
         Shelf: {
             /** Blanks */
             blanks: components["schemas"]["Blank"][];
+        };
+        /**
+         * SlotBody
+         * @description What is in a slot.
+         */
+        SlotBody: {
+            /**
+             * Art
+             * @default null
+             */
+            art: number | null;
+            /**
+             * Focus
+             * @default [
+             *       0.5,
+             *       0.5
+             *     ]
+             */
+            focus: [
+                number,
+                number
+            ];
+            /**
+             * Zoom
+             * @default 1
+             */
+            zoom: number;
         };
         /**
          * SpotShape
@@ -2895,6 +3415,90 @@ export interface operations {
             };
         };
     };
+    fonts_fonts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FontList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    fonts_add_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["UploadForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FontList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    fonts_sample__key__sample_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     bench_pair_get: {
         parameters: {
             query?: {
@@ -3033,6 +3637,7 @@ export interface operations {
             query?: {
                 panel?: string | null;
                 placing?: string;
+                pieces?: string;
                 width?: number;
             };
             header?: never;
@@ -3060,6 +3665,7 @@ export interface operations {
             query?: {
                 panel?: string | null;
                 placing?: string;
+                pieces?: string;
                 scene?: string | null;
                 colours?: string;
                 angle?: number;
@@ -3109,6 +3715,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MadeFile"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_lay_pieces_put: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PiecesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pair"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3237,6 +3881,7 @@ export interface operations {
             query?: {
                 panel?: string | null;
                 placing?: string;
+                pieces?: string;
             };
             header?: never;
             path: {
@@ -3306,6 +3951,7 @@ export interface operations {
             query?: {
                 panel?: string | null;
                 placing?: string;
+                pieces?: string;
             };
             header?: never;
             path: {
@@ -3341,6 +3987,7 @@ export interface operations {
             query?: {
                 panel?: string | null;
                 placing?: string;
+                pieces?: string;
             };
             header?: never;
             path: {

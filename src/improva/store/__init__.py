@@ -3,6 +3,7 @@
 from .artworks import ArtRow, Artworks
 from .blanks import BlankFile, Blanks
 from .database import Database
+from .fonts import FontRow, Fonts
 from .made import Made, MadeRow
 from .origins import Origins
 from .pairs import PairRow, Pairs, Placings
@@ -14,6 +15,8 @@ __all__ = [
     "BlankFile",
     "Blanks",
     "Database",
+    "FontRow",
+    "Fonts",
     "Made",
     "MadeRow",
     "Origins",

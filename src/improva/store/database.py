@@ -41,6 +41,7 @@ class Database:
             ("artwork", "traits", "TEXT"),
             ("proof", "summary", "TEXT"),
             ("artwork", "preparation_step", "INTEGER NOT NULL DEFAULT 0"),
+            ("placing", "pieces", "TEXT NOT NULL DEFAULT '{}'"),
         ):
             columns = {row[1] for row in self.connection.execute(f"PRAGMA table_info({table})")}
             if column not in columns:

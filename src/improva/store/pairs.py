@@ -32,9 +32,14 @@ def _decided(text: str | None) -> Placings:
     return {panel: placing_from_dict(data) if data else None for panel, data in json.loads(text).items()} if text else {}
 
 
+Pieces = dict[str, list[dict[str, Any]]]
+"""What is laid with the artwork on each panel, by its id, as plain values."""
+
+
 def _row(row: sqlite3.Row) -> PairRow:
+    pieces = json.loads(row["pieces"]) if row["pieces"] else {}
     return PairRow(
-        _decided(row["placing"]), row["step"], row["last"] or 0, row["route"], row["angle"], json.loads(row["colours"])
+        _decided(row["placing"]), row["step"], row["last"] or 0, row["route"], row["angle"], json.loads(row["colours"]), pieces
     )
 
 
@@ -48,10 +53,11 @@ class PairRow:
     route: str | None = None
     angle: float = 0.0
     colours: dict[str, str | None] = field(default_factory=dict)
+    pieces: Pieces = field(default_factory=dict)
 
 
 _SELECT = (
-    "SELECT pair.*, now.placing, (SELECT max(step) FROM placing AS p WHERE p.artwork_id = pair.artwork_id "
+    "SELECT pair.*, now.placing, now.pieces, (SELECT max(step) FROM placing AS p WHERE p.artwork_id = pair.artwork_id "
     "AND p.template_id = pair.template_id) AS last FROM pair LEFT JOIN placing AS now USING (artwork_id, template_id, step)"
 )
 
@@ -73,8 +79,10 @@ class Pairs:
         """Every pair that is kept, by artwork and blank."""
         return {(row["artwork_id"], row["template_id"]): _row(row) for row in self._database.connection.execute(_SELECT)}
 
-    def place(self, artwork_id: int, template_id: str, decided: Placings) -> None:
-        """Decide the placing of some panels. What had been undone is forgotten; what was decided before is kept.
+    def place(self, artwork_id: int, template_id: str, decided: Placings, pieces: Pieces | None = None) -> None:
+        """Decide the placing of some panels, and what is laid on some with it.
+
+        What had been undone is forgotten; what was decided before is kept.
 
         Deciding what holds already changes nothing.
         """
@@ -82,15 +90,21 @@ class Pairs:
         with self._database.writing() as connection:
             connection.execute("INSERT OR IGNORE INTO pair (artwork_id, template_id) VALUES (?, ?)", pair)
             row = connection.execute(f"{_SELECT} WHERE artwork_id = ? AND template_id = ?", pair).fetchone()
-            before = _decided(row["placing"])
-            now = {**before, **decided}
-            if now == before:  # the same decision come twice, as when a page is left while its answer is on the way
+            before, laid = _decided(row["placing"]), json.loads(row["pieces"] or "{}")
+            now, with_it = {**before, **decided}, {**laid, **(pieces or {})}
+            if (now, with_it) == (
+                before,
+                laid,
+            ):  # the same decision come twice, as when a page is left while its answer is on the way
                 return
             text = json.dumps({panel: placing_to_dict(placing) if placing else None for panel, placing in now.items()})
             connection.execute(
                 "DELETE FROM placing WHERE artwork_id = ? AND template_id = ? AND step > ?", (*pair, row["step"])
             )
-            connection.execute("INSERT INTO placing VALUES (?, ?, ?, ?)", (*pair, row["step"] + 1, text))
+            connection.execute(
+                "INSERT INTO placing (artwork_id, template_id, step, placing, pieces) VALUES (?, ?, ?, ?, ?)",
+                (*pair, row["step"] + 1, text, json.dumps(with_it, ensure_ascii=False)),
+            )
             connection.execute("UPDATE pair SET step = step + 1 WHERE artwork_id = ? AND template_id = ?", pair)
 
     def move(self, artwork_id: int, template_id: str, by: int) -> None:

@@ -32,6 +32,14 @@ CREATE TABLE IF NOT EXISTS prepared (
     report      TEXT NOT NULL CHECK (json_valid(report))
 ) STRICT, WITHOUT ROWID;
 
+-- Fonts of the seller's own, known by the hash of their content.
+CREATE TABLE IF NOT EXISTS font (
+    sha256      TEXT PRIMARY KEY,
+    title       TEXT NOT NULL,
+    file_name   TEXT NOT NULL,
+    added_at    TEXT NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now'))
+) STRICT, WITHOUT ROWID;
+
 -- Where an artwork comes from and what its licence allows, with the licence's own file if there is one.
 CREATE TABLE IF NOT EXISTS origin (
     artwork_id  INTEGER PRIMARY KEY REFERENCES artwork (id),
@@ -53,11 +61,13 @@ CREATE TABLE IF NOT EXISTS pair (
 
 -- Every placing a pair has had, so that undo and redo never end. Step 0 is the default and has no row.
 -- A placing is {"panel id": {…} or null, …}: what was decided of each panel, null for one that stays empty.
+-- Pieces are {"panel id": [{"kind": …, …}, …], …}: what is laid with the artwork.
 CREATE TABLE IF NOT EXISTS placing (
     artwork_id  INTEGER NOT NULL,
     template_id TEXT    NOT NULL,
     step        INTEGER NOT NULL CHECK (step > 0),
     placing     TEXT    NOT NULL CHECK (json_valid(placing)),
+    pieces      TEXT    NOT NULL DEFAULT '{}' CHECK (json_valid(pieces)),
     PRIMARY KEY (artwork_id, template_id, step),
     FOREIGN KEY (artwork_id, template_id) REFERENCES pair (artwork_id, template_id)
 ) STRICT, WITHOUT ROWID;

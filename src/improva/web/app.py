@@ -9,7 +9,7 @@ from flask import Response, request, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 
 from .. import __version__
-from . import artworks, bench, blank_files, blanks, board, files, looks, preparations
+from . import artworks, bench, blank_files, blanks, board, files, fonts, looks, preparations
 from .desk import Desk
 from .problems import MAX_UPLOAD_MB, invalid, problem, register
 
@@ -27,7 +27,7 @@ def create_app(data: Path) -> OpenAPI:
     desk = Desk(data)
     app.extensions["desk"] = desk
     register(app)
-    for part in (board, blanks, blank_files, artworks, preparations, bench, looks, files):
+    for part in (board, blanks, blank_files, artworks, preparations, fonts, bench, looks, files):
         app.register_api(part.blueprint(desk))
 
     @app.before_request

@@ -11,6 +11,7 @@ from ..core.design import Placing
 from ..core.errors import BadPlacing
 from ..core.fit import place as place_on
 from ..core.mockup.pack import SceneInfo
+from ..core.pieces import carried_piece
 from ..core.propose import carried
 from ..core.template import Panel
 from ..core.tiling import offered_counts
@@ -21,8 +22,12 @@ from .artworks import art_shape
 from .blank_shapes import TemplateShape
 from .desk import Desk
 from .pair_shapes import CountOffer, Pair, PanelState
+from .piece_shapes import PIECES, PiecesBody, carried_body
 from .shapes import ChoicesBody, PairPath, PanelQuery, PlacingBody, ProofShape, RegionShape, SceneShape, Shape
 from .work import Work
+
+TRIED_PX = 96
+"""Pieces are drawn this small before they are kept, so that none is kept that cannot be drawn."""
 
 PAIR_AT = "/api/pairs/<int:artwork_id>/<template_id>"
 
@@ -48,7 +53,7 @@ def scene_shape(info: SceneInfo) -> SceneShape:
 
 def proof_shape(report: dict[str, Any]) -> ProofShape:
     """The page's part of a proof's report."""
-    return ProofShape(**{k: report[k] for k in ProofShape.model_fields})
+    return ProofShape(**{k: report.get(k, []) for k in ProofShape.model_fields})
 
 
 def _offers(panel: Panel, report: dict[str, Any] | None, placing: Placing | None) -> list[CountOffer]:
@@ -78,7 +83,7 @@ def pair_shape(desk: Desk, work: Work, panel_id: str | None) -> Pair:
         can_undo=work.row.step > 0, can_redo=work.row.step < work.row.last_step,
         route=work.route, angle=work.row.angle, colours=work.row.colours,  # type: ignore[arg-type]
         proof=proof_shape(report) if report else None, verdict=proof["verdict"],
-        pictured="picture" in made, printed="print" in made,
+        pieces=PIECES.validate_python(list(work.laid_on(panel).kept)), pictured="picture" in made, printed="print" in made,
     )  # fmt: skip
 
 
@@ -110,6 +115,19 @@ def blueprint(desk: Desk) -> APIBlueprint:
             decide(path, {panel.id: placing})
         return answer(path, query)
 
+    @api.put("/pieces", responses={200: Pair})
+    def lay(path: PairPath, query: PanelQuery, body: PiecesBody) -> dict[str, Any]:
+        """Decide what is laid with the artwork on a panel. It becomes the next step of the pair's history."""
+        work, kept = load(path), body.model_dump()["pieces"]
+        panel = work.template.panel(query.panel)
+        placing = work.placing(panel)
+        held = work.holding(panel, desk.lay(kept))  # refused before it is kept, if it cannot be
+        if placing is None:
+            raise BadPlacing("This side is empty: lay the artwork on it first.")
+        desk.flat(held, panel, placing, TRIED_PX)
+        desk.pairs.place(path.artwork_id, path.template_id, {}, {panel.id: kept})
+        return answer(path, query)
+
     @api.delete("/placing", responses={200: Pair})
     def clear(path: PairPath, query: PanelQuery) -> dict[str, Any]:
         """Leave a panel empty."""
@@ -134,7 +152,7 @@ def blueprint(desk: Desk) -> APIBlueprint:
         """Carry a panel's placing to other blanks, to the panel of the same name or else their first."""
         work = load(path)
         panel = work.template.panel(query.panel)
-        placing, took = work.placing(panel), []
+        placing, laid, took = work.placing(panel), work.laid_on(panel), []
         if placing is None:
             raise BadPlacing("This panel is empty, so there is nothing to carry: lay the artwork on it first.")
         for template_id in dict.fromkeys(body.template_ids):
@@ -142,7 +160,9 @@ def blueprint(desk: Desk) -> APIBlueprint:
             target = next((p for p in template.panels if p.id == panel.id), template.panels[0])
             moved = carried(placing, panel, target)
             place_on(target, work.art.facts.size, moved)
-            desk.pairs.place(work.art.id, template_id, {target.id: moved})
+            pieces = zip(PIECES.validate_python(list(laid.kept)), laid.extras, strict=True)
+            kept = [carried_body(piece, carried_piece(extra, panel, target)) for piece, extra in pieces]
+            desk.pairs.place(work.art.id, template_id, {target.id: moved}, {target.id: kept} if kept else None)
             took.append(template_id)
         return Copied(template_ids=took).model_dump()
 

@@ -18,16 +18,19 @@ from ..core.mockup.drawn import cut_mask
 from ..core.mockup.pack import SceneInfo
 from ..core.mockup.picture import encode, mock_up
 from ..core.output import beside, picture_name, print_name, write_print_file
+from ..core.pieces import piece_box
 from ..core.preflight import Subject, prove, worst
 from ..core.propose import propose
 from ..core.render import on_blank, render, render_worn
 from ..core.template import Panel, Template
+from ..fonts import font_bytes
 from ..proofing import proof_report, proof_summary, template_report
 from ..scenes import fingerprint, scene, scenes_of
-from ..store import ArtRow, Artworks, Blanks, Database, Made, MadeRow, Origins, PairRow, Pairs, Placings, Preparations
+from ..store import ArtRow, Artworks, Blanks, Database, Fonts, Made, MadeRow, Origins, PairRow, Pairs, Placings, Preparations
 from ..store.database import key_of
 from ..work.darkroom import Colours, Cut, Darkroom
 from ..work.preparing import Preparing
+from .laying import Laid, lay
 from .problems import NotHere
 from .work import Work, plain
 
@@ -57,6 +60,7 @@ class Desk:
         self.made = Made(self.database)
         self.blanks = Blanks(self.database)
         self.origins = Origins(self.database)
+        self.fonts = Fonts(self.database)
         self.darkroom = Darkroom()
         self.preparations = Preparations(self.database)
         self.preparing = Preparing(self.preparations, self.darkroom, self.original)
@@ -136,7 +140,16 @@ class Desk:
         """A pair from its parts."""
         assert art.traits is not None, "artworks come with their traits from this desk"
         proposals = {p.id: propose(template, p, art.facts, art.traits) for p in template.panels}
-        return Work(art, template, self._known()[template.id].key, row, proposals)
+        laid = {panel: self.lay(pieces) for panel, pieces in row.pieces.items()}
+        return Work(art, template, self._known()[template.id].key, row, proposals, laid)
+
+    def lay(self, pieces: list[dict[str, Any]]) -> Laid:
+        """Pieces made ready. Raises an error of ours where they cannot be."""
+        return lay(pieces, self.art, self.font)
+
+    def font(self, key: str) -> bytes:
+        """A font's file: one that ships, or one of the seller's own. Raises :class:`BadFont`."""
+        return self.fonts.data(key) or font_bytes(key)
 
     def work(self, artwork_id: int, template_id: str) -> Work:
         """A pair. Raises :class:`NotHere` or :class:`BadTemplate`."""
@@ -156,12 +169,21 @@ class Desk:
         """The proof of a placing on one panel, also one that is still in the hand; it is not kept."""
         art = work.art
         profile = self.profile(work.template)
-        found = prove(work.template, panel, self.proxy(art), placing, profile, art.traits, art.origin, art.altered)
-        return proof_report(work.template, panel, work.art.facts, found)
+        laid = work.laid_on(panel)
+        found = prove(
+            work.template, panel, self.proxy(art), placing, profile, art.traits, origin=art.origin,
+            altered=art.altered or bool(laid.extras), extras=laid.extras, fonts=laid.fonts,
+            others={key: self.proxy(row) for key, row in laid.arts.items()},
+        )  # fmt: skip
+        boxes = [piece_box(extra, panel, laid.fonts) for extra in laid.extras]
+        return {**proof_report(work.template, panel, work.art.facts, found), "pieces": boxes}
 
     def subject(self, work: Work, panel: Panel, placing: Placing) -> Subject:
         """A panel as the checks look at it."""
-        return Subject(work.template, panel, self.proxy(work.art), placing, known=work.art.traits)
+        laid = work.laid_on(panel)
+        others = {key: self.proxy(row) for key, row in laid.arts.items()}
+        return Subject(work.template, panel, self.proxy(work.art), placing, known=work.art.traits, extras=laid.extras,
+                       fonts=laid.fonts, others=others)  # fmt: skip
 
     def proof(self, work: Work) -> dict[str, Any]:
         """The proofs of every printed panel and the gravest verdict, made once and kept for good."""
@@ -196,8 +218,8 @@ class Desk:
         if panel.shape != "cutout":
             return None
         placing = {**work.placings, **held}[panel.id]
-        key = key_of(work.subject, plain({panel.id: placing}))
-        return Cut(key, lambda: cut_mask(work.design(panel, placing), lambda _: art))
+        key = key_of(work.subject, plain({panel.id: placing}), work.laid_on(panel).key)
+        return Cut(key, lambda: cut_mask(work.design(panel, placing), work.opener(art, self.proxy)))
 
     def look(self, work: Work, held: Placings, info: SceneInfo, angle: float, colours: Colours, size: tuple[int, int],
              close: bool = False) -> bytes:  # fmt: skip
@@ -208,7 +230,7 @@ class Desk:
         longest = max(px for seen in lit.view.maps.values() for px in seen.texture_px) * max(1.0, largest)
         if longest > PROXY_PX // 2:
             art = self.proxy(work.art)
-        return encode(mock_up(lit, work.designs(held), lambda _: art, angle), ".jpg", quality=86)
+        return encode(mock_up(lit, work.designs(held), work.opener(art, self.proxy), angle), ".jpg", quality=86)
 
     def cell(self, work: Work) -> bytes:
         """The board's small picture of a pair, made once and kept."""
@@ -224,8 +246,7 @@ class Desk:
         """The print file reduced to a width, as it will be: bent, repeated, cut."""
         w, h = panel.file_mm
         size = (width, max(1, round(width * h / w)))
-        art = self.proxy(work.art)
-        return render(work.design(panel, placing), lambda _: art, size)
+        return render(work.design(panel, placing), work.opener(self.proxy(work.art), self.proxy), size)
 
     def butted(self, work: Work, panel: Panel, placing: Placing, side_mm: float, px_mm: float) -> pyvips.Image:
         """Both ends of a wrap side by side on the blank's colour, its right end at the left: what the seam will show."""
@@ -233,7 +254,7 @@ class Desk:
         size = (max(2, round(worn.file_mm[0] * px_mm)), max(2, round(worn.file_mm[1] * px_mm)))
         art = self.original(work.art)
         image = on_blank(
-            render_worn(work.design(panel, placing), lambda _: art, size), work.template.blank_colour
+            render_worn(work.design(panel, placing), work.opener(art, self.original), size), work.template.blank_colour
         ).copy_memory()
         bleed = round(worn.bleed_mm * px_mm)
         side = min(round(side_mm * px_mm), (image.width - 2 * bleed) // 2)
@@ -250,11 +271,11 @@ class Desk:
             raise BadTemplate(f"Nothing is printed on this {panel.title.lower()}: lay the artwork on it first.")
         mirror = work.route == "press"
         name = print_name(work.art.title, work.template, panel, dpi, mirror, ending)
-        key = key_of("print", work.subject, plain({panel.id: placing}), name, cut_line)
-        original = self.original(work.art)
+        key = key_of("print", work.subject, plain({panel.id: placing}), name, cut_line, work.laid_on(panel).key)
+        open_art = work.opener(self.original(work.art), self.original)
 
         def make(path: Path) -> None:
-            write_print_file(work.design(panel, placing), lambda _: original, path, dpi=dpi, mirror=mirror, cut_line=cut_line)
+            write_print_file(work.design(panel, placing), open_art, path, dpi=dpi, mirror=mirror, cut_line=cut_line)
 
         return key, self._keep(MadeRow(key, "print", work.placing_key, name), work, make)
 
@@ -269,7 +290,9 @@ class Desk:
         def make(path: Path) -> None:
             lit = self.darkroom.lit(info, size, work.row.colours, cut=self._cut(work, {}, original))
             with beside(path) as temporary:
-                temporary.write_bytes(encode(mock_up(lit, work.designs(), lambda _: original, angle), path.suffix))
+                temporary.write_bytes(
+                    encode(mock_up(lit, work.designs(), work.opener(original, self.original), angle), path.suffix)
+                )
 
         return key, self._keep(MadeRow(key, "picture", work.placing_key, name), work, make)
 

@@ -13,12 +13,13 @@ from pydantic import BaseModel, Field, ValidationError
 from ..core.artwork.pixels import as_array
 from ..core.artwork.traits import column_differences
 from ..core.design import Placing
-from ..core.errors import BadPlacing
+from ..core.errors import BadPiece, BadPlacing
 from ..core.mockup.picture import encode
 from ..core.template import Panel
 from ..scenes import scene
 from .bench import PAIR_AT, proof_shape
 from .desk import Desk
+from .piece_shapes import PiecesBody
 from .shapes import PairPath, PanelQuery, PlacingBody, ProofShape
 from .work import Work
 
@@ -30,9 +31,12 @@ SEAM_POINTS = 240
 
 
 class HeldQuery(PanelQuery):
-    """A placing that is not decided yet: a PlacingBody as JSON, or nothing for an empty panel."""
+    """What is not decided yet: a PlacingBody as JSON, or nothing for an empty panel; and, where they are in the hand, the
+    pieces laid with it, as JSON.
+    """
 
     placing: str = ""
+    pieces: str = ""
 
 
 class LookQuery(HeldQuery):
@@ -70,6 +74,14 @@ def asked_placing(text: str) -> Placing | None:
         raise BadPlacing("The placing cannot be read: it must be a placing's JSON.") from wrong
 
 
+def asked_pieces(text: str) -> list[dict[str, Any]]:
+    """Pieces in a request's query. Raises :class:`BadPiece`."""
+    try:
+        return [piece.model_dump() for piece in PiecesBody.model_validate_json(f'{{"pieces": {text}}}').pieces]
+    except ValidationError as wrong:
+        raise BadPiece(f"The pieces cannot be read: {wrong.errors()[0]['msg']}.") from wrong
+
+
 def _asked_colours(text: str) -> dict[str, str | None]:
     try:
         found = json.loads(text)
@@ -91,19 +103,22 @@ def blueprint(desk: Desk) -> APIBlueprint:
     """More addresses of a pair."""
     api = APIBlueprint("looks", __name__, url_prefix=PAIR_AT, abp_tags=[Tag(name="bench")])
 
-    def load(path: PairPath) -> Work:
-        return desk.work(path.artwork_id, path.template_id)
+    def load(path: PairPath, query: HeldQuery) -> Work:
+        work = desk.work(path.artwork_id, path.template_id)
+        if not query.pieces:
+            return work
+        return work.holding(work.template.panel(query.panel), desk.lay(asked_pieces(query.pieces)))
 
     @api.get("/proof", responses={200: ProofShape})
     def proof(path: PairPath, query: HeldQuery) -> dict[str, Any]:
         """The proof of a placing that is not decided yet."""
-        work = load(path)
+        work = load(path, query)
         return proof_shape(desk.judge(work, *_held(work, query.panel, query.placing))).model_dump()
 
     @api.get("/look")
     def look(path: PairPath, query: LookQuery) -> Response:
         """A quick mock-up of a placing that is not decided yet, as JPEG."""
-        work = load(path)
+        work = load(path, query)
         panel, placing, colours = work.template.panel(query.panel), asked_placing(query.placing), _asked_colours(query.colours)
         info = scene(query.scene, work.template) if query.scene else desk.first_scene(work.template)
         picture = desk.look(work, {panel.id: placing}, info, query.angle, colours, (query.width, query.height))
@@ -112,7 +127,7 @@ def blueprint(desk: Desk) -> APIBlueprint:
     @api.get("/flat")
     def flat(path: PairPath, query: FlatQuery) -> Response:
         """The print file of a placing that is not decided yet, reduced, as PNG: bent, repeated and cut as it will be."""
-        work = load(path)
+        work = load(path, query)
         panel = work.template.panel(query.panel)
         image = desk.flat(work, panel, asked_placing(query.placing), query.width)
         return Response(image.pngsave_buffer(compression=1, keep="none"), mimetype="image/png")
@@ -120,7 +135,7 @@ def blueprint(desk: Desk) -> APIBlueprint:
     @api.get("/seam", responses={200: Seam})
     def seam(path: PairPath, query: HeldQuery) -> dict[str, Any]:
         """How the two ends of a wrap meet, along its height."""
-        work = load(path)
+        work = load(path, query)
         looked = desk.subject(work, *_held(work, query.panel, query.placing))
         _, inner, along = column_differences(looked.trim_lab)
         at = np.linspace(0, len(along) - 1, SEAM_POINTS).round().astype(int)
@@ -131,14 +146,14 @@ def blueprint(desk: Desk) -> APIBlueprint:
     @api.get("/seam-picture")
     def seam_picture(path: PairPath, query: HeldQuery) -> Response:
         """Both ends of a wrap butted in the middle, at 300 dpi, as JPEG; what is bare shows the blank."""
-        work = load(path)
+        work = load(path, query)
         picture = desk.butted(work, *_held(work, query.panel, query.placing), SEAM_SIDE_MM, SEAM_PX_MM)
         return Response(encode(as_array(picture), ".jpg"), mimetype="image/jpeg")
 
     @api.get("/cell")
     def cell_picture(path: PairPath) -> Response:
         """The board's small mock-up of what was decided, as JPEG."""
-        found = Response(desk.cell(load(path)), mimetype="image/jpeg")
+        found = Response(desk.cell(desk.work(path.artwork_id, path.template_id)), mimetype="image/jpeg")
         found.headers["Cache-Control"] = "private, max-age=31536000, immutable"
         return found
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from pydantic import Field
 
 from .blank_shapes import TemplateShape
+from .piece_shapes import PieceBody
 from .shapes import Art, PlacingBody, ProofShape, RouteName, SceneShape, Shape, StatusName
 
 
@@ -45,5 +46,6 @@ class Pair(Shape):
     colours: dict[str, str | None]
     proof: ProofShape | None
     verdict: StatusName
+    pieces: list[PieceBody] = Field(description="What is laid with the artwork on this panel, in its order")
     pictured: bool
     printed: bool

@@ -104,6 +104,8 @@ class FixShape(Shape):
 
     label: str
     placing: dict[str, object]
+    piece: int | None = Field(default=None, description="Which piece it changes, where it changes one")
+    values: dict[str, object] = Field(default_factory=dict)
 
 
 class CheckShape(Shape):
@@ -129,6 +131,7 @@ class ProofShape(Shape):
     effective_dpi: tuple[float, float]
     verdict: StatusName
     checks: list[CheckShape]
+    pieces: list[tuple[float, float, float, float] | None] = Field(description="Where each piece laid with it lies")
 
 
 class Cell(Shape):

@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any
 
 from .. import __version__
+from ..core.artwork.pixels import Artwork
 from ..core.design import Design, Piece, Placing
 from ..core.propose import Proposal
 from ..core.template import Panel, Template
 from ..store import ArtRow, PairRow, Placings
 from ..store.database import key_of
 from ..store.pairs import placing_to_dict
+from .laying import NOTHING, Laid, opener
 
 
 def plain(placings: Placings) -> dict[str, Any]:
@@ -29,6 +32,7 @@ class Work:
     template_key: str
     row: PairRow
     proposals: dict[str, Proposal]
+    laid: dict[str, Laid] = field(default_factory=dict)
 
     @property
     def route(self) -> str:
@@ -56,20 +60,36 @@ class Work:
 
     @cached_property
     def placing_key(self) -> str:
-        """A hash of all placings."""
-        return key_of(plain(self.placings))
+        """A hash of all placings, and of what is laid with them."""
+        laid = {panel: each.key for panel, each in self.laid.items() if each.key}
+        return key_of(plain(self.placings), laid) if laid else key_of(plain(self.placings))
 
     @cached_property
     def proof_key(self) -> str:
         """A hash of all that the proof of what was decided depends on."""
         return key_of("proof", self.subject, self.placing_key, self.art.origin.as_dict(), self.art.altered)
 
+    def laid_on(self, panel: Panel) -> Laid:
+        """What is laid with the artwork on a panel."""
+        return self.laid.get(panel.id, NOTHING)
+
     def design(self, panel: Panel, placing: Placing | None) -> Design:
         """One panel as a design; without a placing it is empty."""
-        pieces = (Piece(self.art.sha256, self.art.facts.size, placing),) if placing else ()
-        return Design(self.template, panel, pieces)
+        if placing is None:
+            return Design(self.template, panel, ())
+        laid = self.laid_on(panel)
+        pieces = (Piece(self.art.sha256, self.art.facts.size, placing),)
+        return Design(self.template, panel, pieces, laid.extras, laid.fonts)
 
     def designs(self, held: Placings | None = None) -> list[Design]:
         """Every panel as a design, with what is in the hand in place of what was decided."""
         now = {**self.placings, **(held or {})}
         return [self.design(panel, now[panel.id]) for panel in self.template.panels]
+
+    def holding(self, panel: Panel, laid: Laid | None) -> Work:
+        """The same pair with other pieces laid on one panel; None for those that were decided."""
+        return self if laid is None else replace(self, laid={**self.laid, panel.id: laid})
+
+    def opener(self, main: Artwork, open_row: Callable[[ArtRow], Artwork]) -> Callable[[str], Artwork]:
+        """Finds the artworks of this pair's designs: its own, and those laid with it."""
+        return opener(main, self.art.sha256, list(self.laid.values()), open_row)

@@ -10,6 +10,7 @@ from shapely.geometry.base import BaseGeometry
 
 from ..design import Placing
 from ..fit import place
+from ..pieces import Band, Overlay
 from ..template import Box
 from .subject import Subject
 from .verdict import Fix, Verdict
@@ -29,6 +30,19 @@ def _printed(subject: Subject) -> Polygon:
     return unary_union([Polygon(copy.corners()) for copy in subject.placed.copies()])
 
 
+def _filled(subject: Subject) -> Polygon:
+    """Where the picture, a second artwork or a border lies."""
+    found = [_printed(subject)]
+    for extra in subject.extras:
+        if isinstance(extra, Band):
+            found.append(extra.shape(subject.worn))
+        elif isinstance(extra, Overlay) and not extra.mixing.clipped:
+            placed = place(subject.worn, extra.art.size, extra.placing)
+            whole = placed.tiling is not None and placed.covers(subject.worn.file_box)
+            found += [subject.worn.cut()] if whole else [Polygon(copy.corners()) for copy in placed.copies()]
+    return unary_union(found)
+
+
 def _covering(subject: Subject) -> Placing:
     """The nearest placing that leaves no edge bare: same turn, shift kept as far as it may be."""
     placing = subject.placing.changed(fit="cover", copies=1, scale=max(1.0, subject.placing.scale))
@@ -45,7 +59,7 @@ def check_bare(subject: Subject) -> Verdict:
     """The width of the widest strip of the print file that the picture leaves bare, in mm."""
     if subject.placed.tiling is not None:
         return _bare_spacing(subject)
-    file, picture = subject.field.cut(), _printed(subject)
+    file, picture = subject.field.cut(), _filled(subject)
     bare = file.difference(picture)
     parts = [part for part in getattr(bare, "geoms", [bare]) if part.area > 1e-4]
     where = tuple((b[0], b[1], b[2] - b[0], b[3] - b[1]) for b in (part.bounds for part in parts))
@@ -86,13 +100,13 @@ def check_bleed(subject: Subject) -> Verdict | None:
     if not bleed:
         return None
     trim = replace(subject.field, bleed_mm=0.0).cut()
-    picture = _printed(subject)
+    picture = _filled(subject)
     if subject.placed.tiling is not None or subject.placing.background is not None:
         reach = bleed
     elif not picture.contains(trim):
         return None
     else:
-        reach = bleed if picture.contains(subject.field.cut().buffer(-0.01)) else picture.exterior.distance(trim)
+        reach = bleed if picture.contains(subject.field.cut().buffer(-0.01)) else picture.boundary.distance(trim)
     if reach >= bleed - BARE_TOLERANCE_MM:
         return Verdict(
             "bleed", "Bleed", "pass", round(reach, 2), bleed, "mm", "The print runs through the bleed on every side."

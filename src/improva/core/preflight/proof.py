@@ -4,16 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Any
 
 from ..artwork.pixels import Artwork
 from ..artwork.traits import Traits
 from ..design import Placing
 from ..fit import Placed
-from ..origin import Origin
 from ..template import Panel, Template
 from .fitting import check_bare, check_bleed, check_crop, check_distortion
 from .guide import check_guide
 from .ink import check_colour_mode, check_gamut, check_haze, check_tint, check_transparency, check_white
+from .pieces import check_letters_there, check_pieces_safe, check_pieces_sharp, check_slots
 from .resolution import check_eye, check_resolution, check_tag
 from .rights import check_origin
 from .seam import check_handle_gap, check_repeat_joint, check_seam_match, check_seam_zone
@@ -44,6 +45,10 @@ CHECKS: tuple[Callable[[Subject], Verdict | None], ...] = (
     check_colour_mode,
     check_gamut,
     check_guide,
+    check_pieces_safe,
+    check_letters_there,
+    check_pieces_sharp,
+    check_slots,
     check_origin,
 )
 
@@ -58,13 +63,13 @@ class Proof:
 
 
 def prove(template: Template, panel: Panel, art: Artwork, placing: Placing, profile: bytes | None = None,
-          traits: Traits | None = None, origin: Origin | None = None, altered: bool = False) -> Proof:  # fmt: skip
+          traits: Traits | None = None, **more: Any) -> Proof:  # fmt: skip
     """Run every check that applies. ``profile`` is the printer's ICC profile, where colours are to be held against it;
-    ``traits`` are the artwork's, where they are known already; for ``origin`` and ``altered`` see :class:`Subject`.
+    ``traits`` are the artwork's, where they are known already; for what ``more`` may be given see :class:`Subject`.
 
     Raises:
         BadArtwork, BadPlacing: the artwork cannot be decoded or placed.
     """
-    subject = Subject(template, panel, art, placing, profile, traits, origin, altered)
+    subject = Subject(template, panel, art, placing, profile, traits, **more)
     checks = tuple(v for check in CHECKS if (v := check(subject)) is not None)
     return Proof(subject.placed, worst([v.status for v in checks]), checks)

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any
 
@@ -18,8 +19,11 @@ from ..colour import Floats, lab, parse_hex
 from ..design import Design, Piece, Placing
 from ..fit import Placed, place
 from ..origin import Origin
+from ..pieces import Extra, Lettering, lettering_shape
+from ..pieces.lettering import lettering_box
 from ..render import render_worn
 from ..template import Box, Panel, Template
+from ..words.font import open_font
 
 ANALYSIS_PX = 1000
 """Longest side of the rendering that is looked at: 4 px a millimetre on a tumbler's wrap."""
@@ -35,6 +39,7 @@ class Subject:
     Pictures and boxes are of the panel as it is worn: a tapered wall is looked at as its level rectangle.
     ``profile`` is the printer's ICC profile, where the seller gives one; ``known`` the artwork's traits, where they were
     found before; ``origin`` what is noted of where it comes from; ``altered`` whether it was changed since it was had.
+    ``extras`` is what is laid with the artwork, with their ``fonts`` and the ``others``' artworks by their hashes.
     """
 
     template: Template
@@ -45,6 +50,9 @@ class Subject:
     known: Traits | None = None
     origin: Origin | None = None
     altered: bool = False
+    extras: tuple[Extra, ...] = ()
+    fonts: Mapping[str, bytes] = field(default_factory=dict)
+    others: Mapping[str, Artwork] = field(default_factory=dict)
 
     @property
     def facts(self) -> ArtFacts:
@@ -72,16 +80,23 @@ class Subject:
 
     @property
     def design(self) -> Design:
-        """The pair as a design of one piece."""
-        return Design(self.template, self.panel, (Piece("", self.facts.size, self.placing),))
+        """The pair as a design."""
+        return Design(self.template, self.panel, (Piece("", self.facts.size, self.placing),), self.extras, self.fonts)
+
+    def vector(self, key: str) -> bool:
+        """Whether another artwork is drawn as lines."""
+        return key in self.others and self.others[key].facts.vector
 
     @cached_property
     def flat(self) -> NDArray[np.uint8]:
         """The print file, reduced to :data:`ANALYSIS_PX`: (h, w, 3 or 4) sRGB."""
+        return self._rendered(self.design)
+
+    def _rendered(self, design: Design) -> NDArray[np.uint8]:
         w, h = self.worn.file_mm
         factor = ANALYSIS_PX / max(w, h)
         size = (max(8, round(w * factor)), max(8, round(h * factor)))
-        return as_array(render_worn(self.design, lambda _: self.art, size))
+        return as_array(render_worn(design, lambda key: self.others[key] if key else self.art, size))
 
     @property
     def px_per_mm(self) -> float:
@@ -128,8 +143,11 @@ class Subject:
 
     @cached_property
     def content(self) -> Content:
-        """What of the print matters, told from its ground."""
-        return find_content(self.trim_lab, self.trim_alpha)
+        """What of the artwork matters, told from its ground; what is laid with it is known by itself."""
+        if not self.extras:
+            return find_content(self.trim_lab, self.trim_alpha)
+        alone = replace(self, extras=())
+        return find_content(alone.trim_lab, alone.trim_alpha)
 
     @cached_property
     def traits(self) -> Traits:
@@ -154,6 +172,10 @@ class Subject:
                 if self.placed.tiling is None and not _meets(box, self.worn):
                     continue
                 found.append(Words(box, row.height_px * self.mm_per_px, row.stroke_px * self.mm_per_px))
+        for extra in self.extras:
+            if isinstance(extra, Lettering):
+                shape = lettering_shape(extra, open_font(self.fonts[extra.font]))
+                found.append(Words(lettering_box(extra, shape, self.worn.trim_mm, letters_only=True), shape.cap_mm, 0.0))
         return found
 
     def _on_print(self, copy: Placed, box_px: tuple[int, int, int, int]) -> Box:

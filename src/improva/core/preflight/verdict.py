@@ -13,10 +13,12 @@ _ORDER: tuple[Status, ...] = ("pass", "warn", "fail")
 
 @dataclass(frozen=True)
 class Fix:
-    """A mend: what the button says, and the values of the placing it changes."""
+    """A mend: what the button says, and the values of the placing it changes, or of the piece of that index."""
 
     label: str
     placing: dict[str, Any]
+    piece: int | None = None
+    values: dict[str, Any] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -69,6 +71,10 @@ WHY = {
     "tint": "Sublimated colour lies over the blank's own, which tints all of it.",
     "colour-mode": "Colours from a press profile cannot all be kept, so they may shift.",
     "gamut": "Colours that the printer cannot make come out duller than on the screen.",
+    "pieces-safe": "Trimming and sewing wander, so words and pictures near the edge may be cut.",
+    "letters": "A letter that the font lacks leaves a hole in the word.",
+    "pieces-sharp": "Every picture on the print is looked at as closely as the first.",
+    "slots": "An empty frame is printed as an empty frame.",
     "origin": "A licence binds you, not the buyer; a shop can be closed over one picture.",
     "guide": "A template's guide lines are printed like everything else in the file.",
 }

@@ -1,0 +1,33 @@
+"""Where a piece lies."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import TYPE_CHECKING
+
+from ..fit import place
+from ..template import Box, Panel
+from ..words.font import open_font
+from .band import Band
+from .frames import Frames
+from .lettering import Lettering, lettering_box, lettering_shape
+
+if TYPE_CHECKING:
+    from . import Extra
+
+
+def piece_box(piece: Extra, panel: Panel, fonts: Mapping[str, bytes]) -> Box | None:
+    """The upright box round a piece in mm of the panel as it is worn; None for one that runs along the whole trim."""
+    worn = panel.worn()
+    if isinstance(piece, Lettering):
+        return lettering_box(piece, lettering_shape(piece, open_font(fonts[piece.font])), worn.trim_mm)
+    if isinstance(piece, Frames):
+        return piece.box(worn.trim_mm)
+    if isinstance(piece, Band):
+        return None
+    placed = place(worn, piece.art.size, piece.placing)
+    if placed.tiling is not None:
+        return None
+    corners = [point for copy in placed.copies() for point in copy.corners()]
+    xs, ys = zip(*corners, strict=True)
+    return min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)

@@ -1,0 +1,120 @@
+"""What is laid with the artwork: inside the safe area, sharp, complete, and with every letter."""
+
+from __future__ import annotations
+
+from ..design import Placing
+from ..fit import place
+from ..pieces import Band, Frames, Lettering, Overlay, lettering_shape, piece_box
+from ..pieces.frames import slot_dpi
+from ..template import Box
+from ..words.font import open_font
+from .subject import Subject
+from .verdict import Fix, Status, Verdict
+
+BESIDE_MM = 0.05
+
+
+def _named(extra: Lettering | Frames) -> str:
+    return "the frames" if isinstance(extra, Frames) else f"“{extra.text.strip().splitlines()[0][:24]}”"
+
+
+def _boxes(subject: Subject) -> list[tuple[int, str, Box]]:
+    """Words and frames, each with its index, what it is, and its upright box on the panel as it is worn."""
+    return [
+        (i, _named(extra), box)
+        for i, extra in enumerate(subject.extras)
+        if isinstance(extra, Lettering | Frames) and (box := piece_box(extra, subject.panel, subject.fonts)) is not None
+    ]
+
+
+def check_pieces_safe(subject: Subject) -> Verdict | None:
+    """How far words and frames that were laid reach past the safe line, in mm, and the move that brings them inside."""
+    boxes = _boxes(subject)
+    if not boxes or not subject.worn.safe_mm:
+        return None
+    sx, sy, sw, sh = subject.worn.safe_box
+    worst: tuple[float, int, str, Box, tuple[float, float]] | None = None
+    where = []
+    for index, what, box in boxes:
+        x, y, w, h = box
+        left, top, right, bottom = sx - x, sy - y, x + w - sx - sw, y + h - sy - sh
+        past = max(left, top, right, bottom)
+        if past <= subject.limit("outside_safe_mm"):
+            continue
+        where.append(box)
+        move = (max(left, 0.0) - max(right, 0.0), max(top, 0.0) - max(bottom, 0.0))
+        if worst is None or past > worst[0]:
+            worst = (past, index, what, box, move)
+    limit = subject.limit("outside_safe_mm")
+    if worst is None:
+        return Verdict("pieces-safe", "Words and frames laid", "pass", 0.0, limit, "mm", "They lie inside the safe line.")
+    past, index, what, (_, _, w, h), move = worst
+    fix = None
+    if w <= sw and h <= sh:
+        shift = subject.extras[index].shift_mm  # type: ignore[union-attr]  # words and frames have one
+        moved = [round(shift[0] + move[0], 2), round(shift[1] + move[1], 2)]
+        fix = Fix(f"Move {what} inside the safe line", {}, index, {"shift_mm": moved})
+    return Verdict("pieces-safe", "Words and frames laid", "warn", round(past, 2), limit, "mm",
+                   f"{what[0].upper()}{what[1:]} reach{'' if what == 'the frames' else 'es'} {past:.1f} mm past the safe line.",
+                   fix, tuple(where))  # fmt: skip
+
+
+def check_letters_there(subject: Subject) -> Verdict | None:
+    """Letters that a font does not have, of which nothing is printed."""
+    words = [extra for extra in subject.extras if isinstance(extra, Lettering)]
+    if not words:
+        return None
+    for extra in words:
+        missing = lettering_shape(extra, open_font(subject.fonts[extra.font])).missing
+        if missing:
+            shown = " ".join(missing[:8])
+            return Verdict("letters", "Letters there", "fail", float(len(missing)), 0.0, "",
+                           f"The font of {_named(extra)} has no {shown}: choose another font.")  # fmt: skip
+    return Verdict("letters", "Letters there", "pass", 0.0, 0.0, "", "The fonts have every letter.")
+
+
+def _densities(subject: Subject) -> list[tuple[str, float]]:
+    worn = subject.worn
+    found: list[tuple[str, float]] = []
+    for extra in subject.extras:
+        if isinstance(extra, Overlay) and not subject.vector(extra.art.art):
+            found.append(("the second artwork", min(place(worn, extra.art.size, extra.placing).dpi)))
+        elif isinstance(extra, Band) and extra.pattern is not None and not subject.vector(extra.pattern.art):
+            placing = Placing("repeat", scale=extra.tile_mm / extra.pattern.size.claimed_mm[0])
+            found.append(("the border's pattern", min(place(worn, extra.pattern.size, placing).dpi)))
+        elif isinstance(extra, Frames):
+            found += [
+                (f"picture {i + 1} in the frames", slot_dpi(extra.slot(i), cell))
+                for i, cell in enumerate(extra.cells())
+                if (ref := extra.slot(i).art) is not None and not subject.vector(ref.art)
+            ]
+    return found
+
+
+def check_pieces_sharp(subject: Subject) -> Verdict | None:
+    """Effective dpi of the coarsest picture laid with the artwork. Limits: common practice, no published source."""
+    found = _densities(subject)
+    if not found:
+        return None
+    least, good = subject.template.least_dpi, subject.template.good_dpi
+    what, dpi = min(found, key=lambda pair: pair[1])
+    status: Status = "pass" if round(dpi) >= good else "warn" if round(dpi) >= least else "fail"
+    told = {
+        "pass": "sharp",
+        "warn": "soft when looked at closely",
+        "fail": f"under the {least:.0f} dpi that print providers take",
+    }[status]
+    return Verdict("pieces-sharp", "Sharpness of what is laid with it", status, round(dpi, 1), least if status == "fail" else good,
+                   "dpi", f"{what[0].upper()}{what[1:]} has {dpi:.0f} dpi at its size: {told}.")  # fmt: skip
+
+
+def check_slots(subject: Subject) -> Verdict | None:
+    """Slots of frames that have no picture yet."""
+    frames = [extra for extra in subject.extras if isinstance(extra, Frames)]
+    if not frames:
+        return None
+    empty = sum(each.slot(i).art is None for each in frames for i in range(each.across * each.down))
+    if not empty:
+        return Verdict("slots", "Frames filled", "pass", 0.0, 0.0, "", "Every frame has its picture.")
+    return Verdict("slots", "Frames filled", "fail", float(empty), 0.0, "",
+                   f"{empty} frame{'s have' if empty > 1 else ' has'} no picture yet, and would be printed empty.")  # fmt: skip
