@@ -147,9 +147,23 @@ def test_a_font_of_one_s_own(client: FlaskClient) -> None:
     own = fonts[-1]
     assert own["own"] and own["title"] == "Kaushan Script"
     sample = picture(client.get(f"/api/fonts/{own['key']}/sample").data)
-    assert sample.shape == (48, 360, 3) and sample.min() < 80
+    assert sample.shape[0] == 48 and 150 < sample.shape[1] <= 360 and sample.min() < 80
     art = drop(client, encoded(Image.fromarray(quadrants(700, 600))), "q.png")
     assert lay(client, art, {**WORDS, "font": own["key"]})["pieces"][0]["font"] == own["key"]
     broken = client.post("/api/fonts", data={"file": (io.BytesIO(b"not a font"), "broken.ttf")})
     assert broken.status_code == 422 and "broken or is none" in broken.json["detail"]
     assert client.get("/api/fonts/nowhere/sample").status_code == 422
+
+
+def test_photographs_are_kept_beside_the_board(client: FlaskClient) -> None:
+    art = drop(client)
+    data = encoded(Image.new("RGB", (900, 600), (10, 120, 200)))
+    photo = client.post("/api/artworks?aside=true", data={"file": (io.BytesIO(data), "lake.png")}).json
+    assert [a["id"] for a in client.get("/api/board").json["artworks"]] == [art["id"]]
+    pair = lay(client, art, {"kind": "frames", "across": 1, "slots": [{"art": photo["id"]}]})
+    assert [a["title"] for a in pair["beside"]] == ["Lake"]
+    assert (np.abs(printed(client, art) - (10, 120, 200)).max(axis=2) < 3).sum() > 500
+    again = client.post("/api/artworks", data={"file": (io.BytesIO(data), "lake.png")}).json
+    assert again["id"] == photo["id"] and len(client.get("/api/board").json["artworks"]) == 2
+    client.post("/api/artworks?aside=true", data={"file": (io.BytesIO(data), "lake.png")})
+    assert len(client.get("/api/board").json["artworks"]) == 2, "what stands on the board stays there"

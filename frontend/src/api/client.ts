@@ -12,6 +12,15 @@ export type MadeFile = Schemas["MadeFile"];
 export type Measures = Schemas["MeasuresBody"];
 export type Pair = Schemas["Pair"];
 export type Panel = Schemas["PanelShape"];
+export type Words = Required<Schemas["LetteringBody"]>;
+export type Band = Required<Schemas["BandBody"]>;
+export type Frames = Required<Schemas["FramesBody"]>;
+export type Overlay = Required<Schemas["OverlayBody"]>;
+export type Slot = Required<Schemas["SlotBody"]>;
+/** Something that is laid with the artwork. */
+export type Piece = Words | Band | Frames | Overlay;
+export type Font = Schemas["FontShape"];
+export type Fix = Schemas["FixShape"];
 export type Placing = Schemas["PlacingBody"];
 export type Proof = Schemas["ProofShape"];
 export type Kind = Schemas["KindShape"];
@@ -71,8 +80,13 @@ function at({ art, template, panel }: Place, rest = "", query: Record<string, st
   return `/api/pairs/${art}/${encodeURIComponent(template)}${rest}${asked ? `?${asked}` : ""}`;
 }
 
-const held = (placing: Placing | null): Record<string, string> =>
-  placing ? { placing: JSON.stringify(placing) } : { placing: "" };
+/** What is in the hand: how the artwork lies, and what is laid with it. */
+export type Held = { placing: Placing | null; pieces: Piece[] };
+
+const held = ({ placing, pieces }: Held): Record<string, string> => ({
+  placing: placing ? JSON.stringify(placing) : "",
+  pieces: JSON.stringify(pieces),
+});
 
 function form(file: File): FormData {
   const data = new FormData();
@@ -89,6 +103,7 @@ export const api = {
   board: () => json<Board>("GET", "/api/board"),
   cell: (art: number, template: string) => json<Cell>("GET", `/api/board/${art}/${encodeURIComponent(template)}`),
   addArt: (file: File) => json<Art>("POST", "/api/artworks", form(file)),
+  addPhoto: (file: File) => json<Art>("POST", "/api/artworks?aside=true", form(file)),
   renameArt: (id: number, title: string) => json<Art>("PATCH", `/api/artworks/${id}`, { title }),
   removeArt: (id: number) => send("DELETE", `/api/artworks/${id}`),
   restoreArt: (id: number) => json<Art>("POST", `/api/artworks/${id}/restore`),
@@ -113,24 +128,28 @@ export const api = {
     json<{ template_ids: string[] }>("POST", at(place, "/copy"), { template_ids }),
   choose: (place: Place, choices: { route: Pair["route"]; angle: number; colours: Colours }) =>
     json<Pair>("PUT", at(place, "/choices"), choices),
-  proof: (place: Place, placing: Placing, signal?: AbortSignal) =>
-    json<Proof>("GET", at(place, "/proof", held(placing)), undefined, signal),
+  lay: (place: Place, pieces: Piece[]) => json<Pair>("PUT", at(place, "/pieces"), { pieces }),
+  fonts: async () => (await json<{ fonts: Font[] }>("GET", "/api/fonts")).fonts,
+  addFont: async (file: File) => (await json<{ fonts: Font[] }>("POST", "/api/fonts", form(file))).fonts,
+  fontSample: (key: string) => `/api/fonts/${encodeURIComponent(key)}/sample`,
+  proof: (place: Place, now: Held, signal?: AbortSignal) =>
+    json<Proof>("GET", at(place, "/proof", held(now)), undefined, signal),
   look: async (
     place: Place,
-    placing: Placing | null,
+    now: Held,
     scene: string,
     colours: Colours,
     angle: number,
     [width, height]: [number, number],
   ) => {
-    const asked = { ...held(placing), scene, colours: JSON.stringify(colours), angle: `${angle}` };
+    const asked = { ...held(now), scene, colours: JSON.stringify(colours), angle: `${angle}` };
     const sized = { ...asked, width: `${width}`, height: `${height}` };
     return (await send("GET", at(place, "/look", sized))).blob();
   },
-  flat: async (place: Place, placing: Placing | null, width: number) =>
-    (await send("GET", at(place, "/flat", { ...held(placing), width: `${width}` }))).blob(),
-  seam: (place: Place, placing: Placing) => json<Seam>("GET", at(place, "/seam", held(placing))),
-  seamPicture: (place: Place, placing: Placing) => at(place, "/seam-picture", held(placing)),
+  flat: async (place: Place, now: Held, width: number) =>
+    (await send("GET", at(place, "/flat", { ...held(now), width: `${width}` }))).blob(),
+  seam: (place: Place, now: Held) => json<Seam>("GET", at(place, "/seam", held(now))),
+  seamPicture: (place: Place, now: Held) => at(place, "/seam-picture", held(now)),
   printFile: (place: Place, body: { format: "png" | "tif" | "pdf"; dpi: number; cut_line: boolean }) =>
     json<MadeFile>("POST", at(place, "/print-file"), body),
   picture: (

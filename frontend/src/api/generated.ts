@@ -1706,6 +1706,11 @@ export interface components {
             /** Angle */
             angle: number;
             artwork: components["schemas"]["Art"];
+            /**
+             * Beside
+             * @description The artworks that are laid with it, on this panel
+             */
+            beside: components["schemas"]["Art"][];
             /** Can Redo */
             can_redo: boolean;
             /** Can Undo */
@@ -2388,7 +2393,9 @@ export type $defs = Record<string, never>;
 export interface operations {
     artworks_add_post: {
         parameters: {
-            query?: never;
+            query?: {
+                aside?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;

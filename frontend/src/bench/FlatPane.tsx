@@ -1,5 +1,6 @@
 import { useCallback, useRef, useState } from "react";
 import { api, type Placing } from "../api/client";
+import { PieceGrips } from "../pieces/PieceGrips";
 import { useUnit } from "../ui/unit";
 import { useNewestPicture } from "../ui/useNewest";
 import { useSize } from "../ui/useSize";
@@ -19,7 +20,8 @@ const FLAT_PX = 1100;
 const drawnByCore = (placing: Placing, cone: boolean) => placing.fit === "repeat" || placing.copies > 1 || cone;
 
 /** The template lying flat at its true proportions, with the artwork on it. */
-export function FlatPane({ hand, mirrored, findings }: { hand: Hand; mirrored: boolean; findings: boolean }) {
+export function FlatPane(props: { hand: Hand; mirrored: boolean; findings: boolean; laying?: boolean }) {
+  const { hand, mirrored, findings, laying } = props;
   const { unit } = useUnit();
   const [frame, size] = useSize<HTMLDivElement>();
   const [guide, setGuide] = useState(true);
@@ -46,8 +48,8 @@ export function FlatPane({ hand, mirrored, findings }: { hand: Hand; mirrored: b
     [left, top, k, mirrored, trimW, bent],
   );
   const { snaps, handlers } = useFlatHand(hand, lie, toMm, k, surface);
-  const byCore = drawnByCore(placing, panel.cone !== null) && !hand.empty;
-  const drawn = byCore ? JSON.stringify([hand.pair.artwork.sha256, hand.place, placing]) : null;
+  const byCore = (drawnByCore(placing, panel.cone !== null) || hand.pieces.length > 0) && !hand.empty;
+  const drawn = byCore ? JSON.stringify([hand.pair.artwork.sha256, hand.place, hand.now]) : null;
   const { url } = useNewestPicture(drawn, (key) => {
     const [, place, asked] = JSON.parse(key);
     return api.flat(place, asked, FLAT_PX);
@@ -73,7 +75,9 @@ export function FlatPane({ hand, mirrored, findings }: { hand: Hand; mirrored: b
       <div className="flex items-center justify-between gap-3 px-3 pt-2 text-sm">
         <h2 className="font-bold">Flat</h2>
         <span className="min-w-0 grow truncate text-right text-xs text-soft">
-          Drag to move · wheel to size · Shift + wheel to turn · arrows 1 mm
+          {laying
+            ? "Press a piece to take it up · drag to move · wheel to size"
+            : "Drag to move · wheel to size · Shift + wheel to turn · arrows 1 mm"}
         </span>
         {hand.pair.guide && (
           <label className="flex shrink-0 items-center gap-1 text-xs">
@@ -94,7 +98,7 @@ export function FlatPane({ hand, mirrored, findings }: { hand: Hand; mirrored: b
           aria-label={`${art.title} on the flat. Arrow keys move it, plus and minus size it, comma and full stop turn it.`}
           className="absolute inset-0 cursor-grab touch-none active:cursor-grabbing"
           data-flat=""
-          {...(hand.empty ? {} : handlers)}
+          {...(hand.empty || laying ? {} : handlers)}
         >
           <Patterns file={file} />
           <g transform={`translate(${left} ${top})`}>
@@ -110,7 +114,8 @@ export function FlatPane({ hand, mirrored, findings }: { hand: Hand; mirrored: b
                 </>
               )}
               {byCore && url && <image href={url} {...file} preserveAspectRatio="none" data-core="" />}
-              {!hand.empty && <Grips lie={lie} k={k} bend={bent} />}
+              {!hand.empty && !laying && <Grips lie={lie} k={k} bend={bent} />}
+              {!hand.empty && laying && <PieceGrips hand={hand} k={k} bend={bend} toMm={toMm} />}
             </g>
             {bleed > 0 && (
               <path

@@ -11,8 +11,8 @@ const CHART_PX = 150;
 /** Both ends of the wrap butted in the middle at full print size, with the mismatch drawn along the height. */
 export function SeamView({ hand }: { hand: Hand }) {
   const seam = useQuery({
-    queryKey: ["pair", "seam", hand.place, hand.placing],
-    queryFn: () => api.seam(hand.place, hand.placing),
+    queryKey: ["pair", "seam", hand.place, hand.now],
+    queryFn: () => api.seam(hand.place, hand.now),
     enabled: false,
   });
   return (
@@ -68,7 +68,7 @@ function Butted({ hand, seam }: { hand: Hand; seam: Seam }) {
       <div ref={frame} className="flex" style={{ height }}>
         <div className="relative shrink-0 bg-table" style={{ width: 2 * seam.side_mm * PX_A_MM }}>
           <img
-            src={api.seamPicture(hand.place, hand.placing)}
+            src={api.seamPicture(hand.place, hand.now)}
             alt="The two ends of the wrap side by side"
             style={{ height }}
           />

@@ -32,10 +32,9 @@ export function ShownPane({ hand }: { hand: Hand }) {
   const density = Math.min(window.devicePixelRatio || 1, MOST_PX / Math.max(size.width, tall, 1));
   const wanted: [number, number] = [stepped(size.width * density), stepped(tall * density)];
   const ready = scene && wanted[0] >= 160 && wanted[1] >= 160;
-  const placing = hand.empty ? null : hand.placing;
   const { url, problem } = useNewestPicture(
     ready
-      ? JSON.stringify([hand.pair.artwork.sha256, place, placing, scene.id, colours, scene.turns ? angle : 0, wanted])
+      ? JSON.stringify([hand.pair.artwork.sha256, place, hand.now, scene.id, colours, scene.turns ? angle : 0, wanted])
       : null,
     (key) => api.look(...(JSON.parse(key).slice(1) as Parameters<typeof api.look>)),
   );

@@ -1,6 +1,17 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { api, type Colours, type Pair, type Panel, type Place, type Placing, type Proof } from "../api/client";
+import {
+  api,
+  type Colours,
+  type Fix,
+  type Held,
+  type Pair,
+  type Panel,
+  type Piece,
+  type Place,
+  type Placing,
+  type Proof,
+} from "../api/client";
 
 /** A placing in the hand: shown at once, proved as it goes, decided when it is let go. */
 export type Hand = {
@@ -11,6 +22,16 @@ export type Hand = {
   empty: boolean;
   /** What is shown now; what was decided, or what the hand is doing. */
   placing: Placing;
+  /** What is laid with the artwork now, and which of it is in hand. */
+  pieces: Piece[];
+  piece: number | null;
+  takeUp: (piece: number | null) => void;
+  holdPieces: (pieces: Piece[]) => void;
+  layPieces: (pieces: Piece[]) => void;
+  /** Carry out a mend that a check offers. */
+  mend: (fix: Fix) => void;
+  /** All of it, as looks and proofs are asked for. */
+  now: Held;
   /** The last proof, and the placing it belongs to. */
   proof: Proof;
   proved: Placing;
@@ -44,7 +65,7 @@ const WHOLE: Placing = {
   lay: "bent",
 };
 
-const NOTHING: Proof = { placed_mm: [0, 0, 1, 1], effective_dpi: [0, 0], verdict: "pass", checks: [] };
+const NOTHING: Proof = { placed_mm: [0, 0, 1, 1], effective_dpi: [0, 0], verdict: "pass", checks: [], pieces: [] };
 
 export function usePair(place: Place): { hand: Hand | null; error: Error | null; retry: () => void } {
   const { art, template, panel } = place;
@@ -52,12 +73,15 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
   const key = ["pair", art, template, panel];
   const query = useQuery({ queryKey: key, queryFn: () => api.pair(place), placeholderData: (old) => old });
   const [held, setHeld] = useState<Placing | null>(null);
+  const [heldPieces, setHeldPieces] = useState<Piece[] | null>(null);
+  const [piece, takeUp] = useState<number | null>(null);
   const [glimpse, setGlimpse] = useState<{ placing: Placing; proof: Proof } | null>(null);
   const [angle, setAngle] = useState<number | null>(null);
   const [colours, setColours] = useState<Colours | null>(null);
   const latest = useRef<Placing | null>(null);
   const pair = query.data;
   const decided = pair?.placing ?? pair?.default_placing ?? WHOLE;
+  const pieces = heldPieces ?? (pair?.pieces as Piece[] | undefined) ?? [];
   latest.current = held ?? (pair ? decided : null);
   const here = useRef(place);
   here.current = place;
@@ -65,20 +89,26 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
   // biome-ignore lint/correctness/useExhaustiveDependencies: what was in the hand belongs to the panel it was on
   useEffect(() => {
     setHeld(null);
+    setHeldPieces(null);
+    takeUp(null);
     setGlimpse(null);
   }, [art, template, panel]);
 
+  const letGo = (settled: Placing | Piece[] | null) => {
+    setHeld((now) => (now === settled ? null : now));
+    setHeldPieces((now) => (now === settled ? null : now));
+  };
   const settle = useMutation({
-    mutationFn: ({ work }: { work: () => Promise<Pair>; settles: Placing | null }) => work(),
+    mutationFn: ({ work }: { work: () => Promise<Pair>; settles: Placing | Piece[] | null }) => work(),
     scope: { id: `${art}/${template}` },
     onSuccess: (answer, { settles }) => {
       queries.setQueryData(["pair", art, template, answer.panel], answer);
       if (panel === null) queries.setQueryData(key, answer);
       // What the hand has taken up since is not what was answered: it stays in the hand.
-      setHeld((now) => (now === settles ? null : now));
+      letGo(settles);
       setGlimpse(null);
     },
-    onError: (_, { settles }) => setHeld((now) => (now === settles ? null : now)),
+    onError: (_, { settles }) => letGo(settles),
     onSettled: () => {
       queries.invalidateQueries({ queryKey: ["board"] });
       // other panels share the history, so their undo and redo have changed too
@@ -87,20 +117,22 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
   });
 
   // While something is held, its proof is fetched as it goes; an older answer never replaces a newer one.
+  const proving = held || heldPieces ? JSON.stringify({ placing: held ?? decided, pieces }) : null;
   useEffect(() => {
-    if (!held) return;
+    if (!proving) return;
+    const asked = JSON.parse(proving) as { placing: Placing; pieces: Piece[] };
     const stop = new AbortController();
     const timer = setTimeout(() => {
       api
-        .proof(here.current, held, stop.signal)
-        .then((proof) => setGlimpse({ placing: held, proof }))
+        .proof(here.current, asked, stop.signal)
+        .then((proof) => setGlimpse({ placing: asked.placing, proof }))
         .catch(() => {});
     }, 120);
     return () => {
       clearTimeout(timer);
       stop.abort();
     };
-  }, [held]);
+  }, [proving]);
 
   // Left in the middle of a movement, the page still decides what was in the hand.
   useEffect(() => {
@@ -134,12 +166,25 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
     panel: pair.template.panels.find((p) => p.id === pair.panel) as Panel,
     empty: pair.placing === null && held === null,
     placing: held ?? decided,
+    pieces,
+    piece: piece !== null && piece < pieces.length ? piece : null,
+    takeUp,
+    holdPieces: setHeldPieces,
+    layPieces: (next) => {
+      setHeldPieces(next);
+      settle.mutate({ work: () => api.lay(place, next), settles: next });
+    },
+    mend: (fix) => {
+      if (fix.piece === null || fix.piece === undefined) hand.decide(fix.placing as Partial<Placing>);
+      else hand.layPieces(pieces.map((each, i) => (i === fix.piece ? ({ ...each, ...fix.values } as Piece) : each)));
+    },
+    now: { placing: pair.placing === null && held === null ? null : (held ?? decided), pieces },
     proof: glimpse?.proof ?? pair.proof ?? NOTHING,
     proved: glimpse?.placing ?? decided,
     angle: angle ?? pair.angle,
     colours: colours ?? pair.colours,
     problem: settle.error?.message ?? null,
-    busy: held !== null || settle.isPending,
+    busy: held !== null || heldPieces !== null || settle.isPending,
     hold,
     decide: (change) => {
       if (change) hold(change);

@@ -7,8 +7,8 @@ import { Masthead } from "../ui/Masthead";
 import { show } from "../ui/measure";
 import { Alert } from "../ui/parts";
 import { useUnit } from "../ui/unit";
+import { useDrop } from "../ui/useDrop";
 import { BoardRow } from "./BoardRow";
-import { useDrop } from "./useDrop";
 
 type Arrival = { name: string; problem?: string };
 const KINDS = ".png,.jpg,.jpeg,.tif,.tiff,.webp,.svg";

@@ -1,4 +1,4 @@
-import type { Check, Placing } from "../api/client";
+import type { Check } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { Button, Heading, Mark, Verdict, WORDS } from "../ui/parts";
 import { JudgedBy } from "./JudgedBy";
@@ -43,11 +43,7 @@ export function ProveStation({ hand }: { hand: Hand }) {
               {[check.fix, ...check.more].map(
                 (fix) =>
                   fix && (
-                    <Button
-                      key={fix.label}
-                      className="mt-2 w-full"
-                      onClick={() => hand.decide(fix.placing as Partial<Placing>)}
-                    >
+                    <Button key={fix.label} className="mt-2 w-full" onClick={() => hand.mend(fix)}>
                       {fix.label}
                     </Button>
                   ),

@@ -46,6 +46,8 @@ def _row(row: sqlite3.Row) -> ArtRow:
                   row["preparation_step"], row["last_step"] or 0, origin)  # fmt: skip
 
 
+NOW = "strftime('%Y-%m-%dT%H:%M:%fZ', 'now')"
+
 _SELECT = (
     "SELECT artwork.*, preparation, origin.origin, (SELECT max(step) FROM preparation AS p WHERE p.artwork_id = artwork.id) "
     "AS last_step FROM artwork LEFT JOIN preparation ON preparation.artwork_id = artwork.id AND step = preparation_step "
@@ -73,15 +75,18 @@ class Artworks:
         row = self._database.connection.execute(f"{_SELECT} WHERE artwork.id = ?", (artwork_id,)).fetchone()
         return _row(row) if row else None
 
-    def add(self, title: str, file_name: str, art: Artwork, traits: Traits) -> ArtRow:
-        """Keep an artwork. The same file again is the same artwork, brought back if it was taken off."""
+    def add(self, title: str, file_name: str, art: Artwork, traits: Traits, aside: bool = False) -> ArtRow:
+        """Keep an artwork. The same file again is the same artwork, brought back if it was taken off.
+
+        One kept ``aside`` does not come on the board: a photograph for a frame.
+        """
         sha256 = self._database.put_blob(art.data)
         facts, told = (json.dumps(part.as_dict(), ensure_ascii=False) for part in (art.facts, traits))
         with self._database.writing() as connection:
             found = connection.execute(
-                "INSERT INTO artwork (title, file_name, sha256, facts, traits) VALUES (?, ?, ?, ?, ?) "
-                "ON CONFLICT (sha256) DO UPDATE SET removed_at = NULL, facts = excluded.facts, traits = excluded.traits "
-                "RETURNING id",
+                f"INSERT INTO artwork (title, file_name, sha256, facts, traits, removed_at) VALUES (?, ?, ?, ?, ?, {NOW if aside else 'NULL'}) "
+                f"ON CONFLICT (sha256) DO UPDATE SET removed_at = {'removed_at' if aside else 'NULL'}, facts = excluded.facts, "
+                "traits = excluded.traits RETURNING id",
                 (title, file_name, sha256, facts, told),
             ).fetchone()
             row = connection.execute(f"{_SELECT} WHERE artwork.id = ?", (found["id"],)).fetchone()
@@ -99,7 +104,7 @@ class Artworks:
 
     def set_removed(self, artwork_id: int, removed: bool) -> None:
         """Take an artwork off the board, or put it back. Nothing of it is deleted."""
-        stamp = "strftime('%Y-%m-%dT%H:%M:%fZ', 'now')" if removed else "NULL"
+        stamp = NOW if removed else "NULL"
         with self._database.writing() as connection:
             connection.execute(f"UPDATE artwork SET removed_at = {stamp} WHERE id = ?", (artwork_id,))
 

@@ -30,6 +30,12 @@ class UploadForm(BaseModel):
     file: FileStorage
 
 
+class AsideQuery(BaseModel):
+    """Whether a file is kept beside the board: a photograph for a frame."""
+
+    aside: bool = False
+
+
 class TitleBody(Shape):
     """A new title."""
 
@@ -67,12 +73,12 @@ def blueprint(desk: Any) -> APIBlueprint:
     api = APIBlueprint("artworks", __name__, url_prefix="/api/artworks", abp_tags=[Tag(name="artworks")])
 
     @api.post("", responses={201: Art})
-    def add(form: UploadForm) -> tuple[dict[str, Any], int]:
+    def add(query: AsideQuery, form: UploadForm) -> tuple[dict[str, Any], int]:
         """Keep a dropped file. It is decoded whole before it is kept, so that a damaged one is told at once."""
         name = plain_name(form.file.filename)
         art = Artwork.read(form.file.stream.read())
         proxy = art.proxy()
-        row = desk.artworks.add(title_of(name), name, art, find_traits(proxy))
+        row = desk.artworks.add(title_of(name), name, art, find_traits(proxy), query.aside)
         desk.darkroom.proxy(row.sha256, lambda: proxy)
         return art_shape(row).model_dump(), 201
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+import numpy as np
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel
@@ -74,7 +75,9 @@ def blueprint(desk: Desk) -> APIBlueprint:
         size = (round(SAMPLE_MM[0] * SAMPLE_PX_MM), round(SAMPLE_MM[1] * SAMPLE_PX_MM))
         layer = words_layer(words, open_font(data), sheet, size)
         assert layer is not None, "the words lie on their sheet"
-        picture = Response(encode(as_array(layer), ".png"), mimetype="image/png")
+        drawn = as_array(layer)
+        inked = np.flatnonzero(drawn[..., 3].any(axis=0))  # cropped, so that samples stand flush in a list
+        picture = Response(encode(np.ascontiguousarray(drawn[:, inked[0] :]), ".png"), mimetype="image/png")
         picture.headers["Cache-Control"] = "private, max-age=31536000, immutable"
         return picture
 

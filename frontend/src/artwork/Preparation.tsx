@@ -1,0 +1,65 @@
+import { useState } from "react";
+import { useSearchParams } from "react-router";
+import { FlatPane } from "../bench/FlatPane";
+import { ShownPane } from "../bench/ShownPane";
+import { Sides } from "../bench/Sides";
+import { COLUMN, COLUMNS } from "../bench/stations";
+import type { Hand } from "../bench/usePair";
+import { PiecesPanel } from "../pieces/PiecesPanel";
+import { Choice } from "../ui/parts";
+import { ArtworkStation } from "./ArtworkStation";
+import { clicksOf } from "./click";
+import { SheetPane } from "./SheetPane";
+import type { Preparing } from "./usePreparation";
+
+const PARTS = [
+  { value: "picture", label: "The picture", hint: "Steps that hold on every blank" },
+  { value: "with-it", label: "Laid with it", hint: "Words, borders, frames and a second artwork on this blank" },
+] as const;
+type Part = (typeof PARTS)[number]["value"];
+
+/** The artwork's steps with its sheet, or what is laid with it on the flat; and what comes of them. */
+export function Preparation({
+  preparing,
+  hand,
+  onSide,
+}: {
+  preparing: Preparing;
+  hand: Hand;
+  onSide: (side: string) => void;
+}) {
+  const [search, setSearch] = useSearchParams();
+  const part: Part = search.get("part") === "with-it" ? "with-it" : "picture";
+  const [asked, setAsked] = useState<string | null>(null);
+  const click = clicksOf(preparing).find((way) => way.name === asked) ?? null;
+  const turn = (next: Part) =>
+    setSearch(
+      (now) => {
+        now.set("part", next);
+        return now;
+      },
+      { replace: true },
+    );
+  const offered = preparing.report.palette.map((swatch) => swatch.colour);
+  return (
+    <main aria-busy={preparing.busy || hand.busy} className={COLUMNS}>
+      <section aria-label="artwork" className={COLUMN}>
+        <Choice label="Part" value={part} options={[...PARTS]} onChange={turn} />
+        {part === "picture" ? (
+          <ArtworkStation preparing={preparing} hand={hand} click={click} onClick={setAsked} />
+        ) : (
+          <>
+            {hand.pair.panels.length > 1 && <Sides hand={hand} onSide={onSide} />}
+            <PiecesPanel hand={hand} offered={offered} />
+          </>
+        )}
+      </section>
+      {part === "picture" ? (
+        <SheetPane preparing={preparing} hand={hand} click={click} />
+      ) : (
+        <FlatPane hand={hand} mirrored={false} findings={false} laying />
+      )}
+      <ShownPane hand={hand} />
+    </main>
+  );
+}

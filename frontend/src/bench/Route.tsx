@@ -1,0 +1,66 @@
+import { Link, useLocation, useNavigate } from "react-router";
+import { Button, Mark, WORDS } from "../ui/parts";
+import { STATIONS, type Station } from "./stations";
+import type { Hand } from "./usePair";
+
+/** The stations in the order of the work, each with how far it is. */
+export function Route({ hand, station }: { hand: Hand; station: Station }) {
+  const navigate = useNavigate();
+  const { search } = useLocation();
+  const { pair, proof } = hand;
+  const { steps } = pair.artwork;
+  const open = proof.checks.filter((c) => c.status !== "pass").length;
+  const states: Record<Station, { name: string; state: string; mark: "pass" | "warn" | "fail" | null }> = {
+    artwork: {
+      name: "Artwork",
+      state: steps ? `${steps} ${steps === 1 ? "step" : "steps"}` : "as it came",
+      mark: steps ? "pass" : null,
+    },
+    fit: { name: "Fit", state: pair.can_undo ? "by hand" : "as proposed", mark: pair.can_undo ? "pass" : null },
+    prove: {
+      name: "Prove",
+      state: open ? `${WORDS[proof.verdict]}: ${open} to see` : "sound",
+      mark: pair.verdict,
+    },
+    show: { name: "Show", state: pair.pictured ? "pictured" : "no pictures yet", mark: pair.pictured ? "pass" : null },
+    print: { name: "Print", state: pair.printed ? "file made" : "no file yet", mark: pair.printed ? "pass" : null },
+  };
+  const here = STATIONS.indexOf(station);
+  const next = STATIONS[here + 1];
+  return (
+    <nav aria-label="Route" className="flex h-12 shrink-0 items-stretch border-b border-rule bg-paper">
+      <ol className="flex grow">
+        {STATIONS.map((name) => {
+          const { name: title, state, mark } = states[name];
+          return (
+            <li key={name} className="flex">
+              <Link
+                to={{ pathname: `../${name}`, search }}
+                relative="path"
+                aria-current={name === station ? "step" : undefined}
+                className={`flex min-w-32 flex-col justify-center border-b-[3px] px-4 leading-tight ${
+                  name === station ? "border-accent bg-accent-tint" : "border-transparent hover:bg-table"
+                }`}
+              >
+                <span className="font-bold">{title}</span>
+                <span className="flex items-center gap-1 text-xs text-soft">
+                  {mark && <Mark status={mark} size={11} />}
+                  {state}
+                </span>
+              </Link>
+            </li>
+          );
+        })}
+      </ol>
+      <div className="flex items-center px-4">
+        {next ? (
+          <Button tone="main" onClick={() => navigate({ pathname: `../${next}`, search }, { relative: "path" })}>
+            Next: {states[next].name}
+          </Button>
+        ) : (
+          <Button onClick={() => navigate("/")}>Back to the board</Button>
+        )}
+      </div>
+    </nav>
+  );
+}

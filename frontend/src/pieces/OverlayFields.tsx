@@ -1,0 +1,82 @@
+import type { Overlay, Piece } from "../api/client";
+import { Choice } from "../ui/parts";
+import { ArtPick } from "./ArtPick";
+import { Pick, type PieceProps, Plain, Tick } from "./fields";
+
+/** A second artwork: which, how large, how it turns. */
+export function OverlayFields({ piece, arts, lay }: PieceProps<Overlay>) {
+  const placing = (change: Partial<Overlay["placing"]>) => lay({ placing: { ...piece.placing, ...change } });
+  return (
+    <>
+      <ArtPick arts={arts} label="Artwork" value={piece.art} onValue={(art) => art !== null && lay({ art })} />
+      <Choice
+        label="Size"
+        value={piece.placing.fit === "cover" ? "cover" : "contain"}
+        options={[
+          { value: "contain", label: "All of it" },
+          { value: "cover", label: "Covering" },
+        ]}
+        onChange={(fit) => placing({ fit, scale: fit === "cover" ? 1 : 0.4, shift_mm: [0, 0] })}
+      />
+      <Plain
+        label="Scale"
+        value={piece.placing.scale * 100}
+        suffix="%"
+        least={1}
+        most={10000}
+        onValue={(v) => placing({ scale: v / 100 })}
+      />
+      <Plain
+        label="Turn"
+        value={piece.placing.rotate_deg}
+        suffix="°"
+        least={-360}
+        most={360}
+        onValue={(rotate_deg) => placing({ rotate_deg })}
+      />
+    </>
+  );
+}
+
+const BLENDS = [
+  ["normal", "Laid over"],
+  ["multiply", "Multiply"],
+  ["screen", "Screen"],
+  ["overlay", "Overlay"],
+  ["darken", "Darken"],
+  ["lighten", "Lighten"],
+  ["color-dodge", "Colour dodge"],
+  ["color-burn", "Colour burn"],
+  ["hard-light", "Hard light"],
+  ["soft-light", "Soft light"],
+  ["difference", "Difference"],
+  ["exclusion", "Exclusion"],
+  ["hue", "Hue"],
+  ["saturation", "Saturation"],
+  ["color", "Colour"],
+  ["luminosity", "Luminosity"],
+] as const; // by their names in the W3C's specification
+
+/** How any piece mixes with what lies beneath it. */
+export function MixingFields({ piece, lay }: { piece: Piece; lay: (change: Partial<Piece>) => void }) {
+  return (
+    <>
+      <Plain
+        label="Opacity"
+        value={piece.opacity * 100}
+        suffix="%"
+        least={0}
+        most={100}
+        onValue={(v) => lay({ opacity: v / 100 })}
+      />
+      <Pick label="Blend" value={piece.blend} options={BLENDS} onValue={(blend) => lay({ blend })} />
+      <Tick label="Behind the artwork" on={piece.behind} onValue={(behind) => lay({ behind })} />
+      <Tick
+        label="Only where the artwork has ink"
+        on={piece.clipped}
+        hint="Clipped to the artwork's own shape"
+        onValue={(clipped) => lay({ clipped })}
+      />
+    </>
+  );
+}

@@ -1,0 +1,74 @@
+import { type PointerEvent, useRef } from "react";
+import type { Piece } from "../api/client";
+import { type Bend, boxPath } from "../bench/geometry";
+import type { Hand } from "../bench/usePair";
+import { moved, nameOf, sized } from "./kinds";
+
+type Props = { hand: Hand; k: number; bend: Bend; toMm: (x: number, y: number) => [number, number] };
+const ARROWS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
+
+/** The pieces on the flat: pressed to take one up, dragged or nudged to move it, sized by the wheel. */
+export function PieceGrips({ hand, k, bend, toMm }: Props) {
+  const start = useRef<{ at: [number, number]; piece: Piece; index: number } | null>(null);
+  const put = (index: number, piece: Piece) => hand.pieces.map((each, i) => (i === index ? piece : each));
+  const boxes = hand.proof.pieces;
+  return (
+    <g>
+      {hand.pieces.map((piece, i) => {
+        const box = boxes[i];
+        const up = hand.piece === i;
+        if (!box) return null;
+        return (
+          // biome-ignore lint/a11y/useSemanticElements: an outline in a drawing cannot be a button element
+          <path
+            // biome-ignore lint/suspicious/noArrayIndexKey: a piece is its place in the order
+            key={i}
+            role="button"
+            tabIndex={0}
+            aria-label={`${nameOf(piece)}: drag or use the arrow keys to move it`}
+            aria-pressed={up}
+            d={boxPath(box, bend, k)}
+            fill="transparent"
+            stroke="var(--color-ink)"
+            strokeWidth={up ? 1.6 : 0.8}
+            strokeOpacity={up ? 1 : 0.5}
+            className="cursor-move outline-none focus-visible:stroke-accent"
+            data-piece={i}
+            onFocus={() => hand.takeUp(i)}
+            onPointerDown={(event: PointerEvent<SVGPathElement>) => {
+              event.currentTarget.setPointerCapture(event.pointerId);
+              hand.takeUp(i);
+              start.current = { at: toMm(event.clientX, event.clientY), piece, index: i };
+            }}
+            onPointerMove={(event) => {
+              const from = start.current;
+              if (!from || from.index !== i) return;
+              const [x, y] = toMm(event.clientX, event.clientY);
+              hand.holdPieces(put(i, moved(from.piece, x - from.at[0], y - from.at[1])));
+            }}
+            onPointerUp={() => {
+              if (start.current) hand.layPieces(hand.pieces);
+              start.current = null;
+            }}
+            onKeyDown={(event) => {
+              const arrow = ARROWS[event.key];
+              const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+              if (arrow) hand.layPieces(put(i, moved(piece, arrow[0] * step, arrow[1] * step)));
+              else if (event.key === "+" || event.key === "=") hand.layPieces(put(i, sized(piece, 1.02)));
+              else if (event.key === "-") hand.layPieces(put(i, sized(piece, 1 / 1.02)));
+              else if (event.key === "Delete") hand.layPieces(hand.pieces.filter((_, j) => j !== i));
+              else return;
+              event.preventDefault();
+            }}
+            onWheel={(event) => hand.layPieces(put(i, sized(piece, Math.exp(-event.deltaY / 1200))))}
+          />
+        );
+      })}
+    </g>
+  );
+}

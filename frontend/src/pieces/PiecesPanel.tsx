@@ -1,0 +1,122 @@
+import { ArrowDown, ArrowUp, ChevronRight, X } from "lucide-react";
+import type { Piece } from "../api/client";
+import type { Hand } from "../bench/usePair";
+import { Alert, Button, Heading } from "../ui/parts";
+import { useArts } from "./ArtPick";
+import { BandFields } from "./BandFields";
+import { FramesFields } from "./FramesFields";
+import { firstBand, firstFrames, firstOverlay, firstWords, nameOf } from "./kinds";
+import { MixingFields, OverlayFields } from "./OverlayFields";
+import { WordsFields } from "./WordsFields";
+
+/** What is laid with the artwork on this side of this blank, from the back to the front. */
+export function PiecesPanel({ hand, offered }: { hand: Hand; offered: string[] }) {
+  const { pieces, panel } = hand;
+  const ink = offered[0] ?? "#23211e";
+  const add = (piece: Piece) => {
+    hand.layPieces([...pieces, piece]);
+    hand.takeUp(pieces.length);
+  };
+  const swapped = (index: number, by: number) => {
+    const next = [...pieces];
+    const [piece] = next.splice(index, 1);
+    next.splice(index + by, 0, piece as Piece);
+    hand.layPieces(next);
+    hand.takeUp(index + by);
+  };
+  if (hand.empty) return <p className="text-sm text-soft">This side is empty: lay the artwork on it first, at Fit.</p>;
+  return (
+    <div>
+      <Heading aside="on this blank">Laid with it</Heading>
+      {hand.problem && <Alert>{hand.problem}</Alert>}
+      <ol className="border-t border-rule">
+        {pieces.map((piece, i) => {
+          const up = hand.piece === i;
+          return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a piece is its place in the order
+            <li key={i} className={`border-b border-rule ${up ? "bg-paper px-2" : ""}`}>
+              <div className="flex min-h-8 items-center gap-1">
+                <button
+                  type="button"
+                  aria-expanded={up}
+                  onClick={() => hand.takeUp(up ? null : i)}
+                  className={`flex min-w-0 grow items-center gap-1 py-1 text-left ${up ? "font-bold" : ""}`}
+                >
+                  <ChevronRight size={13} aria-hidden="true" className={`shrink-0 ${up ? "rotate-90" : ""}`} />
+                  <span className="truncate">{nameOf(piece)}</span>
+                  {piece.behind && <span className="text-xs font-normal text-soft">behind</span>}
+                </button>
+                {up && (
+                  <>
+                    <Tool label="Lay it further back" off={i === 0} onClick={() => swapped(i, -1)}>
+                      <ArrowUp size={14} aria-hidden="true" />
+                    </Tool>
+                    <Tool label="Lay it further front" off={i === pieces.length - 1} onClick={() => swapped(i, 1)}>
+                      <ArrowDown size={14} aria-hidden="true" />
+                    </Tool>
+                    <Tool
+                      label={`Take ${nameOf(piece)} away`}
+                      onClick={() => {
+                        hand.takeUp(null);
+                        hand.layPieces(pieces.filter((_, j) => j !== i));
+                      }}
+                    >
+                      <X size={14} aria-hidden="true" />
+                    </Tool>
+                  </>
+                )}
+              </div>
+              {up && <Fields hand={hand} piece={piece} index={i} offered={offered} />}
+            </li>
+          );
+        })}
+      </ol>
+      {pieces.length === 0 && <p className="py-2 text-sm text-soft">Nothing yet: the artwork lies there by itself.</p>}
+      <div className="mt-2 grid grid-cols-2 gap-1">
+        <Button onClick={() => add(firstWords(panel, ink))}>Words</Button>
+        <Button onClick={() => add(firstBand(panel, ink))}>Border</Button>
+        <Button onClick={() => add(firstFrames(panel))}>Frames</Button>
+        <Button onClick={() => add(firstOverlay(hand.pair.artwork))}>Second artwork</Button>
+      </div>
+    </div>
+  );
+}
+
+function Tool(props: { label: string; off?: boolean; onClick: () => void; children: React.ReactNode }) {
+  return (
+    <button
+      type="button"
+      aria-label={props.label}
+      title={props.label}
+      disabled={props.off}
+      onClick={props.onClick}
+      className="rounded-[3px] p-1 hover:bg-table disabled:text-rule"
+    >
+      {props.children}
+    </button>
+  );
+}
+
+function Fields(props: { hand: Hand; piece: Piece; index: number; offered: string[] }) {
+  const { hand, piece, index, offered } = props;
+  const changed = (change: Partial<Piece>) =>
+    hand.pieces.map((each, i) => (i === index ? ({ ...each, ...change } as Piece) : each));
+  const hold = (change: Partial<Piece>) => hand.holdPieces(changed(change));
+  const lay = (change: Partial<Piece>) => hand.layPieces(changed(change));
+  const arts = useArts(hand.pair.beside);
+  const given = { panel: hand.panel, arts, offered, hold, lay };
+  return (
+    <div className="grid gap-1.5 py-1.5">
+      {piece.kind === "words" && <WordsFields piece={piece} {...given} />}
+      {piece.kind === "band" && <BandFields piece={piece} {...given} />}
+      {piece.kind === "frames" && <FramesFields piece={piece} {...given} />}
+      {piece.kind === "overlay" && <OverlayFields piece={piece} {...given} />}
+      <details className="border-t border-rule pt-1">
+        <summary className="cursor-pointer text-sm text-soft">How it mixes</summary>
+        <div className="mt-1.5 grid gap-1.5">
+          <MixingFields piece={piece} lay={lay} />
+        </div>
+      </details>
+    </div>
+  );
+}

@@ -1,0 +1,92 @@
+import type { Art, Panel } from "../api/client";
+import { parseLength, parsePlain, show } from "../ui/measure";
+import { useUnit } from "../ui/unit";
+import { ValueField } from "../ui/ValueField";
+
+/** What the fields of a piece are given. `hold` looks at a change, `lay` decides it. */
+export type PieceProps<T> = {
+  piece: T;
+  panel: Panel;
+  arts: Art[];
+  offered: string[];
+  hold: (change: Partial<T>) => void;
+  lay: (change: Partial<T>) => void;
+};
+
+/** A length of a piece. */
+export function Length(props: {
+  label: string;
+  mm: number;
+  panel: Panel;
+  least?: number;
+  onValue: (mm: number) => void;
+}) {
+  const { unit } = useUnit();
+  return (
+    <ValueField
+      label={props.label}
+      wide
+      text={show(props.mm, unit)}
+      suffix={unit}
+      parse={(text) => parseLength(text, unit, props.panel.dpi)}
+      hint="A length, for example 1.5in, 12mm or 300px"
+      onValue={(mm) => props.onValue(Math.max(props.least ?? 0.01, mm))}
+    />
+  );
+}
+
+/** A plain number of a piece, kept within its reach. */
+export function Plain(props: {
+  label: string;
+  value: number;
+  suffix: string;
+  least: number;
+  most: number;
+  onValue: (value: number) => void;
+}) {
+  return (
+    <ValueField
+      label={props.label}
+      wide
+      text={String(Math.round(props.value * 1000) / 1000)}
+      suffix={props.suffix}
+      parse={parsePlain}
+      hint={`${props.least} to ${props.most}`}
+      onValue={(value) => props.onValue(Math.min(props.most, Math.max(props.least, value)))}
+    />
+  );
+}
+
+/** A choice of many, as a list that opens. */
+export function Pick<T extends string>(props: {
+  label: string;
+  value: T;
+  options: readonly (readonly [T, string])[];
+  onValue: (value: T) => void;
+}) {
+  return (
+    <label className="flex items-center gap-2 text-sm">
+      <span className="w-24 shrink-0 text-soft">{props.label}</span>
+      <select
+        className="w-full min-w-0 rounded-[3px] border border-rule bg-paper px-2 py-1"
+        value={props.value}
+        onChange={(event) => props.onValue(event.target.value as T)}
+      >
+        {props.options.map(([value, label]) => (
+          <option key={value} value={value}>
+            {label}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+export function Tick(props: { label: string; on: boolean; hint?: string; onValue: (on: boolean) => void }) {
+  return (
+    <label className="flex items-center gap-2 text-sm" title={props.hint}>
+      <input type="checkbox" checked={props.on} onChange={(event) => props.onValue(event.target.checked)} />
+      {props.label}
+    </label>
+  );
+}
