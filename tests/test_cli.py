@@ -213,3 +213,35 @@ def test_prepare_refuses_in_one_line(art_file: Path, tmp_path: Path, steps: list
     assert answer.exit_code == 2
     assert told in answer.output
     assert not out.exists()
+
+
+def test_prepare_lays_words_borders_frames_and_a_second_artwork(art_file: Path, tmp_path: Path) -> None:
+    out, magenta = tmp_path / "laid.png", tmp_path / "magenta.png"
+    Image.new("RGB", (300, 300), (255, 0, 255)).save(magenta)
+    told = run(
+        "prepare", art_file, 'words:text="Up, and up",font=narrow,width=100,fill=#00ffff,down=40', "band:mm=12,colour=#102030,line=0",
+        f"frames:layout=single,columns=1,width=60,height=50,rim=5,pictures={magenta}", f"overlay:art={magenta},scale=20,right=-80,blend=multiply",
+        "-o", out,
+    )  # fmt: skip
+    assert told.exit_code == 0, told.output
+    made = np.asarray(Image.open(out).convert("RGB")).astype(int)
+    assert made.shape[:2] == (2460, 2790)
+    mm = 2790 / 236.22
+    assert tuple(made[20, 1400]) == (0x10, 0x20, 0x30)
+    assert tuple(made[1230, 1395]) == (255, 0, 255) and tuple(made[1230, round(1395 - 27 * mm)]) == (255, 255, 255)
+    cyan = np.nonzero(np.abs(made - (0, 255, 255)).max(axis=2) < 20)
+    assert (cyan[1].max() - cyan[1].min()) / mm == pytest.approx(100, abs=0.3)
+    assert (cyan[0].max() + cyan[0].min()) / 2 / mm == pytest.approx(208.28 / 2 + 40, abs=0.3)
+    assert tuple(made[1230 - 40, round(1395 - 80 * mm)]) == pytest.approx((220, 0, 30), abs=1), "red multiplied by magenta"
+
+
+@pytest.mark.parametrize(
+    ("step", "told"),
+    [
+        ("words:text=", "no words yet"), ("words:text=Up,font=nowhere.ttf", "cannot be read"), ("overlay", "name its file"),
+        ("band:pattern=nothing.png", "cannot be read"), ("band:mm=500", "leaves no room"), ("words:text=Up,along=zigzag", "choose one of line"),
+    ],
+)  # fmt: skip
+def test_what_cannot_be_laid_is_refused_in_one_line(art_file: Path, tmp_path: Path, step: str, told: str) -> None:
+    answer = run("prepare", art_file, step, "-o", tmp_path / "out.png")
+    assert answer.exit_code == 2 and told in answer.output and answer.output.count("\n") == 1

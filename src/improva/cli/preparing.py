@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from pathlib import Path
 
 import click
 
 from ..core.artwork.pixels import Artwork
 from ..core.artwork.reading import read_file
-from ..core.prepare import KINDS, Preparation, parse_step, prepare, write_picture
+from ..core.prepare import ALL, Preparation, Step, parse_step, prepare, write_picture
+from ..fonts import FONTS, font_bytes
 from .group import main
 
 
@@ -16,12 +18,21 @@ def _taken(context: click.Context, _: click.Parameter, asked: bool) -> None:
     """List every kind of step with its values."""
     if not asked or context.resilient_parsing:
         return
-    for kind in KINDS.values():
+    for kind in ALL.values():
         click.echo(f"{kind.id:10} {kind.says}")
         for field in kind.fields:
             default = field.hint or "found from the picture" if field.default is None else field.text(field.default)
             click.echo(f"{'':11}{field.name}={default}: {field.wanted}")
     context.exit()
+
+
+def _with_files(step: Step) -> Step:
+    """A step with the files that it names."""
+    opened = {
+        name: font_bytes(name) if what == "font" and name in FONTS else read_file(Path(name))
+        for what, name in step.named_files()
+    }
+    return replace(step, files=opened)
 
 
 @main.command("prepare")
@@ -36,7 +47,7 @@ def _taken(context: click.Context, _: click.Parameter, asked: bool) -> None:
 @click.option("-o", "output", required=True, type=click.Path(path_type=Path), metavar="FILE.png|.tif|.webp|.jpg")
 def prepare_(art: Path, steps: tuple[str, ...], width_mm: float | None, output: Path) -> None:
     """Prepare ART by steps in order, for example: cut:tolerance=6 border:mm=8,colour=#ffffff."""
-    preparation = Preparation(tuple(parse_step(step) for step in steps), width_mm)
+    preparation = Preparation(tuple(_with_files(parse_step(step)) for step in steps), width_mm)
     made = prepare(Artwork.read(read_file(art)), preparation)
     write_picture(made, output)
     h, w = made.pixels.shape[:2]

@@ -10,6 +10,7 @@ from pydantic import Field
 from ..core.origin import Origin
 from ..core.prepare import Field as StepField
 from ..core.prepare import Preparation, StepKind, preparation_from_dict
+from ..core.prepare.step import FieldKind
 from .shapes import Art, Shape
 
 Fraction = tuple[float, float]
@@ -20,7 +21,7 @@ class FieldShape(Shape):
 
     name: str
     title: str
-    kind: Literal["number", "choice", "colour", "switch", "points", "box", "pairs"]
+    kind: FieldKind
     default: float | str | bool | list[Any] | None = Field(description="None: found from the picture")
     unit: str
     least: float | None

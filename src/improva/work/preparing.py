@@ -10,7 +10,7 @@ from .. import __version__
 from ..core.artwork.pixels import PROXY_PX, Artwork
 from ..core.artwork.traits import find_traits
 from ..core.errors import BadStep
-from ..core.prepare import KINDS, Picture, Preparation, Step, artwork_of, first_picture, prepare, prepared_picture, shown
+from ..core.prepare import ALL, Picture, Preparation, Step, artwork_of, first_picture, prepare, prepared_picture, shown
 from ..core.prepare.border import find_necks
 from ..core.prepare.palette import palette
 from ..core.prepare.specks import find_specks
@@ -61,7 +61,7 @@ class Preparing:
             try:
                 return prepared_picture(before, replace(first, steps=(steps[count - 1],)))
             except BadStep as problem:
-                told = f"Step {count}, {KINDS[steps[count - 1].kind].title.lower()}: " if len(steps) > 1 else ""
+                told = f"Step {count}, {ALL[steps[count - 1].kind].title.lower()}: " if len(steps) > 1 else ""
                 raise BadStep(f"{told}{problem}") from None
 
         return self._small.get(self._key(row, replace(first, steps=steps[:count])), make)

@@ -14,10 +14,10 @@ from .preparation import (
     step_from_dict,
 )
 from .step import Field, StepKind
-from .steps import KINDS
+from .steps import ALL, KINDS, LAID
 from .writing import write_picture
 
 __all__ = [
-    "KINDS", "Field", "Picture", "Preparation", "Step", "StepKind", "artwork_of", "first_picture", "parse_step", "picture_of",
+    "ALL", "KINDS", "LAID", "Field", "Picture", "Preparation", "Step", "StepKind", "artwork_of", "first_picture", "parse_step", "picture_of",
     "preparation_from_dict", "prepare", "prepared_picture", "shown", "step_from_dict", "write_picture",
 ]  # fmt: skip

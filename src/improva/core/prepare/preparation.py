@@ -14,7 +14,8 @@ from ..artwork.reading import UNTAGGED_DPI, ArtFacts
 from ..errors import BadStep
 from ..units import MM_PER_IN, finite
 from .picture import MOST_PREPARED_PX, Picture, picture_of, vips_of
-from .steps import KINDS
+from .step import FILES
+from .steps import ALL
 
 MOST_STEPS = 40
 ALTERING = ("recolour", "scatter")
@@ -26,21 +27,45 @@ _VALUE = re.compile(r'\s*(?P<name>[a-z_]+)=(?P<value>"(?:[^"\\]|\\.)*"|[^,]*)(?:
 
 @dataclass(frozen=True)
 class Step:
-    """One step: its kind, the values that differ from the kind's own, and whether it is switched on."""
+    """One step: its kind, the values that differ from the kind's own, and whether it is switched on.
+
+    ``files`` are the contents of the files that its values name, by these names.
+    """
 
     kind: str
     values: Mapping[str, Any] = field(default_factory=dict)
     on: bool = True
+    files: Mapping[str, bytes] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
-        if self.kind not in KINDS:
-            raise BadStep(f"There is no step '{self.kind}': choose one of {', '.join(KINDS)}.")
-        KINDS[self.kind].values(self.values)
+        if self.kind not in ALL:
+            raise BadStep(f"There is no step '{self.kind}': choose one of {', '.join(ALL)}.")
+        ALL[self.kind].values(self.values)
+
+    def named_files(self) -> list[tuple[str, str]]:
+        """The files that its values name, each with its field's kind."""
+        kind = ALL[self.kind]
+        values = kind.values(self.values)
+        named = [(field.kind, values[field.name]) for field in kind.fields if field.kind in FILES]
+        return [(what, name) for what, value in named if value for name in ([value] if isinstance(value, str) else value)]
 
     def run(self, picture: Picture) -> Picture:
-        """The picture after this step. Raises :class:`BadStep`."""
-        kind = KINDS[self.kind]
-        return kind.run(picture, **kind.values(self.values))
+        """The picture after this step. Raises :class:`BadStep`, or another error of ours for what is laid on it."""
+        kind = ALL[self.kind]
+        values = kind.values(self.values)
+        for field_ in kind.fields:
+            if field_.kind in FILES and values[field_.name]:
+                values[field_.name] = self._opened(values[field_.name])
+            elif field_.kind == "file" and field_.name == "art":
+                raise BadStep("There is no artwork to lay: name its file.")
+        return kind.run(picture, **values)
+
+    def _opened(self, value: str | tuple[str, ...]) -> bytes | tuple[bytes, ...]:
+        if not isinstance(value, str):
+            return tuple(self.files[name] for name in value if name in self.files)
+        if value not in self.files:
+            raise BadStep(f"The file '{value}' was not given with the step.")
+        return self.files[value]
 
     def as_dict(self) -> dict[str, Any]:
         """Plain values, as they are stored and hashed."""
@@ -146,7 +171,7 @@ def prepared_picture(picture: Picture, preparation: Preparation) -> Picture:
         try:
             picture = step.run(picture)
         except BadStep as problem:
-            where = f"Step {number}, {KINDS[step.kind].title.lower()}: " if len(steps) > 1 else ""
+            where = f"Step {number}, {ALL[step.kind].title.lower()}: " if len(steps) > 1 else ""
             raise BadStep(f"{where}{problem}") from None
     return picture
 

@@ -11,8 +11,12 @@ from ..colour import parse_hex
 from ..errors import BadPlacing, BadStep
 from .picture import Picture
 
-FieldKind = Literal["number", "choice", "colour", "switch", "points", "box", "pairs"]
+FieldKind = Literal["number", "choice", "colour", "switch", "points", "box", "pairs", "text", "font", "file", "files"]
+FILES: tuple[FieldKind, ...] = ("font", "file", "files")
+"""Values that name files; whoever opens them gives their bytes with the step."""
+
 MOST_POINTS = 500
+LONGEST_TEXT = 2000
 
 
 @dataclass(frozen=True)
@@ -21,7 +25,8 @@ class Field:
 
     Attributes:
         kind: ``number``; ``choice`` of some names; ``colour`` as #rrggbb; ``switch``; ``points`` on the picture and a
-            ``box`` (x, y, width, height), both in fractions of its width and height; ``pairs`` of colours, from and to.
+            ``box`` (x, y, width, height), both in fractions of its width and height; ``pairs`` of colours, from and to;
+            ``text``; a ``font``, a ``file`` or ``files`` by their names.
         default: the value where none is given. None stands for one that is found from the picture.
         unit: ``mm``, ``px``, ``°``, ``%``, ``×`` or ``steps`` (of 255).
     """
@@ -51,6 +56,8 @@ class Field:
             return "yes" if value else "no"
         if self.kind == "points":
             return ";".join("/".join(f"{v:g}" for v in point) for point in value)
+        if self.kind == "files":
+            return ";".join(value)
         if self.kind == "pairs":
             return ";".join(">".join(pair) for pair in value)
         if self.kind == "box":
@@ -67,7 +74,8 @@ class Field:
         return {
             "colour": "write a colour as #rrggbb", "switch": "write yes or no",
             "points": "write points as x/y;x/y, in fractions of the picture", "box": "write x/y/width/height, in fractions of it",
-            "pairs": "write pairs as #rrggbb>#rrggbb;…",
+            "pairs": "write pairs as #rrggbb>#rrggbb;…", "text": "write some words", "font": "name a font that ships, or a file",
+            "file": "name a file", "files": "name files, with ; between them",
         }[self.kind]  # fmt: skip
 
 
@@ -127,7 +135,18 @@ def _pairs(field: Field, value: Any) -> tuple[tuple[str, str], ...]:
     return tuple((_colour(field, one), _colour(field, other)) for one, other in found)
 
 
+def _text(_: Field, value: Any) -> str:
+    if not isinstance(value, str) or len(value) > LONGEST_TEXT:
+        raise ValueError
+    return value
+
+
+def _files(_: Field, value: Any) -> tuple[str, ...]:
+    return tuple(_split(value, ";")) if isinstance(value, str) else tuple(str(name) for name in value)
+
+
 _CHECKS: dict[FieldKind, Callable[[Field, Any], Any]] = {
+    "text": _text, "font": _text, "file": _text, "files": _files,
     "number": _number, "choice": _choice, "colour": _colour, "switch": _switch, "points": _points, "box": _box, "pairs": _pairs,
 }  # fmt: skip
 

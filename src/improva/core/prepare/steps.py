@@ -1,8 +1,11 @@
-"""Every kind of step, in the order in which they are usually taken."""
+"""Every kind of step, in the order in which they are usually taken.
+
+Those in :data:`LAID` lay something on the picture itself; on the page it is laid on a blank instead, as pieces.
+"""
 
 from __future__ import annotations
 
-from . import border, cut, enlarge, scatter, seamless, shape, specks, tone
+from . import border, cut, enlarge, laid, scatter, seamless, shape, specks, tone
 from .step import StepKind
 
 KINDS: dict[str, StepKind] = {
@@ -12,3 +15,6 @@ KINDS: dict[str, StepKind] = {
         border.KIND, seamless.KIND, scatter.KIND, enlarge.KIND,
     )
 }  # fmt: skip
+
+LAID: dict[str, StepKind] = {kind.id: kind for kind in (laid.WORDS, laid.BAND, laid.FRAMES, laid.OVERLAY)}
+ALL: dict[str, StepKind] = {**KINDS, **LAID}

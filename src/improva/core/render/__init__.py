@@ -131,6 +131,19 @@ def _with(extra: Extra, design: Design, open_art: Opener, plane: _Plane, canvas:
     return mixed(back, layer, extra.mixing, clip if extra.mixing.clipped else None)
 
 
+def laid_on(image: pyvips.Image, design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
+    """What is laid with an artwork, laid on a finished picture of it: (h, w, 4). The design has no pieces of its own."""
+    plane = _Plane(design.panel, True, size_px)
+    canvas: pyvips.Image | None = None
+    for extra in (extra for extra in design.extras if extra.mixing.behind):
+        canvas = _with(extra, design, open_art, plane, canvas, image[3])
+    canvas = _over(canvas, image)
+    for extra in (extra for extra in design.extras if not extra.mixing.behind):
+        canvas = _with(extra, design, open_art, plane, canvas, image[3])
+    assert canvas is not None, "a picture was given"
+    return canvas
+
+
 def render(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
     """The panel's print file at ``size_px``: sRGB, 8 bit, with alpha where the blank stays bare.
 
@@ -159,4 +172,4 @@ def on_blank(image: pyvips.Image, blank: str = "#ffffff") -> pyvips.Image:
     return image.flatten(background=list(parse_hex(blank))) if image.hasalpha() else image
 
 
-__all__ = ["Opener", "on_blank", "render", "render_worn"]
+__all__ = ["Opener", "laid_on", "on_blank", "render", "render_worn"]
