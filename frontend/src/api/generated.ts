@@ -770,6 +770,11 @@ export interface components {
          * @description An artwork on the board.
          */
         Art: {
+            /**
+             * Enlarged
+             * @description How many times its pixels were stretched
+             */
+            enlarged: number;
             /** File Name */
             file_name: string;
             /** Has Alpha */
@@ -1104,7 +1109,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "number" | "choice" | "colour" | "switch" | "points" | "box" | "pairs";
+            kind: "number" | "choice" | "colour" | "switch" | "points" | "box" | "pairs" | "text" | "font" | "file" | "files";
             /** Least */
             least: number | null;
             /** Most */
@@ -1730,6 +1735,11 @@ export interface components {
              * @description Numbers of repeats near the one there is
              */
             offers: components["schemas"]["CountOffer"][];
+            /**
+             * Palette
+             * @description The artwork's main colours, the largest first
+             */
+            palette: string[];
             /** Panel */
             panel: string;
             /** Panels */

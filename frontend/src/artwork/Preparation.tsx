@@ -40,7 +40,6 @@ export function Preparation({
       },
       { replace: true },
     );
-  const offered = preparing.report.palette.map((swatch) => swatch.colour);
   return (
     <main aria-busy={preparing.busy || hand.busy} className={COLUMNS}>
       <section aria-label="artwork" className={COLUMN}>
@@ -50,7 +49,7 @@ export function Preparation({
         ) : (
           <>
             {hand.pair.panels.length > 1 && <Sides hand={hand} onSide={onSide} />}
-            <PiecesPanel hand={hand} offered={offered} />
+            <PiecesPanel hand={hand} offered={hand.pair.palette} />
           </>
         )}
       </section>

@@ -155,7 +155,11 @@ export function FlatPane(props: { hand: Hand; mirrored: boolean; findings: boole
               <Tag
                 x={(trimW * k) / 2}
                 y={trimH * k + bleed + 30}
-                text={art.vector ? "lines: sharp at any size" : `${Math.round(dpi)} dpi in print`}
+                text={
+                  art.vector
+                    ? "lines: sharp at any size"
+                    : `${Math.round(dpi)} dpi in print${art.enlarged > 1 ? `, enlarged ×${Math.round(art.enlarged * 10) / 10}` : ""}`
+                }
               />
             )}
             <Rulers width={trimW} height={trimH} k={k} unit={unit} offset={bleed + 8} aside={(panel.gap_mm / 2) * k} />

@@ -1,5 +1,6 @@
 import type { Placing } from "../api/client";
 import type { Hand } from "../bench/usePair";
+import { ColourField } from "../ui/ColourField";
 import { parseLength, parsePlain, show } from "../ui/measure";
 import { Button, Choice, Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
@@ -152,21 +153,22 @@ function Placed({ hand }: { hand: Hand }) {
               type="radio"
               name="ground"
               checked={placing.background !== null}
-              onChange={() => hand.decide({ background: placing.background ?? "#1f2a44" })}
+              onChange={() => hand.decide({ background: placing.background ?? pair.palette[0] ?? "#1f2a44" })}
             />
             Colour
           </label>
-          {placing.background !== null && (
-            <input
-              type="color"
-              aria-label="Ground colour"
-              value={placing.background}
-              onChange={(event) => hand.hold({ background: event.target.value })}
-              onBlur={() => hand.decide()}
-              className="h-7 w-10 border border-rule"
-            />
-          )}
         </div>
+        {placing.background !== null && (
+          <div className="mt-1.5">
+            <ColourField
+              label="Ground"
+              value={placing.background}
+              offered={pair.palette}
+              onHold={(background) => hand.hold({ background })}
+              onValue={(background) => background && hand.decide({ background })}
+            />
+          </div>
+        )}
       </div>
       <div>
         <Heading>The print</Heading>

@@ -36,6 +36,7 @@ LIMITS: dict[str, Limit] = {
     "letter_mm": Limit(
         "Smallest lettering", "mm", 1.8, 0.1, 200, f"{_MEMORY}: capitals of a 7 point face, read at arm's length"
     ),
+    "words_contrast": Limit("Contrast of words", ":1", 3, 1, 21, "WCAG 2.2, 1.4.3: large text against its ground"),
     "outside_safe_mm": Limit("Content past the safe line", "mm", 0.5, 0, 200, f"{_MEMORY}: less is lost in trimming anyway"),
     "haze_percent": Limit("Pale haze", "%", 0.5, 0, 100, f"{_MEMORY}: edges drawn smooth stay under it"),
     "half_percent": Limit("Half-transparent ink", "%", 2, 0, 100, f"{_MEMORY}: smooth edges alone stay under it"),

@@ -53,7 +53,7 @@ def art_shape(row: ArtRow) -> Art:
     f = row.facts
     return Art(id=row.id, title=row.title, file_name=row.file_name, sha256=row.sha256, px=f.px, tagged_dpi=f.tagged_dpi,
                mode=f.mode, has_alpha=f.has_alpha, vector=f.vector, notes=list(f.notes),
-               steps=len(row.preparation.active), noted=bool(row.origin.source))  # fmt: skip
+               enlarged=f.enlarged, steps=len(row.preparation.active), noted=bool(row.origin.source))  # fmt: skip
 
 
 def plain_name(file_name: str | None) -> str:

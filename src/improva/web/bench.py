@@ -83,7 +83,7 @@ def pair_shape(desk: Desk, work: Work, panel_id: str | None) -> Pair:
         can_undo=work.row.step > 0, can_redo=work.row.step < work.row.last_step,
         route=work.route, angle=work.row.angle, colours=work.row.colours,  # type: ignore[arg-type]
         proof=proof_shape(report) if report else None, verdict=proof["verdict"],
-        beside=[art_shape(row) for row in work.laid_on(panel).arts.values()],
+        palette=desk.preparing.palette(work.art), beside=[art_shape(row) for row in work.laid_on(panel).arts.values()],
         pieces=PIECES.validate_python(list(work.laid_on(panel).kept)), pictured="picture" in made, printed="print" in made,
     )  # fmt: skip
 

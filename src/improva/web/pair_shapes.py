@@ -46,6 +46,7 @@ class Pair(Shape):
     colours: dict[str, str | None]
     proof: ProofShape | None
     verdict: StatusName
+    palette: list[str] = Field(description="The artwork's main colours, the largest first")
     beside: list[Art] = Field(description="The artworks that are laid with it, on this panel")
     pieces: list[PieceBody] = Field(description="What is laid with the artwork on this panel, in its order")
     pictured: bool

@@ -72,6 +72,7 @@ class Art(Shape):
     has_alpha: bool
     vector: bool
     notes: list[str]
+    enlarged: float = Field(description="How many times its pixels were stretched")
     steps: int = Field(description="How many preparing steps are on")
     noted: bool = Field(description="Whether it is noted where it comes from")
 

@@ -10,7 +10,18 @@ from .. import __version__
 from ..core.artwork.pixels import PROXY_PX, Artwork
 from ..core.artwork.traits import find_traits
 from ..core.errors import BadStep
-from ..core.prepare import ALL, Picture, Preparation, Step, artwork_of, first_picture, prepare, prepared_picture, shown
+from ..core.prepare import (
+    ALL,
+    Picture,
+    Preparation,
+    Step,
+    artwork_of,
+    first_picture,
+    picture_of,
+    prepare,
+    prepared_picture,
+    shown,
+)
 from ..core.prepare.border import find_necks
 from ..core.prepare.palette import palette
 from ..core.prepare.specks import find_specks
@@ -42,6 +53,7 @@ class Preparing:
         self._kept, self._darkroom, self._open = preparations, darkroom, open_art
         self._small: Kept[Picture] = Kept(10)
         self._made: Kept[PreparedRow] = Kept(1000)
+        self._palettes: Kept[list[str]] = Kept(1000)
 
     def _key(self, row: ArtRow, preparation: Preparation) -> str:
         active = replace(preparation, steps=preparation.active)
@@ -87,6 +99,15 @@ class Preparing:
             return made
 
         return self._made.get(key, find)
+
+    def palette(self, row: ArtRow) -> list[str]:
+        """The main colours of an artwork as it is laid on blanks, the largest first."""
+
+        def find() -> list[str]:
+            proxy = self._darkroom.small_proxy(row.sha256, lambda: self._open(row))
+            return [swatch.colour for swatch in palette(picture_of(proxy.image(), 1.0))]
+
+        return self._palettes.get(row.sha256, find)
 
     def taken(self, row: ArtRow) -> ArtRow:
         """An artwork as it is laid on blanks: prepared, where it has steps that are on."""

@@ -2,6 +2,11 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
+import numpy as np
+
+from ..colour import contrast
 from ..design import Placing
 from ..fit import place
 from ..pieces import Band, Frames, Lettering, Overlay, lettering_shape, piece_box
@@ -71,6 +76,42 @@ def check_letters_there(subject: Subject) -> Verdict | None:
             return Verdict("letters", "Letters there", "fail", float(len(missing)), 0.0, "",
                            f"The font of {_named(extra)} has no {shown}: choose another font.")  # fmt: skip
     return Verdict("letters", "Letters there", "pass", 0.0, 0.0, "", "The fonts have every letter.")
+
+
+def check_words_contrast(subject: Subject) -> Verdict | None:
+    """Contrast of each piece of words with what surrounds its letters (WCAG 2.2, "contrast ratio"); the least of all."""
+    words = [(i, extra) for i, extra in enumerate(subject.extras) if isinstance(extra, Lettering)]
+    if not words:
+        return None
+    limit = subject.limit("words_contrast")
+    bare = replace(subject, extras=tuple(e for e in subject.extras if not isinstance(e, Lettering)))
+    found = []
+    for i, extra in words:
+        box = piece_box(extra, subject.panel, subject.fonts)
+        assert box is not None, "words have a box"
+        ground = extra.outline or (extra.plaque_fill if extra.plaque != "none" else None) or _ground(bare, box)
+        if ground is not None:
+            found.append((contrast(extra.fill, ground), i, extra, ground, box))
+    if not found:
+        return None
+    ratio, index, extra, ground, box = min(found, key=lambda each: each[0])
+    told = f"{_named(extra)} in {extra.fill} on about {ground}"
+    if ratio >= limit:
+        return Verdict("words-contrast", "Contrast of words", "pass", round(ratio, 1), limit, ":1", f"{told} reads well.")
+    better = max(("#ffffff", "#23211e"), key=lambda colour: contrast(colour, ground))
+    fix = Fix(f"Give it the colour {better}", {}, index, {"fill": better})
+    return Verdict("words-contrast", "Contrast of words", "warn", round(ratio, 1), limit, ":1",
+                   f"{told} is hard to read.", fix, (box,))  # fmt: skip
+
+
+def _ground(bare: Subject, box: Box) -> str | None:
+    """The middle colour of what lies in a box without the words; None where the box lies off the print."""
+    x, y, w, h = (v * bare.px_per_mm for v in box)
+    seen = bare.trimmed(bare.seen)[max(0, round(y)) : max(0, round(y + h)), max(0, round(x)) : max(0, round(x + w))]
+    if not seen.size:
+        return None
+    r, g, b = (round(float(v)) for v in np.median(seen.reshape(-1, 3), axis=0))
+    return f"#{r:02x}{g:02x}{b:02x}"
 
 
 def _densities(subject: Subject) -> list[tuple[str, float]]:

@@ -14,7 +14,7 @@ from ..template import Panel, Template
 from .fitting import check_bare, check_bleed, check_crop, check_distortion
 from .guide import check_guide
 from .ink import check_colour_mode, check_gamut, check_haze, check_tint, check_transparency, check_white
-from .pieces import check_letters_there, check_pieces_safe, check_pieces_sharp, check_slots
+from .pieces import check_letters_there, check_pieces_safe, check_pieces_sharp, check_slots, check_words_contrast
 from .resolution import check_eye, check_resolution, check_tag
 from .rights import check_origin
 from .seam import check_handle_gap, check_repeat_joint, check_seam_match, check_seam_zone
@@ -47,6 +47,7 @@ CHECKS: tuple[Callable[[Subject], Verdict | None], ...] = (
     check_guide,
     check_pieces_safe,
     check_letters_there,
+    check_words_contrast,
     check_pieces_sharp,
     check_slots,
     check_origin,

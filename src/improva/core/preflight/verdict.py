@@ -72,6 +72,7 @@ WHY = {
     "colour-mode": "Colours from a press profile cannot all be kept, so they may shift.",
     "gamut": "Colours that the printer cannot make come out duller than on the screen.",
     "pieces-safe": "Trimming and sewing wander, so words and pictures near the edge may be cut.",
+    "words-contrast": "Words in nearly the colour of what lies behind them are not read.",
     "letters": "A letter that the font lacks leaves a hole in the word.",
     "pieces-sharp": "Every picture on the print is looked at as closely as the first.",
     "slots": "An empty frame is printed as an empty frame.",
