@@ -7,15 +7,16 @@ import pytest
 from improva.catalogue import template
 from improva.core.design import Placing
 from improva.core.preflight import prove
-from improva.demo import TUMBLER, lay_out
+from improva.demo import BLANKET, TUMBLER, lay_out
 from improva.store import ArtRow, Artworks, Database, Pairs
+from improva.web.piece_shapes import PIECES
 
 
 @pytest.fixture(scope="module")
 def board(tmp_path_factory: pytest.TempPathFactory) -> tuple[Artworks, Pairs]:
     database = Database(tmp_path_factory.mktemp("demo"))
     artworks, pairs = Artworks(database), Pairs(database)
-    lay_out(artworks, pairs)
+    lay_out(database)
     return artworks, pairs
 
 
@@ -27,19 +28,22 @@ def verdicts(board: tuple[Artworks, Pairs], row: ArtRow) -> dict[str, str]:
 
 
 def test_every_artwork_has_something_to_see(board: tuple[Artworks, Pairs]) -> None:
-    dusk, signals, conductor, timetable, ibex = board[0].all()
+    dusk, signals, conductor, timetable, ibex, tarn, ridges = board[0].all()
     assert set(verdicts(board, dusk).values()) == {"pass"}  # it closes by construction
     assert verdicts(board, signals)["seam-match"] == "pass" and signals.facts.vector
     assert conductor.facts.has_alpha and verdicts(board, conductor)["bare-edge"] == "pass"
     assert timetable.facts.px == (1786, 1574) and verdicts(board, timetable)["tag"] == "warn"
+    assert verdicts(board, tarn)["resolution"] == "fail"
+    assert verdicts(board, ridges)["colour-mode"] == "warn" and ridges.origin.print_on_demand is False
+    assert [step.kind for step in ibex.preparation.active] == ["cut", "clean", "trim"]
     assert ibex.traits is not None and ibex.traits.kind == "drawing" and not ibex.facts.has_alpha
 
 
 def test_the_demo_is_laid_out_once(board: tuple[Artworks, Pairs]) -> None:
-    artworks, pairs = board
+    artworks = board[0]
     artworks.set_removed(artworks.all()[0].id, True)
-    lay_out(artworks, pairs)
-    assert len(artworks.all()) == 4
+    lay_out(artworks._database)
+    assert len(artworks.all()) == 6
 
 
 def test_the_drawings_are_drawn_by_the_code_that_is_here() -> None:
@@ -51,3 +55,11 @@ def test_the_drawings_are_drawn_by_the_code_that_is_here() -> None:
     for module in (dusk, flags, ibex, marmot, timetable):
         name = module.__name__.rpartition(".")[2]
         assert (Path("src/improva/demo") / f"{name}.svg").read_text() == module.draw()
+
+
+def test_the_blanket_s_pieces_are_as_they_are_kept(board: tuple[Artworks, Pairs]) -> None:
+    artworks, pairs = board
+    conductor = next(row for row in artworks.all() if row.title == "The conductor")
+    kept = PIECES.validate_python(pairs.get(conductor.id, BLANKET).pieces["front"])
+    assert [piece.kind for piece in kept] == ["band", "words", "frames", "words"]
+    assert all(artworks.get(slot.art) is not None for slot in kept[2].slots)

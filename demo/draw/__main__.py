@@ -1,10 +1,11 @@
-"""Draw all the demo's vector sources again: ``python -m demo.draw``."""
+"""Draw all the demo's sources again: ``python -m demo.draw``; its photographs too: ``python -m demo.draw views``."""
 
 from __future__ import annotations
 
+import sys
 from pathlib import Path
 
-from . import dusk, flags, ibex, marmot, timetable
+from . import dusk, flags, ibex, marmot, timetable, views
 
 TARGET = Path("src/improva/demo")
 
@@ -13,6 +14,8 @@ def main() -> None:
     for module in (dusk, flags, ibex, marmot, timetable):
         name = module.__name__.rpartition(".")[2]
         (TARGET / f"{name}.svg").write_text(module.draw(), encoding="utf-8")
+    for name in views.VIEWS if "views" in sys.argv else ():
+        (TARGET / f"{name}.jpg").write_bytes(views.draw(name))
 
 
 if __name__ == "__main__":

@@ -2,19 +2,24 @@
 
 from __future__ import annotations
 
+import io
 from importlib import resources
+from typing import Any
 
 import cv2
 import numpy as np
 import pyvips
+from PIL import Image
 
 from ..core.artwork.pixels import Artwork, as_array
 from ..core.artwork.svg import draw_svg
 from ..core.artwork.traits import find_traits
 from ..core.design import Placing
-from ..store import ArtRow, Artworks, Pairs
+from ..core.origin import Origin
+from ..core.prepare import Preparation, Step
+from ..store import ArtRow, Artworks, Database, Origins, Pairs, Preparations
 
-TUMBLER = "tumbler-20oz-straight"
+TUMBLER, BLANKET = "tumbler-20oz-straight", "blanket-upright"
 
 
 def _png(name: str, px: tuple[int, int], tag_dpi: float, on: list[int] | None = None) -> bytes:
@@ -46,20 +51,68 @@ def _scan(name: str, side_px: int, dpi: float) -> bytes:
     return bytes(image.jpegsave_buffer(Q=94, subsample_mode="off"))
 
 
-def lay_out(artworks: Artworks, pairs: Pairs) -> None:
+def _small(data: bytes, width_px: int) -> bytes:
+    """A photograph as it comes from a message: small, and heavily compressed."""
+    image = pyvips.Image.new_from_buffer(data, "")
+    return bytes(image.resize(width_px / image.width).jpegsave_buffer(Q=70))
+
+
+def _cmyk(data: bytes) -> bytes:
+    """A photograph as a print shop handed it over: CMYK without a profile."""
+    made = io.BytesIO()
+    Image.open(io.BytesIO(data)).convert("CMYK").save(made, "TIFF", compression="tiff_lzw", dpi=(300, 300))
+    return made.getvalue()
+
+
+OWN = Origin("own", on="2026-05-30")
+
+
+def lay_out(database: Database) -> None:
     """Put the demo's artworks on an empty board. A board with anything on it, now or before, is left alone."""
+    artworks, pairs, origins = Artworks(database), Pairs(database), Origins(database)
     if artworks.ever_any():
         return
 
-    def add(title: str, file_name: str, data: bytes) -> ArtRow:
+    def source(name: str) -> bytes:
+        return resources.files(__name__).joinpath(name).read_bytes()
+
+    def add(title: str, file_name: str, data: bytes, origin: Origin = OWN, aside: bool = False) -> ArtRow:
         art = Artwork.read(data)
-        return artworks.add(title, file_name, art, find_traits(art.proxy()))
+        row = artworks.add(title, file_name, art, find_traits(art.proxy()), aside)
+        origins.note(row.id, origin)
+        return row
 
     dusk = add("Dusk on the Summit Line", "dusk-wrap.png", _png("dusk.svg", (2790, 2460), 300, [20, 27, 61]))
-    add("Signals", "signals.svg", resources.files(__name__).joinpath("flags.svg").read_bytes())
-    conductor = add("The conductor", "conductor-cutout.png", _png("marmot.svg", (2160, 2700), 300))
+    signals = add("Signals", "signals.svg", source("flags.svg"))
+    conductor = add("The conductor", "conductor-cutout.png", _png("marmot.svg", (3600, 4500), 500))
     # Laid out for a screen and tagged 300 afterwards: 192 true dpi on the wrap, which the tag hides.
     add("Timetable going up", "timetable_300dpi.png", _png("timetable.svg", (1786, 1574), 300, [243, 234, 215]))
-    add("The ibex", "ibex-scan.jpg", _scan("ibex.svg", 2400, 300))
+    ibex = add("The ibex", "ibex-scan.jpg", _scan("ibex.svg", 2400, 300))
+    add("Tarn, sent by message", "tarn_small.jpg", _small(source("tarn.jpg"), 640))
+    bought = Origin("bought", "a picture library", "Standard licence", on="2026-04-02", personal=True, commercial=True,
+                    print_on_demand=False)  # fmt: skip
+    add("Ridges at dusk", "ridges_cmyk.tif", _cmyk(source("ridges.jpg")), bought)
+    photos = [add(title, name, source(name), aside=True) for title, name in
+              (("The tarn", "tarn.jpg"), ("Ridges", "ridges.jpg"), ("The pass", "pass.jpg"))]  # fmt: skip
+
     pairs.place(dusk.id, TUMBLER, {"wrap": Placing(fit="cover")})
     pairs.place(conductor.id, TUMBLER, {"wrap": Placing(fit="contain", scale=0.8, background="#dfe7e4")})
+    steps = (Step("cut", {"tolerance": 7}), Step("clean", {"specks": 1.2, "holes": 1}), Step("trim", {"margin": 1}))
+    Preparations(database).decide(ibex.id, Preparation(steps))
+    placing = Placing(fit="contain", scale=0.42, shift_mm=(0, -105), background="#dfe7e4")
+    pairs.place(conductor.id, BLANKET, {"front": placing}, {"front": _blanket(signals.id, [photo.id for photo in photos])})
+
+
+def _blanket(pattern: int, photos: list[int]) -> list[dict[str, Any]]:
+    """A border of signals, a name on an arc, three photographs, and a banner: pieces as they are kept."""
+    words = {"kind": "words", "sizing": "width", "font": "poster"}
+    return [
+        {"kind": "band", "width_mm": 90, "colour": "#f4ead6", "art": pattern, "tile_mm": 190, "line_mm": 5, "line_gap_mm": 9,
+         "line_colour": "#bb3e2c"},
+        {**words, "text": "The Summit Line", "along": "arc", "amount": 50, "width_mm": 800, "shift_mm": [0, -535],
+         "fill": "#24405a"},
+        {"kind": "frames", "layout": "instant", "across": 3, "size_mm": [840, 245], "rim_mm": 15, "gap_mm": 26, "line": "#d9d4c8",
+         "shift_mm": [0, 350], "rotate_deg": -3, "slots": [{"art": photo} for photo in photos]},
+        {**words, "text": "first train up 6.10", "font": "script", "width_mm": 420, "shift_mm": [0, 570], "fill": "#2c201b",
+         "plaque": "banner", "plaque_fill": "#d9a441", "plaque_margin_mm": 18},
+    ]  # fmt: skip
