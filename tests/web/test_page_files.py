@@ -38,7 +38,7 @@ def test_nothing_but_the_page_is_served(client: FlaskClient, path: str) -> None:
 def test_a_page_that_is_not_built_says_so(client: FlaskClient, monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
     monkeypatch.setattr(web_app, "PAGE", tmp_path / "nowhere")
     answer = client.get("/")
-    assert answer.status_code == 703 and "make demo" in answer.json["detail"]
+    assert answer.status_code == 503 and "make demo" in answer.json["detail"]
 
 
 def test_a_killed_server_comes_back_with_everything(tmp_path: Path) -> None:
@@ -50,4 +50,4 @@ def test_a_killed_server_comes_back_with_everything(tmp_path: Path) -> None:
         os.kill(server.pid, signal.SIGKILL)
         server.wait()
     board = web_app.create_app(tmp_path).test_client().get("/api/board").json
-    assert len(board["artworks"]) == 5
+    assert len(board["artworks"]) == 7
