@@ -35,8 +35,20 @@ def measure(page: Page) -> None:
     page.get_by_role("textbox", name="Top", exact=True).focus()
 
 
+def take_up(page: Page) -> None:
+    page.locator("[data-piece='1']").click()
+    page.wait_for_timeout(800)
+
+
+def open_cut(page: Page) -> None:
+    page.get_by_role("button", name="1 Cut from paper").click()
+    page.wait_for_load_state("networkidle")
+
+
 VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "board": ("/", None),
+    "artwork": ("/bench/5/t-shirt/artwork", open_cut),
+    "laid": ("/bench/3/blanket-upright/artwork?part=with-it", take_up),
     "fit": (f"/bench/1/{BLANK}/fit", None),
     "taper": ("/bench/2/tumbler-20oz-tapered/fit", None),
     "prove": (f"/bench/4/{BLANK}/prove", None),

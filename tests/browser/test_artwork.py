@@ -10,7 +10,8 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_main_job import lay_on_bench, opened
+from tests.browser.test_blanks import print_file
+from tests.browser.test_main_job import lay_on_bench
 from tests.core.prepare.test_cut import disc, on_paper
 
 
@@ -71,10 +72,7 @@ def test_from_a_scan_to_a_bordered_cut_out_in_the_print_file(page: Page, scan: P
     page.get_by_text("Kept", exact=True).click()
     settled(page)
     add_step(page, "Trim")
-    page.get_by_role("link", name=re.compile("^Print")).click()
-    with page.expect_download() as coming:
-        page.get_by_role("button", name="Make the print file").click()
-    picture = np.asarray(opened(coming.value))
+    picture = np.asarray(print_file(page))
     ys, xs = np.nonzero(picture[..., 3] > 127)
     across = xs.max() - xs.min() + 1
     middle = (ys.min() + ys.max()) // 2

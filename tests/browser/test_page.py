@@ -14,6 +14,8 @@ VIEWS = [
     "/bench/2/tumbler-20oz-tapered/fit",
     "/bench/3/t-shirt/fit?side=back",
     "/bench/1/mug-11oz/prove",
+    "/bench/5/t-shirt/artwork",
+    "/bench/3/blanket-upright/artwork?part=with-it",
     f"{BENCH}/fit",
     f"{BENCH}/prove",
     f"{BENCH}/show",
@@ -50,7 +52,7 @@ def test_words_stand_out_from_every_ground(words: str, ground: str) -> None:
 def test_every_control_has_a_name(page: Page, view: str) -> None:
     page.goto(view)
     page.wait_for_load_state("networkidle")
-    nameless = page.evaluate("""() => [...document.querySelectorAll('button, a, input, [role=application]')].filter(node =>
+    nameless = page.evaluate("""() => [...document.querySelectorAll('button, a, input, select, textarea, [role=application], [role=button]')].filter(node =>
         !(node.getAttribute('aria-label') || node.textContent.trim() || node.labels?.length || node.title)).map(n => n.outerHTML)""")
     assert nameless == []
     assert page.locator("img:not([alt])").count() == 0

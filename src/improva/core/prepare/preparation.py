@@ -18,6 +18,7 @@ from .step import FILES
 from .steps import ALL
 
 MOST_STEPS = 40
+AS_PIXELS = "Its lines were drawn as pixels, at 300 dpi of its print width, so that steps can work on them."
 ALTERING = ("recolour", "scatter")
 WIDTH_LIMITS_MM = (1.0, 5000.0)
 
@@ -160,7 +161,7 @@ def first_picture(art: Artwork, preparation: Preparation, longest_px: int | None
     if art.facts.vector:
         factor = _drawn_larger(art.facts, art.facts.px[0] / density)
         image = art.image((art.facts.px[0] * factor, art.facts.px[1] * factor))
-        return picture_of(image, density * image.width / art.facts.px[0])
+        return picture_of(image, density * image.width / art.facts.px[0]).noting(AS_PIXELS)
     return picture_of(art.image(streamed=True), density)
 
 
