@@ -6,7 +6,7 @@ import pyvips
 
 from improva.core.artwork.pixels import as_array
 from improva.core.pieces.mixing import BLENDS, Mixing
-from improva.core.render.mixing import mixed
+from improva.core.render.mixing import atop, mixed
 
 # Sections 9.1 (separable) and 9.2 (non-separable); Cb is the backdrop, Cs the source.
 
@@ -109,9 +109,11 @@ def test_every_blend_is_the_specification_s(blend: str) -> None:
     assert np.abs(got - want)[seen].max() <= 12
 
 
-def test_opacity_and_clipping_are_exact() -> None:
-    back, front = np.full((2, 4), 255, np.uint8), np.array([[0, 0, 0, 255]] * 2, np.uint8)
-    clip = image(np.array([[255], [0]], np.uint8))[0]
-    got = as_array(mixed(image(back), image(front), Mixing(opacity=0.4), clip))[0]
-    assert got[0, 0] == pytest.approx(153, abs=1)
-    assert tuple(got[1]) == (255, 255, 255, 255)
+def test_opacity_is_exact_and_atop_keeps_the_artwork_s_alpha() -> None:
+    """Porter and Duff 1984, atop: αo = αb, and co = αsCs + (1 − αs)Cb."""
+    back = np.array([[255, 255, 255, a] for a in (255, 128, 0)], np.uint8)
+    front = np.array([[0, 0, 0, 255]] * 3, np.uint8)
+    got = as_array(atop(image(back), image(front), Mixing(opacity=0.4)))[0]
+    assert (got[:, 3] == back[:, 3]).all()
+    assert got[:2, 0] == pytest.approx(153, abs=1)
+    assert as_array(mixed(image(back), image(front), Mixing(opacity=0.4)))[0, 2, 3] == pytest.approx(102, abs=1)

@@ -28,7 +28,9 @@ class ArtRef:
 
 @dataclass(frozen=True)
 class Mixing:
-    """How a piece mixes: ``behind`` the artwork or in front of it, and ``clipped`` to where the artwork has ink."""
+    """How a piece mixes: ``behind`` the artwork or in front of it; one that is ``clipped`` lies on the artwork itself,
+    beneath what lies in front, and only where that has ink.
+    """
 
     opacity: float = 1.0
     blend: Blend = "normal"

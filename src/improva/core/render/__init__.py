@@ -16,7 +16,7 @@ from ..template import Lay, Panel
 from ..words.font import open_font
 from .bend import bent, cut_out, unbent
 from .framed import band_layer, frames_layer
-from .mixing import AS_IT_IS, mixed
+from .mixing import AS_IT_IS, atop, mixed
 from .piece import laid
 from .repeat import laid_repeat
 from .words import words_layer
@@ -94,11 +94,9 @@ def _nothing(size_px: Size) -> pyvips.Image:
 
 
 def _assembled(design: Design, open_art: Opener, plane: _Plane) -> pyvips.Image:
-    """Ground, what lies behind the artwork, the artwork, and what lies in front, in this order."""
-    behind = [extra for extra in design.extras if extra.mixing.behind]
+    """The artwork's pieces and their ground, with what is laid with them."""
     canvas: pyvips.Image | None = None
     art: pyvips.Image | None = None
-    clip: pyvips.Image | None = None
     for piece in design.pieces:
 
         def draw(on: Panel, size_px: Size, piece: Piece = piece) -> pyvips.Image:
@@ -110,38 +108,43 @@ def _assembled(design: Design, open_art: Opener, plane: _Plane) -> pyvips.Image:
             colour = piece.placing.background
             canvas = plane.layer(piece.placing.lay, lambda _, size_px, colour=colour: _plain(colour, size_px))  # type: ignore[misc]
         art = _over(art, layer)
-    if art is not None and art.hasalpha():
-        clip = art[3]
+    return _stacked(design, open_art, plane, canvas, art)
+
+
+def _stacked(design: Design, open_art: Opener, plane: _Plane, canvas: pyvips.Image | None, art: pyvips.Image | None
+             ) -> pyvips.Image:  # fmt: skip
+    """Ground, pieces behind, the artwork with what is clipped to it, pieces in front."""
+    behind = [extra for extra in design.extras if extra.mixing.behind and not extra.mixing.clipped]
+    clipped = [extra for extra in design.extras if extra.mixing.clipped]
+    before = [extra for extra in design.extras if extra not in behind and extra not in clipped]
     for extra in behind:
-        canvas = _with(extra, design, open_art, plane, canvas, clip)
+        canvas = _with(extra, design, open_art, plane, canvas)
+    for extra in clipped:
+        layer = _laid_layer(extra, design, open_art, plane)
+        if art is not None and layer is not None:
+            art = atop(art, layer, extra.mixing)
     canvas = canvas if art is None else _over(canvas, art)
-    for extra in design.extras:
-        if not extra.mixing.behind:
-            canvas = _with(extra, design, open_art, plane, canvas, clip)
+    for extra in before:
+        canvas = _with(extra, design, open_art, plane, canvas)
     return canvas if canvas is not None else _nothing(plane.size_px)
 
 
-def _with(extra: Extra, design: Design, open_art: Opener, plane: _Plane, canvas: pyvips.Image | None,
-          clip: pyvips.Image | None) -> pyvips.Image | None:  # fmt: skip
-    """The canvas with one piece more; it is clipped to the artwork's alpha where it asks for that."""
-    layer = plane.layer("bent", lambda on, size_px: _extra_layer(extra, design, open_art, on, size_px))
+def _laid_layer(extra: Extra, design: Design, open_art: Opener, plane: _Plane) -> pyvips.Image | None:
+    return plane.layer("bent", lambda on, size_px: _extra_layer(extra, design, open_art, on, size_px))
+
+
+def _with(extra: Extra, design: Design, open_art: Opener, plane: _Plane, canvas: pyvips.Image | None
+          ) -> pyvips.Image | None:  # fmt: skip
+    """The canvas with one piece more."""
+    layer = _laid_layer(extra, design, open_art, plane)
     if layer is None:
         return canvas
-    back = canvas if canvas is not None else _nothing(plane.size_px)
-    return mixed(back, layer, extra.mixing, clip if extra.mixing.clipped else None)
+    return mixed(canvas if canvas is not None else _nothing(plane.size_px), layer, extra.mixing)
 
 
 def laid_on(image: pyvips.Image, design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
     """What is laid with an artwork, laid on a finished picture of it: (h, w, 4). The design has no pieces of its own."""
-    plane = _Plane(design.panel, True, size_px)
-    canvas: pyvips.Image | None = None
-    for extra in (extra for extra in design.extras if extra.mixing.behind):
-        canvas = _with(extra, design, open_art, plane, canvas, image[3])
-    canvas = _over(canvas, image)
-    for extra in (extra for extra in design.extras if not extra.mixing.behind):
-        canvas = _with(extra, design, open_art, plane, canvas, image[3])
-    assert canvas is not None, "a picture was given"
-    return canvas
+    return _stacked(design, open_art, _Plane(design.panel, True, size_px), None, image)
 
 
 def render(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:

@@ -92,11 +92,9 @@ def times_alpha(image: pyvips.Image, factor: pyvips.Image | float) -> pyvips.Ima
     return image.extract_band(0, n=3).bandjoin(as_bytes(image[3] * factor)).copy(interpretation="srgb")
 
 
-def mixed(back: pyvips.Image, front: pyvips.Image, mixing: Mixing, clip: pyvips.Image | None = None) -> pyvips.Image:
-    """``front`` laid over ``back`` as its mixing says; ``clip`` is alpha (0…255) outside which nothing of it is seen."""
+def mixed(back: pyvips.Image, front: pyvips.Image, mixing: Mixing) -> pyvips.Image:
+    """``front`` laid over ``back`` as its mixing says."""
     front = times_alpha(front, float(mixing.opacity))
-    if clip is not None:
-        front = times_alpha(front, clip / 255)
     if mixing.blend == "normal" and not front.hasalpha():
         return front
     if mixing.blend == "normal":
@@ -104,3 +102,11 @@ def mixed(back: pyvips.Image, front: pyvips.Image, mixing: Mixing, clip: pyvips.
     else:
         found = _composited(mixing.blend, with_alpha(back), with_alpha(front))
     return found if back.hasalpha() else found.extract_band(0, n=3)
+
+
+def atop(back: pyvips.Image, front: pyvips.Image, mixing: Mixing) -> pyvips.Image:
+    """``front`` laid on ``back`` only where that has ink: Porter and Duff 1984, *atop*. The alpha stays as it is."""
+    if not back.hasalpha():
+        return mixed(back, front, mixing)
+    colours = mixed(back.extract_band(0, n=3), front, mixing)
+    return colours.bandjoin(back[3]).copy(interpretation="srgb")
