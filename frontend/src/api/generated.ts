@@ -835,9 +835,10 @@ export interface components {
             blend: "normal" | "multiply" | "screen" | "overlay" | "darken" | "lighten" | "color-dodge" | "color-burn" | "hard-light" | "soft-light" | "difference" | "exclusion" | "hue" | "saturation" | "color" | "luminosity";
             /**
              * Clipped
-             * @default false
+             * @default
+             * @enum {string}
              */
-            clipped: boolean;
+            clipped: "" | "artwork" | "beneath";
             /**
              * Colour
              * @default #24405a
@@ -1197,9 +1198,10 @@ export interface components {
             blend: "normal" | "multiply" | "screen" | "overlay" | "darken" | "lighten" | "color-dodge" | "color-burn" | "hard-light" | "soft-light" | "difference" | "exclusion" | "hue" | "saturation" | "color" | "luminosity";
             /**
              * Clipped
-             * @default false
+             * @default
+             * @enum {string}
              */
-            clipped: boolean;
+            clipped: "" | "artwork" | "beneath";
             /**
              * Colour
              * @default #ffffff
@@ -1348,9 +1350,10 @@ export interface components {
             blend: "normal" | "multiply" | "screen" | "overlay" | "darken" | "lighten" | "color-dodge" | "color-burn" | "hard-light" | "soft-light" | "difference" | "exclusion" | "hue" | "saturation" | "color" | "luminosity";
             /**
              * Clipped
-             * @default false
+             * @default
+             * @enum {string}
              */
-            clipped: boolean;
+            clipped: "" | "artwork" | "beneath";
             /**
              * Fill
              * @default #23211e
@@ -1688,9 +1691,10 @@ export interface components {
             blend: "normal" | "multiply" | "screen" | "overlay" | "darken" | "lighten" | "color-dodge" | "color-burn" | "hard-light" | "soft-light" | "difference" | "exclusion" | "hue" | "saturation" | "color" | "luminosity";
             /**
              * Clipped
-             * @default false
+             * @default
+             * @enum {string}
              */
-            clipped: boolean;
+            clipped: "" | "artwork" | "beneath";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

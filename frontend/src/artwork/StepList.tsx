@@ -1,7 +1,7 @@
 import { ArrowDown, ArrowUp, ChevronRight, Plus, X } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import type { Step } from "../api/client";
-import { Button } from "../ui/parts";
+import { Button, IconButton } from "../ui/parts";
 import { StepFields } from "./StepFields";
 import type { Preparing } from "./usePreparation";
 
@@ -44,13 +44,13 @@ export function StepList({ preparing }: { preparing: Preparing }) {
                 </button>
                 {open && (
                   <>
-                    <Small label={`Move ${title} up`} off={i === 0} onClick={() => moved(i, -1)}>
+                    <IconButton label={`Move ${title} up`} off={i === 0} onClick={() => moved(i, -1)}>
                       <ArrowUp size={14} aria-hidden="true" />
-                    </Small>
-                    <Small label={`Move ${title} down`} off={i === steps.length - 1} onClick={() => moved(i, 1)}>
+                    </IconButton>
+                    <IconButton label={`Move ${title} down`} off={i === steps.length - 1} onClick={() => moved(i, 1)}>
                       <ArrowDown size={14} aria-hidden="true" />
-                    </Small>
-                    <Small
+                    </IconButton>
+                    <IconButton
                       label={`Take ${title} away`}
                       onClick={() => {
                         preparing.select(null);
@@ -58,7 +58,7 @@ export function StepList({ preparing }: { preparing: Preparing }) {
                       }}
                     >
                       <X size={14} aria-hidden="true" />
-                    </Small>
+                    </IconButton>
                   </>
                 )}
               </div>
@@ -70,21 +70,6 @@ export function StepList({ preparing }: { preparing: Preparing }) {
       {steps.length === 0 && <p className="py-2 text-sm text-soft">As it was dropped: no step is taken yet.</p>}
       <AddStep preparing={preparing} />
     </div>
-  );
-}
-
-function Small(props: { label: string; off?: boolean; onClick: () => void; children: React.ReactNode }) {
-  return (
-    <button
-      type="button"
-      aria-label={props.label}
-      title={props.label}
-      disabled={props.off}
-      onClick={props.onClick}
-      className="rounded-[3px] p-1 hover:bg-table disabled:text-rule"
-    >
-      {props.children}
-    </button>
   );
 }
 

@@ -1,5 +1,20 @@
 import type { Panel, Placing, Proof } from "../api/client";
 
+/** All of a picture, as large as it goes. */
+export const WHOLE: Placing = {
+  fit: "contain",
+  shift_mm: [0, 0],
+  scale: 1,
+  rotate_deg: 0,
+  background: null,
+  repeat_kind: "grid",
+  repeats_around: null,
+  spacing_mm: 0,
+  blend: 0,
+  copies: 1,
+  lay: "bent",
+};
+
 /** Where a picture lies on the flat: its centre, size and turn, in mm from the trim's corner. */
 export type Lie = { cx: number; cy: number; w: number; h: number; rotate: number };
 

@@ -12,6 +12,7 @@ import {
   type Placing,
   type Proof,
 } from "../api/client";
+import { WHOLE } from "./geometry";
 
 /** A placing in the hand: shown at once, proved as it goes, decided when it is let go. */
 export type Hand = {
@@ -49,20 +50,6 @@ export type Hand = {
   step: (way: "undo" | "redo") => void;
   turn: (angle: number, settled: boolean) => void;
   choose: (change: { route?: Pair["route"]; colours?: Colours; angle?: number }) => void;
-};
-
-const WHOLE: Placing = {
-  fit: "contain",
-  shift_mm: [0, 0],
-  scale: 1,
-  rotate_deg: 0,
-  background: null,
-  repeat_kind: "grid",
-  repeats_around: null,
-  spacing_mm: 0,
-  blend: 0,
-  copies: 1,
-  lay: "bent",
 };
 
 const NOTHING: Proof = { placed_mm: [0, 0, 1, 1], effective_dpi: [0, 0], verdict: "pass", checks: [], pieces: [] };

@@ -57,6 +57,12 @@ const BLENDS = [
   ["luminosity", "Luminosity"],
 ] as const; // by their names in the W3C's specification
 
+const CLIPS = [
+  ["", "Everywhere"],
+  ["artwork", "Only on the artwork"],
+  ["beneath", "Only on the piece before it"],
+] as const;
+
 /** How any piece mixes with what lies beneath it. */
 export function MixingFields({ piece, lay }: { piece: Piece; lay: (change: Partial<Piece>) => void }) {
   return (
@@ -71,12 +77,7 @@ export function MixingFields({ piece, lay }: { piece: Piece; lay: (change: Parti
       />
       <Pick label="Blend" value={piece.blend} options={BLENDS} onValue={(blend) => lay({ blend })} />
       <Tick label="Behind the artwork" on={piece.behind} onValue={(behind) => lay({ behind })} />
-      <Tick
-        label="Only where the artwork has ink"
-        on={piece.clipped}
-        hint="Clipped to the artwork's own shape"
-        onValue={(clipped) => lay({ clipped })}
-      />
+      <Pick label="Seen" value={piece.clipped} options={CLIPS} onValue={(clipped) => lay({ clipped })} />
     </>
   );
 }

@@ -1,7 +1,7 @@
 import { ArrowDown, ArrowUp, ChevronRight, X } from "lucide-react";
 import type { Piece } from "../api/client";
 import type { Hand } from "../bench/usePair";
-import { Alert, Button, Heading } from "../ui/parts";
+import { Alert, Button, Heading, IconButton } from "../ui/parts";
 import { useArts } from "./ArtPick";
 import { BandFields } from "./BandFields";
 import { FramesFields } from "./FramesFields";
@@ -48,13 +48,17 @@ export function PiecesPanel({ hand, offered }: { hand: Hand; offered: string[] }
                 </button>
                 {up && (
                   <>
-                    <Tool label="Lay it further back" off={i === 0} onClick={() => swapped(i, -1)}>
+                    <IconButton label="Lay it further back" off={i === 0} onClick={() => swapped(i, -1)}>
                       <ArrowUp size={14} aria-hidden="true" />
-                    </Tool>
-                    <Tool label="Lay it further front" off={i === pieces.length - 1} onClick={() => swapped(i, 1)}>
+                    </IconButton>
+                    <IconButton
+                      label="Lay it further front"
+                      off={i === pieces.length - 1}
+                      onClick={() => swapped(i, 1)}
+                    >
                       <ArrowDown size={14} aria-hidden="true" />
-                    </Tool>
-                    <Tool
+                    </IconButton>
+                    <IconButton
                       label={`Take ${nameOf(piece)} away`}
                       onClick={() => {
                         hand.takeUp(null);
@@ -62,7 +66,7 @@ export function PiecesPanel({ hand, offered }: { hand: Hand; offered: string[] }
                       }}
                     >
                       <X size={14} aria-hidden="true" />
-                    </Tool>
+                    </IconButton>
                   </>
                 )}
               </div>
@@ -79,21 +83,6 @@ export function PiecesPanel({ hand, offered }: { hand: Hand; offered: string[] }
         <Button onClick={() => add(firstOverlay(hand.pair.artwork))}>Second artwork</Button>
       </div>
     </div>
-  );
-}
-
-function Tool(props: { label: string; off?: boolean; onClick: () => void; children: React.ReactNode }) {
-  return (
-    <button
-      type="button"
-      aria-label={props.label}
-      title={props.label}
-      disabled={props.off}
-      onClick={props.onClick}
-      className="rounded-[3px] p-1 hover:bg-table disabled:text-rule"
-    >
-      {props.children}
-    </button>
   );
 }
 

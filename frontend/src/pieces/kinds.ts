@@ -1,6 +1,7 @@
-import type { Art, Band, Frames, Overlay, Panel, Piece, Placing, Words } from "../api/client";
+import type { Art, Band, Frames, Overlay, Panel, Piece, Words } from "../api/client";
+import { WHOLE } from "../bench/geometry";
 
-const MIXING = { opacity: 1, blend: "normal" as const, behind: false, clipped: false };
+const MIXING = { opacity: 1, blend: "normal" as const, behind: false, clipped: "" as const };
 const tidy = (mm: number) => Math.round(mm * 100) / 100;
 
 /** What a piece is called in the list. */
@@ -106,18 +107,5 @@ export function firstFrames(panel: Panel): Frames {
 }
 
 export function firstOverlay(art: Art): Overlay {
-  const placing: Placing = {
-    fit: "contain",
-    shift_mm: [0, 0],
-    scale: 0.4,
-    rotate_deg: 0,
-    background: null,
-    repeat_kind: "grid",
-    repeats_around: null,
-    spacing_mm: 0,
-    blend: 0,
-    copies: 1,
-    lay: "bent",
-  };
-  return { ...MIXING, kind: "overlay", art: art.id, placing };
+  return { ...MIXING, kind: "overlay", art: art.id, placing: { ...WHOLE, scale: 0.4 } };
 }

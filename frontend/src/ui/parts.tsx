@@ -51,6 +51,22 @@ export function Button({ tone = "plain", className = "", ...rest }: ButtonProps)
   );
 }
 
+/** A small button with a sign for its face and a name for everybody. */
+export function IconButton(props: { label: string; off?: boolean; onClick: () => void; children: ReactNode }) {
+  return (
+    <button
+      type="button"
+      aria-label={props.label}
+      title={props.label}
+      disabled={props.off}
+      onClick={props.onClick}
+      className="rounded-[3px] p-1 hover:bg-table disabled:text-rule"
+    >
+      {props.children}
+    </button>
+  );
+}
+
 export function Heading({ children, aside }: { children: ReactNode; aside?: ReactNode }) {
   return (
     <div className="mb-1.5 flex items-baseline justify-between border-b border-rule pb-0.5">

@@ -9,7 +9,7 @@ from pydantic import Field, TypeAdapter
 
 from ..core.pieces import ArtRef, Band, Extra, Frames, Lettering, Mixing, Overlay, Slot
 from ..core.pieces.lettering import Shadow
-from ..core.pieces.mixing import Blend
+from ..core.pieces.mixing import Blend, Clip
 from ..core.words import Setting, WordPath
 from .shapes import PlacingBody, Shape
 
@@ -25,7 +25,7 @@ class MixingBody(Shape):
     opacity: float = 1.0
     blend: Blend = "normal"
     behind: bool = False
-    clipped: bool = False
+    clipped: Clip = ""
 
     def mixing(self) -> Mixing:
         """The core's value. Raises :class:`BadPiece`."""

@@ -205,13 +205,29 @@ def test_a_second_artwork_lies_behind_blends_and_is_clipped() -> None:
     assert at(behind, 3, 3)[:3] == (220, 30, 30) and at(behind, 95, 70)[:3] == (220, 30, 30)
     front = pixels(Overlay(REF, Placing("stretch"), Mixing(blend="multiply")), art=Placing("contain", scale=0.4))
     assert at(front, 95, 70)[:3] == pytest.approx((round(220 * 220 / 255), round(30 * 30 / 255), round(30 * 30 / 255)), abs=1)
-    clipped = pixels(Overlay(REF, Placing("stretch"), Mixing(clipped=True, opacity=0.5)), art=Placing("contain", scale=0.4))
+    clipped = pixels(
+        Overlay(REF, Placing("stretch"), Mixing(clipped="artwork", opacity=0.5)), art=Placing("contain", scale=0.4)
+    )
     assert at(clipped, 3, 3)[3] == 0, "where the artwork has no ink, nothing of it is seen"
     grounded = pixels(
         Overlay(REF, Placing("contain", scale=0.2), Mixing(behind=True)),
         art=Placing("contain", scale=0.1, background="#102030"),
     )
     assert at(grounded, 3, 3)[:3] == (16, 32, 48), "the ground lies beneath what lies behind"
+
+
+def test_a_piece_is_clipped_to_the_one_beneath_it() -> None:
+    """A picture that fills letters: seen where the words have ink, and nowhere else."""
+    letters = words(sizing="width", width_mm=150, fill="#000000")
+    filling = Overlay(REF, Placing("stretch"), Mixing(clipped="beneath"))
+    plain, filled = pixels(letters), pixels(letters, filling)
+    assert (plain[..., 3] == filled[..., 3]).all()
+    ink = plain[..., 3] == 255
+    fields = np.array([(220, 30, 30), (30, 160, 60), (30, 60, 200), (255, 255, 255)])
+    nearest = np.abs(filled[ink][:, None, :3].astype(int) - fields).max(axis=2)
+    assert (nearest.min(axis=1) < 30).mean() > 0.95 and set(nearest.argmin(axis=1)) == {0, 1, 2, 3}
+    alone = pixels(filling)
+    assert alone[..., 3].min() == 255, "with nothing beneath it, it is not clipped"
 
 
 PANELS = [p for t in templates().values() for p in t.panels if p.shape != "cone" and not p.outline_mm]

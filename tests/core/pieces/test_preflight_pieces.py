@@ -141,7 +141,7 @@ def test_a_band_or_a_second_artwork_covers_bare_edges() -> None:
     assert bare.status == "warn"
     whole = Overlay(REF, Placing("cover"), Mixing(behind=True))
     assert check(judged(whole, art=opaque, placing=Placing("contain")), "bare-edge").status == "pass"
-    clipped = replace(whole, mixing=Mixing(clipped=True))
+    clipped = replace(whole, mixing=Mixing(clipped="artwork"))
     assert check(judged(clipped, art=opaque, placing=Placing("contain")), "bare-edge").status == "warn"
 
 

@@ -12,6 +12,8 @@ from ..units import finite
 
 Blend = Literal["normal", "multiply", "screen", "overlay", "darken", "lighten", "color-dodge", "color-burn", "hard-light",
                 "soft-light", "difference", "exclusion", "hue", "saturation", "color", "luminosity"]  # fmt: skip
+Clip = Literal["", "artwork", "beneath"]
+CLIPS: tuple[Clip, ...] = get_args(Clip)
 BLENDS: tuple[Blend, ...] = get_args(Blend)
 """Blend modes by their names in W3C Compositing and Blending Level 1, 9.1 and 9.2."""
 
@@ -28,17 +30,21 @@ class ArtRef:
 
 @dataclass(frozen=True)
 class Mixing:
-    """How a piece mixes: ``behind`` the artwork or in front of it; one that is ``clipped`` lies on the artwork itself,
-    beneath what lies in front, and only where that has ink.
+    """How a piece mixes: ``behind`` the artwork or in front of it.
+
+    One that is clipped to the ``artwork`` lies on it, beneath what lies in front, and only where that has ink; one that
+    is clipped to the piece ``beneath``, the one before it in their order, lies on that in the same way.
     """
 
     opacity: float = 1.0
     blend: Blend = "normal"
     behind: bool = False
-    clipped: bool = False
+    clipped: Clip = ""
 
     def __post_init__(self) -> None:
         between("opacity", self.opacity, 0, 1)
+        if self.clipped not in CLIPS:
+            raise BadPiece("A piece is clipped to the artwork, to the piece beneath it, or to nothing.")
         if self.blend not in BLENDS:
             raise BadPiece(f"The blend '{self.blend}' is not known: choose one of {', '.join(BLENDS)}.")
 

@@ -49,7 +49,7 @@ def _laid(picture: Picture, extra: Extra, fonts: Mapping[str, bytes], arts: Mapp
 
 
 def _mixing(values: dict[str, Any]) -> Mixing:
-    return Mixing(values["opacity"] / 100, values["blend"], values["behind"], values["clipped"])
+    return Mixing(values["opacity"] / 100, values["blend"], values["behind"], "artwork" if values["clipped"] else "")
 
 
 def _ref(data: bytes, arts: dict[str, Artwork]) -> ArtRef:

@@ -11,12 +11,12 @@ from ..artwork.pixels import Artwork
 from ..colour import parse_hex
 from ..design import Design, Piece
 from ..fit import place
-from ..pieces import Band, Extra, Frames, Lettering
+from ..pieces import Band, Extra, Frames, Lettering, Mixing
 from ..template import Lay, Panel
 from ..words.font import open_font
 from .bend import bent, cut_out, unbent
 from .framed import band_layer, frames_layer
-from .mixing import AS_IT_IS, atop, mixed
+from .mixing import AS_IT_IS, atop, mixed, with_alpha
 from .piece import laid
 from .repeat import laid_repeat
 from .words import words_layer
@@ -113,33 +113,26 @@ def _assembled(design: Design, open_art: Opener, plane: _Plane) -> pyvips.Image:
 
 def _stacked(design: Design, open_art: Opener, plane: _Plane, canvas: pyvips.Image | None, art: pyvips.Image | None
              ) -> pyvips.Image:  # fmt: skip
-    """Ground, pieces behind, the artwork with what is clipped to it, pieces in front."""
-    behind = [extra for extra in design.extras if extra.mixing.behind and not extra.mixing.clipped]
-    clipped = [extra for extra in design.extras if extra.mixing.clipped]
-    before = [extra for extra in design.extras if extra not in behind and extra not in clipped]
-    for extra in behind:
-        canvas = _with(extra, design, open_art, plane, canvas)
-    for extra in clipped:
-        layer = _laid_layer(extra, design, open_art, plane)
-        if art is not None and layer is not None:
-            art = atop(art, layer, extra.mixing)
-    canvas = canvas if art is None else _over(canvas, art)
-    for extra in before:
-        canvas = _with(extra, design, open_art, plane, canvas)
+    """Ground, pieces behind, the artwork with what is clipped to it, pieces in front; each with what is clipped to it."""
+    layers: list[tuple[Mixing, pyvips.Image]] = []
+    for extra in design.extras:
+        layer = plane.layer("bent", lambda on, size_px, extra=extra: _extra_layer(extra, design, open_art, on, size_px))  # type: ignore[misc]
+        if layer is None:
+            continue
+        if extra.mixing.clipped == "beneath" and layers:
+            mixing, base = layers[-1]
+            layers[-1] = (mixing, atop(with_alpha(base), layer, extra.mixing))
+        elif extra.mixing.clipped == "artwork":
+            art = art if art is None else atop(art, layer, extra.mixing)
+        else:
+            layers.append((extra.mixing, layer))
+    for behind in (True, False):
+        for mixing, layer in layers:
+            if mixing.behind == behind:
+                canvas = mixed(canvas if canvas is not None else _nothing(plane.size_px), layer, mixing)
+        if behind and art is not None:
+            canvas = _over(canvas, art)
     return canvas if canvas is not None else _nothing(plane.size_px)
-
-
-def _laid_layer(extra: Extra, design: Design, open_art: Opener, plane: _Plane) -> pyvips.Image | None:
-    return plane.layer("bent", lambda on, size_px: _extra_layer(extra, design, open_art, on, size_px))
-
-
-def _with(extra: Extra, design: Design, open_art: Opener, plane: _Plane, canvas: pyvips.Image | None
-          ) -> pyvips.Image | None:  # fmt: skip
-    """The canvas with one piece more."""
-    layer = _laid_layer(extra, design, open_art, plane)
-    if layer is None:
-        return canvas
-    return mixed(canvas if canvas is not None else _nothing(plane.size_px), layer, extra.mixing)
 
 
 def laid_on(image: pyvips.Image, design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
