@@ -98,7 +98,7 @@ export function WordsFields({ piece, panel, offered, hold, lay }: PieceProps<Wor
       <ColourField
         label="Outline"
         value={piece.outline}
-        offered={[]}
+        offered={offered}
         none="none"
         onHold={(outline) => hold({ outline })}
         onValue={(outline) => lay({ outline })}

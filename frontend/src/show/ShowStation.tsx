@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, type MadeFile, type Region } from "../api/client";
 import type { Hand } from "../bench/usePair";
+import { Swatches } from "../ui/ColourField";
 import { Downloads } from "../ui/Downloads";
 import { Alert, Button, Choice, Heading } from "../ui/parts";
 
@@ -184,6 +185,7 @@ function PartColour({ region, hand }: { region: Region; hand: Hand }) {
           />
           Own
         </label>
+        <Swatches label={region.title} colours={hand.pair.palette} value={chosen} onValue={choose} />
       </div>
     </fieldset>
   );

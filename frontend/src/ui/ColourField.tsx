@@ -51,21 +51,35 @@ export function ColourField(props: {
         />
       </div>
       {props.offered.length > 0 && (
-        <div className="mt-1 flex flex-wrap gap-1 pl-26">
-          {props.offered.map((colour) => (
-            <button
-              key={colour}
-              type="button"
-              title={`${colour}, from the artwork`}
-              aria-label={`${props.label}: ${colour}, from the artwork`}
-              aria-pressed={colour === value}
-              onClick={() => props.onValue(colour)}
-              className={`size-5 border ${colour === value ? "border-2 border-ink" : "border-rule"}`}
-              style={{ backgroundColor: colour }}
-            />
-          ))}
+        <div className="mt-1 pl-26">
+          <Swatches label={props.label} colours={props.offered} value={value} onValue={props.onValue} />
         </div>
       )}
+    </div>
+  );
+}
+
+/** The artwork's own colours, to be pressed. */
+export function Swatches(props: {
+  label: string;
+  colours: string[];
+  value: string | null;
+  onValue: (colour: string) => void;
+}) {
+  return (
+    <div className="flex flex-wrap gap-1">
+      {props.colours.map((colour) => (
+        <button
+          key={colour}
+          type="button"
+          title={`${colour}, from the artwork`}
+          aria-label={`${props.label}: ${colour}, from the artwork`}
+          aria-pressed={colour === props.value}
+          onClick={() => props.onValue(colour)}
+          className={`size-5 border ${colour === props.value ? "border-2 border-ink" : "border-rule"}`}
+          style={{ backgroundColor: colour }}
+        />
+      ))}
     </div>
   );
 }
