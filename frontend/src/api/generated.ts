@@ -2088,6 +2088,11 @@ export interface components {
             enlarged: number;
             /** Has Alpha */
             has_alpha: boolean;
+            /**
+             * Neck Mm
+             * @description Parts thinner than this are told
+             */
+            neck_mm: number;
             /** Necks */
             necks: components["schemas"]["NeckShape"][];
             /** Notes */

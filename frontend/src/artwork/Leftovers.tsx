@@ -6,7 +6,6 @@ import { useUnit } from "../ui/unit";
 import type { Preparing } from "./usePreparation";
 
 const RING_BELOW_MM = 1;
-const NECK_MM = 6;
 
 /** The specks and holes that are ringed on the sheet: those a clean step would take. */
 export function ringed(preparing: Preparing): Report["specks"] {
@@ -39,7 +38,7 @@ export function Leftovers({ preparing, hand }: { preparing: Preparing; hand: Han
   };
   const thicken = () =>
     preparing.decide(
-      steps.map((step, i) => (i === bordered ? { ...step, values: { ...step.values, necks: NECK_MM } } : step)),
+      steps.map((step, i) => (i === bordered ? { ...step, values: { ...step.values, necks: report.neck_mm } } : step)),
     );
   return (
     <div className="grid gap-1.5">
@@ -60,12 +59,12 @@ export function Leftovers({ preparing, hand }: { preparing: Preparing; hand: Han
       {report.necks.length > 0 && sewn(preparing, hand) && (
         <>
           <p className="text-sm">
-            {counted(report.necks.length, "part")} thinner than {show(NECK_MM, unit, 2)} {unit}; the thinnest is{" "}
+            {counted(report.necks.length, "part")} thinner than {show(report.neck_mm, unit, 2)} {unit}; the thinnest is{" "}
             {show(report.necks[0]?.width_mm ?? 0, unit, 2)} {unit}. Sewn, it crumples.
           </p>
           {bordered >= 0 && (
             <Button onClick={thicken}>
-              Thicken to {show(NECK_MM, unit, 2)} {unit}
+              Thicken to {show(report.neck_mm, unit, 2)} {unit}
             </Button>
           )}
         </>

@@ -10,7 +10,7 @@ import pypdfium2
 import pypdfium2.raw
 import pyvips
 
-from .artwork.pixels import as_array, srgb, unreadable
+from .artwork.pixels import as_array, srgb, unreadable, with_alpha
 from .artwork.reading import MAX_PIXELS
 from .artwork.svg import SVG_DPI, draw_svg, inspect_svg
 from .errors import BadArtwork
@@ -94,7 +94,7 @@ def read_guide(data: bytes) -> Guide:
 
 
 def _with_alpha(image: pyvips.Image) -> pyvips.Image:
-    return (image if image.hasalpha() else image.addalpha()).copy_memory()
+    return with_alpha(image).copy_memory()
 
 
 def trace(guide: Guide) -> Traced:

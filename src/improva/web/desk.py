@@ -19,7 +19,7 @@ from ..core.mockup.pack import SceneInfo
 from ..core.mockup.picture import encode, mock_up
 from ..core.output import beside, picture_name, print_name, write_print_file
 from ..core.pieces import piece_box
-from ..core.preflight import Subject, prove, worst
+from ..core.preflight import Subject, judged, worst
 from ..core.propose import propose
 from ..core.render import on_blank, render, render_worn
 from ..core.template import Panel, Template
@@ -167,23 +167,18 @@ class Desk:
 
     def judge(self, work: Work, panel: Panel, placing: Placing) -> dict[str, Any]:
         """The proof of a placing on one panel, also one that is still in the hand; it is not kept."""
-        art = work.art
-        profile = self.profile(work.template)
-        laid = work.laid_on(panel)
-        found = prove(
-            work.template, panel, self.proxy(art), placing, profile, art.traits, origin=art.origin,
-            altered=art.altered or bool(laid.extras), extras=laid.extras, fonts=laid.fonts,
-            others={key: self.proxy(row) for key, row in laid.arts.items()},
-        )  # fmt: skip
-        boxes = [piece_box(extra, panel, laid.fonts) for extra in laid.extras]
-        return {**proof_report(work.template, panel, work.art.facts, found), "pieces": boxes}
+        subject = self.subject(work, panel, placing)
+        boxes = [piece_box(extra, panel, subject.fonts) for extra in subject.extras]
+        return {**proof_report(work.template, panel, work.art.facts, judged(subject)), "pieces": boxes}
 
     def subject(self, work: Work, panel: Panel, placing: Placing) -> Subject:
         """A panel as the checks look at it."""
-        laid = work.laid_on(panel)
-        others = {key: self.proxy(row) for key, row in laid.arts.items()}
-        return Subject(work.template, panel, self.proxy(work.art), placing, known=work.art.traits, extras=laid.extras,
-                       fonts=laid.fonts, others=others)  # fmt: skip
+        art, laid = work.art, work.laid_on(panel)
+        return Subject(
+            work.template, panel, self.proxy(art), placing, self.profile(work.template), art.traits, art.origin,
+            art.altered or bool(laid.extras), laid.extras, laid.fonts,
+            {key: self.proxy(row) for key, row in laid.arts.items()},
+        )  # fmt: skip
 
     def proof(self, work: Work) -> dict[str, Any]:
         """The proofs of every printed panel and the gravest verdict, made once and kept for good."""

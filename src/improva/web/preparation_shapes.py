@@ -112,6 +112,7 @@ class Report(Shape):
     has_alpha: bool
     palette: list[SwatchShape]
     specks: list[SpotShape]
+    neck_mm: float = Field(description="Parts thinner than this are told")
     necks: list[NeckShape]
 
 

@@ -11,7 +11,7 @@ from pydantic import Field, ValidationError
 from ..core.colour import contrast
 from ..core.errors import BadStep
 from ..core.prepare import KINDS, Preparation, shown
-from ..work.preparing import report_of
+from ..work.preparing import NECK_MM, report_of
 from .artworks import ArtPath, UploadForm, art_shape, plain_name
 from .desk import Desk
 from .preparation_shapes import Kinds, KindShape, OriginBody, PreparationBody, Prepared, Report, StepBody
@@ -39,15 +39,16 @@ def _asked(text: str) -> Preparation:
 def report_shape(report: dict[str, Any]) -> Report:
     """What was found, as it is answered."""
     swatches = [{**swatch, "on_white": round(contrast(swatch["colour"], WHITE), 2)} for swatch in report["palette"]]
-    return Report(**{**report, "palette": swatches})
+    return Report(**{**report, "neck_mm": NECK_MM, "palette": swatches})
 
 
 def prepared_shape(desk: Desk, artwork_id: int) -> Prepared:
     """An artwork with its preparation, as it is answered."""
     row = desk.dropped_art(artwork_id)
     taken = desk.preparing.taken(row)
-    report = desk.preparing.make(row, row.preparation).report if taken is not row and taken.sha256 != row.sha256 else None
-    if report is None:
+    if taken.sha256 != row.sha256:
+        report = desk.preparing.make(row, row.preparation).report
+    else:
         report = report_of(desk.preparing.held(row, Preparation(width_mm=row.preparation.width_mm)))
         report["px"] = list(row.facts.px)
     licence = desk.origins.licence(artwork_id)

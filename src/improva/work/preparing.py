@@ -11,15 +11,14 @@ from ..core.artwork.pixels import PROXY_PX, Artwork
 from ..core.artwork.traits import find_traits
 from ..core.errors import BadStep
 from ..core.prepare import (
-    ALL,
     Picture,
     Preparation,
     Step,
+    after_step,
     artwork_of,
     first_picture,
     picture_of,
     prepare,
-    prepared_picture,
     shown,
 )
 from ..core.prepare.border import find_necks
@@ -69,12 +68,7 @@ class Preparing:
         def make() -> Picture:
             if count == 0:
                 return first_picture(self._darkroom.proxy(row.sha256, lambda: self._open(row)), first, PROXY_PX)
-            before = self._after(row, first, steps, count - 1)
-            try:
-                return prepared_picture(before, replace(first, steps=(steps[count - 1],)))
-            except BadStep as problem:
-                told = f"Step {count}, {ALL[steps[count - 1].kind].title.lower()}: " if len(steps) > 1 else ""
-                raise BadStep(f"{told}{problem}") from None
+            return after_step(self._after(row, first, steps, count - 1), steps, count - 1)
 
         return self._small.get(self._key(row, replace(first, steps=steps[:count])), make)
 

@@ -9,10 +9,12 @@ import numpy as np
 import pyvips
 from numpy.typing import NDArray
 
+from ..colour import parse_hex
 from ..errors import BadArtwork
 from .reading import MAX_SIDE_PX, ArtFacts, read_facts
 from .svg import draw_svg
 
+TRANSPARENT = [0, 0, 0, 0]
 PROXY_PX = 2048
 """Longest side of a proxy: twice what the checks look at, and enough for a picture while dragging."""
 
@@ -122,6 +124,16 @@ def resized(image: pyvips.Image, across: float, down: float) -> pyvips.Image:
             oarea=[0, 0, *size], extend="copy",
         )  # fmt: skip
     return as_bytes(work.unpremultiply() if alpha else work)
+
+
+def with_alpha(image: pyvips.Image) -> pyvips.Image:
+    """An image with an alpha band."""
+    return image if image.hasalpha() else image.addalpha()
+
+
+def plain(colour: str, size_px: tuple[int, int]) -> pyvips.Image:
+    """An opaque image of one colour."""
+    return pyvips.Image.black(*size_px).new_from_image(list(parse_hex(colour))).copy(interpretation="srgb")
 
 
 def as_bytes(image: pyvips.Image) -> pyvips.Image:

@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pyvips
 
-from ..artwork.pixels import as_bytes, unreadable
+from ..artwork.pixels import as_bytes, unreadable, with_alpha
 from ..design import Design
 from ..errors import BadOutput
 from ..render import Opener, on_blank, render
@@ -28,7 +28,7 @@ def _with_cut_line(image: pyvips.Image, panel: Panel) -> pyvips.Image:
     """The print with the panel's trim drawn on it as a thin line to cut along."""
     w, h = image.width, image.height
     line = outline_svg(panel, (w, h), f'fill="none" stroke="#1a1a1a" stroke-width="{CUT_LINE_MM}"')
-    return as_bytes((image if image.hasalpha() else image.addalpha()).composite2(line.copy(interpretation="srgb"), "over"))
+    return as_bytes(with_alpha(image).composite2(line.copy(interpretation="srgb"), "over"))
 
 
 def print_image(design: Design, open_art: Opener, dpi: float, mirror: bool, cut_line: bool = False) -> pyvips.Image:

@@ -9,14 +9,12 @@ import numpy as np
 from ..colour import contrast
 from ..design import Placing
 from ..fit import place
-from ..pieces import Band, Frames, Lettering, Overlay, lettering_shape, piece_box
+from ..pieces import Band, Frames, Lettering, Overlay, piece_box
 from ..pieces.frames import slot_dpi
 from ..template import Box
-from ..words.font import open_font
+from .resolution import sharpness
 from .subject import Subject
-from .verdict import Fix, Status, Verdict
-
-BESIDE_MM = 0.05
+from .verdict import Fix, Verdict
 
 
 def _named(extra: Lettering | Frames) -> str:
@@ -70,7 +68,7 @@ def check_letters_there(subject: Subject) -> Verdict | None:
     if not words:
         return None
     for extra in words:
-        missing = lettering_shape(extra, open_font(subject.fonts[extra.font])).missing
+        missing = subject.set_words(extra).missing
         if missing:
             shown = " ".join(missing[:8])
             return Verdict("letters", "Letters there", "fail", float(len(missing)), 0.0, "",
@@ -133,20 +131,14 @@ def _densities(subject: Subject) -> list[tuple[str, float]]:
 
 
 def check_pieces_sharp(subject: Subject) -> Verdict | None:
-    """Effective dpi of the coarsest picture laid with the artwork. Limits: common practice, no published source."""
+    """Effective dpi of the coarsest picture laid with the artwork."""
     found = _densities(subject)
     if not found:
         return None
-    least, good = subject.template.least_dpi, subject.template.good_dpi
     what, dpi = min(found, key=lambda pair: pair[1])
-    status: Status = "pass" if round(dpi) >= good else "warn" if round(dpi) >= least else "fail"
-    told = {
-        "pass": "sharp",
-        "warn": "soft when looked at closely",
-        "fail": f"under the {least:.0f} dpi that print providers take",
-    }[status]
-    return Verdict("pieces-sharp", "Sharpness of what is laid with it", status, round(dpi, 1), least if status == "fail" else good,
-                   "dpi", f"{what[0].upper()}{what[1:]} has {dpi:.0f} dpi at its size: {told}.")  # fmt: skip
+    status, limit, told = sharpness(subject, dpi)
+    return Verdict("pieces-sharp", "Sharpness of what is laid with it", status, round(dpi, 1), limit, "dpi",
+                   f"{what[0].upper()}{what[1:]} has {dpi:.0f} dpi at its size: {told}.")  # fmt: skip
 
 
 def check_slots(subject: Subject) -> Verdict | None:

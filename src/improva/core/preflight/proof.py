@@ -71,6 +71,10 @@ def prove(template: Template, panel: Panel, art: Artwork, placing: Placing, prof
     Raises:
         BadArtwork, BadPlacing: the artwork cannot be decoded or placed.
     """
-    subject = Subject(template, panel, art, placing, profile, traits, **more)
+    return judged(Subject(template, panel, art, placing, profile, traits, **more))
+
+
+def judged(subject: Subject) -> Proof:
+    """Run every check that applies. Raises :class:`BadArtwork` or :class:`BadPlacing` where it cannot be looked at."""
     checks = tuple(v for check in CHECKS if (v := check(subject)) is not None)
     return Proof(subject.placed, worst([v.status for v in checks]), checks)

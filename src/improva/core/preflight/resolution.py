@@ -20,31 +20,48 @@ def _size_in(subject: Subject) -> str:
     return f"{inches(w):.2f} × {inches(h):.2f} in"
 
 
+def sharpness(subject: Subject, dpi: float) -> tuple[Status, float, str]:
+    """What a density is on a blank: the status, the limit it is held against, and a few words.
+
+    Half a dpi is the rounding of whole pixels, not a finding. Limits: common practice, no published source.
+    """
+    least, good = subject.template.least_dpi, subject.template.good_dpi
+    if round(dpi) >= good:
+        return "pass", good, "sharp"
+    if round(dpi) >= least:
+        return "warn", good, "soft when looked at closely"
+    return "fail", least, f"under the {least:.0f} dpi that print providers take"
+
+
 def check_resolution(subject: Subject) -> Verdict:
-    """Effective dpi in the worse direction. Limits: common practice, no published source."""
+    """Effective dpi in the worse direction."""
     least, good = subject.template.least_dpi, subject.template.good_dpi
     if subject.facts.vector:
         doubt = " It holds a picture made of pixels, which may still be coarse." if subject.facts.embeds_raster else ""
-        status: Status = "warn" if doubt else "pass"
         dpi = subject.panel.dpi
-        return Verdict("resolution", "Sharpness", status, dpi, least, "dpi", f"Drawn as lines: sharp at any size.{doubt}")
+        return Verdict(
+            "resolution",
+            "Sharpness",
+            "warn" if doubt else "pass",
+            dpi,
+            least,
+            "dpi",
+            f"Drawn as lines: sharp at any size.{doubt}",
+        )
     px, dpi = [round(v) for v in subject.facts.true_px], min(subject.placed.dpi)
     enlarged = f"enlarged ×{subject.facts.enlarged:.3g}, but " if subject.facts.enlarged > 1 else ""
     said = f"{enlarged}{px[0]} × {px[1]} px{' of its own' if enlarged else ''} over {_size_in(subject)} is {dpi:.0f} dpi"
     said = said[0].upper() + said[1:]
-    if round(dpi) >= good:  # half a dpi is the rounding of whole pixels, not a finding
-        return Verdict("resolution", "Sharpness", "pass", dpi, good, "dpi", f"{said}: sharp.")
+    status, limit, told = sharpness(subject, dpi)
+    if status == "pass":
+        return Verdict("resolution", "Sharpness", "pass", dpi, limit, "dpi", f"{said}: {told}.")
     _, _, w, h = subject.placed.box
     need = [math.ceil(side / MM_PER_IN * good - 0.5) for side in (w, h)]
     if all(abs(a - b) <= ROUNDING_PX for a, b in zip(need, subject.field.file_px(good), strict=True)):
         need = list(subject.field.file_px(good))
     export = f"Export it at {need[0]} × {need[1]} px for {good:.0f} dpi; changing the dpi tag adds nothing."
-    if round(dpi) >= least:
-        return Verdict("resolution", "Sharpness", "warn", dpi, good, "dpi", f"{said}, soft when looked at closely. {export}")
-    return Verdict(
-        "resolution", "Sharpness", "fail", dpi, least, "dpi",
-        f"{said}, under the {least:.0f} dpi that print providers take. {export}", _smaller(subject, least),
-    )  # fmt: skip
+    fix = _smaller(subject, least) if status == "fail" else None
+    return Verdict("resolution", "Sharpness", status, dpi, limit, "dpi", f"{said}, {told}. {export}", fix)
 
 
 def eye_dpi(viewing_mm: float) -> float:

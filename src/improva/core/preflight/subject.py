@@ -19,7 +19,7 @@ from ..colour import Floats, lab, parse_hex
 from ..design import Design, Piece, Placing
 from ..fit import Placed, place
 from ..origin import Origin
-from ..pieces import Extra, Lettering, lettering_shape
+from ..pieces import Extra, Lettering, LetteringShape, lettering_shape
 from ..pieces.lettering import lettering_box
 from ..render import render_worn
 from ..template import Box, Panel, Template
@@ -82,6 +82,10 @@ class Subject:
     def design(self) -> Design:
         """The pair as a design."""
         return Design(self.template, self.panel, (Piece("", self.facts.size, self.placing),), self.extras, self.fonts)
+
+    def set_words(self, lettering: Lettering) -> LetteringShape:
+        """Words that were laid, set in their font."""
+        return lettering_shape(lettering, open_font(self.fonts[lettering.font]))
 
     def vector(self, key: str) -> bool:
         """Whether another artwork is drawn as lines."""
@@ -174,7 +178,7 @@ class Subject:
                 found.append(Words(box, row.height_px * self.mm_per_px, row.stroke_px * self.mm_per_px))
         for extra in self.extras:
             if isinstance(extra, Lettering):
-                shape = lettering_shape(extra, open_font(self.fonts[extra.font]))
+                shape = self.set_words(extra)
                 found.append(Words(lettering_box(extra, shape, self.worn.trim_mm, letters_only=True), shape.cap_mm, 0.0))
         return found
 

@@ -4,6 +4,7 @@ from .picture import Picture, picture_of
 from .preparation import (
     Preparation,
     Step,
+    after_step,
     artwork_of,
     first_picture,
     parse_step,
@@ -18,6 +19,6 @@ from .steps import ALL, KINDS, LAID
 from .writing import write_picture
 
 __all__ = [
-    "ALL", "KINDS", "LAID", "Field", "Picture", "Preparation", "Step", "StepKind", "artwork_of", "first_picture", "parse_step", "picture_of",
+    "ALL", "KINDS", "LAID", "Field", "Picture", "Preparation", "Step", "StepKind", "after_step", "artwork_of", "first_picture", "parse_step", "picture_of",
     "preparation_from_dict", "prepare", "prepared_picture", "shown", "step_from_dict", "write_picture",
 ]  # fmt: skip

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from ..colour import parse_hex
 from ..errors import BadStep
-from .picture import Mask, Picture, Pixels, bounds, over
+from .picture import SOLID, Mask, Picture, Pixels, bounds, over
 from .shape import padded
 from .step import Field, StepKind
 
@@ -170,7 +170,7 @@ def border(picture: Picture, *, mm: float = 8, colour: str = "#ffffff", fill: st
         cover = np.maximum(cover, filled(cover >= 0.5).astype(np.float32))
     back = np.empty_like(pixels)
     if fill == "edge":
-        solid = cv2.erode(shape.view(np.uint8), np.ones((3, 3), np.uint8)).view(bool) & (pixels[..., 3] >= 250)
+        solid = cv2.erode(shape.view(np.uint8), np.ones((3, 3), np.uint8)).view(bool) & (pixels[..., 3] >= SOLID)
         back[..., :3] = carried_out(pixels, solid if solid.any() else shape)
     else:
         back[..., :3] = parse_hex(colour)

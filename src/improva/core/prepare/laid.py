@@ -7,7 +7,7 @@ from typing import Any
 
 import pyvips
 
-from ..artwork.pixels import Artwork, as_array
+from ..artwork.pixels import Artwork, as_array, with_alpha
 from ..design import Design, Placing
 from ..pieces import BLENDS, ArtRef, Band, Extra, Frames, Lettering, Mixing, Overlay, Slot
 from ..pieces.frames import LAYOUTS
@@ -43,9 +43,9 @@ def _laid(picture: Picture, extra: Extra, fonts: Mapping[str, bytes], arts: Mapp
     panel = Panel("picture", "Picture", picture.size_mm)
     sheet = Template("picture", "Picture", "picture", "upload", "cover", (panel,))
     image = vips_of(picture.pixels)
-    image = image if image.hasalpha() else image.addalpha()
+    image = with_alpha(image)
     made: pyvips.Image = laid_on(image, Design(sheet, panel, (), (extra,), fonts), arts.__getitem__, (w, h))
-    return picture.changed(pixels=as_array(made if made.hasalpha() else made.addalpha()))
+    return picture.changed(pixels=as_array(with_alpha(made)))
 
 
 def _mixing(values: dict[str, Any]) -> Mixing:

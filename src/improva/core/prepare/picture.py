@@ -10,7 +10,7 @@ import numpy as np
 import pyvips
 from numpy.typing import NDArray
 
-from ..artwork.pixels import as_array, as_bytes
+from ..artwork.pixels import as_array, as_bytes, with_alpha
 from ..colour import Floats
 from ..errors import BadStep
 
@@ -75,7 +75,7 @@ def picture_of(image: pyvips.Image, px_per_mm: float, reduced: float = 1.0) -> P
             f"Pictures of up to {MOST_PREPARED_PX // 1_000_000} megapixels can be prepared; this one has "
             f"{image.width * image.height // 1_000_000}: export it smaller."
         )
-    return Picture(as_array(image if image.hasalpha() else image.addalpha()), px_per_mm, reduced)
+    return Picture(as_array(with_alpha(image)), px_per_mm, reduced)
 
 
 def bounds(mask: Mask) -> tuple[int, int, int, int] | None:

@@ -168,13 +168,19 @@ def first_picture(art: Artwork, preparation: Preparation, longest_px: int | None
 def prepared_picture(picture: Picture, preparation: Preparation) -> Picture:
     """A picture after the steps that are switched on. Raises :class:`BadStep` with the number of the step."""
     steps = preparation.active
-    for number, step in enumerate(steps, 1):
-        try:
-            picture = step.run(picture)
-        except BadStep as problem:
-            where = f"Step {number}, {ALL[step.kind].title.lower()}: " if len(steps) > 1 else ""
-            raise BadStep(f"{where}{problem}") from None
+    for number in range(len(steps)):
+        picture = after_step(picture, steps, number)
     return picture
+
+
+def after_step(picture: Picture, steps: tuple[Step, ...], index: int) -> Picture:
+    """A picture after one of some steps. Raises :class:`BadStep` with the number of the step, from 1."""
+    step = steps[index]
+    try:
+        return step.run(picture)
+    except BadStep as problem:
+        where = f"Step {index + 1}, {ALL[step.kind].title.lower()}: " if len(steps) > 1 else ""
+        raise BadStep(f"{where}{problem}") from None
 
 
 def facts_of(picture: Picture, source: ArtFacts) -> ArtFacts:

@@ -7,7 +7,7 @@ import math
 import numpy as np
 import pyvips
 
-from ..artwork.pixels import as_array, as_bytes
+from ..artwork.pixels import TRANSPARENT, as_array, as_bytes, with_alpha
 from ..errors import BadStep
 from .picture import CLEAR, MOST_PREPARED_PX, Picture, Pixels, bounds, vips_of
 from .step import Field, StepKind
@@ -51,8 +51,8 @@ def turn(picture: Picture, *, degrees: float = 90) -> Picture:
         raise BadStep("Turned, the picture would be larger than can be prepared: crop it first.")
     smooth = pyvips.Interpolate.new("bicubic")
     turned = vips_of(picture.pixels)
-    turned = (turned if turned.hasalpha() else turned.addalpha()).premultiply()
-    turned = turned.rotate(degrees, interpolate=smooth, background=[0, 0, 0, 0]).unpremultiply()
+    turned = with_alpha(turned).premultiply()
+    turned = turned.rotate(degrees, interpolate=smooth, background=TRANSPARENT).unpremultiply()
     return picture.changed(pixels=as_array(as_bytes(turned)))
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import pyvips
 
-from ..artwork.pixels import Artwork
+from ..artwork.pixels import Artwork, plain, with_alpha
 from ..colour import parse_hex
 from ..design import Design, Piece
 from ..fit import place
@@ -16,7 +16,7 @@ from ..template import Lay, Panel
 from ..words.font import open_font
 from .bend import bent, cut_out, unbent
 from .framed import band_layer, frames_layer
-from .mixing import AS_IT_IS, atop, mixed, with_alpha
+from .mixing import AS_IT_IS, atop, mixed
 from .piece import laid
 from .repeat import laid_repeat
 from .words import words_layer
@@ -81,10 +81,6 @@ def _extra_layer(extra: Extra, design: Design, open_art: Opener, on: Panel, size
     return _art_layer(Piece(extra.art.art, extra.art.size, extra.placing), on, open_art, on, size_px)
 
 
-def _plain(colour: str, size_px: Size) -> pyvips.Image:
-    return pyvips.Image.black(*size_px).new_from_image(list(parse_hex(colour))).copy(interpretation="srgb")
-
-
 def _over(canvas: pyvips.Image | None, layer: pyvips.Image) -> pyvips.Image:
     return layer if canvas is None else mixed(canvas, layer, AS_IT_IS)
 
@@ -106,7 +102,7 @@ def _assembled(design: Design, open_art: Opener, plane: _Plane) -> pyvips.Image:
         assert layer is not None, "an artwork always gives a layer"
         if piece.placing.background is not None and layer.hasalpha():
             colour = piece.placing.background
-            canvas = plane.layer(piece.placing.lay, lambda _, size_px, colour=colour: _plain(colour, size_px))  # type: ignore[misc]
+            canvas = plane.layer(piece.placing.lay, lambda _, size_px, colour=colour: plain(colour, size_px))  # type: ignore[misc]
         art = _over(art, layer)
     return _stacked(design, open_art, plane, canvas, art)
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 import pyvips
 
-from ..artwork.pixels import as_bytes
+from ..artwork.pixels import TRANSPARENT, as_bytes, with_alpha
 from ..geometry import Cone
 from ..template import Panel
 
@@ -43,8 +43,8 @@ def _level_index(panel: Panel, size_px: tuple[int, int], level_px: tuple[int, in
 
 def _sampled(image: pyvips.Image, index: pyvips.Image) -> pyvips.Image:
     """Look pixels up, transparent where the index leaves the image."""
-    image = (image if image.hasalpha() else image.addalpha()).premultiply().cast("float").copy_memory()
-    found = image.mapim(index, interpolate=pyvips.Interpolate.new("bicubic"), extend="background", background=[0, 0, 0, 0])
+    image = with_alpha(image).premultiply().cast("float").copy_memory()
+    found = image.mapim(index, interpolate=pyvips.Interpolate.new("bicubic"), extend="background", background=TRANSPARENT)
     return as_bytes(found.unpremultiply())
 
 
@@ -89,7 +89,7 @@ def outline_svg(panel: Panel, size_px: tuple[int, int], paint: str, grown_mm: fl
 
 def cut_out(image: pyvips.Image, panel: Panel) -> pyvips.Image:
     """Leave nothing outside the piece of ring and its bleed."""
-    image = image if image.hasalpha() else image.addalpha()
+    image = with_alpha(image)
     mask = outline_svg(panel, (image.width, image.height), 'fill="#fff"', panel.bleed_mm + SPARE_MM)[3]
     colours = image.extract_band(0, n=3)
     return colours.bandjoin(as_bytes(image[3].cast("float") * mask / 255)).copy(interpretation="srgb")

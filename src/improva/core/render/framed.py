@@ -4,8 +4,7 @@ from __future__ import annotations
 
 import pyvips
 
-from ..artwork.pixels import Artwork, as_bytes, resized
-from ..colour import parse_hex
+from ..artwork.pixels import TRANSPARENT, Artwork, as_bytes, plain, resized, with_alpha
 from ..design import Placing
 from ..fit import place
 from ..pieces.band import Band
@@ -13,7 +12,7 @@ from ..pieces.frames import Cell, Frames, Slot, covering
 from ..pieces.mixing import ArtRef
 from ..template import Panel
 from .lines import drawn, path_of, region_of
-from .mixing import times_alpha, with_alpha
+from .mixing import times_alpha
 from .repeat import laid_repeat
 
 EMPTY_SLOT = "#d9d4c8"
@@ -30,7 +29,7 @@ def band_layer(band: Band, art: Artwork | None, panel: Panel, size_px: tuple[int
     mask = drawn(f'<path d="{path_of(band.shape(panel))}" fill="#000" fill-rule="evenodd"/>', whole, panel, size_px)[3]
     filling: pyvips.Image | None = None
     if band.colour is not None:
-        filling = pyvips.Image.black(*size_px).new_from_image(list(parse_hex(band.colour))).copy(interpretation="srgb")
+        filling = plain(band.colour, size_px)
     if band.pattern is not None and art is not None:
         pattern = _pattern(art, band.pattern, band.tile_mm, panel, size_px)
         filling = pattern if filling is None or not pattern.hasalpha() else as_bytes(filling.composite2(pattern, "over"))
@@ -100,11 +99,11 @@ def frames_layer(frames: Frames, opened: dict[int, Artwork], panel: Panel, size_
     sheet = _sheet(frames, opened, sheet_px)
     if frames.rotate_deg % 360:
         turned = sheet.premultiply().rotate(frames.rotate_deg, interpolate=pyvips.Interpolate.new("bicubic"),
-                                            background=[0, 0, 0, 0])  # fmt: skip
+                                            background=TRANSPARENT)  # fmt: skip
         sheet = as_bytes(turned.unpremultiply())
     cx, cy = frames.centre(panel.trim_mm)
     left = round((cx + panel.bleed_mm) * size_px[0] / panel.file_mm[0] - sheet.width / 2)
     top = round((cy + panel.bleed_mm) * size_px[1] / panel.file_mm[1] - sheet.height / 2)
     if left >= size_px[0] or top >= size_px[1] or left + sheet.width <= 0 or top + sheet.height <= 0:
         return None
-    return sheet.embed(left, top, *size_px, extend="background", background=[0, 0, 0, 0])
+    return sheet.embed(left, top, *size_px, extend="background", background=TRANSPARENT)

@@ -7,9 +7,9 @@ import math
 import pyvips
 from shapely.geometry.base import BaseGeometry
 
+from ..artwork.pixels import TRANSPARENT
 from ..template import Box, Panel
 
-TRANSPARENT = [0, 0, 0, 0]
 Region = tuple[int, int, int, int]
 """Left, top, width and height in px of the print file."""
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pyvips
 
-from ..artwork.pixels import as_bytes
+from ..artwork.pixels import as_bytes, with_alpha
 from ..pieces.mixing import Blend, Mixing
 
 AS_IT_IS = Mixing()
@@ -20,11 +20,12 @@ _SEPARABLE = {
 
 
 def _lum(colour: pyvips.Image) -> pyvips.Image:
-    return sum((colour[i] * w for i, w in enumerate(LUMINOSITY[1:], 1)), colour[0] * LUMINOSITY[0])
+    red, green, blue = LUMINOSITY
+    return colour[0] * red + colour[1] * green + colour[2] * blue
 
 
 def _least(colour: pyvips.Image) -> pyvips.Image:
-    return colour.bandrank([], index=0) if colour.bands == 1 else colour[0].bandrank([colour[1], colour[2]], index=0)
+    return colour[0].bandrank([colour[1], colour[2]], index=0)
 
 
 def _most(colour: pyvips.Image) -> pyvips.Image:
@@ -79,14 +80,9 @@ def _composited(blend: Blend, back: pyvips.Image, front: pyvips.Image) -> pyvips
     return as_bytes((colour * 255).bandjoin(alpha * 255)).copy(interpretation="srgb")
 
 
-def with_alpha(image: pyvips.Image) -> pyvips.Image:
-    """An image with an alpha band."""
-    return image if image.hasalpha() else image.addalpha()
-
-
 def times_alpha(image: pyvips.Image, factor: pyvips.Image | float) -> pyvips.Image:
     """An image whose alpha is multiplied by a number, or by a mask in 0…1."""
-    if isinstance(factor, float) and factor == 1.0:
+    if not isinstance(factor, pyvips.Image) and factor == 1:
         return image
     image = with_alpha(image)
     return image.extract_band(0, n=3).bandjoin(as_bytes(image[3] * factor)).copy(interpretation="srgb")
@@ -94,7 +90,7 @@ def times_alpha(image: pyvips.Image, factor: pyvips.Image | float) -> pyvips.Ima
 
 def mixed(back: pyvips.Image, front: pyvips.Image, mixing: Mixing) -> pyvips.Image:
     """``front`` laid over ``back`` as its mixing says."""
-    front = times_alpha(front, float(mixing.opacity))
+    front = times_alpha(front, mixing.opacity)
     if mixing.blend == "normal" and not front.hasalpha():
         return front
     if mixing.blend == "normal":

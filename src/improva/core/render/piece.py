@@ -7,11 +7,10 @@ import math
 import numpy as np
 import pyvips
 
-from ..artwork.pixels import Artwork, as_bytes, resized
+from ..artwork.pixels import TRANSPARENT, Artwork, as_bytes, resized, with_alpha
 from ..fit import Placed, turned_extent
 from ..template import Panel
 
-TRANSPARENT = [0, 0, 0, 0]
 MOST_DENSE = 2.0
 """Times the file's density at which art is turned; it is reduced to the file's afterwards."""
 
@@ -31,7 +30,7 @@ def _upright(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[i
     image = resized(image, (right - left) / image.width, (bottom - top) / image.height)
     if left <= 0 and top <= 0 and left + image.width >= size_px[0] and top + image.height >= size_px[1]:
         return image.crop(-left, -top, *size_px)
-    image = image if image.hasalpha() else image.addalpha()
+    image = with_alpha(image)
     return image.embed(left, top, *size_px, extend="background", background=TRANSPARENT)
 
 
@@ -59,7 +58,7 @@ def _turned(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[in
         # Repeat the art's edge a little, so that no pixel on the file's own edge is blended with nothing.
         image = image.embed(margin, margin, image.width + 2 * margin, image.height + 2 * margin, extend="copy")
     else:
-        image = (image if image.hasalpha() else image.addalpha()).premultiply()
+        image = with_alpha(image).premultiply()
     image = image.affine(
         matrix.ravel().tolist(), interpolate=pyvips.Interpolate.new("bicubic"), odx=shift[0], ody=shift[1],
         oarea=[0, 0, *canvas], extend="background", background=[0] * image.bands,

@@ -7,7 +7,7 @@ import math
 import numpy as np
 import pyvips
 
-from ..artwork.pixels import Artwork, as_bytes, resized
+from ..artwork.pixels import TRANSPARENT, Artwork, as_bytes, resized, with_alpha
 from ..artwork.seamless import blended_edges
 from ..design import Placing
 from ..fit import Placed
@@ -22,8 +22,8 @@ def _cell(image: pyvips.Image, tiling: Tiling) -> pyvips.Image:
     spare = [p / t - 1 for p, t in zip(tiling.pitch_mm, tiling.tile_mm, strict=True)]
     if max(spare) > 0:
         w, h = round(image.width * (1 + spare[0])), round(image.height * (1 + spare[1]))
-        image = image if image.hasalpha() else image.addalpha()
-        image = image.embed(0, 0, w, h, extend="background", background=[0, 0, 0, 0])
+        image = with_alpha(image)
+        image = image.embed(0, 0, w, h, extend="background", background=TRANSPARENT)
     if tiling.kind == "grid":
         return image
     if tiling.kind == "mirror":
