@@ -22,8 +22,7 @@ from .core.mockup.composite import composite, light_plain_parts
 from .core.mockup.pack import read_passes
 from .core.mockup.picture import JPEG_QUALITY, encode, mock_up, print_texture
 from .core.mockup.view import make_view
-from .core.output import write_print_file
-from .core.output.print_file import PNG_COMPRESSION
+from .core.output import PNG_COMPRESSION, PrintSettings, write_print_file
 from .core.pieces import Lettering, lettering_shape
 from .core.preflight import Verdict, prove
 from .core.prepare import Picture
@@ -117,7 +116,7 @@ def bench_print(design: Design, art: Artwork) -> dict[str, Any]:
             image.resize(factor, kernel="lanczos3").crop(0, 0, w, h).pngsave(str(path), compression=PNG_COMPRESSION)
 
         def ours() -> None:
-            write_print_file(design, lambda _: art, path, dpi=300, mirror=True)
+            write_print_file(design, lambda _: art, path, PrintSettings(300, mirror=True))
 
         return _row(f"print file {w} × {h}", _median(ours, 5), "bare resize + PNG", _median(bare, 5), 1.5)
 
@@ -155,7 +154,7 @@ def bench_bend() -> dict[str, Any]:
             )
 
         def ours() -> None:
-            write_print_file(design, lambda _: art, path, dpi=panel.dpi, mirror=True)
+            write_print_file(design, lambda _: art, path, PrintSettings(panel.dpi, mirror=True))
 
         return _row(f"tapered print file {w} × {h}", _median(ours, 3), "bare resize, map + PNG", _median(bare, 3), 3.0)
 

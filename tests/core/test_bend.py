@@ -11,7 +11,7 @@ from improva.catalogue import template
 from improva.core.artwork.pixels import Artwork, as_array
 from improva.core.design import Design, Piece, Placing
 from improva.core.fit import place
-from improva.core.output import write_print_file
+from improva.core.output import PrintSettings, write_print_file
 from improva.core.preflight import prove
 from improva.core.render import render, render_worn
 from tests.conftest import art_of, quadrants
@@ -95,7 +95,7 @@ def test_dpi_counts_along_the_longer_edge() -> None:
 def test_the_print_file_has_its_true_size_and_a_cut_line_on_request(tmp_path: Path) -> None:
     art = art_of(np.full((500, 800, 3), 200, np.uint8))
     for name, line in (("plain.png", False), ("lined.png", True)):
-        size = write_print_file(design(art), lambda _: art, tmp_path / name, dpi=150, mirror=False, cut_line=line)
+        size = write_print_file(design(art), lambda _: art, tmp_path / name, PrintSettings(150, cut_line=line))
         assert size == PANEL.file_px(150)
     plain, lined = (np.asarray(Image.open(tmp_path / n).convert("RGBA")).astype(int) for n in ("plain.png", "lined.png"))
     plain, lined = (p[..., :3] * p[..., 3:] // 255 for p in (plain, lined))  # what is hidden does not count

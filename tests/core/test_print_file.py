@@ -15,7 +15,7 @@ from PIL import Image, ImageCms
 
 from improva.core.design import Design
 from improva.core.errors import BadOutput
-from improva.core.output import print_name, write_print_file
+from improva.core.output import PrintSettings, print_name, write_print_file
 from improva.core.output.naming import slug
 from improva.core.output.writing import beside
 from improva.core.template import Panel, Template
@@ -28,7 +28,7 @@ Make = Callable[..., Path]
 def make(design_of: Callable[..., Design], tmp_path: Path) -> Make:
     def written(name: str, dpi: float = 100, mirror: bool = False, pixels: np.ndarray | None = None, **placing: object) -> Path:
         art = art_of(quadrants() if pixels is None else pixels)
-        write_print_file(design_of(art, **placing), lambda _: art, tmp_path / name, dpi=dpi, mirror=mirror)
+        write_print_file(design_of(art, **placing), lambda _: art, tmp_path / name, PrintSettings(dpi, mirror))
         return tmp_path / name
 
     return written
@@ -61,7 +61,7 @@ def test_pdf_has_the_wraps_size_and_boxes(make: Make) -> None:
         page = pdf.pages[0]
         for box in (page.mediabox, page.trimbox, page.BleedBox):
             assert [float(v) for v in box] == pytest.approx([0, 0, 669.6, 590.4], abs=1e-3)
-        image = pikepdf.PdfImage(page.get_images()["/Print"])
+        image = pikepdf.PdfImage(page.get_images()["/P0"])
         assert (image.width, image.height) == (2790, 2460)
         assert np.array_equal(
             np.asarray(image.as_pil_image().convert("RGB"))[::600, ::900], quadrants(2790, 2460)[::600, ::900]
@@ -90,7 +90,7 @@ def test_bare_parts_stay_transparent_and_white_on_paper(make: Make) -> None:
     with Image.open(make("bare.png", pixels=square, fit="contain")) as picture:
         assert picture.mode == "RGBA" and picture.getpixel((3, 300)) == (0, 0, 0, 0)
     with pikepdf.open(make("bare.pdf", pixels=square, fit="contain")) as pdf:
-        shown = pikepdf.PdfImage(pdf.pages[0].get_images()["/Print"]).as_pil_image()
+        shown = pikepdf.PdfImage(pdf.pages[0].get_images()["/P0"]).as_pil_image()
         assert shown.convert("RGB").getpixel((3, 300)) == (255, 255, 255)
 
 
@@ -100,17 +100,17 @@ def test_bleed_is_in_the_file_and_the_trim_box_inside_it(tmp_path: Path, design_
     art = art_of(quadrants())
     panel = Panel("p", "P", (100.0, 80.0), bleed_mm=5.0)
     design = replace(design_of(art), panel=panel)
-    write_print_file(design, lambda _: art, tmp_path / "b.pdf", dpi=254, mirror=False)
+    write_print_file(design, lambda _: art, tmp_path / "b.pdf", PrintSettings(254))
     with pikepdf.open(tmp_path / "b.pdf") as pdf:
         page, mm = pdf.pages[0], 72 / 25.4
         assert [float(v) for v in page.mediabox] == pytest.approx([0, 0, 110 * mm, 90 * mm], abs=1e-3)
         assert [float(v) for v in page.trimbox] == pytest.approx([5 * mm, 5 * mm, 105 * mm, 85 * mm], abs=1e-3)
-        assert pikepdf.PdfImage(page.get_images()["/Print"]).width == 1100
+        assert pikepdf.PdfImage(page.get_images()["/P0"]).width == 1100
 
 
 @pytest.mark.parametrize(
     ("name", "dpi", "says"),
-    [("wrap.gif", 300, ".png, .tif or .pdf"), ("wrap", 300, ".png"), ("w.png", 5, "dpi"), ("w.png", 9000, "dpi")],
+    [("wrap.gif", 300, ".png, .tif, .pdf or .jpg"), ("wrap", 300, ".png"), ("w.png", 5, "dpi"), ("w.png", 9000, "dpi")],
 )
 def test_what_cannot_be_written_is_told_and_nothing_is_left(
     make: Make, tmp_path: Path, name: str, dpi: float, says: str

@@ -12,6 +12,7 @@ from PIL import Image
 from improva.web.app import create_app
 from tests.conftest import BLANK, encoded, quadrants
 from tests.core.test_reading import bomb, gif
+from tests.web.printing import print_file
 
 
 @pytest.fixture
@@ -78,10 +79,10 @@ def test_looks_follow_the_hand_without_deciding(client: FlaskClient) -> None:
 def test_the_print_file_follows_the_route(client: FlaskClient, route: str, corner: tuple) -> None:
     art = drop(client)
     client.put(at(art, "/choices"), json={"route": route, "angle": 0, "colours": {}})
-    made = client.post(at(art, "/print-file"), json={"format": "png", "dpi": 150}).json
+    made = print_file(client, at(art), dpi=150)
     answer = client.get(made["url"])
     assert made["name"] == f"quadrants_{BLANK}_9.3x8.2in_150dpi{'_mirrored' if route == 'press' else ''}.png"
-    assert made["name"] in answer.headers["Content-Disposition"] and made["px"] == [1395, 1230]
+    assert made["name"] in answer.headers["Content-Disposition"] and made["about"] == "1395 × 1230 px"
     assert tuple(picture(answer.data)[20, 20]) == corner
     assert client.get("/api/board").json["cells"][0]["printed"]
     client.put(at(art, "/placing"), json=placing(scale=1.1))
@@ -160,9 +161,7 @@ def test_any_file_name_is_taken(client: FlaskClient, name: str, title: str) -> N
 
     assert title_of(plain_name(name)) == title
     if name:
-        made = client.post(
-            at(drop(client, name=name.replace("\x00", "").replace("\n", "")), "/print-file"), json={"dpi": 50}
-        ).json
+        made = print_file(client, at(drop(client, name=name.replace("\x00", "").replace("\n", ""))), dpi=50)
         assert "/" not in made["name"] and client.get(made["url"]).status_code == 200
 
 
@@ -186,7 +185,10 @@ def test_animated_pictures_are_taken_and_said(client: FlaskClient) -> None:
             422,
         ),
         ("put", f"/api/pairs/1/{BLANK}/choices", {"route": "press", "angle": 0, "colours": {"lid": "Mauve"}}, 422),
-        ("post", f"/api/pairs/1/{BLANK}/print-file", {"dpi": 1e9}, 422),
+        ("put", f"/api/pairs/1/{BLANK}/printing", {"dpi": 1e9}, 422),
+        ("put", f"/api/pairs/1/{BLANK}/printing", {"paper": "a5x"}, 422),
+        ("get", f"/api/pairs/1/{BLANK}/soft-proof", None, 404),
+        ("get", "/api/jobs/77", None, 404),
         ("post", f"/api/pairs/1/{BLANK}/picture", {"scene_id": "moon"}, 422),
         ("post", f"/api/pairs/1/{BLANK}/picture", {"scene_id": "straight-tumbler-studio", "size": [90000, 90000]}, 422),
         ("get", f"/api/pairs/1/{BLANK}/look?placing=x", None, 422),

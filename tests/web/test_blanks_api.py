@@ -14,6 +14,7 @@ from improva.web.app import create_app
 from tests.conftest import encoded, quadrants
 from tests.core.test_measured import guide_png
 from tests.core.test_preflight_by_product import narrow_profile
+from tests.web.printing import print_file
 
 IN = 25.4
 FLASK = {"title": "Hut flask, 17 oz", "form": "round", "kind": "tumbler", "top_mm": 280, "bottom_mm": 220, "height_mm": 150}
@@ -139,7 +140,7 @@ def test_limits_are_the_sellers_to_change(client: FlaskClient) -> None:
 
 def test_a_guide_lies_over_the_flat_and_is_in_no_file(client: FlaskClient) -> None:
     art = drop(client)
-    before = client.post(f"/api/pairs/{art}/garden-flag/print-file", json={"format": "png", "dpi": 36}).json
+    before = print_file(client, f"/api/pairs/{art}/garden-flag", dpi=36)
     plain = client.get(before["url"]).data
     told = sent(client, "POST", "/api/blanks/guide", guide_png()).json
     assert told["px"] == [600, 500] and told["trim"][0] == pytest.approx(40 / 600)
@@ -150,7 +151,7 @@ def test_a_guide_lies_over_the_flat_and_is_in_no_file(client: FlaskClient) -> No
     assert shown.shape == (500, 600, 4)
     client.put(f"/api/pairs/{art}/garden-flag/placing", json=placing(scale=1.5))
     client.put(f"/api/pairs/{art}/garden-flag/placing", json=placing())
-    after = client.post(f"/api/pairs/{art}/garden-flag/print-file", json={"format": "png", "dpi": 36}).json
+    after = print_file(client, f"/api/pairs/{art}/garden-flag", dpi=36)
     assert np.array_equal(
         np.asarray(Image.open(io.BytesIO(client.get(after["url"]).data))), np.asarray(Image.open(io.BytesIO(plain)))
     )
@@ -176,12 +177,12 @@ def test_sides_are_placed_one_by_one(client: FlaskClient) -> None:
     at = f"/api/pairs/{art}/t-shirt"
     pair = client.get(f"{at}?panel=back").json
     assert pair["placing"] is None and pair["proof"] is None and [p["printed"] for p in pair["panels"]] == [True, False]
-    assert client.post(f"{at}/print-file?panel=back", json={"format": "png", "dpi": 36}).status_code == 422
+    assert client.post(f"{at}/print-job?panel=back", json={}).status_code == 422
     laid = client.put(f"{at}/placing?panel=back", json=placing(fit="contain", scale=0.5)).json
     assert laid["panel"] == "back" and laid["placing"]["scale"] == 0.5 and all(p["printed"] for p in laid["panels"])
     assert client.get(at).json["placing"]["scale"] == 1
-    made = client.post(f"{at}/print-file?panel=back", json={"format": "png", "dpi": 36}).json
-    assert "back" in made["name"] and made["px"] == [432, 504]
+    made = print_file(client, at, "back", dpi=36)
+    assert "back" in made["name"] and made["about"] == "432 × 504 px"
     assert client.delete(f"{at}/placing?panel=back").json["placing"] is None
     assert client.post(f"{at}/undo?panel=back").json["placing"]["scale"] == 0.5
     assert client.get(f"{at}?panel=lid").status_code == 422

@@ -10,6 +10,7 @@ from PIL import Image
 
 from improva.fonts import font_bytes
 from tests.conftest import BLANK, encoded, quadrants
+from tests.web.printing import print_file
 from tests.web.test_api import at, client, drop, picture
 
 __all__ = ["client"]
@@ -29,7 +30,7 @@ def lay(client: FlaskClient, art: dict, *pieces: dict, blank: str = BLANK) -> di
 
 
 def printed(client: FlaskClient, art: dict) -> np.ndarray:
-    made = client.post(at(art, "/print-file"), json={"dpi": 60}).json
+    made = print_file(client, at(art), dpi=60)
     return picture(client.get(made["url"]).data)[:, ::-1]  # mirrored for the press, and back
 
 

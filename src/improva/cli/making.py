@@ -19,7 +19,18 @@ from ..core.mockup.drawn import cut_mask
 from ..core.mockup.pack import SceneInfo, read_info, read_passes
 from ..core.mockup.picture import PICTURE_FORMATS, check_scene, encode, mock_up
 from ..core.mockup.view import make_view
-from ..core.output import beside, write_print_file
+from ..core.output import (
+    INTENTS,
+    Carrier,
+    PrintSettings,
+    beside,
+    check_ending,
+    make_print,
+    paper_size,
+    plan_sheets,
+    write_print,
+    write_sheets,
+)
 from ..core.preflight import prove
 from ..core.template import Panel, Template
 from ..proofing import proof_report
@@ -28,6 +39,9 @@ from ..scenes import scene as find_scene
 from ..scenes import scenes as all_scenes
 from .group import as_json_option, main, tell
 from .placing import takes_pair
+
+DEFAULT_TAB_MM = 6.35
+"""A quarter of an inch, where the blank names no tab. From memory."""
 
 
 @main.command()
@@ -48,15 +62,40 @@ def check(template: Template, panel: Panel, art: Artwork, placing: Placing, prof
 @click.option("--dpi", type=float, help="The template's own by default.")
 @click.option("--mirror/--no-mirror", default=None, help="By default as the route wants it: mirrored for pressing yourself.")
 @click.option("--cut-line", is_flag=True, help="Draw the outline to cut along.")
-@click.option("-o", "output", required=True, type=click.Path(path_type=Path), metavar="FILE.png|.tif|.pdf")
+@click.option(
+    "--tab", type=click.Choice(["none", "left", "right"]), default="none", help="White paper past one end, for the tape."
+)
+@click.option("--tab-mm", type=float, help="Its width; the blank's own by default.")
+@click.option("--marks", is_flag=True, help="Trim marks above and below.")
+@click.option("--profile", type=click.Path(path_type=Path), metavar="FILE.icc", help="Convert to a printer's RGB profile.")
+@click.option("--intent", type=click.Choice(INTENTS), default="relative", help="How colours out of its reach are treated.")
+@click.option(
+    "--sheet", default="none", metavar="none|letter|legal|a4|a3|WxHmm", help="Cut into sheets of this paper, as one PDF."
+)
+@click.option("--overlap-mm", default=10.0, metavar="N", help="How far sheets overlap.")
+@click.option("--margin-mm", default=5.0, metavar="N", help="What the printer cannot reach at the paper's edges.")
+@click.option("-o", "output", required=True, type=click.Path(path_type=Path), metavar="FILE.png|.tif|.pdf|.jpg")
 def print_(template: Template, panel: Panel, art: Artwork, placing: Placing, dpi: float | None, mirror: bool | None,
-           cut_line: bool, output: Path) -> None:  # fmt: skip
-    """Make the print file of ART: true size, true density, sRGB."""
+           cut_line: bool, tab: Any, tab_mm: float | None, marks: bool, profile: Path | None, intent: Any, sheet: str,
+           overlap_mm: float, margin_mm: float, output: Path) -> None:  # fmt: skip
+    """Make the print file of ART: true size, true density, sRGB or a printer's own colours."""
     mirrored = template.route == "press" if mirror is None else mirror
-    density = panel.dpi if dpi is None else dpi
-    design = _design(template, panel, art, placing)
-    w, h = write_print_file(design, lambda _: art, output, dpi=density, mirror=mirrored, cut_line=cut_line)
-    click.echo(f"{output}: {w} × {h} px, {density:g} dpi, {'mirrored' if mirrored else 'not mirrored'}")
+    width = (panel.tab_mm or DEFAULT_TAB_MM) if tab_mm is None else tab_mm
+    settings = PrintSettings(
+        panel.dpi if dpi is None else dpi, mirrored, cut_line, Carrier(tab, width if tab != "none" else 0.0, marks),
+        read_file(profile) if profile else None, intent,
+    )  # fmt: skip
+    paper = None if sheet.lower() == "none" else paper_size(sheet)
+    check_ending(output)
+    made = make_print(_design(template, panel, art, placing), lambda _: art, settings)
+    said = f"{made.px[0]} × {made.px[1]} px, {settings.dpi:g} dpi, {'mirrored' if mirrored else 'not mirrored'}"
+    if paper is None:
+        write_print(made, output)
+    else:
+        plan = plan_sheets(made.size_mm, paper, margin_mm, overlap_mm)
+        write_sheets(made, plan, output, output.stem)
+        said += f", {plan.sheets} sheet{'s' if plan.sheets > 1 else ''} of {plan.paper_mm[0]:g} × {plan.paper_mm[1]:g} mm"
+    click.echo(f"{output}: {said}")
 
 
 def _design(template: Template, panel: Panel, art: Artwork, placing: Placing) -> Design:

@@ -35,3 +35,7 @@ class BadScene(ImprovaError):
 
 class BadOutput(ImprovaError):
     """A file that cannot be written as asked: an unknown ending, an impossible density or size."""
+
+
+class Stopped(ImprovaError):
+    """Work that was stopped on request before it was done."""

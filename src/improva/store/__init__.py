@@ -4,6 +4,7 @@ from .artworks import ArtRow, Artworks
 from .blanks import BlankFile, Blanks
 from .database import Database
 from .fonts import FontRow, Fonts
+from .jobs import JobRow, JobTable
 from .made import Made, MadeRow
 from .origins import Origins
 from .pairs import PairRow, Pairs, Placings
@@ -17,6 +18,8 @@ __all__ = [
     "Database",
     "FontRow",
     "Fonts",
+    "JobRow",
+    "JobTable",
     "Made",
     "MadeRow",
     "Origins",

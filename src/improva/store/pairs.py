@@ -39,8 +39,9 @@ Pieces = dict[str, list[dict[str, Any]]]
 def _row(row: sqlite3.Row) -> PairRow:
     pieces = json.loads(row["pieces"]) if row["pieces"] else {}
     return PairRow(
-        _decided(row["placing"]), row["step"], row["last"] or 0, row["route"], row["angle"], json.loads(row["colours"]), pieces
-    )
+        _decided(row["placing"]), row["step"], row["last"] or 0, row["route"], row["angle"], json.loads(row["colours"]), pieces,
+        json.loads(row["printing"]),
+    )  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -54,6 +55,7 @@ class PairRow:
     angle: float = 0.0
     colours: dict[str, str | None] = field(default_factory=dict)
     pieces: Pieces = field(default_factory=dict)
+    printing: dict[str, Any] = field(default_factory=dict)
 
 
 _SELECT = (
@@ -115,6 +117,15 @@ class Pairs:
                 "AND step + :by BETWEEN 0 AND (SELECT coalesce(max(step), 0) FROM placing "
                 "WHERE artwork_id = :art AND template_id = :template)",
                 {"by": by, "art": artwork_id, "template": template_id},
+            )
+
+    def set_printing(self, artwork_id: int, template_id: str, printing: dict[str, Any]) -> None:
+        """Keep how the print files are made."""
+        with self._database.writing() as connection:
+            connection.execute(
+                "INSERT INTO pair (artwork_id, template_id, printing) VALUES (?, ?, ?) "
+                "ON CONFLICT DO UPDATE SET printing = excluded.printing",
+                (artwork_id, template_id, json.dumps(printing)),
             )
 
     def set_choices(self, artwork_id: int, template_id: str, route: str | None, angle: float,

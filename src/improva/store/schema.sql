@@ -56,6 +56,7 @@ CREATE TABLE IF NOT EXISTS pair (
     route       TEXT    CHECK (route IN ('press', 'upload')),
     angle       REAL    NOT NULL DEFAULT 0,
     colours     TEXT    NOT NULL DEFAULT '{}' CHECK (json_valid(colours)),
+    printing    TEXT    NOT NULL DEFAULT '{}' CHECK (json_valid(printing)),
     PRIMARY KEY (artwork_id, template_id)
 ) STRICT, WITHOUT ROWID;
 
@@ -122,3 +123,21 @@ CREATE TABLE IF NOT EXISTS blank_file (
     file_name   TEXT NOT NULL,
     PRIMARY KEY (template_id, panel_id, kind)
 ) STRICT, WITHOUT ROWID;
+
+-- Long work: what was asked, how far it is, what came of it. Unfinished work is taken up again at the next start.
+CREATE TABLE IF NOT EXISTS job (
+    id          INTEGER PRIMARY KEY,
+    kind        TEXT NOT NULL,
+    asked       TEXT NOT NULL CHECK (json_valid(asked)),
+    title       TEXT NOT NULL,
+    artwork_id  INTEGER,
+    template_id TEXT,
+    state       TEXT NOT NULL DEFAULT 'queued' CHECK (state IN ('queued', 'running', 'done', 'failed', 'stopped')),
+    stopping    INTEGER NOT NULL DEFAULT 0,
+    share       REAL NOT NULL DEFAULT 0,
+    problem     TEXT,
+    files       TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(files)),
+    added_at    TEXT NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now')),
+    ended_at    TEXT
+) STRICT;
+CREATE INDEX IF NOT EXISTS job_of_pair ON job (artwork_id, template_id);

@@ -9,7 +9,7 @@ from flask import Response, request, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 
 from .. import __version__
-from . import artworks, bench, blank_files, blanks, board, files, fonts, looks, preparations
+from . import artworks, bench, blank_files, blanks, board, files, fonts, looks, preparations, printing
 from .desk import Desk
 from .problems import MAX_UPLOAD_MB, invalid, problem, register
 
@@ -27,6 +27,9 @@ def create_app(data: Path) -> OpenAPI:
     desk = Desk(data)
     app.extensions["desk"] = desk
     register(app)
+    jobs = printing.jobs_of(desk)
+    app.extensions["jobs"] = jobs
+    app.register_api(printing.blueprint(desk, jobs))
     for part in (board, blanks, blank_files, artworks, preparations, fonts, bench, looks, files):
         app.register_api(part.blueprint(desk))
 

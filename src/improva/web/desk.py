@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import threading
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any, NamedTuple
 
@@ -17,7 +18,7 @@ from ..core.errors import BadTemplate
 from ..core.mockup.drawn import cut_mask
 from ..core.mockup.pack import SceneInfo
 from ..core.mockup.picture import encode, mock_up
-from ..core.output import beside, picture_name, print_name, write_print_file
+from ..core.output import beside, picture_name
 from ..core.pieces import piece_box
 from ..core.preflight import Subject, judged, worst
 from ..core.propose import propose
@@ -259,21 +260,6 @@ class Desk:
 
     # Files
 
-    def print_file(self, work: Work, panel: Panel, ending: str, dpi: float, cut_line: bool) -> tuple[str, Path]:
-        """The print file of a panel as its route wants it: (key, path). Raises :class:`BadTemplate` if it is empty."""
-        placing = work.placing(panel)
-        if placing is None:
-            raise BadTemplate(f"Nothing is printed on this {panel.title.lower()}: lay the artwork on it first.")
-        mirror = work.route == "press"
-        name = print_name(work.art.title, work.template, panel, dpi, mirror, ending)
-        key = key_of("print", work.subject, plain({panel.id: placing}), name, cut_line, work.laid_on(panel).key)
-        open_art = work.opener(self.original(work.art), self.original)
-
-        def make(path: Path) -> None:
-            write_print_file(work.design(panel, placing), open_art, path, dpi=dpi, mirror=mirror, cut_line=cut_line)
-
-        return key, self._keep(MadeRow(key, "print", work.placing_key, name), work, make)
-
     def picture(self, work: Work, scene_id: str, size: tuple[int, int], angle: float, view: str, ending: str
                 ) -> tuple[str, Path]:  # fmt: skip
         """A listing picture of a pair with its chosen colours: (key, path)."""
@@ -289,7 +275,8 @@ class Desk:
                     encode(mock_up(lit, work.designs(), work.opener(original, self.original), angle), path.suffix)
                 )
 
-        return key, self._keep(MadeRow(key, "picture", work.placing_key, name), work, make)
+        return key, self.keep(MadeRow(key, "picture", work.placing_key, name), work, make)
 
-    def _keep(self, row: MadeRow, work: Work, make: Any) -> Path:
+    def keep(self, row: MadeRow, work: Work, make: Callable[[Path], None]) -> Path:
+        """The file of that key, made now if it is not there."""
         return self.made.file(row, work.art.id, work.template.id, make)

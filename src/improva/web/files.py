@@ -1,31 +1,28 @@
-"""Files made for a pair: print files and listing pictures."""
+"""Files made for a pair, and the making of listing pictures."""
 
 from __future__ import annotations
 
+import zipfile
+from pathlib import Path
 from typing import Any, Literal
 
+import pikepdf
+import pyvips
 from flask import Response, send_file
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
+from ..core.units import PT_PER_IN
 from ..scenes import scene
 from .desk import Desk
 from .problems import NotHere
-from .shapes import MadeFile, PairPath, PanelQuery, Shape
+from .shapes import MadeFile, PairPath, Shape
 
 
 class FilePath(BaseModel):
     """Which made file."""
 
     key: str
-
-
-class PrintBody(Shape):
-    """Which print file is wanted."""
-
-    format: Literal["png", "tif", "pdf"] = "png"
-    dpi: float = Field(default=300, ge=36, le=1200)
-    cut_line: bool = False
 
 
 class PictureBody(Shape):
@@ -38,8 +35,27 @@ class PictureBody(Shape):
     format: Literal["jpg", "png", "webp"] = "jpg"
 
 
-def _made(key: str, name: str, size: int, px: tuple[int, int]) -> dict[str, Any]:
-    return MadeFile(name=name, url=f"/api/files/{key}", bytes=size, px=px).model_dump()
+def _about(path: Path) -> str:
+    """What a file is, in a few words; measured from the file itself."""
+    if path.suffix == ".pdf":
+        with pikepdf.open(path) as pdf:
+            pages = len(pdf.pages)
+            w, h = (float(v) / PT_PER_IN for v in pdf.pages[0].mediabox[2:])
+        return f"{pages} page{'s' if pages > 1 else ''} of {w:.4g} × {h:.4g} in"
+    if path.suffix == ".zip":
+        with zipfile.ZipFile(path) as archive:
+            return f"{len(archive.namelist())} files"
+    image = pyvips.Image.new_from_file(str(path))
+    return f"{image.width} × {image.height} px"
+
+
+def made_shape(desk: Desk, key: str) -> MadeFile | None:
+    """A made file as it is answered, or None where it is no longer kept."""
+    found = desk.made.named(key)
+    if found is None:
+        return None
+    name, path = found
+    return MadeFile(name=name, url=f"/api/files/{key}", bytes=path.stat().st_size, about=_about(path))
 
 
 def blueprint(desk: Desk) -> APIBlueprint:
@@ -47,22 +63,14 @@ def blueprint(desk: Desk) -> APIBlueprint:
     api = APIBlueprint("files", __name__, url_prefix="/api", abp_tags=[Tag(name="files")])
     pair_at = "/pairs/<int:artwork_id>/<template_id>"
 
-    @api.post(f"{pair_at}/print-file", responses={200: MadeFile})
-    def print_file(path: PairPath, query: PanelQuery, body: PrintBody) -> dict[str, Any]:
-        """Make a panel's print file; made before, it is only named."""
-        work = desk.work(path.artwork_id, path.template_id)
-        panel = work.template.panel(query.panel)
-        key, file = desk.print_file(work, panel, body.format, body.dpi, body.cut_line)
-        return _made(key, desk.made.named(key)[0], file.stat().st_size, panel.file_px(body.dpi))  # type: ignore[index]
-
     @api.post(f"{pair_at}/picture", responses={200: MadeFile})
     def picture(path: PairPath, body: PictureBody) -> dict[str, Any]:
         """Make a listing picture; made before, it is only named."""
         work = desk.work(path.artwork_id, path.template_id)
         angle = scene(body.scene_id, work.template).angle(body.view) if body.angle is None else body.angle
         view = body.view if body.angle is None else f"{angle:g}deg"
-        key, file = desk.picture(work, body.scene_id, body.size, angle, view, body.format)
-        return _made(key, desk.made.named(key)[0], file.stat().st_size, body.size)  # type: ignore[index]
+        key, _ = desk.picture(work, body.scene_id, body.size, angle, view, body.format)
+        return made_shape(desk, key).model_dump()  # type: ignore[union-attr]  # it was made just now
 
     @api.get("/files/<key>")
     def made_file(path: FilePath) -> Response:

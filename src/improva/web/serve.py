@@ -33,6 +33,7 @@ def serve(host: str, port: int, data: Path, demo: bool) -> None:
         from ..demo import lay_out
 
         lay_out(desk.database)
+    app.extensions["jobs"].take_up()
     threading.Thread(target=_warm, args=(desk,), daemon=True).start()
     click.echo(f"Improva is at http://{host}:{port}/  (data in {data})")
     waitress_serve(app, host=host, port=port, threads=THREADS, max_request_body_size=2**30, ident=None)

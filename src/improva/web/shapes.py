@@ -181,4 +181,4 @@ class MadeFile(Shape):
     name: str
     url: str
     bytes: int
-    px: tuple[int, int]
+    about: str = Field(description="Its pixels, pages or files, in a few words")

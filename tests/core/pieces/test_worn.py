@@ -10,7 +10,7 @@ from PIL import Image
 from improva.catalogue import template
 from improva.core.artwork.pixels import as_array
 from improva.core.design import Design, Piece, Placing
-from improva.core.output import write_print_file
+from improva.core.output import PrintSettings, write_print_file
 from improva.core.pieces import Band, Lettering, lettering_shape, piece_box
 from improva.core.render import render, render_worn
 from improva.core.words.font import open_font
@@ -62,7 +62,9 @@ def test_their_box_is_where_they_are_drawn() -> None:
 @pytest.mark.parametrize("ending", [".png", ".tif", ".pdf"])
 def test_print_files_carry_them_mirrored_for_the_press(ending: str, tmp_path: Path) -> None:
     path = tmp_path / f"wrap{ending}"
-    write_print_file(design(BLANK, WORDS, Band("level", 12, "#102030", None, 25, 0)), lambda _: ART, path, dpi=100, mirror=True)
+    write_print_file(
+        design(BLANK, WORDS, Band("level", 12, "#102030", None, 25, 0)), lambda _: ART, path, PrintSettings(100, mirror=True)
+    )
     if ending == ".pdf":
         with pikepdf.open(path) as document:
             image = np.asarray(

@@ -136,6 +136,11 @@ def plain(colour: str, size_px: tuple[int, int]) -> pyvips.Image:
     return pyvips.Image.black(*size_px).new_from_image(list(parse_hex(colour))).copy(interpretation="srgb")
 
 
+def nothing(size_px: tuple[int, int]) -> pyvips.Image:
+    """An image without anything on it."""
+    return pyvips.Image.black(*size_px, bands=4).copy(interpretation="srgb")
+
+
 def as_bytes(image: pyvips.Image) -> pyvips.Image:
     """Values rounded to 8 bits; a cast alone would cut them off."""
     return image if image.format == "uchar" else image.rint().cast("uchar")

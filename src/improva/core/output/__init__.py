@@ -1,7 +1,17 @@
-"""Files that go out: print files at true size, and how they are named and written."""
+"""Files that go out: print files at true size, how they are cut for paper and platen, named and written."""
 
-from .naming import picture_name, print_name
-from .print_file import write_print_file
+from .naming import picture_name, print_name, set_name, size_name, slug
+from .pdf import PNG_COMPRESSION
+from .print_file import ENDINGS, Print, check_ending, make_print, write_print, write_print_file
+from .profile import INTENTS, Intent, proofed
+from .settings import Carrier, PrintSettings
+from .sheet_file import write_sheets
+from .sheets import PAPERS_MM, Part, SheetPlan, paper_size, plan_sheets, press_positions
+from .watch import ALONE, Watch
 from .writing import beside
 
-__all__ = ["beside", "picture_name", "print_name", "write_print_file"]
+__all__ = [
+    "ALONE", "ENDINGS", "INTENTS", "PAPERS_MM", "PNG_COMPRESSION", "Carrier", "Intent", "Part", "Print", "PrintSettings", "SheetPlan",
+    "Watch", "beside", "check_ending", "make_print", "paper_size", "picture_name", "plan_sheets", "press_positions", "print_name",
+    "proofed", "set_name", "size_name", "slug", "write_print", "write_print_file", "write_sheets",
+]  # fmt: skip

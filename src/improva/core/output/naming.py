@@ -15,11 +15,26 @@ def slug(text: str) -> str:
     return re.sub(r"[^a-z0-9]+", "-", plain.lower()).strip("-")[:60] or "artwork"
 
 
-def print_name(art_title: str, template: Template, panel: Panel, dpi: float, mirrored: bool, ending: str) -> str:
-    """For example ``summit-line_tumbler-20oz-straight_9.3x8.2in_300dpi_mirrored.png``."""
-    size = "x".join(f"{inches(side):.4g}" for side in panel.file_mm)
+def size_name(size_mm: tuple[float, float]) -> str:
+    """For example ``9.3x8.2in``."""
+    return "x".join(f"{inches(side):.4g}" for side in size_mm) + "in"
+
+
+def print_name(art_title: str, template: Template, panel: Panel, dpi: float, mirrored: bool, ending: str,
+               size_mm: tuple[float, float] | None = None, *more: str) -> str:  # fmt: skip
+    """For example ``summit-line_tumbler-20oz-straight_9.3x8.2in_300dpi_mirrored.png``.
+
+    ``size_mm`` is the file's own size where paper lies round the print; ``more`` stands at the end, as ``letter``.
+    """
     which = [panel.id] if len(template.panels) > 1 else []
-    parts = [slug(art_title), template.id, *which, f"{size}in", f"{dpi:g}dpi", *(["mirrored"] if mirrored else [])]
+    parts = [slug(art_title), template.id, *which, size_name(size_mm or panel.file_mm), f"{dpi:g}dpi",
+             *(["mirrored"] if mirrored else []), *more]  # fmt: skip
+    return "_".join(parts) + f".{ending}"
+
+
+def set_name(art_title: str, template: Template, dpi: float, mirrored: bool, ending: str) -> str:
+    """For all sides of a blank in one file, for example ``summit-line_hoodie_all-sides_300dpi.zip``."""
+    parts = [slug(art_title), template.id, "all-sides", f"{dpi:g}dpi", *(["mirrored"] if mirrored else [])]
     return "_".join(parts) + f".{ending}"
 
 

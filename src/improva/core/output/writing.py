@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import errno
 import os
 import tempfile
 from collections.abc import Iterator
@@ -9,6 +10,12 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from ..errors import BadOutput
+
+FULL = (errno.ENOSPC, errno.EDQUOT, errno.EFBIG)
+
+
+def _what_to_do(problem: OSError) -> str:
+    return "make room on the disk and try again" if problem.errno in FULL else "choose another name"
 
 
 @contextmanager
@@ -33,5 +40,5 @@ def beside(path: Path) -> Iterator[Path]:
     except BaseException as problem:
         temporary.unlink(missing_ok=True)
         if isinstance(problem, OSError):
-            raise BadOutput(f"'{path}' cannot be written ({problem.strerror}): choose another name.") from problem
+            raise BadOutput(f"'{path}' cannot be written ({problem.strerror}): {_what_to_do(problem)}.") from problem
         raise

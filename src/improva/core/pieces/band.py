@@ -9,7 +9,7 @@ from shapely import Polygon, box
 from shapely.geometry.base import BaseGeometry
 
 from ..errors import BadPiece
-from ..template import Panel
+from ..template import Box, Panel
 from .mixing import ArtRef, Mixing, between, colours
 
 Sides = Literal["all", "level", "ends"]
@@ -57,13 +57,20 @@ class Band:
             return Polygon()
         return self._inside(panel, start).difference(self._inside(panel, start + self.line_mm))
 
+    def hollow(self, panel: Panel) -> Box | None:
+        """A box in the middle that the band and its line leave free, in mm of the trim; None where it is cut to a shape."""
+        inside = self._inside(panel, self.width_mm + (self.line_gap_mm + self.line_mm if self.line_mm else 0.0))
+        x0, y0, x1, y1 = inside.bounds
+        return (x0, y0, x1 - x0, y1 - y0) if (x1 - x0) * (y1 - y0) - inside.area < 1e-6 else None
+
     def _inside(self, panel: Panel, inset_mm: float) -> BaseGeometry:
         w, h = panel.trim_mm
         bleed = panel.bleed_mm
         if self.sides == "all":
             inner = Polygon(panel.line(inset_mm)) if 2 * inset_mm < min(w, h) else Polygon()
         else:
-            x, y = (-bleed, inset_mm) if self.sides == "level" else (inset_mm, -bleed)
+            past = -bleed - 1  # well past the file, so that no sliver is left of what is cut at its edge
+            x, y = (past, inset_mm) if self.sides == "level" else (inset_mm, past)
             inner = box(x, y, w - x, h - y) if w > 2 * x and h > 2 * y else Polygon()
             inner = inner.intersection(panel.cut())
         if inner.is_empty:

@@ -5,10 +5,9 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
-import pyvips
-
 from ..errors import BadOutput
-from ..output.profile import srgb_profile
+from ..output.jpeg import write_jpeg
+from ..output.profile import srgb_profile, tagged
 from ..output.writing import beside
 from .picture import Picture, vips_of
 
@@ -17,8 +16,6 @@ FORMATS: dict[str, dict[str, Any]] = {
     ".tif": {"compression": "deflate", "predictor": "horizontal"},
     ".tiff": {"compression": "deflate", "predictor": "horizontal"},
     ".webp": {"lossless": True},
-    ".jpg": {"Q": 95, "subsample_mode": "off"},
-    ".jpeg": {"Q": 95, "subsample_mode": "off"},
 }
 
 
@@ -28,13 +25,16 @@ def write_picture(picture: Picture, path: Path) -> None:
     Raises:
         BadOutput: another ending, or JPEG for a picture with transparency.
     """
-    options = FORMATS.get(path.suffix.lower())
-    if options is None:
+    ending = path.suffix.lower()
+    jpeg = ending in (".jpg", ".jpeg")
+    if ending not in FORMATS and not jpeg:
         raise BadOutput(f"'{path.name}': prepared pictures are written as .png, .tif, .webp or .jpg: choose one of these.")
     image = vips_of(picture.pixels)
-    if image.hasalpha() and path.suffix.lower() in (".jpg", ".jpeg"):
+    if image.hasalpha() and jpeg:
         raise BadOutput("JPEG has no transparency, and this picture has: write it as .png, .tif or .webp.")
-    image = image.copy(xres=picture.px_per_mm, yres=picture.px_per_mm)
-    image.set_type(pyvips.GValue.blob_type, "icc-profile-data", srgb_profile())
+    image = tagged(image.copy(xres=picture.px_per_mm, yres=picture.px_per_mm), srgb_profile())
     with beside(path) as temporary:
-        image.write_to_file(str(temporary), keep="icc", **options)
+        if jpeg:
+            write_jpeg(image, temporary)
+        else:
+            image.write_to_file(str(temporary), keep="icc", **FORMATS[ending])

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import pyvips
 
-from ..artwork.pixels import Artwork, plain, with_alpha
+from ..artwork.pixels import Artwork, nothing, plain, with_alpha
 from ..colour import parse_hex
 from ..design import Design, Piece
 from ..fit import place
@@ -85,10 +85,6 @@ def _over(canvas: pyvips.Image | None, layer: pyvips.Image) -> pyvips.Image:
     return layer if canvas is None else mixed(canvas, layer, AS_IT_IS)
 
 
-def _nothing(size_px: Size) -> pyvips.Image:
-    return pyvips.Image.black(*size_px, bands=4).copy(interpretation="srgb")
-
-
 def _assembled(design: Design, open_art: Opener, plane: _Plane) -> pyvips.Image:
     """The artwork's pieces and their ground, with what is laid with them."""
     canvas: pyvips.Image | None = None
@@ -125,10 +121,10 @@ def _stacked(design: Design, open_art: Opener, plane: _Plane, canvas: pyvips.Ima
     for behind in (True, False):
         for mixing, layer in layers:
             if mixing.behind == behind:
-                canvas = mixed(canvas if canvas is not None else _nothing(plane.size_px), layer, mixing)
+                canvas = mixed(canvas if canvas is not None else nothing(plane.size_px), layer, mixing)
         if behind and art is not None:
             canvas = _over(canvas, art)
-    return canvas if canvas is not None else _nothing(plane.size_px)
+    return canvas if canvas is not None else nothing(plane.size_px)
 
 
 def laid_on(image: pyvips.Image, design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
@@ -144,7 +140,7 @@ def render(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
     """
     panel = design.panel
     if not design.pieces and not design.extras:
-        return _nothing(size_px)
+        return nothing(size_px)
     if panel.cone is not None and all(piece.placing.lay == "bent" for piece in design.pieces):
         level = _Plane(panel, True, _dense(panel, size_px, panel.worn()))
         return bent(_assembled(design, open_art, level), panel, size_px)

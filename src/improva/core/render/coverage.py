@@ -1,0 +1,65 @@
+"""How much of each pixel a shape covers. Shapes of upright boxes are exact and cost next to nothing at any size."""
+
+from __future__ import annotations
+
+from functools import reduce
+from itertools import pairwise
+
+import numpy as np
+import pyvips
+from shapely import Polygon, box
+from shapely.geometry.base import BaseGeometry
+
+from ..template import Panel
+from .lines import Region, drawn, path_of
+
+BOX_TOLERANCE_MM2 = 1e-6
+
+
+def _is_box(ring: Polygon) -> bool:
+    return float(box(*ring.bounds).area - ring.area) < BOX_TOLERANCE_MM2
+
+
+def _boxes(shape: BaseGeometry) -> list[tuple[int, tuple[float, float, float, float]]] | None:
+    """A shape as upright boxes to add (1) and to take away (-1), or None where it is not made of them."""
+    found = []
+    for part in getattr(shape, "geoms", [shape]):
+        if part.geom_type != "Polygon" or part.is_empty:
+            continue
+        for sign, ring in ((1, part.exterior), *((-1, hole) for hole in part.interiors)):
+            polygon = Polygon(ring)
+            if not _is_box(polygon):
+                return None
+            found.append((sign, polygon.bounds))
+    return found
+
+
+def _covered(start: float, end: float, first: int, count: int) -> np.ndarray:
+    """How much of each of some pixels lies between two places on a line."""
+    at = first + np.arange(count, dtype=np.float64)
+    return np.asarray(np.clip(end - at, 0, 1) - np.clip(start - at, 0, 1), np.float32)
+
+
+def coverage(shape: BaseGeometry, region: Region, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
+    """How much of each pixel of a region lies in a shape (in mm of the trim): one band, 0…255.
+
+    The cover of an upright box is the product of its cover across and down.
+    """
+    boxes = _boxes(shape)
+    if not boxes and boxes is not None:
+        return pyvips.Image.black(region[2], region[3])
+    if boxes is None:
+        path = f'<path d="{path_of(shape)}" fill="#000" fill-rule="evenodd"/>'
+        return drawn(path, region, panel, size_px)[3]
+    left, top, w, h = region
+    across, down = size_px[0] / panel.file_mm[0], size_px[1] / panel.file_mm[1]
+    b = panel.bleed_mm
+    rows = np.array([_covered((x0 + b) * across, (x1 + b) * across, left, w) for _, (x0, _, x1, _) in boxes])
+    columns = np.array([s * _covered((y0 + b) * down, (y1 + b) * down, top, h) for s, (_, y0, _, y1) in boxes])
+    # Most lines are like the one before: one line is drawn for each run of them, and repeated.
+    starts = [0, *(np.flatnonzero(np.any(np.diff(columns, axis=1), axis=0)) + 1), h]
+    runs = []
+    for start, end in pairwise(int(v) for v in starts):
+        line = np.clip(columns[:, start] @ rows * 255 + 0.5, 0, 255).astype(np.uint8)
+        runs.append(pyvips.Image.new_from_array(line[None, :]).replicate(1, end - start))
+    return runs[0] if len(runs) == 1 else reduce(lambda above, run: above.join(run, "vertical"), runs)

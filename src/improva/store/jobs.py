@@ -1,0 +1,110 @@
+"""Long work as it is kept: asked, under way, ended."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from .database import Database
+
+JobState = Literal["queued", "running", "done", "failed", "stopped"]
+ENDED: tuple[JobState, ...] = ("done", "failed", "stopped")
+
+
+@dataclass(frozen=True)
+class JobRow:
+    """A job. ``share`` is how much of it is done, 0…1; ``files`` are the keys of the files it made."""
+
+    id: int
+    kind: str
+    asked: dict[str, Any]
+    title: str
+    artwork_id: int | None
+    template_id: str | None
+    state: JobState
+    stopping: bool
+    share: float
+    problem: str | None
+    files: list[str]
+
+
+def _row(row: sqlite3.Row) -> JobRow:
+    return JobRow(row["id"], row["kind"], json.loads(row["asked"]), row["title"], row["artwork_id"], row["template_id"],
+                  row["state"], bool(row["stopping"]), row["share"], row["problem"], json.loads(row["files"]))  # fmt: skip
+
+
+class JobTable:
+    """The jobs of one data folder."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def add(self, kind: str, asked: dict[str, Any], title: str, artwork_id: int | None = None, template_id: str | None = None
+            ) -> tuple[JobRow, bool]:  # fmt: skip
+        """A new job, and True; or the one that is asked the same and has not ended, and False."""
+        text = json.dumps(asked, sort_keys=True)
+        with self._database.writing() as connection:
+            same = connection.execute(
+                "SELECT * FROM job WHERE kind = ? AND asked = ? AND state IN ('queued', 'running') AND NOT stopping",
+                (kind, text),
+            ).fetchone()
+            if same:
+                return _row(same), False
+            found = connection.execute(
+                "INSERT INTO job (kind, asked, title, artwork_id, template_id) VALUES (?, ?, ?, ?, ?) RETURNING *",
+                (kind, text, title, artwork_id, template_id),
+            ).fetchone()
+            return _row(found), True
+
+    def get(self, job_id: int) -> JobRow | None:
+        """A job, or None."""
+        row = self._database.connection.execute("SELECT * FROM job WHERE id = ?", (job_id,)).fetchone()
+        return _row(row) if row else None
+
+    def of_pair(self, artwork_id: int, template_id: str, most: int = 12) -> list[JobRow]:
+        """The newest jobs of a pair, the newest first."""
+        rows = self._database.connection.execute(
+            "SELECT * FROM job WHERE artwork_id = ? AND template_id = ? ORDER BY id DESC LIMIT ?",
+            (artwork_id, template_id, most),
+        )
+        return [_row(row) for row in rows]
+
+    def claim(self, job_id: int) -> JobRow | None:
+        """Take up a queued job; None where another has, or it was stopped."""
+        with self._database.writing() as connection:
+            row = connection.execute(
+                "UPDATE job SET state = 'running' WHERE id = ? AND state = 'queued' AND NOT stopping RETURNING *", (job_id,)
+            ).fetchone()
+        return _row(row) if row else None
+
+    def tell(self, job_id: int, share: float) -> None:
+        """Keep how far it is."""
+        self._database.connection.execute("UPDATE job SET share = ? WHERE id = ?", (share, job_id))
+
+    def stop(self, job_id: int) -> None:
+        """Ask it to stop; one that waits ends at once."""
+        with self._database.writing() as connection:
+            connection.execute("UPDATE job SET stopping = 1 WHERE id = ? AND state IN ('queued', 'running')", (job_id,))
+            connection.execute("UPDATE job SET state = 'stopped' WHERE id = ? AND state = 'queued'", (job_id,))
+
+    def stopping(self, job_id: int) -> bool:
+        """Whether it was asked to stop."""
+        row = self._database.connection.execute("SELECT stopping FROM job WHERE id = ?", (job_id,)).fetchone()
+        return bool(row and row[0])
+
+    def end(self, job_id: int, state: JobState, files: list[str] | None = None, problem: str | None = None) -> None:
+        """Keep how it ended."""
+        self._database.connection.execute(
+            "UPDATE job SET state = ?, files = ?, problem = ?, share = CASE ? WHEN 'done' THEN 1 ELSE share END, "
+            "ended_at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now') WHERE id = ?",
+            (state, json.dumps(files or []), problem, state, job_id),
+        )
+
+    def unended(self) -> list[int]:
+        """Jobs that a kill or an end of the program left, queued anew."""
+        with self._database.writing() as connection:
+            connection.execute("UPDATE job SET state = 'stopped' WHERE state = 'running' AND stopping")
+            connection.execute("UPDATE job SET state = 'queued' WHERE state = 'running'")
+            return [row[0] for row in connection.execute("SELECT id FROM job WHERE state = 'queued' ORDER BY id")]
