@@ -23,6 +23,10 @@ export type Font = Schemas["FontShape"];
 export type Fix = Schemas["FixShape"];
 export type Placing = Schemas["PlacingBody"];
 export type Proof = Schemas["ProofShape"];
+export type PrintState = Schemas["PrintState"];
+export type Printing = Required<Schemas["PrintingBody"]>;
+export type PrintPlan = Schemas["PrintPlan"];
+export type Job = Schemas["JobShape"];
 export type Kind = Schemas["KindShape"];
 export type Origin = Schemas["OriginBody"];
 export type Preparation = Schemas["PreparationBody"];
@@ -150,8 +154,14 @@ export const api = {
     (await send("GET", at(place, "/flat", { ...held(now), width: `${width}` }))).blob(),
   seam: (place: Place, now: Held) => json<Seam>("GET", at(place, "/seam", held(now))),
   seamPicture: (place: Place, now: Held) => at(place, "/seam-picture", held(now)),
-  printFile: (place: Place, body: { format: "png" | "tif" | "pdf"; dpi: number; cut_line: boolean }) =>
-    json<MadeFile>("POST", at(place, "/print-file"), body),
+  printing: (place: Place) => json<PrintState>("GET", at(place, "/printing")),
+  setPrinting: (place: Place, printing: Printing) => json<PrintState>("PUT", at(place, "/printing"), printing),
+  print: (place: Place, sides: "this" | "all") => json<Job>("POST", at(place, "/print-job"), { sides }),
+  jobs: async (place: Place) => (await json<{ jobs: Job[] }>("GET", at({ ...place, panel: null }, "/jobs"))).jobs,
+  stopJob: (id: number) => json<Job>("POST", `/api/jobs/${id}/stop`),
+  softProof: (place: Place, intent: Printing["intent"], paper: boolean) =>
+    at(place, "/soft-proof", { intent, paper: `${paper}` }),
+  flatPicture: (place: Place, now: Held, width: number) => at(place, "/flat", { ...held(now), width: `${width}` }),
   picture: (
     place: Place,
     body: {

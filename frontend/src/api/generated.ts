@@ -505,6 +505,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a job is. */
+        get: operations["printing_job_api_jobs__int_job_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stop a job; nothing that it had begun is left. */
+        post: operations["printing_stop_api_jobs__int_job_id__stop_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pairs/{artwork_id}/{template_id}": {
         parameters: {
             query?: never;
@@ -590,6 +624,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pairs/{artwork_id}/{template_id}/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A pair's jobs, the newest first. */
+        get: operations["printing_jobs_of_pair_api_pairs__int_artwork_id___template_id__jobs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pairs/{artwork_id}/{template_id}/look": {
         parameters: {
             query?: never;
@@ -659,7 +710,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pairs/{artwork_id}/{template_id}/print-file": {
+    "/api/pairs/{artwork_id}/{template_id}/print-job": {
         parameters: {
             query?: never;
             header?: never;
@@ -668,8 +719,26 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Make a panel's print file; made before, it is only named. */
-        post: operations["files_print_file_pairs__int_artwork_id___template_id__print_file_post"];
+        /** Make print files, as a job. */
+        post: operations["printing_print_files_api_pairs__int_artwork_id___template_id__print_job_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/printing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a side is printed, and what will come out. */
+        get: operations["printing_printing_api_pairs__int_artwork_id___template_id__printing_get"];
+        /** Decide how the files of a pair are made. */
+        put: operations["printing_decide_api_pairs__int_artwork_id___template_id__printing_put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -736,6 +805,23 @@ export interface paths {
         };
         /** Both ends of a wrap butted in the middle, at 300 dpi, as JPEG; what is bare shows the blank. */
         get: operations["looks_seam_picture_seam_picture_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/soft-proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The print as the blank's ICC profile says it comes out, as PNG. */
+        get: operations["printing_soft_proof_api_pairs__int_artwork_id___template_id__soft_proof_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1274,6 +1360,39 @@ export interface components {
             slots?: components["schemas"]["SlotBody"][];
         };
         /**
+         * JobList
+         * @description Jobs, the newest first.
+         */
+        JobList: {
+            /** Jobs */
+            jobs: components["schemas"]["JobShape"][];
+        };
+        /**
+         * JobShape
+         * @description Long work: how far it is, and what came of it.
+         */
+        JobShape: {
+            /** Files */
+            files: components["schemas"]["MadeFile"][];
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Problem */
+            problem: string | null;
+            /** Share */
+            share: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "queued" | "running" | "done" | "failed" | "stopped";
+            /** Stopping */
+            stopping: boolean;
+            /** Title */
+            title: string;
+        };
+        /**
          * KeepOutShape
          * @description A part of a panel where nothing that matters may lie.
          */
@@ -1504,15 +1623,15 @@ export interface components {
          * @description A file that has been made and can be fetched.
          */
         MadeFile: {
+            /**
+             * About
+             * @description Its pixels, pages or files, in a few words
+             */
+            about: string;
             /** Bytes */
             bytes: number;
             /** Name */
             name: string;
-            /** Px */
-            px: [
-                number,
-                number
-            ];
             /** Url */
             url: string;
         };
@@ -2005,10 +2124,94 @@ export interface components {
             width_mm: number | null;
         };
         /**
-         * PrintBody
-         * @description Which print file is wanted.
+         * PrintJobBody
+         * @description Which files are wanted: the side in front, or all sides in one ZIP.
          */
-        PrintBody: {
+        PrintJobBody: {
+            /**
+             * Sides
+             * @default this
+             * @enum {string}
+             */
+            sides: "this" | "all";
+        };
+        /**
+         * PrintPlan
+         * @description What will come out: the file's true size, where the print lies on it, and its sheets.
+         */
+        PrintPlan: {
+            /** File Mm */
+            file_mm: [
+                number,
+                number
+            ];
+            /** File Px */
+            file_px: [
+                number,
+                number
+            ];
+            /** Name */
+            name: string;
+            /** Paper Mm */
+            paper_mm: [
+                number,
+                number
+            ] | null;
+            /**
+             * Print Box
+             * @description The print's place in the file, in mm
+             */
+            print_box: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Problem */
+            problem: string | null;
+            /**
+             * Sheets
+             * @description Empty where the file is not cut into sheets
+             */
+            sheets: components["schemas"]["SheetShape"][];
+        };
+        /**
+         * PrintState
+         * @description How a pair's panel is printed, as it is answered.
+         */
+        PrintState: {
+            /**
+             * Can Tab
+             * @description Whether its ends are straight
+             */
+            can_tab: boolean;
+            /** Has Profile */
+            has_profile: boolean;
+            /**
+             * Papers
+             * @description Papers by name, in mm
+             */
+            papers: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+            plan: components["schemas"]["PrintPlan"];
+            printing: components["schemas"]["PrintingBody"];
+        };
+        /**
+         * PrintingBody
+         * @description How a pair's print files are made.
+         *
+         *     ``paper`` is ``none``, the name of a paper, or its size as ``330x482mm``.
+         */
+        PrintingBody: {
+            /**
+             * Copies
+             * @default 1
+             */
+            copies: number;
             /**
              * Cut Line
              * @default false
@@ -2016,15 +2219,64 @@ export interface components {
             cut_line: boolean;
             /**
              * Dpi
-             * @default 300
+             * @description The panel's own where null
+             * @default null
              */
-            dpi: number;
+            dpi: number | null;
             /**
              * Format
              * @default png
              * @enum {string}
              */
-            format: "png" | "tif" | "pdf";
+            format: "png" | "tif" | "pdf" | "jpg";
+            /**
+             * Intent
+             * @default relative
+             * @enum {string}
+             */
+            intent: "relative" | "perceptual" | "saturation" | "absolute";
+            /**
+             * Margin Mm
+             * @default 5
+             */
+            margin_mm: number;
+            /**
+             * Marks
+             * @default false
+             */
+            marks: boolean;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Overlap Mm
+             * @default 10
+             */
+            overlap_mm: number;
+            /**
+             * Own Profile
+             * @description Convert to the blank's own ICC profile
+             * @default false
+             */
+            own_profile: boolean;
+            /**
+             * Paper
+             * @default none
+             */
+            paper: string;
+            /**
+             * Tab
+             * @default none
+             * @enum {string}
+             */
+            tab: "none" | "left" | "right";
+            /**
+             * Tab Mm
+             * @default 6.35
+             */
+            tab_mm: number;
         };
         /**
          * ProofShape
@@ -2184,6 +2436,21 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * SheetShape
+         * @description One sheet: its number, and its part of the file in mm.
+         */
+        SheetShape: {
+            /** Box */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Number */
+            number: number;
         };
         /**
          * Shelf
@@ -3525,6 +3792,68 @@ export interface operations {
             };
         };
     };
+    printing_job_api_jobs__int_job_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    printing_stop_api_jobs__int_job_id__stop_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     bench_pair_get: {
         parameters: {
             query?: {
@@ -3675,6 +4004,38 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    printing_jobs_of_pair_api_pairs__int_artwork_id___template_id__jobs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobList"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3864,7 +4225,7 @@ export interface operations {
             };
         };
     };
-    files_print_file_pairs__int_artwork_id___template_id__print_file_post: {
+    printing_print_files_api_pairs__int_artwork_id___template_id__print_job_post: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -3878,7 +4239,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PrintBody"];
+                "application/json": components["schemas"]["PrintJobBody"];
             };
         };
         responses: {
@@ -3888,7 +4249,79 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MadeFile"];
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    printing_printing_api_pairs__int_artwork_id___template_id__printing_get: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    printing_decide_api_pairs__int_artwork_id___template_id__printing_put: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrintingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintState"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4014,6 +4447,35 @@ export interface operations {
                 panel?: string | null;
                 placing?: string;
                 pieces?: string;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    printing_soft_proof_api_pairs__int_artwork_id___template_id__soft_proof_get: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+                /** @description White as the paper's own */
+                paper?: boolean;
+                intent?: "relative" | "perceptual" | "saturation" | "absolute";
+                px?: number;
             };
             header?: never;
             path: {

@@ -1,10 +1,11 @@
 import { Redo2, Undo2 } from "lucide-react";
-import { useEffect } from "react";
+import { type ComponentType, useEffect } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { Preparation } from "../artwork/Preparation";
 import { usePreparation } from "../artwork/usePreparation";
 import { FitStation } from "../fit/FitStation";
 import { PrintStation } from "../print/PrintStation";
+import { type Print, usePrinting } from "../print/usePrinting";
 import { ProveStation } from "../prove/ProveStation";
 import { ShowStation } from "../show/ShowStation";
 import { Masthead } from "../ui/Masthead";
@@ -18,7 +19,12 @@ import { Sides } from "./Sides";
 import { COLUMN, COLUMNS, STATIONS, type Station } from "./stations";
 import { type Hand, usePair } from "./usePair";
 
-const PANES = { fit: FitStation, prove: ProveStation, show: ShowStation, print: PrintStation };
+const PANES: Record<Laid, ComponentType<{ hand: Hand; print: Print }>> = {
+  fit: FitStation,
+  prove: ProveStation,
+  show: ShowStation,
+  print: PrintStation,
+};
 
 const TICKED = ["checkbox", "radio", "range", "color", "file"];
 /** Fields for text have an undo of their own. */
@@ -124,15 +130,22 @@ type Laid = Exclude<Station, "artwork">;
 
 function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (side: string) => void }) {
   const Column = PANES[station];
-  const mirrored = station === "print" && hand.pair.route === "press";
+  const printing = station === "print";
+  const mirrored = printing && hand.pair.route === "press";
+  const print = usePrinting(hand, printing);
   return (
     <main aria-busy={hand.busy} className={COLUMNS}>
       <section aria-label={station} className={COLUMN}>
         {hand.pair.panels.length > 1 && <Sides hand={hand} onSide={onSide} />}
         {hand.problem && <Alert>{hand.problem}</Alert>}
-        <Column key={`${hand.pair.template.id} ${hand.panel.id}`} hand={hand} />
+        <Column key={`${hand.pair.template.id} ${hand.panel.id}`} hand={hand} print={print} />
       </section>
-      <FlatPane hand={hand} mirrored={mirrored} findings={station === "prove"} />
+      <FlatPane
+        hand={hand}
+        mirrored={mirrored}
+        findings={station === "prove"}
+        plan={printing ? print.state?.plan : null}
+      />
       <ShownPane hand={hand} />
     </main>
   );

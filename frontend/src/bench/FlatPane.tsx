@@ -1,6 +1,7 @@
 import { useCallback, useRef, useState } from "react";
-import { api, type Placing } from "../api/client";
+import { api, type Placing, type PrintPlan } from "../api/client";
 import { PieceGrips } from "../pieces/PieceGrips";
+import { PlanMarks } from "../print/PlanMarks";
 import { useUnit } from "../ui/unit";
 import { useNewestPicture } from "../ui/useNewest";
 import { useSize } from "../ui/useSize";
@@ -20,8 +21,15 @@ const FLAT_PX = 1100;
 const drawnByCore = (placing: Placing, cone: boolean) => placing.fit === "repeat" || placing.copies > 1 || cone;
 
 /** The template lying flat at its true proportions, with the artwork on it. */
-export function FlatPane(props: { hand: Hand; mirrored: boolean; findings: boolean; laying?: boolean }) {
-  const { hand, mirrored, findings, laying } = props;
+export function FlatPane(props: {
+  hand: Hand;
+  mirrored: boolean;
+  findings: boolean;
+  laying?: boolean;
+  /** At the Print station: what will come out, shown as the file reads. */
+  plan?: PrintPlan | null;
+}) {
+  const { hand, mirrored, findings, laying, plan } = props;
   const { unit } = useUnit();
   const [frame, size] = useSize<HTMLDivElement>();
   const [guide, setGuide] = useState(true);
@@ -32,9 +40,13 @@ export function FlatPane(props: { hand: Hand; mirrored: boolean; findings: boole
   const [fileW, fileH] = panel.file_mm;
   const [trimW, trimH] = panel.trim_mm;
   const beside = panel.gap_mm + (panel.cone ? 0 : panel.tab_mm);
+  const paperW = Math.max(fileW, plan ? 2 * plan.file_mm[0] - fileW : 0);
   const k = Math.max(
     0.05,
-    Math.min((size.width - 2 * MARGIN_PX) / (fileW + beside), (size.height - 2 * MARGIN_PX) / fileH),
+    Math.min(
+      (size.width - 2 * MARGIN_PX) / (paperW + beside),
+      (size.height - 2 * MARGIN_PX) / Math.max(fileH, plan?.file_mm[1] ?? 0),
+    ),
   );
   const left = (size.width - trimW * k) / 2;
   const top = (size.height - trimH * k) / 2;
@@ -74,11 +86,15 @@ export function FlatPane(props: { hand: Hand; mirrored: boolean; findings: boole
     <section aria-label="Flat" className="relative flex min-w-0 flex-col border-r border-rule bg-table">
       <div className="flex items-center justify-between gap-3 px-3 pt-2 text-sm">
         <h2 className="font-bold">Flat</h2>
-        <span className="min-w-0 grow truncate text-right text-xs text-soft">
-          {laying
-            ? "Press a piece to take it up · drag to move · wheel to size"
-            : "Drag to move · wheel to size · Shift + wheel to turn · arrows 1 mm"}
-        </span>
+        {plan ? (
+          <Reads mirrored={mirrored} />
+        ) : (
+          <span className="min-w-0 grow truncate text-right text-xs text-soft">
+            {laying
+              ? "Press a piece to take it up · drag to move · wheel to size"
+              : "Drag to move · wheel to size · Shift + wheel to turn · arrows 1 mm"}
+          </span>
+        )}
         {hand.pair.guide && (
           <label className="flex shrink-0 items-center gap-1 text-xs">
             <input type="checkbox" checked={guide} onChange={(event) => setGuide(event.target.checked)} />
@@ -127,7 +143,7 @@ export function FlatPane(props: { hand: Hand; mirrored: boolean; findings: boole
               />
             )}
             <Lines
-              panel={panel}
+              panel={plan ? { ...panel, tab_mm: 0 } : panel}
               k={k}
               bend={bend}
               unit={unit}
@@ -150,6 +166,7 @@ export function FlatPane(props: { hand: Hand; mirrored: boolean; findings: boole
               mirrored={mirrored}
               width={trimW}
             />
+            {plan && <PlanMarks plan={plan} panel={panel} k={k} />}
             {findings && <Findings checks={hand.proof.checks} panel={panel} k={k} mirrored={mirrored} bend={bend} />}
             {!hand.empty && (
               <Tag
@@ -162,7 +179,14 @@ export function FlatPane(props: { hand: Hand; mirrored: boolean; findings: boole
                 }
               />
             )}
-            <Rulers width={trimW} height={trimH} k={k} unit={unit} offset={bleed + 8} aside={(panel.gap_mm / 2) * k} />
+            <Rulers
+              width={trimW}
+              height={trimH}
+              k={k}
+              unit={unit}
+              offset={bleed + 8 + (plan ? Math.max(plan.print_box[0], plan.print_box[1]) * k : 0)}
+              aside={(panel.gap_mm / 2) * k}
+            />
           </g>
         </svg>
         {hand.empty && (
@@ -170,16 +194,20 @@ export function FlatPane(props: { hand: Hand; mirrored: boolean; findings: boole
             <p className="bg-table px-4 py-2">Nothing is printed on this side.</p>
           </div>
         )}
-        {mirrored && (
-          <p
-            className="pointer-events-none absolute top-1 right-3 border-2 border-ink bg-paper px-2 text-sm font-bold"
-            role="status"
-          >
-            ᴙ Mirrored: the file reads right to left
-          </p>
-        )}
       </div>
     </section>
+  );
+}
+
+/** Which way the file reads, large enough not to be missed. */
+function Reads({ mirrored }: { mirrored: boolean }) {
+  return (
+    <p role="status" className="ml-auto flex items-center gap-2 border-2 border-ink bg-paper px-3 text-lg font-bold">
+      <span aria-hidden="true" className={`text-2xl leading-8 ${mirrored ? "-scale-x-100" : ""}`}>
+        R
+      </span>
+      {mirrored ? "Mirrored: reads right to left" : "As it stands: reads left to right"}
+    </p>
   );
 }
 

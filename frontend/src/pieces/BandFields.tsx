@@ -1,8 +1,9 @@
 import type { Band } from "../api/client";
 import { ColourField } from "../ui/ColourField";
+import { Length } from "../ui/fields";
 import { Choice } from "../ui/parts";
 import { ArtPick } from "./ArtPick";
-import { Length, type PieceProps } from "./fields";
+import type { PieceProps } from "./props";
 
 /** A border: on which sides, how wide, of what, and its inner line. */
 export function BandFields({ piece, panel, arts, offered, hold, lay }: PieceProps<Band>) {

@@ -1,8 +1,9 @@
 import { type Art, api, type Frames, type Slot } from "../api/client";
 import { ColourField } from "../ui/ColourField";
+import { Length, Pick, Plain } from "../ui/fields";
 import { ArtPick } from "./ArtPick";
-import { Length, Pick, type PieceProps, Plain } from "./fields";
 import { PhotoDrop } from "./PhotoDrop";
+import type { PieceProps } from "./props";
 
 const LAYOUTS = [
   ["single", "One frame each"],

@@ -1,7 +1,8 @@
 import type { Overlay, Piece } from "../api/client";
+import { Pick, Plain, Tick } from "../ui/fields";
 import { Choice } from "../ui/parts";
 import { ArtPick } from "./ArtPick";
-import { Pick, type PieceProps, Plain, Tick } from "./fields";
+import type { PieceProps } from "./props";
 
 /** A second artwork: which, how large, how it turns. */
 export function OverlayFields({ piece, arts, lay }: PieceProps<Overlay>) {

@@ -1,9 +1,10 @@
 import { useEffect, useState } from "react";
 import type { Panel, Words } from "../api/client";
 import { ColourField } from "../ui/ColourField";
+import { Length, Pick, Plain, Tick } from "../ui/fields";
 import { Choice } from "../ui/parts";
 import { FontPick } from "./FontPick";
-import { Length, Pick, type PieceProps, Plain, Tick } from "./fields";
+import type { PieceProps } from "./props";
 
 const PATHS = [
   ["line", "Straight"],

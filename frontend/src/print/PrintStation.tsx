@@ -1,129 +1,93 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type MadeFile } from "../api/client";
 import type { Hand } from "../bench/usePair";
-import { Downloads, fetchFile } from "../ui/Downloads";
-import { MM_PER_IN, parsePlain, show } from "../ui/measure";
 import { Alert, Button, Choice, Heading, Mark } from "../ui/parts";
-import { useUnit } from "../ui/unit";
-import { ValueField } from "../ui/ValueField";
+import { FilePart } from "./FilePart";
+import { Jobs } from "./Jobs";
+import { PaperPart } from "./PaperPart";
+import { type Print, underWay } from "./usePrinting";
 
-type Format = "png" | "tif" | "pdf";
+const PARTS = [
+  { value: "file", label: "The file" },
+  { value: "paper", label: "On paper" },
+] as const;
 
-export function PrintStation({ hand }: { hand: Hand }) {
-  const queries = useQueryClient();
-  const { unit } = useUnit();
-  const { pair, proof, panel } = hand;
-  const [cutLine, setCutLine] = useState(false);
-  const [format, setFormat] = useState<Format>("png");
-  const [own, setDpi] = useState<number | null>(null);
-  const dpi = own ?? panel.dpi;
-  const [files, setFiles] = useState<MadeFile[]>([]);
-  const make = useMutation({
-    mutationFn: () => api.printFile(hand.place, { format, dpi, cut_line: cutLine }),
-    onSuccess: (file) => {
-      setFiles((now) => [file, ...now.filter((other) => other.url !== file.url)]);
-      fetchFile(file);
-      queries.invalidateQueries({ queryKey: ["pair", pair.artwork.id, pair.template.id] });
-      queries.invalidateQueries({ queryKey: ["board"] });
-    },
-  });
-  const px = panel.file_mm.map((mm) => Math.round((mm / MM_PER_IN) * dpi));
+/** Who prints, what the file is, how it comes on paper; and the making of it, always in sight. */
+export function PrintStation({ hand, print }: { hand: Hand; print: Print }) {
+  const [part, setPart] = useState<(typeof PARTS)[number]["value"]>("file");
+  const { pair, proof } = hand;
   const stopped = proof.checks.find((check) => check.status === "fail");
-
+  const busy = print.making || hand.busy || print.jobs.some(underWay);
   return (
     <>
-      <div>
-        <Heading>Who prints it</Heading>
-        <div className="grid gap-1.5 text-sm">
-          {(
-            [
-              ["press", "I press it myself", "Mirrored, for transfer paper"],
-              ["upload", "A provider prints it", "As it stands, for uploading"],
-            ] as const
-          ).map(([route, title, hint]) => (
-            <label
-              key={route}
-              className={`flex items-start gap-2 border p-2 ${pair.route === route ? "border-ink bg-paper" : "border-rule"}`}
-            >
-              <input
-                type="radio"
-                name="route"
-                className="mt-1 accent-accent"
-                checked={pair.route === route}
-                onChange={() => hand.choose({ route })}
-              />
-              <span>
-                <b>{title}</b>
-                <span className="block text-xs text-soft">{hint}</span>
-              </span>
-            </label>
-          ))}
-        </div>
-      </div>
-      <div className="grid gap-2">
-        <Heading>The file</Heading>
-        <Choice
-          label="File format"
-          value={format}
-          onChange={setFormat}
-          options={[
-            { value: "png", label: "PNG" },
-            { value: "tif", label: "TIFF" },
-            { value: "pdf", label: "PDF" },
-          ]}
-        />
-        <ValueField
-          label="Density"
-          text={String(dpi)}
-          suffix="dpi"
-          parse={parsePlain}
-          hint="Between 36 and 1200"
-          onValue={(value) => setDpi(Math.min(1200, Math.max(36, value)))}
-        />
-        <dl className="grid grid-cols-[auto_1fr] gap-x-3 text-sm">
-          <dt className="text-soft">Size</dt>
-          <dd className="text-right">
-            {show(panel.file_mm[0], unit)} × {show(panel.file_mm[1], unit)} {unit}
-          </dd>
-          <dt className="text-soft">Pixels</dt>
-          <dd className="text-right">
-            {px[0]} × {px[1]}
-          </dd>
-          <dt className="text-soft">Colour</dt>
-          <dd className="text-right">sRGB, profile inside</dd>
-          <dt className="text-soft">Artwork has</dt>
-          <dd className="text-right">
-            {pair.artwork.vector ? "lines, any dpi" : `${Math.round(Math.min(...proof.effective_dpi))} dpi here`}
-          </dd>
-        </dl>
-        {!pair.artwork.vector && dpi > Math.min(...proof.effective_dpi) * 1.05 && (
-          <p className="text-xs text-soft">
-            The file is made at {dpi} dpi; the artwork brings fewer, and more pixels add no detail.
+      <Route hand={hand} />
+      <Choice label="Part" value={part} options={[...PARTS]} onChange={setPart} />
+      {!print.state && <p className="text-sm text-soft">Measuring…</p>}
+      {print.state && part === "file" && <FilePart hand={hand} print={print} state={print.state} />}
+      {print.state && part === "paper" && <PaperPart print={print} state={print.state} />}
+      <div className="sticky -bottom-4 -mx-4 -mb-4 mt-auto grid gap-2 border-t border-rule bg-table p-4 pt-3">
+        {stopped && (
+          <p className="flex items-start gap-2 text-sm" title={stopped.message}>
+            <span className="mt-0.5">
+              <Mark status="fail" />
+            </span>
+            <span>
+              <b>{stopped.title}:</b> see Prove before you print.
+            </span>
           </p>
         )}
+        {print.state?.plan.problem && <Alert>{print.state.plan.problem}</Alert>}
+        {print.problem && <Alert>{print.problem}</Alert>}
+        <div className="flex gap-2">
+          <Button
+            tone="main"
+            className="grow"
+            disabled={busy || hand.empty || Boolean(print.state?.plan.problem)}
+            onClick={() => print.make("this")}
+          >
+            Make the print file
+          </Button>
+          {pair.panels.length > 1 && (
+            <Button disabled={busy} onClick={() => print.make("all")} title="A file for every printed side, as one ZIP">
+              All sides
+            </Button>
+          )}
+        </div>
+        <Jobs print={print} />
       </div>
-      {panel.shape !== "rectangle" && (
-        <label className="flex items-center gap-2 text-sm">
-          <input type="checkbox" checked={cutLine} onChange={(event) => setCutLine(event.target.checked)} />
-          Draw the line to cut along
-        </label>
-      )}
-      {stopped && (
-        <p className="flex items-start gap-2 border border-ink bg-paper p-2 text-sm">
-          <span className="mt-0.5">
-            <Mark status="fail" />
-          </span>
-          <span>
-            <b>{stopped.title}:</b> {stopped.message}
-          </span>
-        </p>
-      )}
-      <Button tone="main" disabled={make.isPending || hand.busy || hand.empty} onClick={() => make.mutate()}>
-        {make.isPending ? "Making the file…" : "Make the print file"}
-      </Button>
-      {make.error && <Alert onRetry={() => make.mutate()}>{make.error.message}</Alert>}
-      <Downloads files={files} />
     </>
+  );
+}
+
+const ROUTES = [
+  ["press", "I press it myself", "Mirrored, for transfer paper"],
+  ["upload", "A provider prints it", "As it stands, for uploading"],
+] as const;
+
+function Route({ hand }: { hand: Hand }) {
+  const { pair } = hand;
+  return (
+    <div>
+      <Heading>Who prints it</Heading>
+      <div className="grid gap-1.5 text-sm">
+        {ROUTES.map(([route, title, hint]) => (
+          <label
+            key={route}
+            className={`flex items-start gap-2 border px-2 py-1 ${pair.route === route ? "border-ink bg-paper" : "border-rule"}`}
+          >
+            <input
+              type="radio"
+              name="route"
+              className="mt-1 accent-accent"
+              checked={pair.route === route}
+              onChange={() => hand.choose({ route })}
+            />
+            <span>
+              <b>{title}</b>
+              <span className="block text-xs text-soft">{hint}</span>
+            </span>
+          </label>
+        ))}
+      </div>
+    </div>
   );
 }

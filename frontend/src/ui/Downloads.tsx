@@ -16,7 +16,7 @@ export function Downloads({ files }: { files: MadeFile[] }) {
             <span className="min-w-0">
               <span className="block break-all">{file.name}</span>
               <span className="text-xs text-soft">
-                {file.px[0]} × {file.px[1]} px, {weight(file.bytes)}
+                {file.about}, {weight(file.bytes)}
               </span>
             </span>
           </a>

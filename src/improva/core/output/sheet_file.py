@@ -21,6 +21,7 @@ from .writing import beside
 
 ASSEMBLY_PX = 1400
 LONGEST_MARK_MM = 4.0
+LABEL_IN_MM = 20.0
 
 
 def _crop(image: pyvips.Image, box: Box, per_mm: tuple[float, float]) -> tuple[pyvips.Image, Box]:
@@ -54,7 +55,7 @@ def _sheet_marks(plan: SheetPlan, part: Part, name: str, number: int, origin: tu
             marks.line(left + w + gap, at, left + w + gap + LONGEST_MARK_MM, at)
     if plan.sheets > 1:
         told = f"{name}   sheet {number} of {plan.sheets}: column {part.column + 1}, row {part.row + 1}"
-        marks.text(left, top + h + plan.marks_mm - 0.6, told, 5.5)
+        marks.text(left + LABEL_IN_MM, top + h + plan.marks_mm - 0.6, told, 5.5)  # clear of the targets at the joins
     return marks.content()
 
 

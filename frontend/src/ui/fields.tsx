@@ -1,23 +1,13 @@
-import type { Art, Panel } from "../api/client";
-import { parseLength, parsePlain, show } from "../ui/measure";
-import { useUnit } from "../ui/unit";
-import { ValueField } from "../ui/ValueField";
+import { parseLength, parsePlain, show } from "./measure";
+import { useUnit } from "./unit";
+import { ValueField } from "./ValueField";
 
-/** What the fields of a piece are given. `hold` looks at a change, `lay` decides it. */
-export type PieceProps<T> = {
-  piece: T;
-  panel: Panel;
-  arts: Art[];
-  offered: string[];
-  hold: (change: Partial<T>) => void;
-  lay: (change: Partial<T>) => void;
-};
-
-/** A length of a piece. */
+/** A length. */
 export function Length(props: {
   label: string;
   mm: number;
-  panel: Panel;
+  /** What a px is, where one is typed. */
+  panel: { dpi: number };
   least?: number;
   onValue: (mm: number) => void;
 }) {
@@ -35,7 +25,7 @@ export function Length(props: {
   );
 }
 
-/** A plain number of a piece, kept within its reach. */
+/** A plain number, kept within its reach. */
 export function Plain(props: {
   label: string;
   value: number;
@@ -68,6 +58,7 @@ export function Pick<T extends string>(props: {
     <label className="flex items-center gap-2 text-sm">
       <span className="w-24 shrink-0 text-soft">{props.label}</span>
       <select
+        aria-label={props.label}
         className="w-full min-w-0 rounded-[3px] border border-rule bg-paper px-2 py-1"
         value={props.value}
         onChange={(event) => props.onValue(event.target.value as T)}
@@ -85,7 +76,12 @@ export function Pick<T extends string>(props: {
 export function Tick(props: { label: string; on: boolean; hint?: string; onValue: (on: boolean) => void }) {
   return (
     <label className="flex items-center gap-2 text-sm" title={props.hint}>
-      <input type="checkbox" checked={props.on} onChange={(event) => props.onValue(event.target.checked)} />
+      <input
+        type="checkbox"
+        className="accent-accent"
+        checked={props.on}
+        onChange={(event) => props.onValue(event.target.checked)}
+      />
       {props.label}
     </label>
   );

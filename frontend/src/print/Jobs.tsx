@@ -1,0 +1,44 @@
+import { Downloads } from "../ui/Downloads";
+import { Button } from "../ui/parts";
+import { type Print, underWay } from "./usePrinting";
+
+const SHOWN_FILES = 3;
+
+/** What is being made, how far it is, and what was made lately. */
+export function Jobs({ print }: { print: Print }) {
+  const now = print.jobs.filter(underWay);
+  const last = print.jobs[0];
+  const seen = new Set<string>();
+  const files = print.jobs
+    .flatMap((job) => job.files)
+    .filter((file) => !seen.has(file.url) && seen.add(file.url))
+    .slice(0, SHOWN_FILES);
+  return (
+    <>
+      {now.map((job) => (
+        <div key={job.id} role="status" className="grid gap-1 text-sm">
+          <progress className="h-2 w-full accent-accent" max={1} value={job.share} aria-label={job.title} />
+          <div className="flex items-center justify-between gap-2">
+            <span>
+              {job.stopping
+                ? "Stopping…"
+                : job.state === "queued"
+                  ? "Waiting its turn"
+                  : `${Math.round(100 * job.share)} % made`}
+            </span>
+            <Button onClick={() => print.stop(job)} disabled={job.stopping}>
+              Stop
+            </Button>
+          </div>
+        </div>
+      ))}
+      {last?.state === "failed" && (
+        <p role="alert" className="border border-ink bg-paper p-2 text-sm">
+          {last.problem}
+        </p>
+      )}
+      {last?.state === "stopped" && <p className="text-sm text-soft">Stopped; nothing was written.</p>}
+      <Downloads files={files} />
+    </>
+  );
+}
