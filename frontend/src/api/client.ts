@@ -27,6 +27,14 @@ export type PrintState = Schemas["PrintState"];
 export type Printing = Required<Schemas["PrintingBody"]>;
 export type PrintPlan = Schemas["PrintPlan"];
 export type Job = Schemas["JobShape"];
+export type Press = Schemas["PressState"];
+export type PressStep = Schemas["StepShape"];
+export type Figures = Required<Schemas["FiguresBody"]>;
+export type Machine = Schemas["PressBody"];
+export type LogEntry = Schemas["LogEntry"];
+export type Fault = Schemas["FaultShape"];
+/** Which press and finish are meant; what is not given is the blank's usual. */
+export type Pressed = { method?: string; press?: string; finish?: string };
 export type Kind = Schemas["KindShape"];
 export type Origin = Schemas["OriginBody"];
 export type Preparation = Schemas["PreparationBody"];
@@ -159,6 +167,16 @@ export const api = {
   print: (place: Place, sides: "this" | "all") => json<Job>("POST", at(place, "/print-job"), { sides }),
   jobs: async (place: Place) => (await json<{ jobs: Job[] }>("GET", at({ ...place, panel: null }, "/jobs"))).jobs,
   stopJob: (id: number) => json<Job>("POST", `/api/jobs/${id}/stop`),
+  press: (place: Place, asked: Pressed) => json<Press>("GET", at(place, "/press", asked)),
+  keepMaker: (place: Place, asked: Pressed, figures: Figures | null) =>
+    json<Press>("PUT", at(place, "/press/maker", asked), { figures }),
+  keepPress: (place: Place, asked: Pressed, press: Machine) =>
+    json<Press>("PUT", at(place, "/press/machine", asked), press),
+  logPressing: (place: Place, asked: Pressed, entry: Schemas["PressingBody"]) =>
+    json<Press>("POST", at(place, "/press/log", asked), entry),
+  pressingPhoto: (id: number) => `/api/pressings/${id}/photo`,
+  keepPressingPhoto: (id: number, file: File) => send("PUT", `/api/pressings/${id}/photo`, form(file)),
+  removePressing: (id: number) => send("DELETE", `/api/pressings/${id}`),
   softProof: (place: Place, intent: Printing["intent"], paper: boolean) =>
     at(place, "/soft-proof", { intent, paper: `${paper}` }),
   flatPicture: (place: Place, now: Held, width: number) => at(place, "/flat", { ...held(now), width: `${width}` }),

@@ -710,6 +710,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pairs/{artwork_id}/{template_id}/press": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan for a pair, its figures and their evidence, the log, and the cautions. */
+        get: operations["pressing_state_api_pairs__int_artwork_id___template_id__press_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/press/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Log a pressing. */
+        post: operations["pressing_log_api_pairs__int_artwork_id___template_id__press_log_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/press/machine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep a press of the seller's. */
+        put: operations["pressing_machine_api_pairs__int_artwork_id___template_id__press_machine_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/press/maker": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep the maker's figures for a blank and finish; they win over common practice. */
+        put: operations["pressing_maker_api_pairs__int_artwork_id___template_id__press_maker_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pairs/{artwork_id}/{template_id}/print-job": {
         parameters: {
             query?: never;
@@ -841,6 +909,41 @@ export interface paths {
         put?: never;
         /** Go one step back in the pair's history. */
         post: operations["bench_undo_undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pressings/{pressing_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take an entry out of the log. */
+        delete: operations["pressing_remove_api_pressings__int_pressing_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pressings/{pressing_id}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A pressing's photograph. */
+        get: operations["pressing_photo_api_pressings__int_pressing_id__photo_get"];
+        /** Keep a photograph with a pressing, upright and small enough to look at. */
+        put: operations["pressing_keep_photo_api_pressings__int_pressing_id__photo_put"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1035,6 +1138,16 @@ export interface components {
             template_ids: string[];
         };
         /**
+         * CauseShape
+         * @description A cause of a fault, and what to do.
+         */
+        CauseShape: {
+            /** Do */
+            do: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * Cell
          * @description One artwork on one blank, as the board shows it.
          */
@@ -1055,6 +1168,8 @@ export interface components {
             open: number;
             /** Pictured */
             pictured: boolean;
+            /** Pressed */
+            pressed: boolean;
             /** Printed */
             printed: boolean;
             /**
@@ -1176,6 +1291,20 @@ export interface components {
             pitch_mm: number;
         };
         /**
+         * FaultShape
+         * @description A fault with its causes in their order.
+         */
+        FaultShape: {
+            /** Causes */
+            causes: components["schemas"]["CauseShape"][];
+            /** Id */
+            id: string;
+            /** Looks */
+            looks: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * FieldShape
          * @description A value that a step takes.
          */
@@ -1207,6 +1336,48 @@ export interface components {
             title: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * FiguresBody
+         * @description Settings of a press.
+         */
+        FiguresBody: {
+            /**
+             * Again S
+             * @default 40
+             */
+            again_s: number;
+            /**
+             * End S
+             * @default 0
+             */
+            end_s: number;
+            /** Main S */
+            main_s: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Pressure
+             * @default light
+             * @enum {string}
+             */
+            pressure: "light" | "medium" | "firm";
+            /**
+             * Side S
+             * @default 0
+             */
+            side_s: number;
+            /**
+             * Source
+             * @default maker
+             * @enum {string}
+             */
+            source: "maker" | "log" | "practice";
+            /** Temperature C */
+            temperature_c: number;
         };
         /**
          * FileForm
@@ -1619,6 +1790,36 @@ export interface components {
             value: number;
         };
         /**
+         * LogEntry
+         * @description A pressing in the log.
+         */
+        LogEntry: {
+            /**
+             * Counts
+             * @description Whether the suggestion is drawn from it
+             */
+            counts: boolean;
+            /** Faults */
+            faults?: string[];
+            figures: components["schemas"]["FiguresBody"];
+            /** Id */
+            id: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** On */
+            on: string;
+            /** Photo */
+            photo: boolean;
+            /**
+             * Result
+             * @enum {string}
+             */
+            result: "good" | "usable" | "spoiled";
+        };
+        /**
          * MadeFile
          * @description A file that has been made and can be fetched.
          */
@@ -1634,6 +1835,13 @@ export interface components {
             name: string;
             /** Url */
             url: string;
+        };
+        /**
+         * MakerBody
+         * @description The maker's figures; null takes them away.
+         */
+        MakerBody: {
+            figures: components["schemas"]["FiguresBody"] | null;
         };
         /**
          * MeasuresBody
@@ -1876,6 +2084,8 @@ export interface components {
             pieces: (components["schemas"]["LetteringBody"] | components["schemas"]["BandBody"] | components["schemas"]["FramesBody"] | components["schemas"]["OverlayBody"])[];
             /** @description None while the panel stays empty */
             placing: components["schemas"]["PlacingBody"] | null;
+            /** Pressed */
+            pressed: boolean;
             /** Printed */
             printed: boolean;
             proof: components["schemas"]["ProofShape"] | null;
@@ -2122,6 +2332,96 @@ export interface components {
             steps: components["schemas"]["StepBody"][];
             /** Width Mm */
             width_mm: number | null;
+        };
+        /**
+         * PressBody
+         * @description A press of the seller's.
+         */
+        PressBody: {
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "tumbler" | "flat" | "mug";
+            /** Name */
+            name: string;
+            /** Platen Mm */
+            platen_mm: [
+                number,
+                number
+            ];
+        };
+        /**
+         * PressState
+         * @description Everything about pressing a pair.
+         */
+        PressState: {
+            /** Cautions */
+            cautions: string[];
+            common: components["schemas"]["FiguresBody"];
+            /** Faults */
+            faults: components["schemas"]["FaultShape"][];
+            figures: components["schemas"]["FiguresBody"];
+            /** Finish */
+            finish: string;
+            /** Finishes */
+            finishes: string[];
+            /** Log */
+            log: components["schemas"]["LogEntry"][];
+            maker: components["schemas"]["FiguresBody"] | null;
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "tumbler" | "flat" | "mug";
+            /**
+             * Methods
+             * @description Titles of the presses that this blank goes into
+             */
+            methods: {
+                [key: string]: string;
+            };
+            /** Press */
+            press: string;
+            /** Presses */
+            presses: components["schemas"]["PressBody"][];
+            /** Print Mm */
+            print_mm: [
+                number,
+                number
+            ];
+            /** Rule */
+            rule: string;
+            /** Steps */
+            steps: components["schemas"]["StepShape"][];
+            /** Total S */
+            total_s: number;
+            /**
+             * Why
+             * @description Why these figures, where they come from the log
+             */
+            why: string[];
+        };
+        /**
+         * PressingBody
+         * @description A pressing for the log.
+         */
+        PressingBody: {
+            /** Faults */
+            faults?: string[];
+            figures: components["schemas"]["FiguresBody"];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** On */
+            on: string;
+            /**
+             * Result
+             * @enum {string}
+             */
+            result: "good" | "usable" | "spoiled";
         };
         /**
          * PrintJobBody
@@ -2521,6 +2821,39 @@ export interface components {
             values?: {
                 [key: string]: number | string | boolean | unknown[] | null;
             };
+        };
+        /**
+         * StepShape
+         * @description One step of the plan.
+         */
+        StepShape: {
+            /**
+             * Box
+             * @description What lies under the platen, in mm of the print
+             */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            /** Do */
+            do: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "ready" | "press" | "peek" | "again" | "if-pale";
+            /** Lie */
+            lie: string;
+            /** Pressure */
+            pressure: string;
+            /** Seconds */
+            seconds: number;
+            /** Temperature C */
+            temperature_c: number | null;
+            /** Temperature F */
+            temperature_f: number | null;
         };
         /**
          * SwatchShape
@@ -4225,6 +4558,166 @@ export interface operations {
             };
         };
     };
+    pressing_state_api_pairs__int_artwork_id___template_id__press_get: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+                method?: ("tumbler" | "flat" | "mug") | null;
+                press?: string;
+                finish?: string;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PressState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    pressing_log_api_pairs__int_artwork_id___template_id__press_log_post: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+                method?: ("tumbler" | "flat" | "mug") | null;
+                press?: string;
+                finish?: string;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PressingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PressState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    pressing_machine_api_pairs__int_artwork_id___template_id__press_machine_put: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+                method?: ("tumbler" | "flat" | "mug") | null;
+                press?: string;
+                finish?: string;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PressBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PressState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    pressing_maker_api_pairs__int_artwork_id___template_id__press_maker_put: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+                method?: ("tumbler" | "flat" | "mug") | null;
+                press?: string;
+                finish?: string;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakerBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PressState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     printing_print_files_api_pairs__int_artwork_id___template_id__print_job_post: {
         parameters: {
             query?: {
@@ -4520,6 +5013,76 @@ export interface operations {
                     "application/json": components["schemas"]["Pair"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    pressing_remove_api_pressings__int_pressing_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pressing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    pressing_photo_api_pressings__int_pressing_id__photo_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pressing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    pressing_keep_photo_api_pressings__int_pressing_id__photo_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pressing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["UploadForm"];
+            };
+        };
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -4,6 +4,7 @@ import { Link, useParams, useSearchParams } from "react-router";
 import { Preparation } from "../artwork/Preparation";
 import { usePreparation } from "../artwork/usePreparation";
 import { FitStation } from "../fit/FitStation";
+import { PressStation } from "../press/PressStation";
 import { PrintStation } from "../print/PrintStation";
 import { type Print, usePrinting } from "../print/usePrinting";
 import { ProveStation } from "../prove/ProveStation";
@@ -114,7 +115,8 @@ export function BenchPage() {
       {hand && (
         <>
           <Route hand={hand} station={station} />
-          {station !== "artwork" && <Bench hand={hand} station={station} onSide={toSide} />}
+          {station === "press" && <PressStation hand={hand} />}
+          {station !== "artwork" && station !== "press" && <Bench hand={hand} station={station} onSide={toSide} />}
           {station === "artwork" &&
             !error &&
             (preparing ? <Preparation preparing={preparing} hand={hand} onSide={toSide} /> : <Waiting />)}
@@ -126,7 +128,7 @@ export function BenchPage() {
 
 const Waiting = () => <p className="p-8 text-soft">Taking the artwork out…</p>;
 
-type Laid = Exclude<Station, "artwork">;
+type Laid = Exclude<Station, "artwork" | "press">;
 
 function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (side: string) => void }) {
   const Column = PANES[station];

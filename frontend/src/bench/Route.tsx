@@ -24,6 +24,7 @@ export function Route({ hand, station }: { hand: Hand; station: Station }) {
     },
     show: { name: "Show", state: pair.pictured ? "pictured" : "no pictures yet", mark: pair.pictured ? "pass" : null },
     print: { name: "Print", state: pair.printed ? "file made" : "no file yet", mark: pair.printed ? "pass" : null },
+    press: { name: "Press", state: pair.pressed ? "pressed" : "not pressed yet", mark: pair.pressed ? "pass" : null },
   };
   const here = STATIONS.indexOf(station);
   const next = STATIONS[here + 1];

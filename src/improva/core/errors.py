@@ -39,3 +39,7 @@ class BadOutput(ImprovaError):
 
 class Stopped(ImprovaError):
     """Work that was stopped on request before it was done."""
+
+
+class BadPress(ImprovaError):
+    """Press settings out of reach, or a blank that does not go into such a press."""

@@ -54,3 +54,13 @@ def finite(value: float, what: str) -> float:
     if not math.isfinite(value):
         raise BadPlacing(f"The {what} must be a number, not {value}.")
     return value
+
+
+def fahrenheit(celsius: float) -> float:
+    """Degrees Celsius to Fahrenheit: NIST SP 811, appendix B.8."""
+    return celsius * 1.8 + 32
+
+
+def celsius(fahrenheit: float) -> float:
+    """Degrees Fahrenheit to Celsius: NIST SP 811, appendix B.8."""
+    return (fahrenheit - 32) / 1.8

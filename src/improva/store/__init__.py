@@ -9,6 +9,7 @@ from .made import Made, MadeRow
 from .origins import Origins
 from .pairs import PairRow, Pairs, Placings
 from .preparations import Preparations, PreparedRow
+from .pressings import PressingRow, Pressings, PressRow
 
 __all__ = [
     "ArtRow",
@@ -28,4 +29,7 @@ __all__ = [
     "Placings",
     "Preparations",
     "PreparedRow",
+    "PressRow",
+    "PressingRow",
+    "Pressings",
 ]

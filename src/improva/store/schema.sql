@@ -141,3 +141,39 @@ CREATE TABLE IF NOT EXISTS job (
     ended_at    TEXT
 ) STRICT;
 CREATE INDEX IF NOT EXISTS job_of_pair ON job (artwork_id, template_id);
+
+-- The seller's presses, by name; the platen of a flat one.
+CREATE TABLE IF NOT EXISTS press (
+    name        TEXT PRIMARY KEY,
+    method      TEXT NOT NULL CHECK (method IN ('tumbler', 'flat', 'mug')),
+    platen_w_mm REAL NOT NULL,
+    platen_h_mm REAL NOT NULL
+) STRICT, WITHOUT ROWID;
+
+-- The makers' figures for a blank and finish, where the seller has entered them.
+CREATE TABLE IF NOT EXISTS maker_figures (
+    template_id TEXT NOT NULL,
+    finish      TEXT NOT NULL DEFAULT '',
+    method      TEXT NOT NULL,
+    figures     TEXT NOT NULL CHECK (json_valid(figures)),
+    PRIMARY KEY (template_id, finish, method)
+) STRICT, WITHOUT ROWID;
+
+-- The log of pressings. An entry that was taken away is kept, and counts no more.
+CREATE TABLE IF NOT EXISTS pressing (
+    id          INTEGER PRIMARY KEY,
+    template_id TEXT NOT NULL,
+    finish      TEXT NOT NULL DEFAULT '',
+    method      TEXT NOT NULL,
+    press       TEXT NOT NULL,
+    artwork_id  INTEGER REFERENCES artwork (id),
+    done_on     TEXT NOT NULL,
+    figures     TEXT NOT NULL CHECK (json_valid(figures)),
+    result      TEXT NOT NULL CHECK (result IN ('good', 'usable', 'spoiled')),
+    faults      TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(faults)),
+    note        TEXT NOT NULL DEFAULT '',
+    photo       TEXT,
+    added_at    TEXT NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now')),
+    removed_at  TEXT
+) STRICT;
+CREATE INDEX IF NOT EXISTS pressing_of_blank ON pressing (template_id, press);

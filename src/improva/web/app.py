@@ -9,7 +9,7 @@ from flask import Response, request, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 
 from .. import __version__
-from . import artworks, bench, blank_files, blanks, board, files, fonts, looks, preparations, printing
+from . import artworks, bench, blank_files, blanks, board, files, fonts, looks, preparations, pressing, printing
 from .desk import Desk
 from .problems import MAX_UPLOAD_MB, invalid, problem, register
 
@@ -30,7 +30,7 @@ def create_app(data: Path) -> OpenAPI:
     jobs = printing.jobs_of(desk)
     app.extensions["jobs"] = jobs
     app.register_api(printing.blueprint(desk, jobs))
-    for part in (board, blanks, blank_files, artworks, preparations, fonts, bench, looks, files):
+    for part in (board, blanks, blank_files, artworks, preparations, fonts, bench, looks, files, pressing):
         app.register_api(part.blueprint(desk))
 
     @app.before_request

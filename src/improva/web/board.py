@@ -17,12 +17,12 @@ from .work import Work
 Made = dict[tuple[int, str, str], set[str]]
 
 
-def cell(desk: Desk, work: Work, summary: dict[str, Any] | None, made: set[str]) -> dict[str, Any]:
+def cell(desk: Desk, work: Work, summary: dict[str, Any] | None, made: set[str], pressed: bool) -> dict[str, Any]:
     """One cell, as plain values since a board has many; without a summary its verdict is still to come."""
     told = summary or {"verdict": None, "blocker": None, "open": 0}
     return {
         "artwork_id": work.art.id, "template_id": work.template.id, "fitted": bool(work.row.placings),
-        "pictured": "picture" in made, "printed": "print" in made, **told,
+        "pictured": "picture" in made, "printed": "print" in made, "pressed": pressed, **told,
         "shown": f"/api/pairs/{work.art.id}/{work.template.id}/cell?version={desk.cell_key(work)}",
     }  # fmt: skip
 
@@ -45,7 +45,10 @@ def blueprint(desk: Desk) -> APIBlueprint:
         arts, blanks, rows = desk.all_art(), desk.board_blanks(), desk.pairs.all()
         works = [desk.pair(art, blank, rows.get((art.id, blank.id), PairRow())) for art in arts for blank in blanks]
         kept, made = desk.made.summaries([work.proof_key for work in works]), desk.made.all_kinds()
-        cells = [cell(desk, w, kept.get(w.proof_key), made.get((w.art.id, w.template.id, w.placing_key), set())) for w in works]
+        pressed = desk.pressings.pressed()
+        cells = [
+            cell(desk, w, kept.get(w.proof_key), made.get((*w.pair, w.placing_key), set()), w.pair in pressed) for w in works
+        ]
         shown = Board(artworks=[art_shape(a) for a in arts], templates=[board_blank(b) for b in blanks], cells=[])
         return {**shown.model_dump(), "cells": cells}
 
@@ -54,6 +57,6 @@ def blueprint(desk: Desk) -> APIBlueprint:
         """One cell, judged now if it was not before."""
         work = desk.work(path.artwork_id, path.template_id)
         made = desk.made.kinds(work.art.id, work.template.id, work.placing_key)
-        return cell(desk, work, proof_summary(desk.proof(work)), made)
+        return cell(desk, work, proof_summary(desk.proof(work)), made, work.pair in desk.pressings.pressed())
 
     return api

@@ -27,7 +27,21 @@ from ..core.template import Panel, Template
 from ..fonts import font_bytes
 from ..proofing import proof_report, proof_summary, template_report
 from ..scenes import fingerprint, scene, scenes_of
-from ..store import ArtRow, Artworks, Blanks, Database, Fonts, Made, MadeRow, Origins, PairRow, Pairs, Placings, Preparations
+from ..store import (
+    ArtRow,
+    Artworks,
+    Blanks,
+    Database,
+    Fonts,
+    Made,
+    MadeRow,
+    Origins,
+    PairRow,
+    Pairs,
+    Placings,
+    Preparations,
+    Pressings,
+)
 from ..store.database import key_of
 from ..work.darkroom import Colours, Cut, Darkroom
 from ..work.preparing import Preparing
@@ -62,6 +76,7 @@ class Desk:
         self.blanks = Blanks(self.database)
         self.origins = Origins(self.database)
         self.fonts = Fonts(self.database)
+        self.pressings = Pressings(self.database)
         self.darkroom = Darkroom()
         self.preparations = Preparations(self.database)
         self.preparing = Preparing(self.preparations, self.darkroom, self.original)

@@ -51,3 +51,4 @@ class Pair(Shape):
     pieces: list[PieceBody] = Field(description="What is laid with the artwork on this panel, in its order")
     pictured: bool
     printed: bool
+    pressed: bool

@@ -143,6 +143,7 @@ class Cell(Shape):
     fitted: bool
     pictured: bool
     printed: bool
+    pressed: bool
     verdict: StatusName | None = Field(description="None while it has not been judged")
     blocker: str | None = Field(description="The gravest finding, in a few words")
     open: int = Field(description="How many findings there are")

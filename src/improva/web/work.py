@@ -35,6 +35,11 @@ class Work:
     laid: dict[str, Laid] = field(default_factory=dict)
 
     @property
+    def pair(self) -> tuple[int, str]:
+        """Ids of the artwork and the blank."""
+        return self.art.id, self.template.id
+
+    @property
     def route(self) -> str:
         """How it is printed: decided here, or the blank's own."""
         return self.row.route or self.template.route

@@ -1,0 +1,63 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Figures, type Machine, type Press, type Pressed } from "../api/client";
+import type { Hand } from "../bench/usePair";
+
+export type Entry = { result: "good" | "usable" | "spoiled"; faults: string[]; note: string; photo: File | null };
+
+/** Everything about pressing the pair in hand. */
+export type Pressing = {
+  press: Press | null;
+  choose: (asked: Pressed) => void;
+  keepMaker: (figures: Figures | null) => void;
+  keepMachine: (machine: Machine) => void;
+  log: (entry: Entry) => void;
+  remove: (id: number) => void;
+  busy: boolean;
+  problem: string | null;
+  retry: () => void;
+};
+
+/** Today's date where the seller is, as 2026-05-30. */
+const today = () => {
+  const now = new Date();
+  return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, "0")}-${String(now.getDate()).padStart(2, "0")}`;
+};
+
+export function usePress(hand: Hand): Pressing {
+  const queries = useQueryClient();
+  const { place } = hand;
+  const [asked, setAsked] = useState<Pressed>({});
+  const key = ["press", place.art, place.template, place.panel, asked];
+  const query = useQuery({ queryKey: key, queryFn: () => api.press(place, asked), placeholderData: (old) => old });
+  const press = query.data ?? null;
+  const here: Pressed = press ? { method: press.method, press: press.press, finish: press.finish } : asked;
+  const change = useMutation({
+    mutationFn: (work: () => Promise<unknown>) => work(),
+    onSettled: () => {
+      for (const name of ["press", "board"]) queries.invalidateQueries({ queryKey: [name] });
+      queries.invalidateQueries({ queryKey: ["pair", place.art, place.template] });
+    },
+  });
+  return {
+    press,
+    choose: (next) => setAsked({ ...here, ...next }),
+    keepMaker: (figures) => change.mutate(() => api.keepMaker(place, here, figures)),
+    keepMachine: (machine) =>
+      change.mutate(async () => {
+        await api.keepPress(place, here, machine);
+        setAsked({ ...here, press: machine.name });
+      }),
+    log: ({ photo, ...entry }) =>
+      change.mutate(async () => {
+        if (!press) return;
+        const kept = await api.logPressing(place, here, { ...entry, on: today(), figures: press.figures });
+        const newest = Math.max(...kept.log.map((each) => each.id));
+        if (photo) await api.keepPressingPhoto(newest, photo);
+      }),
+    remove: (id) => change.mutate(() => api.removePressing(id)),
+    busy: change.isPending,
+    problem: change.error?.message ?? query.error?.message ?? null,
+    retry: () => query.refetch(),
+  };
+}

@@ -1,0 +1,12 @@
+"""Pressing: the plan for a blank, what goes wrong and why, what was learned, and what to be careful of."""
+
+from .cautions import CAUTIONS
+from .faults import FAULTS, Fault, likely_causes
+from .figures import METHODS, Figures, Method, common_figures, methods_of
+from .learned import Pressing, Suggestion, suggest
+from .plan import PLATEN_MM, PressStep, press_plan, total_seconds
+
+__all__ = [
+    "CAUTIONS", "FAULTS", "METHODS", "PLATEN_MM", "Fault", "Figures", "Method", "PressStep", "Pressing", "Suggestion", "common_figures",
+    "likely_causes", "methods_of", "press_plan", "suggest", "total_seconds",
+]  # fmt: skip
