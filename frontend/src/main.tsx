@@ -6,6 +6,7 @@ import { Problem } from "./api/client";
 import { BenchPage } from "./bench/BenchPage";
 import { BlanksPage } from "./blanks/BlanksPage";
 import { BoardPage } from "./board/BoardPage";
+import { GangPage } from "./gang/GangPage";
 import { UnitProvider } from "./ui/unit";
 import "./styles.css";
 
@@ -30,6 +31,7 @@ function Lost() {
 const router = createBrowserRouter([
   { path: "/", element: <BoardPage /> },
   { path: "/blanks/:id?", element: <BlanksPage /> },
+  { path: "/gang", element: <GangPage /> },
   { path: "/bench/:art/:template/:station?", element: <BenchPage /> },
   { path: "*", element: <Lost /> },
 ]);

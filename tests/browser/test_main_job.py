@@ -75,7 +75,7 @@ def test_by_pointer_to_a_mirrored_print_file(page: Page, own_art: Path) -> None:
     page.mouse.up()
     expect(page.get_by_role("textbox", name="Right", exact=True)).not_to_have_value("0")
     page.get_by_role("link", name=re.compile("^Print")).click()
-    expect(page.get_by_text("Mirrored: the file reads right to left")).to_be_visible()
+    expect(page.get_by_text("Mirrored: reads right to left")).to_be_visible()
     with page.expect_download() as coming:
         page.get_by_role("button", name="Make the print file").click()
     assert re.fullmatch(r"four-fields_tumbler-20oz-straight_9\.3x8\.2in_300dpi_mirrored\.png", coming.value.suggested_filename)
@@ -114,7 +114,7 @@ def test_by_keyboard_alone_to_a_providers_file_and_pictures(page: Page, own_art:
     page.keyboard.press("Enter")
     page.get_by_label("I press it myself").focus()
     page.keyboard.press("ArrowDown")
-    expect(page.get_by_text("Mirrored: the file")).to_be_hidden()
+    expect(page.get_by_text("Mirrored: reads")).to_be_hidden()
     page.get_by_role("button", name="Make the print file").focus()
     with page.expect_download() as coming:
         page.keyboard.press("Enter")

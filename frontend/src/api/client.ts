@@ -27,6 +27,9 @@ export type PrintState = Schemas["PrintState"];
 export type Printing = Required<Schemas["PrintingBody"]>;
 export type PrintPlan = Schemas["PrintPlan"];
 export type Job = Schemas["JobShape"];
+export type Printer = Schemas["PrinterShape"];
+export type GangState = Schemas["GangState"];
+export type Gang = Required<Schemas["GangBody"]>;
 export type Press = Schemas["PressState"];
 export type PressStep = Schemas["StepShape"];
 export type Figures = Required<Schemas["FiguresBody"]>;
@@ -177,6 +180,16 @@ export const api = {
   pressingPhoto: (id: number) => `/api/pressings/${id}/photo`,
   keepPressingPhoto: (id: number, file: File) => send("PUT", `/api/pressings/${id}/photo`, form(file)),
   removePressing: (id: number) => send("DELETE", `/api/pressings/${id}`),
+  ticket: (place: Place) => at({ ...place, panel: null }, "/ticket"),
+  printer: () => json<Printer>("GET", "/api/simulated-printer"),
+  tendPrinter: (deed: "refill" | "clear" | "jam") => json<Printer>("POST", `/api/simulated-printer/${deed}`),
+  queue: (url: string, copies: number) =>
+    json<Schemas["PrintedShape"]>("POST", "/api/simulated-printer/queue", { url, copies }),
+  bringToDesk: (place: Place, url: string) =>
+    json<Schemas["DeskAnswer"]>("POST", at(place, "/simulated-upload"), { url }),
+  gang: () => json<GangState>("GET", "/api/gang"),
+  setGang: (gang: Gang) => json<GangState>("PUT", "/api/gang", gang),
+  makeGang: () => json<Job>("POST", "/api/gang/job"),
   softProof: (place: Place, intent: Printing["intent"], paper: boolean) =>
     at(place, "/soft-proof", { intent, paper: `${paper}` }),
   flatPicture: (place: Place, now: Held, width: number) => at(place, "/flat", { ...held(now), width: `${width}` }),

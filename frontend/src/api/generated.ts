@@ -505,6 +505,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gang": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is on the gang sheet, and how it is packed. */
+        get: operations["ganging_state_get"];
+        /** Decide what is on it. */
+        put: operations["ganging_decide_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gang/job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make its file, as a job. */
+        post: operations["ganging_make_job_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}": {
         parameters: {
             query?: never;
@@ -881,6 +916,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pairs/{artwork_id}/{template_id}/simulated-upload": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a made file to the simulated provider's desk. */
+        post: operations["handing_over_upload_api_pairs__int_artwork_id___template_id__simulated_upload_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pairs/{artwork_id}/{template_id}/soft-proof": {
         parameters: {
             query?: never;
@@ -890,6 +942,23 @@ export interface paths {
         };
         /** The print as the blank's ICC profile says it comes out, as PNG. */
         get: operations["printing_soft_proof_api_pairs__int_artwork_id___template_id__soft_proof_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/ticket": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The job ticket, as a PDF of one page. */
+        get: operations["printing_ticket_api_pairs__int_artwork_id___template_id__ticket_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -944,6 +1013,57 @@ export interface paths {
         /** Keep a photograph with a pressing, upright and small enough to look at. */
         put: operations["pressing_keep_photo_api_pressings__int_pressing_id__photo_put"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/simulated-printer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the simulated printer stands. */
+        get: operations["handing_over_state_api_simulated_printer_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/simulated-printer/queue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Print a made file on the simulated printer. */
+        post: operations["handing_over_queue_api_simulated_printer_queue_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/simulated-printer/{deed}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Refill it, clear a jam, or let the next printing jam. */
+        post: operations["handing_over_tend_api_simulated_printer__deed__post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1291,6 +1411,20 @@ export interface components {
             pitch_mm: number;
         };
         /**
+         * DeskAnswer
+         * @description The simulated desk's answer.
+         */
+        DeskAnswer: {
+            /** Accepted */
+            accepted: boolean;
+            /** Reasons */
+            reasons: string[];
+            /** Rules */
+            rules: string[];
+            /** Seen */
+            seen: string[];
+        };
+        /**
          * FaultShape
          * @description A fault with its causes in their order.
          */
@@ -1529,6 +1663,134 @@ export interface components {
             ];
             /** Slots */
             slots?: components["schemas"]["SlotBody"][];
+        };
+        /**
+         * GangBody
+         * @description What is on the gang sheet, and the sheet; ``length_mm`` null is a roll.
+         */
+        GangBody: {
+            /**
+             * Cut Lines
+             * @default true
+             */
+            cut_lines: boolean;
+            /**
+             * Gap Mm
+             * @default 3
+             */
+            gap_mm: number;
+            /** Items */
+            items?: components["schemas"]["GangItemBody"][];
+            /**
+             * Length Mm
+             * @default 482
+             */
+            length_mm: number | null;
+            /**
+             * Margin Mm
+             * @default 5
+             */
+            margin_mm: number;
+            /**
+             * Turn
+             * @default true
+             */
+            turn: boolean;
+            /**
+             * Width Mm
+             * @default 330
+             */
+            width_mm: number;
+        };
+        /**
+         * GangItemBody
+         * @description A side of a pair, and how many of it.
+         */
+        GangItemBody: {
+            /** Artwork Id */
+            artwork_id: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Panel */
+            panel: string;
+            /** Template Id */
+            template_id: string;
+        };
+        /**
+         * GangItemShape
+         * @description A side of a pair with its print's title, size and picture.
+         */
+        GangItemShape: {
+            /** Artwork Id */
+            artwork_id: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Mirrored */
+            mirrored: boolean;
+            /** Panel */
+            panel: string;
+            /** Picture */
+            picture: string;
+            /**
+             * Print Box
+             * @description Where the print lies on it, in mm
+             */
+            print_box: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Size Mm */
+            size_mm: [
+                number,
+                number
+            ];
+            /** Template Id */
+            template_id: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * GangState
+         * @description The gang sheet, packed.
+         */
+        GangState: {
+            gang: components["schemas"]["GangBody"];
+            /** Items */
+            items: components["schemas"]["GangItemShape"][];
+            /** Jobs */
+            jobs: components["schemas"]["JobShape"][];
+            /** Problem */
+            problem: string | null;
+            /** Puts */
+            puts: components["schemas"]["PutShape"][];
+            /** Sheets Mm */
+            sheets_mm: [
+                number,
+                number
+            ][];
+            /** Waste */
+            waste: number;
+        };
+        /**
+         * HandBody
+         * @description Which made file, by its address.
+         */
+        HandBody: {
+            /**
+             * Copies
+             * @default 1
+             */
+            copies: number;
+            /** Url */
+            url: string;
         };
         /**
          * JobList
@@ -2501,6 +2763,42 @@ export interface components {
             printing: components["schemas"]["PrintingBody"];
         };
         /**
+         * PrintedShape
+         * @description What a printing used.
+         */
+        PrintedShape: {
+            printer: components["schemas"]["PrinterShape"];
+            /** Used Ink Ml */
+            used_ink_ml: number;
+            /** Used Sheets */
+            used_sheets: number;
+        };
+        /**
+         * PrinterShape
+         * @description How the simulated printer stands.
+         */
+        PrinterShape: {
+            /** Ink Ml */
+            ink_ml: {
+                [key: string]: number;
+            };
+            /** Jam Next */
+            jam_next: boolean;
+            /** Jammed */
+            jammed: boolean;
+            /** Low */
+            low: string[];
+            /** Printed */
+            printed: string[];
+            /** Sheets */
+            sheets: number;
+            /**
+             * Tray
+             * @description The folder it prints to
+             */
+            tray: string;
+        };
+        /**
          * PrintingBody
          * @description How a pair's print files are made.
          *
@@ -2612,6 +2910,25 @@ export interface components {
              * @enum {string}
              */
             verdict: "pass" | "warn" | "fail";
+        };
+        /**
+         * PutShape
+         * @description One print on a sheet.
+         */
+        PutShape: {
+            /** Box */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Item */
+            item: number;
+            /** Sheet */
+            sheet: number;
+            /** Turned */
+            turned: boolean;
         };
         /**
          * RegionShape
@@ -4125,6 +4442,97 @@ export interface operations {
             };
         };
     };
+    ganging_state_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GangState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    ganging_decide_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GangBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GangState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    ganging_make_job_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     printing_job_api_jobs__int_job_id__get: {
         parameters: {
             query?: never;
@@ -4961,6 +5369,44 @@ export interface operations {
             };
         };
     };
+    handing_over_upload_api_pairs__int_artwork_id___template_id__simulated_upload_post: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     printing_soft_proof_api_pairs__int_artwork_id___template_id__soft_proof_get: {
         parameters: {
             query?: {
@@ -4970,6 +5416,29 @@ export interface operations {
                 intent?: "relative" | "perceptual" | "saturation" | "absolute";
                 px?: number;
             };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    printing_ticket_api_pairs__int_artwork_id___template_id__ticket_get: {
+        parameters: {
+            query?: never;
             header?: never;
             path: {
                 artwork_id: number;
@@ -5083,6 +5552,99 @@ export interface operations {
             };
         };
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    handing_over_state_api_simulated_printer_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    handing_over_queue_api_simulated_printer_queue_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintedShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    handing_over_tend_api_simulated_printer__deed__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                deed: "refill" | "clear" | "jam";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrinterShape"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -147,7 +147,7 @@ export function FlatPane(props: {
               k={k}
               bend={bend}
               unit={unit}
-              seam={hand.proof.checks.find((check) => check.id === "seam-match")}
+              seam={plan ? undefined : hand.proof.checks.find((check) => check.id === "seam-match")}
             />
             {hand.pair.guide && guide && (
               <image

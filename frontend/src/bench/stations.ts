@@ -4,4 +4,4 @@ export type Station = (typeof STATIONS)[number];
 
 /** The bench's three columns, and the first of them. */
 export const COLUMNS = "grid min-h-0 grow grid-rows-[minmax(0,1fr)] grid-cols-[18.5rem_minmax(0,1.25fr)_minmax(0,1fr)]";
-export const COLUMN = "flex min-h-0 flex-col gap-4 overflow-y-auto border-r border-rule p-4";
+export const COLUMN = "flex min-h-0 flex-col gap-4 scroll-pb-48 overflow-y-auto border-r border-rule p-4";

@@ -60,6 +60,9 @@ export function BoardPage() {
             </button>
           </span>
         )}
+        <Link to="/gang" className="rounded-[3px] border border-rule bg-paper px-3 py-1 font-medium hover:border-ink">
+          Gang sheet
+        </Link>
         <Link to="/blanks" className="rounded-[3px] border border-rule bg-paper px-3 py-1 font-medium hover:border-ink">
           Blanks
         </Link>

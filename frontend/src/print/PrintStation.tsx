@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Hand } from "../bench/usePair";
 import { Alert, Button, Choice, Heading, Mark } from "../ui/parts";
 import { FilePart } from "./FilePart";
+import { HandOver } from "./HandOver";
 import { Jobs } from "./Jobs";
 import { PaperPart } from "./PaperPart";
 import { type Print, underWay } from "./usePrinting";
@@ -9,6 +10,7 @@ import { type Print, underWay } from "./usePrinting";
 const PARTS = [
   { value: "file", label: "The file" },
   { value: "paper", label: "On paper" },
+  { value: "over", label: "Hand over" },
 ] as const;
 
 /** Who prints, what the file is, how it comes on paper; and the making of it, always in sight. */
@@ -24,6 +26,7 @@ export function PrintStation({ hand, print }: { hand: Hand; print: Print }) {
       {!print.state && <p className="text-sm text-soft">Measuring…</p>}
       {print.state && part === "file" && <FilePart hand={hand} print={print} state={print.state} />}
       {print.state && part === "paper" && <PaperPart print={print} state={print.state} />}
+      {print.state && part === "over" && <HandOver hand={hand} print={print} state={print.state} />}
       <div className="sticky -bottom-4 -mx-4 -mb-4 mt-auto grid gap-2 border-t border-rule bg-table p-4 pt-3">
         {stopped && (
           <p className="flex items-start gap-2 text-sm" title={stopped.message}>
@@ -68,23 +71,17 @@ function Route({ hand }: { hand: Hand }) {
   return (
     <div>
       <Heading>Who prints it</Heading>
-      <div className="grid gap-1.5 text-sm">
+      <div className="grid gap-1 text-sm">
         {ROUTES.map(([route, title, hint]) => (
-          <label
-            key={route}
-            className={`flex items-start gap-2 border px-2 py-1 ${pair.route === route ? "border-ink bg-paper" : "border-rule"}`}
-          >
+          <label key={route} title={hint} className="flex items-center gap-2">
             <input
               type="radio"
               name="route"
-              className="mt-1 accent-accent"
+              className="accent-accent"
               checked={pair.route === route}
               onChange={() => hand.choose({ route })}
             />
-            <span>
-              <b>{title}</b>
-              <span className="block text-xs text-soft">{hint}</span>
-            </span>
+            <span className={pair.route === route ? "font-bold" : ""}>{title}</span>
           </label>
         ))}
       </div>

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import { api, type Job, type Printing, type PrintState } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { fetchFile } from "../ui/Downloads";
@@ -36,10 +36,16 @@ export function usePrinting(hand: Hand, active: boolean): Print {
     enabled: active,
     refetchInterval: (query) => (query.state.data?.some(underWay) ? LOOK_EVERY_MS : false),
   });
+  const [held, setHeld] = useState<Printing | null>(null);
   const change = useMutation({
     mutationFn: (printing: Printing) => api.setPrinting(place, printing),
     scope: { id: `printing ${place.art}/${place.template}` },
-    onSettled: () => queries.invalidateQueries({ queryKey: ["printing", place.art, place.template] }),
+    onSuccess: (answer) => queries.setQueryData([...key, pair.route, pair.artwork.sha256], answer),
+    onSettled: (_, __, settled) => {
+      setHeld((now) => (now === settled ? null : now));
+      // the other sides share it
+      queries.invalidateQueries({ queryKey: ["printing", place.art, place.template] });
+    },
   });
   const started = useRef(new Set<number>());
   const make = useMutation({
@@ -64,12 +70,16 @@ export function usePrinting(hand: Hand, active: boolean): Print {
     }
   }, [jobs.data, queries, place.art, place.template]);
 
-  const held = change.isPending ? change.variables : null;
   const shown = state.data && held ? { ...state.data, printing: held } : (state.data ?? null);
   return {
     state: shown,
     jobs: jobs.data ?? [],
-    change: (values) => shown && change.mutate({ ...(shown.printing as Printing), ...values }),
+    change: (values) => {
+      if (!shown) return;
+      const next = { ...(shown.printing as Printing), ...values };
+      setHeld(next);
+      change.mutate(next);
+    },
     make: make.mutate,
     stop: stop.mutate,
     making: make.isPending || change.isPending,

@@ -28,6 +28,8 @@ export function Length(props: {
 /** A plain number, kept within its reach. */
 export function Plain(props: {
   label: string;
+  /** What a screen reader says where the label stands elsewhere. */
+  name?: string;
   value: number;
   suffix: string;
   least: number;
@@ -37,6 +39,7 @@ export function Plain(props: {
   return (
     <ValueField
       label={props.label}
+      name={props.name}
       wide
       text={String(Math.round(props.value * 1000) / 1000)}
       suffix={props.suffix}

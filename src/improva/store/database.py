@@ -76,6 +76,17 @@ class Database:
             raise
         connection.execute("COMMIT")
 
+    def setting(self, name: str) -> Any:
+        """A setting that is not of one artwork or blank, or None."""
+        row = self.connection.execute("SELECT value FROM setting WHERE name = ?", (name,)).fetchone()
+        return json.loads(row[0]) if row else None
+
+    def keep_setting(self, name: str, value: Any) -> None:
+        """Keep a setting; any JSON value."""
+        text = json.dumps(value, ensure_ascii=False)
+        with self.writing() as connection:
+            connection.execute("INSERT OR REPLACE INTO setting (name, value) VALUES (?, ?)", (name, text))
+
     def put_blob(self, data: bytes) -> str:
         """Keep bytes under the hash of their content, which is returned."""
         sha256 = hashlib.sha256(data).hexdigest()

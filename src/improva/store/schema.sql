@@ -177,3 +177,9 @@ CREATE TABLE IF NOT EXISTS pressing (
     removed_at  TEXT
 ) STRICT;
 CREATE INDEX IF NOT EXISTS pressing_of_blank ON pressing (template_id, press);
+
+-- Settings that are not of one artwork or blank.
+CREATE TABLE IF NOT EXISTS setting (
+    name        TEXT PRIMARY KEY,
+    value       TEXT NOT NULL CHECK (json_valid(value))
+) STRICT, WITHOUT ROWID;

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from pathlib import Path
 from urllib.parse import urlsplit
 
@@ -9,8 +10,25 @@ from flask import Response, request, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 
 from .. import __version__
-from . import artworks, bench, blank_files, blanks, board, files, fonts, looks, preparations, pressing, printing
+from ..work.jobs import Jobs
+from . import (
+    artworks,
+    bench,
+    blank_files,
+    blanks,
+    board,
+    files,
+    fonts,
+    ganging,
+    handing_over,
+    looks,
+    preparations,
+    pressing,
+    printing,
+)
 from .desk import Desk
+from .exporting import print_job
+from .ganging import gang_job
 from .problems import MAX_UPLOAD_MB, invalid, problem, register
 
 PAGE = Path(__file__).parent / "page"
@@ -27,10 +45,11 @@ def create_app(data: Path) -> OpenAPI:
     desk = Desk(data)
     app.extensions["desk"] = desk
     register(app)
-    jobs = printing.jobs_of(desk)
+    jobs = Jobs(desk.database, {"print": partial(print_job, desk), "gang": partial(gang_job, desk)})
     app.extensions["jobs"] = jobs
-    app.register_api(printing.blueprint(desk, jobs))
-    for part in (board, blanks, blank_files, artworks, preparations, fonts, bench, looks, files, pressing):
+    for queueing in (printing, ganging):
+        app.register_api(queueing.blueprint(desk, jobs))
+    for part in (board, blanks, blank_files, artworks, preparations, fonts, bench, looks, files, pressing, handing_over):
         app.register_api(part.blueprint(desk))
 
     @app.before_request

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from functools import partial
+import tempfile
+from pathlib import Path
 from typing import Any, Literal
 
 import pyvips
@@ -17,11 +18,12 @@ from ..core.template import Panel
 from ..store import JobRow
 from ..work.jobs import Jobs
 from .desk import Desk
-from .exporting import plan_of, print_job, printed_placing, printing_of
+from .exporting import plan_of, printed_placing, printing_of
 from .files import made_shape
 from .print_shapes import JobShape, PrintingBody, PrintState
 from .problems import NotHere
 from .shapes import PairPath, PanelQuery, Shape
+from .ticketing import made_ticket, ticket_name
 from .work import Work
 
 PAIR_AT = "/api/pairs/<int:artwork_id>/<template_id>"
@@ -127,6 +129,18 @@ def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:
         jobs.table.stop(path.job_id)
         return job(path)  # type: ignore[no-any-return]
 
+    @api.get(f"{PAIR_AT}/ticket")
+    def ticket(path: PairPath) -> Response:
+        """The job ticket, as a PDF of one page."""
+        work = desk.work(path.artwork_id, path.template_id)
+        if not work.printed:
+            raise BadOutput("Nothing is printed on this blank yet: lay the artwork on a side first.")
+        with tempfile.TemporaryDirectory() as folder:
+            data = made_ticket(desk, work, Path(folder)).read_bytes()
+        answer = Response(data, mimetype="application/pdf")
+        answer.headers.set("Content-Disposition", "attachment", filename=ticket_name(work))
+        return answer
+
     @api.get(f"{PAIR_AT}/soft-proof")
     def soft_proof(path: PairPath, query: ProofQuery) -> Response:
         """The print as the blank's ICC profile says it comes out, as PNG."""
@@ -144,8 +158,3 @@ def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:
 def png_answer(image: pyvips.Image) -> Response:
     """A picture that is looked at and not kept."""
     return Response(bytes(image.pngsave_buffer(compression=3, keep="none")), mimetype="image/png")
-
-
-def jobs_of(desk: Desk) -> Jobs:
-    """The jobs of a desk, with those who do them."""
-    return Jobs(desk.database, {"print": partial(print_job, desk)})

@@ -1,5 +1,7 @@
 """Files that go out: print files at true size, how they are cut for paper and platen, named and written."""
 
+from .gang import GangItem, GangPlan, GangSheet, gang
+from .gang_file import write_gang
 from .naming import picture_name, print_name, set_name, size_name, slug
 from .pdf import PNG_COMPRESSION
 from .print_file import ENDINGS, Print, check_ending, make_print, write_print, write_print_file
@@ -11,7 +13,7 @@ from .watch import ALONE, Watch
 from .writing import beside
 
 __all__ = [
-    "ALONE", "ENDINGS", "INTENTS", "PAPERS_MM", "PNG_COMPRESSION", "Carrier", "Intent", "Part", "Print", "PrintSettings", "SheetPlan",
-    "Watch", "beside", "check_ending", "make_print", "paper_size", "picture_name", "plan_sheets", "press_positions", "print_name",
-    "proofed", "set_name", "size_name", "slug", "write_print", "write_print_file", "write_sheets",
+    "ALONE", "ENDINGS", "INTENTS", "PAPERS_MM", "PNG_COMPRESSION", "Carrier", "GangItem", "GangPlan", "GangSheet", "Intent", "Part", "Print", "PrintSettings", "SheetPlan",
+    "Watch", "beside", "check_ending", "gang", "make_print", "paper_size", "picture_name", "plan_sheets", "press_positions", "print_name",
+    "proofed", "set_name", "size_name", "slug", "write_gang", "write_print", "write_print_file", "write_sheets",
 ]  # fmt: skip

@@ -128,9 +128,13 @@ def write_pages(pages: Iterable[Page], path: Path, profile: bytes | None = None)
         font = writer.add("<</Type /Font /Subtype /Type1 /BaseFont /Helvetica /Encoding /WinAnsiEncoding>>")
         tree = writer.reserve()
         numbers = []
+        drawn: dict[int, tuple[pyvips.Image, int]] = {}  # a picture laid several times is written once
         for page in pages:
             height = page.size_mm[1]
-            names = {f"P{i}": _picture(writer, each.image, icc, path) for i, each in enumerate(page.pictures)}
+            for each in page.pictures:
+                if id(each.image) not in drawn:
+                    drawn[id(each.image)] = (each.image, _picture(writer, each.image, icc, path))
+            names = {f"P{i}": drawn[id(each.image)][1] for i, each in enumerate(page.pictures)}
             laid = ""
             for name, each in zip(names, page.pictures, strict=True):
                 x, y, w, h = each.box

@@ -1,0 +1,227 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { Link } from "react-router";
+import { api, type Gang, type GangState } from "../api/client";
+import { COLUMN } from "../bench/stations";
+import { Downloads, fetchFile } from "../ui/Downloads";
+import { Length, Pick, Plain, Tick } from "../ui/fields";
+import { Masthead } from "../ui/Masthead";
+import { show } from "../ui/measure";
+import { Alert, Button, Choice, Heading, IconButton } from "../ui/parts";
+import { UnitChoice } from "../ui/UnitChoice";
+import { useUnit } from "../ui/unit";
+import { GangDrawing } from "./GangDrawing";
+
+const going = (state: GangState) => state.jobs.find((job) => job.state === "queued" || job.state === "running");
+
+/** Several prints together on one sheet or roll: what is on it, how it is packed, what is wasted. */
+export function GangPage() {
+  const queries = useQueryClient();
+  const query = useQuery({
+    queryKey: ["gang"],
+    queryFn: api.gang,
+    refetchInterval: (now) => (now.state.data && going(now.state.data) ? 400 : false),
+  });
+  const change = useMutation({
+    mutationFn: (gang: Gang) => api.setGang(gang),
+    onSuccess: (answer) => queries.setQueryData(["gang"], answer),
+  });
+  const asked = useRef<number | null>(null);
+  const make = useMutation({
+    mutationFn: api.makeGang,
+    onSuccess: (job) => {
+      asked.current = job.id;
+      queries.invalidateQueries({ queryKey: ["gang"] });
+    },
+  });
+  const state = query.data;
+  useEffect(() => {
+    const job = state?.jobs.find((each) => each.id === asked.current);
+    if (job?.state !== "done") return;
+    asked.current = null;
+    for (const file of job.files) fetchFile(file);
+  }, [state]);
+  const problem = query.error ?? change.error ?? make.error;
+  return (
+    <div className="flex h-full flex-col">
+      <Masthead
+        where={
+          <>
+            <Link to="/" className="underline">
+              Range board
+            </Link>
+            <span className="mx-2">/</span>
+            <b className="text-ink">Gang sheet</b>
+          </>
+        }
+      >
+        <UnitChoice />
+      </Masthead>
+      {!state &&
+        (problem ? (
+          <Alert onRetry={() => query.refetch()}>{problem.message}</Alert>
+        ) : (
+          <p className="p-8 text-soft">Packing…</p>
+        ))}
+      {state && (
+        <main className="grid min-h-0 grow grid-cols-[22rem_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
+          <section aria-label="Gang sheet" className={COLUMN}>
+            <Items state={state} onChange={change.mutate} />
+            <AddPrint state={state} onChange={change.mutate} />
+            <Sheet gang={state.gang as Gang} onChange={change.mutate} />
+            <div className="sticky -bottom-4 -mx-4 -mb-4 mt-auto grid gap-2 border-t border-rule bg-table p-4 pt-3">
+              {problem && <Alert>{problem.message}</Alert>}
+              {state.problem && <Alert>{state.problem}</Alert>}
+              <Made state={state} onMake={() => make.mutate()} making={make.isPending || change.isPending} />
+            </div>
+          </section>
+          <GangDrawing state={state} />
+        </main>
+      )}
+    </div>
+  );
+}
+
+type Changes = { state: GangState; onChange: (gang: Gang) => void };
+
+function Items({ state, onChange }: Changes) {
+  const { unit } = useUnit();
+  const gang = state.gang as Gang;
+  const set = (index: number, count: number) =>
+    onChange({ ...gang, items: gang.items.map((item, i) => (i === index ? { ...item, count } : item)) });
+  return (
+    <div className="grid grid-cols-1 gap-2">
+      <Heading aside={`${state.puts.length} prints`}>Prints on it</Heading>
+      {state.items.length === 0 && <p className="text-sm">Nothing yet. Add prints here, or from a Print station.</p>}
+      {state.items.map((item, i) => (
+        <div key={`${item.artwork_id} ${item.template_id} ${item.panel}`} className="flex items-start gap-2">
+          <span className="grid size-5 shrink-0 place-items-center bg-ink text-xs font-bold text-paper">{i + 1}</span>
+          <div className="min-w-0 grow text-sm leading-tight">
+            <b className="block truncate">{item.title}</b>
+            <span className="text-xs text-soft">
+              {show(item.size_mm[0], unit, 2)} × {show(item.size_mm[1], unit, 2)} {unit}
+              {item.mirrored ? ", mirrored" : ""}
+            </span>
+          </div>
+          <div className="w-20">
+            <Plain
+              label=""
+              name={`Copies of ${item.title}`}
+              value={item.count ?? 1}
+              suffix="×"
+              least={1}
+              most={2000}
+              onValue={(n) => set(i, Math.round(n))}
+            />
+          </div>
+          <IconButton
+            label={`Take ${item.title} off`}
+            onClick={() => onChange({ ...gang, items: gang.items.filter((_, n) => n !== i) })}
+          >
+            ✕
+          </IconButton>
+        </div>
+      ))}
+    </div>
+  );
+}
+
+function AddPrint({ state, onChange }: Changes) {
+  const board = useQuery({ queryKey: ["board"], queryFn: api.board });
+  const [art, setArt] = useState("");
+  const [blank, setBlank] = useState("");
+  const gang = state.gang as Gang;
+  const arts = board.data?.artworks ?? [];
+  const blanks = board.data?.templates ?? [];
+  const add = useMutation({
+    mutationFn: async () => {
+      const place = { art: Number(art || arts[0]?.id), template: blank || (blanks[0]?.id ?? ""), panel: null };
+      const pair = await api.pair(place);
+      const sides = pair.panels.filter((panel) => panel.printed);
+      return sides.map((panel) => ({ artwork_id: place.art, template_id: place.template, panel: panel.id, count: 1 }));
+    },
+    onSuccess: (items) => {
+      const known = (item: (typeof items)[number]) =>
+        gang.items.some(
+          (one) =>
+            one.artwork_id === item.artwork_id && one.template_id === item.template_id && one.panel === item.panel,
+        );
+      onChange({ ...gang, items: [...gang.items, ...items.filter((item) => !known(item))] });
+    },
+  });
+  if (!arts.length) return null;
+  return (
+    <div className="grid gap-2">
+      <Heading>Add a print</Heading>
+      <Pick
+        label="Artwork"
+        value={art || String(arts[0]?.id)}
+        options={arts.map((each) => [String(each.id), each.title] as const)}
+        onValue={setArt}
+      />
+      <Pick
+        label="Blank"
+        value={blank || (blanks[0]?.id ?? "")}
+        options={blanks.map((each) => [each.id, each.title] as const)}
+        onValue={setBlank}
+      />
+      {add.error && <Alert>{add.error.message}</Alert>}
+      <Button disabled={add.isPending} onClick={() => add.mutate()}>
+        Add
+      </Button>
+    </div>
+  );
+}
+
+function Sheet({ gang, onChange }: { gang: Gang; onChange: (gang: Gang) => void }) {
+  const change = (values: Partial<Gang>) => onChange({ ...gang, ...values });
+  const length = (label: string, mm: number, least: number, onValue: (mm: number) => void) => (
+    <Length label={label} mm={mm} least={least} panel={{ dpi: 300 }} onValue={onValue} />
+  );
+  return (
+    <div className="grid gap-2">
+      <Heading>Paper</Heading>
+      <Choice
+        label="Sheet or roll"
+        value={gang.length_mm === null ? "roll" : "sheet"}
+        options={[
+          { value: "sheet", label: "Sheets" },
+          { value: "roll", label: "Roll" },
+        ]}
+        onChange={(kind) => change({ length_mm: kind === "roll" ? null : 482 })}
+      />
+      {length("Width", gang.width_mm, 10, (width_mm) => change({ width_mm }))}
+      {gang.length_mm !== null && length("Length", gang.length_mm, 10, (length_mm) => change({ length_mm }))}
+      {length("Margin", gang.margin_mm, 0, (margin_mm) => change({ margin_mm }))}
+      {length("Gap", gang.gap_mm, 0, (gap_mm) => change({ gap_mm }))}
+      <Tick label="Prints may be turned" on={gang.turn} onValue={(turn) => change({ turn })} />
+      <Tick label="Lines to cut along" on={gang.cut_lines} onValue={(cut_lines) => change({ cut_lines })} />
+    </div>
+  );
+}
+
+function Made({ state, onMake, making }: { state: GangState; onMake: () => void; making: boolean }) {
+  const queries = useQueryClient();
+  const now = going(state);
+  const stop = useMutation({
+    mutationFn: api.stopJob,
+    onSettled: () => queries.invalidateQueries({ queryKey: ["gang"] }),
+  });
+  const failed = state.jobs[0]?.state === "failed" ? state.jobs[0].problem : null;
+  return (
+    <>
+      {now ? (
+        <div role="status" className="flex items-center gap-2 text-sm">
+          <progress className="h-2 grow accent-accent" max={1} value={now.share} aria-label={now.title} />
+          <Button onClick={() => stop.mutate(now.id)}>Stop</Button>
+        </div>
+      ) : (
+        <Button tone="main" disabled={making || state.puts.length === 0} onClick={onMake}>
+          Make the gang sheet
+        </Button>
+      )}
+      {failed && <Alert>{failed}</Alert>}
+      <Downloads files={state.jobs.flatMap((job) => job.files).slice(0, 2)} />
+    </>
+  );
+}
