@@ -45,6 +45,18 @@ def open_cut(page: Page) -> None:
     page.wait_for_load_state("networkidle")
 
 
+def on_letter(page: Page) -> None:
+    page.get_by_text("On paper", exact=True).click()
+    page.get_by_label("Paper", exact=True).select_option("letter")
+    page.get_by_text("4 sheets").wait_for()
+
+
+def at_the_press(page: Page) -> None:
+    for _ in range(3):
+        page.keyboard.press("Space")
+        page.wait_for_timeout(200)
+
+
 VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "board": ("/", None),
     "artwork": ("/bench/5/t-shirt/artwork", open_cut),
@@ -57,6 +69,9 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "show": (f"/bench/2/{BLANK}/show", None),
     "pillow": ("/bench/3/pillow-shaped/show", None),
     "print": (f"/bench/3/{BLANK}/print", None),
+    "sheets": ("/bench/2/garden-flag/print", on_letter),
+    "gang": ("/gang", None),
+    "press": (f"/bench/1/{BLANK}/press", at_the_press),
     "blanks": ("/blanks/hoodie-all-over", None),
     "measure": ("/blanks/measure", measure),
 }

@@ -6,7 +6,9 @@ import math
 from pathlib import Path
 
 import numpy as np
+import pikepdf
 import pytest
+import pyvips
 from click.testing import CliRunner, Result
 from PIL import Image, ImageCms
 
@@ -245,3 +247,54 @@ def test_prepare_lays_words_borders_frames_and_a_second_artwork(art_file: Path, 
 def test_what_cannot_be_laid_is_refused_in_one_line(art_file: Path, tmp_path: Path, step: str, told: str) -> None:
     answer = run("prepare", art_file, step, "-o", tmp_path / "out.png")
     assert answer.exit_code == 2 and told in answer.output and answer.output.count("\n") == 1
+
+
+def test_sheets_of_paper_come_as_one_pdf(art_file: Path, tmp_path: Path) -> None:
+    out = tmp_path / "sheets.pdf"
+    told = run("print", art_file, "--template", "garden-flag", "--dpi", 60, "--sheet", "letter", "--overlap-mm", 12, "-o", out)
+    assert told.exit_code == 0 and "4 sheets of 215.9 × 279.4 mm" in told.output
+    with pikepdf.open(out) as pdf:
+        assert len(pdf.pages) == 5
+    own = run("print", art_file, "--template", BLANK, "--dpi", 60, "--sheet", "400x400mm", "-o", out)
+    assert own.exit_code == 0 and "1 sheet of" in own.output
+
+
+def test_tab_marks_and_profile_reach_the_file(art_file: Path, tmp_path: Path) -> None:
+    profile = tmp_path / "printer.icc"
+    profile.write_bytes(bytes(pyvips.Operation.call("profile_load", "p3")))
+    out = tmp_path / "wrap.jpg"
+    told = run("print", art_file, "--template", BLANK, "--dpi", 100, "--no-mirror", "--tab", "right", "--marks", "--profile", profile,
+               "--intent", "perceptual", "-o", out)  # fmt: skip
+    assert told.exit_code == 0, told.output
+    with Image.open(out) as picture:
+        assert picture.size == (930 + 25, 820 + 2 * 24) and picture.info["icc_profile"] == profile.read_bytes()
+        assert min(picture.convert("RGB").getpixel((945, 400))) > 245
+
+
+@pytest.mark.parametrize(
+    ("options", "told"),
+    [
+        (["--sheet", "a9x"], "not a paper"), (["--sheet", "letter", "--overlap-mm", 300], "use less overlap"),
+        (["--sheet", "letter", "-o", "sheets.png"], ".pdf"), (["--tab", "left", "--tab-mm", 900], "0 to 60"),
+        (["--profile", "nothing.icc"], "nothing.icc"),
+    ],
+)  # fmt: skip
+def test_what_cannot_be_printed_is_refused_in_one_line(
+    art_file: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, options: list, told: str
+) -> None:
+    monkeypatch.chdir(tmp_path)
+    output = [] if "-o" in options else ["-o", "out.pdf"]
+    answer = run("print", art_file, "--template", "garden-flag" if "left" not in options else BLANK, *options, *output)
+    assert answer.exit_code == 2 and told in answer.output and answer.output.count("\n") == 1
+    assert [p.name for p in tmp_path.iterdir()] == [art_file.name]
+
+
+def test_a_pressing_is_planned_with_the_contracts_keys() -> None:
+    told = json.loads(run("press", BLANK, "--json").output)
+    assert {"steps", "cautions"} <= set(told) and len(told["cautions"]) > 3
+    assert all({"do", "temperature_c", "temperature_f", "seconds", "pressure"} <= set(step) for step in told["steps"])
+    heated = [step for step in told["steps"] if step["seconds"]]
+    assert heated[0]["temperature_f"] == pytest.approx(385, abs=0.1) and heated[0]["temperature_c"] == pytest.approx(196.1)
+    flag = run("press", "garden-flag")
+    assert "Position 2 of 2" in flag.output and "children" in flag.output
+    assert run("press", "garden-flag", "--method", "mug").exit_code == 2 and run("press", "teapot").exit_code == 2

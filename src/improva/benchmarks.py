@@ -14,6 +14,7 @@ import numpy as np
 import pyvips
 from numpy.typing import NDArray
 
+from .benchmarks_large import bench_blanket
 from .catalogue import template as find_template
 from .core.artwork.pixels import PROXY_PX, Artwork
 from .core.artwork.traits import find_traits
@@ -246,4 +247,5 @@ def run_all() -> list[dict[str, Any]]:
         *bench_cut(),
         bench_words(),
         bench_board(),
+        *bench_blanket(art.data),
     ]

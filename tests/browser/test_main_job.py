@@ -10,7 +10,7 @@ from playwright.sync_api import Download, Page, expect
 
 BLANKS = {
     "Straight tumbler": "tumbler-20oz-straight", "Tapered tumbler": "tumbler-20oz-tapered", "Mug, 11 oz": "mug-11oz",
-    "T-shirt": "t-shirt", "Garden flag": "garden-flag",
+    "T-shirt": "t-shirt", "Garden flag": "garden-flag", "Throw blanket": "blanket-upright",
 }  # fmt: skip
 
 

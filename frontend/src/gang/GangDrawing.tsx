@@ -29,7 +29,9 @@ export function GangDrawing({ state }: { state: GangState }) {
         {sheets.length > 0 && (
           <>
             <b>
-              {sheets.length} {sheets.length === 1 ? "sheet" : "sheets"}
+              {state.gang.length_mm === null
+                ? "One piece of roll"
+                : `${sheets.length} ${sheets.length === 1 ? "sheet" : "sheets"}`}
             </b>
             , {Math.round(100 * state.waste)} % of {(paper / 1e6).toFixed(2)} m² of paper stays bare
           </>

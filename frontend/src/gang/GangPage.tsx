@@ -103,7 +103,7 @@ function Items({ state, onChange }: Changes) {
               {item.mirrored ? ", mirrored" : ""}
             </span>
           </div>
-          <div className="w-20">
+          <div className="w-20 shrink-0">
             <Plain
               label=""
               name={`Copies of ${item.title}`}

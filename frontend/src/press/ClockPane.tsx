@@ -5,7 +5,7 @@ import { LieDrawing } from "./LieDrawing";
 import type { Clock } from "./useClock";
 
 const typed = (target: EventTarget | null) =>
-  target instanceof HTMLElement && Boolean(target.closest("input, textarea, select, button, a, summary"));
+  target instanceof HTMLElement && Boolean(target.closest("input, textarea, select, button, summary"));
 
 export const seconds = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, "0")}`;
 export const heat = (step: PressStep) =>

@@ -24,11 +24,16 @@ export function PressStation({ hand }: { hand: Hand }) {
         )}
       </main>
     );
-  return <AtThePress key={`${press.method} ${press.press}`} hand={hand} press={press} pressing={pressing} />;
+  return (
+    <AtThePress key={`${press.method} ${press.press} ${press.finish}`} hand={hand} press={press} pressing={pressing} />
+  );
 }
 
 function AtThePress({ hand, press, pressing }: { hand: Hand; press: Press; pressing: Pressing }) {
-  const clock = useClock(`improva.press.${hand.place.art}.${hand.place.template}.${press.method}`, press.steps);
+  const clock = useClock(
+    ["improva.clock", hand.place.art, hand.place.template, press.method, press.press, press.finish].join("."),
+    press.steps,
+  );
   return (
     <main
       aria-busy={pressing.busy}

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { PressStep } from "../api/client";
+import { keep, read } from "../ui/kept";
 
 /** Where the pressing stands. `endsAt` is when the step under heat is over, in ms since 1970; null while nothing runs. */
 type Stand = { plan: string; index: number; endsAt: number | null; rung: boolean };
@@ -22,12 +23,8 @@ const TICK_MS = 200;
 
 function kept(key: string, plan: string): Stand {
   const fresh = { plan, index: 0, endsAt: null, rung: false };
-  try {
-    const found = JSON.parse(localStorage.getItem(key) ?? "null") as Stand | null;
-    return found?.plan === plan ? found : fresh;
-  } catch {
-    return fresh;
-  }
+  const found = read<Stand>(key, fresh);
+  return found.plan === plan ? found : fresh;
 }
 
 /** Three short tones; silence where the browser has no sound. */
@@ -84,7 +81,7 @@ export function useClock(key: string, steps: PressStep[]): Clock {
     (change: Partial<Stand>) => {
       latest.current = { ...latest.current, ...change };
       setStand(latest.current);
-      localStorage.setItem(key, JSON.stringify(latest.current));
+      keep(key, latest.current);
     },
     [key],
   );

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Figures, type Machine, type Press, type Pressed } from "../api/client";
 import type { Hand } from "../bench/usePair";
+import { keep, read } from "../ui/kept";
 
 export type Entry = { result: "good" | "usable" | "spoiled"; faults: string[]; note: string; photo: File | null };
 
@@ -27,7 +28,12 @@ const today = () => {
 export function usePress(hand: Hand): Pressing {
   const queries = useQueryClient();
   const { place } = hand;
-  const [asked, setAsked] = useState<Pressed>({});
+  const chosen = `improva.press.${place.art}.${place.template}`;
+  const [asked, setChoice] = useState<Pressed>(() => read(chosen, {}));
+  const setAsked = (next: Pressed) => {
+    keep(chosen, next);
+    setChoice(next);
+  };
   const key = ["press", place.art, place.template, place.panel, asked];
   const query = useQuery({ queryKey: key, queryFn: () => api.press(place, asked), placeholderData: (old) => old });
   const press = query.data ?? null;

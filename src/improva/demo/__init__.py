@@ -11,13 +11,15 @@ import numpy as np
 import pyvips
 from PIL import Image
 
+from ..catalogue import templates
 from ..core.artwork.pixels import Artwork, as_array
 from ..core.artwork.svg import draw_svg
 from ..core.artwork.traits import find_traits
 from ..core.design import Placing
 from ..core.origin import Origin
 from ..core.prepare import Preparation, Step
-from ..store import ArtRow, Artworks, Database, Origins, Pairs, Preparations
+from ..core.press import Pressing, common_figures
+from ..store import ArtRow, Artworks, Database, Origins, Pairs, Preparations, Pressings
 
 TUMBLER, BLANKET = "tumbler-20oz-straight", "blanket-upright"
 
@@ -97,10 +99,27 @@ def lay_out(database: Database) -> None:
 
     pairs.place(dusk.id, TUMBLER, {"wrap": Placing(fit="cover")})
     pairs.place(conductor.id, TUMBLER, {"wrap": Placing(fit="contain", scale=0.8, background="#dfe7e4")})
+    _press_log(database, dusk.id)
     steps = (Step("cut", {"tolerance": 7}), Step("clean", {"specks": 1.2, "holes": 1}), Step("trim", {"margin": 1}))
     Preparations(database).decide(ibex.id, Preparation(steps))
     placing = Placing(fit="contain", scale=0.42, shift_mm=(0, -105), background="#dfe7e4")
     pairs.place(conductor.id, BLANKET, {"front": placing}, {"front": _blanket(signals.id, [photo.id for photo in photos])})
+
+
+def _press_log(database: Database, dusk: int) -> None:
+    """Two evenings at the press: the first cup came out pale, the second good; and a gang sheet begun."""
+    log = Pressings(database)
+    press = "My tumbler press"
+    first = common_figures(templates()[TUMBLER], "tumbler")
+    second = first.changed(main_s=60, side_s=30)
+    for day, figures, result, faults, note in (
+        ("2026-05-28", first, "usable", ("pale",), "pale along the foot"),
+        ("2026-05-30", second, "good", (), "deep and even, foot too"),
+    ):
+        log.add(TUMBLER, "gloss", "tumbler", press, dusk, Pressing(0, day, figures, result, faults, note))  # type: ignore[arg-type]
+    wrap = {"artwork_id": dusk, "template_id": TUMBLER, "panel": "wrap", "count": 3}
+    mug = {"artwork_id": dusk + 1, "template_id": "mug-11oz", "panel": "wrap", "count": 4}
+    database.keep_setting("gang-sheet", {"items": [wrap, mug], "width_mm": 610.0, "length_mm": None})
 
 
 def _blanket(pattern: int, photos: list[int]) -> list[dict[str, Any]]:

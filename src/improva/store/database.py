@@ -12,7 +12,7 @@ from importlib import resources
 from pathlib import Path
 from typing import Any
 
-from ..core.output.writing import beside
+from ..core.output.writing import beside, sweep
 
 
 def key_of(*parts: Any) -> str:
@@ -99,6 +99,11 @@ class Database:
     def blob(self, sha256: str) -> bytes:
         """The bytes kept under a hash."""
         return (self._blobs / sha256).read_bytes()
+
+    def sweep(self) -> None:
+        """Take away files that a killed process had begun."""
+        for folder in (self.folder, self._blobs, self._made):
+            sweep(folder)
 
     def made_path(self, key: str, ending: str) -> Path:
         """Where a made file of that key lies or will lie."""

@@ -89,7 +89,10 @@ class _Packing:
     def works(self) -> list[tuple[Work, GangItemBody]]:
         """The pairs that are still there; one that was taken off the board is left out."""
         found = []
+        there = {row.id for row in self._desk.artworks.all()}
         for item in self.body.items:
+            if item.artwork_id not in there:
+                continue
             try:
                 work = self._desk.work(item.artwork_id, item.template_id)
                 printed_placing(work, work.template.panel(item.panel))

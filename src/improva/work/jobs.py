@@ -36,7 +36,7 @@ class Jobs:
     def __init__(self, database: Database, runners: dict[str, Runner]) -> None:
         self.table = JobTable(database)
         self._runners = runners
-        self._folder = database.folder
+        self._database = database
         self._lock = threading.Lock()
         self._workers: _Workers | None = None
         self._take: Callable[[int], Any] | None = None
@@ -52,6 +52,7 @@ class Jobs:
 
     def take_up(self) -> int:
         """Queue what an earlier run of the program left unfinished; answers how many."""
+        self._database.sweep()
         left = self.table.unended()
         for job_id in left:
             self._queue(job_id)
@@ -61,7 +62,7 @@ class Jobs:
         with self._lock:
             if self._take is None:
                 logging.getLogger("huey").setLevel(logging.WARNING)
-                queue = SqliteHuey("improva", filename=str(self._folder / "queue.sqlite"), results=False)
+                queue = SqliteHuey("improva", filename=str(self._database.folder / "queue.sqlite"), results=False)
                 self._take = queue.task(name="take")(self.run)
                 queue.flush()  # what is unfinished is known by the table, and queued anew
                 self._workers = _Workers(queue, workers=1, periodic=False, initial_delay=0.05, max_delay=0.2, backoff=1.5)

@@ -14,7 +14,7 @@ from .marks import Marks
 from .pdf import Page, Placed, write_pages
 from .print_file import Print, unwritten
 from .watch import ALONE, Watch
-from .writing import beside
+from .writing import beside, temporary_prefix
 
 
 def write_gang(plan: GangPlan, open_print: Callable[[int], Print], path: Path, cut_lines: bool = True, watch: Watch = ALONE
@@ -29,7 +29,7 @@ def write_gang(plan: GangPlan, open_print: Callable[[int], Print], path: Path, c
         BadOutput, BadArtwork, Stopped: as :func:`write_print`.
     """
     try:
-        with beside(path) as temporary, tempfile.TemporaryDirectory(dir=path.parent, prefix=".gang-") as folder:
+        with beside(path) as temporary, tempfile.TemporaryDirectory(dir=path.parent, prefix=temporary_prefix("gang")) as folder:
             done = sorted({put.item for put in plan.puts})
             images = {}
             profile: bytes | None = None

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import errno
 import os
+import platform
+import shutil
 import tempfile
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -12,6 +14,32 @@ from pathlib import Path
 from ..errors import BadOutput
 
 FULL = (errno.ENOSPC, errno.EDQUOT, errno.EFBIG)
+
+
+def temporary_prefix(stem: str) -> str:
+    """How a file begun by this process is called: hidden, with machine and process, so that :func:`sweep` can tell."""
+    return f".{stem[:40]}~{platform.node()[:40]}~{os.getpid()}~"
+
+
+def sweep(folder: Path) -> int:
+    """Take away what processes of this machine had begun and left when they were killed; answers how many."""
+    swept = 0
+    for left in folder.glob(f".*~{platform.node()[:40]}~*~*"):
+        pid = left.name.split("~")[2]
+        if pid.isdigit() and not _alive(int(pid)):
+            shutil.rmtree(left) if left.is_dir() else left.unlink(missing_ok=True)
+            swept += 1
+    return swept
+
+
+def _alive(pid: int) -> bool:
+    try:
+        os.kill(pid, 0)
+    except ProcessLookupError:
+        return False
+    except PermissionError:
+        pass
+    return True
 
 
 def _what_to_do(problem: OSError) -> str:
@@ -26,7 +54,7 @@ def beside(path: Path) -> Iterator[Path]:
         BadOutput: the folder is missing or cannot be written.
     """
     try:
-        handle, name = tempfile.mkstemp(suffix=path.suffix, prefix=f".{path.stem[:40]}-", dir=path.parent)
+        handle, name = tempfile.mkstemp(suffix=path.suffix, prefix=temporary_prefix(path.stem), dir=path.parent)
         os.close(handle)
     except OSError as problem:
         raise BadOutput(f"'{path}' cannot be written ({problem.strerror}): choose another folder.") from problem

@@ -1,0 +1,114 @@
+"""The Print station beyond one file: sheets, tab, the printer's colours, jobs, gang sheet; judged by what comes out."""
+
+import io
+from pathlib import Path
+
+import numpy as np
+import pikepdf
+import pyvips
+from PIL import Image
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_blanks import print_file, station, typed
+from tests.browser.test_main_job import lay_on_bench
+
+
+def test_a_flag_is_cut_into_sheets_as_the_flat_shows(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, blank="Garden flag")
+    station(page, "Print")
+    typed(page, "Density", "60")
+    page.get_by_text("On paper", exact=True).click()
+    page.get_by_label("Paper", exact=True).select_option("letter")
+    expect(page.get_by_text("4 sheets")).to_be_visible()
+    expect(page.locator("[data-flat] circle").filter(has=page.locator("xpath=..")).nth(3)).to_be_attached()
+    with page.expect_download() as coming:
+        page.get_by_role("button", name="Make the print file").click()
+    with pikepdf.open(coming.value.path()) as pdf:
+        assert len(pdf.pages) == 5 and {tuple(float(v) for v in p.mediabox[2:]) for p in pdf.pages} == {(612.0, 792.0)}
+    page.reload()
+    page.get_by_text("On paper", exact=True).click()
+    expect(page.get_by_label("Paper", exact=True)).to_have_value("letter")  # kept
+    expect(page.get_by_role("list", name="Files made").get_by_text("letter.pdf")).to_be_visible()
+
+
+def test_tab_and_marks_are_in_the_file_and_on_the_flat(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art)
+    station(page, "Print")
+    page.get_by_text("Left", exact=True).first.click()
+    typed(page, "Width", "0.5in")
+    page.get_by_label("Trim marks above and below").check()
+    expect(page.locator("[data-flat]").get_by_text("white tab for the tape")).to_be_visible()
+    picture = np.asarray(print_file(page, "100").convert("RGB")).astype(int)
+    assert picture.shape[1] == 930 + 50
+    assert (picture[300, -50:] > 250).all() and (picture[300, -60] < 250).any()  # mirrored: the left tab is at the right
+
+
+def test_colours_are_looked_at_beside_the_screens_and_converted(page: Page, own_art: Path, tmp_path: Path) -> None:
+    lay_on_bench(page, own_art)
+    profile = tmp_path / "printer.icc"
+    profile.write_bytes(bytes(pyvips.Operation.call("profile_load", "p3")))
+    station(page, "Prove")
+    page.get_by_text("is judged by").click()
+    page.get_by_label("ICC profile").set_input_files(profile)
+    expect(page.get_by_text("printer.icc")).to_be_visible()
+    station(page, "Print")
+    page.get_by_label("Convert to the printer's profile").check()
+    page.get_by_role("button", name="Look at it beside the screen's").click()
+    beside = page.get_by_role("img", name="As the printer's profile says it comes out")
+    expect(beside).to_have_js_property("complete", True)
+    shown = Image.open(io.BytesIO(beside.screenshot())).convert("RGB")
+    assert np.asarray(shown).std() > 20
+    page.get_by_role("button", name="Close").click()
+    picture = print_file(page, "50")
+    assert picture.info["icc_profile"] == profile.read_bytes()
+
+
+def test_a_large_file_shows_how_far_it_is_and_can_be_stopped(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, blank="Throw blanket")
+    station(page, "Print")
+    typed(page, "Density", "300")
+    page.get_by_role("button", name="Make the print file").click()
+    expect(page.get_by_text("% made")).to_be_visible(timeout=20_000)
+    page.reload()  # it goes on without the page
+    expect(page.get_by_text("% made")).to_be_visible()
+    page.get_by_role("button", name="Stop").click()
+    expect(page.get_by_text("Stopped; nothing was written.")).to_be_visible(timeout=20_000)
+
+
+def test_prints_are_ganged_and_handed_over(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art)
+    station(page, "Print")
+    typed(page, "Density", "50")
+    page.get_by_text("Hand over", exact=True).click()
+    with page.expect_download() as coming:
+        page.get_by_role("link", name="Fetch the ticket").click()
+    with pikepdf.open(coming.value.path()) as pdf:
+        assert len(pdf.pages) == 1
+    page.get_by_role("button", name="To the gang sheet").click()
+    page.get_by_role("link", name="on it: look").click()
+    for other in ("Dusk on the Summit Line", "Signals"):  # what the demo laid there
+        page.get_by_role("button", name=f"Take {other}").click()
+    expect(page.get_by_role("img", name="Sheet 1").locator("image")).to_have_count(1)
+    page.get_by_text("Roll", exact=True).click()
+    typed(page, "Width", "20in")
+    page.get_by_label("Copies of").fill("3")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("of paper stays bare")).to_be_visible()
+    expect(page.get_by_role("img", name="Sheet 1").locator("image")).to_have_count(3)
+    with page.expect_download() as coming:
+        page.get_by_role("button", name="Make the gang sheet").click()
+    with pikepdf.open(coming.value.path()) as pdf:
+        assert float(pdf.pages[0].mediabox[2]) == 1440  # 20 in
+    page.go_back()
+    with page.expect_download():
+        page.get_by_role("button", name="Make the print file").click()
+    page.get_by_text("Hand over", exact=True).click()
+    page.get_by_role("button", name="Print it").click()
+    expect(page.get_by_text("Printed: 1 sheet")).to_be_visible()
+    page.get_by_label("A provider prints it").click()
+    expect(page.get_by_text("Simulated.")).to_be_visible()
+    with page.expect_download():
+        page.get_by_role("button", name="Make the print file").click()
+    page.get_by_role("button", name="Bring it to the desk").click()
+    expect(page.get_by_text("Refused")).to_be_visible()
+    expect(page.get_by_text("150 are needed")).to_be_visible()
