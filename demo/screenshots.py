@@ -45,6 +45,12 @@ def open_cut(page: Page) -> None:
     page.wait_for_load_state("networkidle")
 
 
+def laid_out(page: Page) -> None:
+    page.locator("tr[data-art] img").first.wait_for(timeout=120_000)
+    page.wait_for_load_state("networkidle")
+    page.wait_for_function("[...document.images].slice(0, 20).every((image) => image.complete)")
+
+
 def on_letter(page: Page) -> None:
     page.get_by_text("On paper", exact=True).click()
     page.get_by_label("Paper", exact=True).select_option("letter")
@@ -58,7 +64,7 @@ def at_the_press(page: Page) -> None:
 
 
 VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
-    "board": ("/", None),
+    "board": ("/", laid_out),
     "artwork": ("/bench/5/t-shirt/artwork", open_cut),
     "laid": ("/bench/3/blanket-upright/artwork?part=with-it", take_up),
     "fit": (f"/bench/1/{BLANK}/fit", None),

@@ -7,8 +7,9 @@ import pytest
 from improva.catalogue import template
 from improva.core.design import Placing
 from improva.core.preflight import prove
+from improva.core.press import common_figures, suggest
 from improva.demo import BLANKET, TUMBLER, lay_out
-from improva.store import ArtRow, Artworks, Database, Pairs
+from improva.store import ArtRow, Artworks, Database, Pairs, Pressings
 from improva.web.piece_shapes import PIECES
 
 
@@ -63,3 +64,14 @@ def test_the_blanket_s_pieces_are_as_they_are_kept(board: tuple[Artworks, Pairs]
     kept = PIECES.validate_python(pairs.get(conductor.id, BLANKET).pieces["front"])
     assert [piece.kind for piece in kept] == ["band", "words", "frames", "words"]
     assert all(artworks.get(slot.art) is not None for slot in kept[2].slots)
+
+
+def test_the_press_log_teaches_from_the_first_day(tmp_path: Path) -> None:
+    database = Database(tmp_path)
+    lay_out(database)
+    log = [row.pressing for row in Pressings(database).log(TUMBLER, "gloss", "tumbler", "My tumbler press")]
+    found = suggest(log, common_figures(template(TUMBLER), "tumbler"))
+    assert (
+        [entry.result for entry in log] == ["good", "usable"] and found.figures.main_s == 60 and found.figures.source == "log"
+    )
+    assert {item["template_id"] for item in database.setting("gang-sheet")["items"]} == {TUMBLER, "mug-11oz"}

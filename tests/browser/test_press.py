@@ -49,6 +49,7 @@ def test_the_clock_runs_the_plan_by_space_and_survives_a_reload(page: Page, own_
     expect(page.get_by_text("Step 8 of 13")).to_be_visible()  # once more, then another peek
     page.keyboard.press("Space")
     page.clock.fast_forward("00:41")
+    expect(page.get_by_text("time is up: open the press")).to_be_visible()
     page.keyboard.press("Space")
     expect(page.get_by_text("Step 7 of 13")).to_be_visible()
     page.keyboard.press("n")

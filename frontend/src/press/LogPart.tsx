@@ -111,7 +111,7 @@ function Logged({ entry, faults, onRemove }: { entry: LogEntry; faults: Fault[];
         </a>
       )}
       <span className="min-w-0 grow">
-        <b className="first-letter:uppercase">{entry.result}</b>
+        <b className="inline-block first-letter:uppercase">{entry.result}</b>
         {titles.length > 0 && `, ${titles.join(", ")}`}
         <span className="block text-xs text-soft">
           {entry.on} · {Math.round(figures.temperature_c)} °C, {figures.main_s} s, {figures.pressure}
@@ -121,7 +121,7 @@ function Logged({ entry, faults, onRemove }: { entry: LogEntry; faults: Fault[];
       </span>
       <button
         type="button"
-        className="self-start text-xs underline"
+        className="self-start text-xs whitespace-nowrap underline"
         onClick={onRemove}
         aria-label={`Take the pressing of ${entry.on} out`}
       >
