@@ -1,6 +1,6 @@
 import { Redo2, Undo2 } from "lucide-react";
 import { type ComponentType, useEffect } from "react";
-import { Link, useParams, useSearchParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
 import { Preparation } from "../artwork/Preparation";
 import { usePreparation } from "../artwork/usePreparation";
 import { FitStation } from "../fit/FitStation";
@@ -9,7 +9,7 @@ import { PrintStation } from "../print/PrintStation";
 import { type Print, usePrinting } from "../print/usePrinting";
 import { ProveStation } from "../prove/ProveStation";
 import { ShowStation } from "../show/ShowStation";
-import { Masthead } from "../ui/Masthead";
+import { Below, Masthead } from "../ui/Masthead";
 import { Alert, Button } from "../ui/parts";
 import { UnitChoice } from "../ui/UnitChoice";
 import { FlatPane } from "./FlatPane";
@@ -71,13 +71,9 @@ export function BenchPage() {
       <Masthead
         where={
           hand && (
-            <>
-              <Link to="/" className="underline">
-                Range board
-              </Link>
-              <span className="mx-2">/</span>
+            <Below>
               <b className="text-ink">{hand.pair.artwork.title}</b> on {hand.pair.template.title}
-            </>
+            </Below>
           )
         }
       >

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import { Dialog } from "radix-ui";
 import { useEffect, useRef } from "react";
 import { api, type Seam } from "../api/client";
+import { LargeDialog } from "../ui/LargeDialog";
 import { Alert, Button } from "../ui/parts";
 import type { Hand } from "./usePair";
 
@@ -16,31 +16,19 @@ export function SeamView({ hand }: { hand: Hand }) {
     enabled: false,
   });
   return (
-    <Dialog.Root onOpenChange={(open) => open && seam.refetch()}>
-      <Dialog.Trigger asChild>
-        <Button className="shrink-0 text-sm">Look at the seam</Button>
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ink/40" />
-        <Dialog.Content
-          className="fixed inset-y-6 left-1/2 flex w-[46rem] -translate-x-1/2 flex-col border border-ink bg-paper"
-          aria-describedby={undefined}
-        >
-          <div className="flex items-baseline gap-3 border-b border-rule px-4 py-2">
-            <Dialog.Title className="text-lg font-bold">The seam at full size</Dialog.Title>
-            <span className="grow text-sm text-soft">right end and left end butted, as the cup will show them</span>
-            <Dialog.Close asChild>
-              <Button>Close</Button>
-            </Dialog.Close>
-          </div>
-          <div className="min-h-0 grow overflow-auto p-4">
-            {seam.error && <Alert onRetry={() => seam.refetch()}>{seam.error.message}</Alert>}
-            {seam.isFetching && <p className="text-soft">Butting the ends…</p>}
-            {seam.data && !seam.isFetching && <Butted hand={hand} seam={seam.data} />}
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <LargeDialog
+      trigger={<Button className="shrink-0 text-sm">Look at the seam</Button>}
+      title="The seam at full size"
+      aside="right end and left end butted, as the cup will show them"
+      place="inset-y-6 left-1/2 w-[46rem] -translate-x-1/2"
+      onOpen={() => seam.refetch()}
+    >
+      <div className="min-h-0 grow overflow-auto p-4">
+        {seam.error && <Alert onRetry={() => seam.refetch()}>{seam.error.message}</Alert>}
+        {seam.isFetching && <p className="text-soft">Butting the ends…</p>}
+        {seam.data && !seam.isFetching && <Butted hand={hand} seam={seam.data} />}
+      </div>
+    </LargeDialog>
   );
 }
 

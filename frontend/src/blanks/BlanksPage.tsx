@@ -1,9 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { useNavigate, useParams } from "react-router";
 import { api, type Blank } from "../api/client";
 import { FileButton } from "../ui/FileButton";
-import { Masthead } from "../ui/Masthead";
+import { Below, Masthead } from "../ui/Masthead";
 import { show } from "../ui/measure";
 import { Alert, Button } from "../ui/parts";
 import { UnitChoice } from "../ui/UnitChoice";
@@ -55,13 +55,9 @@ export function BlanksPage() {
     <div className="flex h-full flex-col">
       <Masthead
         where={
-          <>
-            <Link to="/" className="underline">
-              Range board
-            </Link>
-            <span className="mx-2">/</span>
+          <Below>
             <b className="text-ink">Blanks</b>
-          </>
+          </Below>
         }
       >
         {away && (

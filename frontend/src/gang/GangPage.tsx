@@ -1,11 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { Link } from "react-router";
 import { api, type Gang, type GangState } from "../api/client";
 import { COLUMN } from "../bench/stations";
 import { Downloads, fetchFile } from "../ui/Downloads";
 import { Length, Pick, Plain, Tick } from "../ui/fields";
-import { Masthead } from "../ui/Masthead";
+import { Below, Masthead } from "../ui/Masthead";
 import { show } from "../ui/measure";
 import { Alert, Button, Choice, Heading, IconButton } from "../ui/parts";
 import { UnitChoice } from "../ui/UnitChoice";
@@ -46,13 +45,9 @@ export function GangPage() {
     <div className="flex h-full flex-col">
       <Masthead
         where={
-          <>
-            <Link to="/" className="underline">
-              Range board
-            </Link>
-            <span className="mx-2">/</span>
+          <Below>
             <b className="text-ink">Gang sheet</b>
-          </>
+          </Below>
         }
       >
         <UnitChoice />

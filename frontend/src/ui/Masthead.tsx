@@ -13,3 +13,16 @@ export function Masthead({ where, children }: { where?: ReactNode; children?: Re
     </header>
   );
 }
+
+/** Where one is, below the range board. */
+export function Below({ children }: { children: ReactNode }) {
+  return (
+    <>
+      <Link to="/" className="underline">
+        Range board
+      </Link>
+      <span className="mx-2">/</span>
+      {children}
+    </>
+  );
+}
