@@ -12,11 +12,13 @@ import pikepdf
 import pytest
 import pyvips
 from PIL import Image, ImageCms
+from shapely import Point, Polygon
 
-from improva.core.design import Design
+from improva.catalogue import template
+from improva.core.design import Design, Piece, Placing
 from improva.core.errors import BadArtwork, BadOutput, Stopped
-from improva.core.output import Carrier, PrintSettings, Watch, proofed, write_print_file
-from improva.core.output.settings import MARKS_MM
+from improva.core.output import Carrier, PrintSettings, Watch, make_print, marks_of, proofed, tab_of, write_print_file
+from improva.core.output.carrier import MARKS_MM
 from tests.conftest import art_of, closed_wave, quadrants
 
 TAB_MM = 6.35
@@ -92,16 +94,57 @@ def test_a_pdf_with_paper_round_it_knows_the_prints_boxes(written: Callable[...,
 
 
 def test_tabs_need_straight_ends(tmp_path: Path) -> None:
-    from improva.catalogue import template
-    from improva.core.design import Piece, Placing
-
-    art, cup = art_of(quadrants()), template("tumbler-20oz-tapered")
-    design = Design(cup, cup.panel(), (Piece("art", art.facts.size, Placing()),))
+    art, pillow = art_of(quadrants()), template("pillow-shaped")
+    design = Design(pillow, pillow.panel(), (Piece("art", art.facts.size, Placing()),))
     with pytest.raises(BadOutput, match="straight ends"):
         write_print_file(design, lambda _: art, tmp_path / "a.png", PrintSettings(72, carrier=Carrier("left", 5)))
     with pytest.raises(BadOutput, match="0 to 60"):
         Carrier("left", 500)
     assert list(tmp_path.iterdir()) == []
+
+
+@pytest.mark.parametrize("mirror", [False, True])
+def test_a_ring_carries_its_tab_square_to_its_end(tmp_path: Path, mirror: bool) -> None:
+    """The tab is a rectangle on the ring's straight end; the print itself stays as it is without a tab."""
+    art, cup = art_of(closed_wave()), template("tumbler-20oz-tapered")
+    panel = cup.panel()
+    design = Design(cup, panel, (Piece("art", art.facts.size, Placing()),))
+    carrier = Carrier("right", 10, True)
+    corners = tab_of(panel, carrier)
+    sides = [np.subtract(corners[i], corners[i - 1]) for i in range(4)]
+    assert [float(np.hypot(*s)) for s in sides] == pytest.approx([10, panel.cone.slant_mm, 10, panel.cone.slant_mm])  # type: ignore[union-attr]
+    assert abs(float(np.dot(sides[0], sides[1]))) < 1e-6
+    ring = Polygon(panel.line())
+    assert ring.intersection(Polygon(corners)).area < 0.02 and ring.distance(Polygon(corners)) < 1e-6
+    bare = PrintSettings(100)
+    made, plain = (make_print(design, lambda _: art, s) for s in (PrintSettings(100, mirror, carrier=carrier), bare))
+    picture, without = np.asarray(made.image.numpy()).astype(int), np.asarray(plain.image.numpy()).astype(int)
+    picture = picture[:, ::-1] if mirror else picture
+    left, top, *_ = PrintSettings(100, carrier=carrier).margins_px(panel)
+    inside = picture[top : top + without.shape[0], left : left + without.shape[1]]
+    solid = without[..., 3] == 255
+    assert np.abs(inside - without)[solid].max() <= 1
+    per_mm = 100 / 25.4
+    mid = np.mean(corners, axis=0)
+    x, y = round(left + (mid[0] + panel.bleed_mm) * per_mm), round(top + (mid[1] + panel.bleed_mm) * per_mm)
+    assert tuple(picture[y, x]) == (255, 255, 255, 255)
+    for a, b, c, d in marks_of(panel, carrier):
+        x, y = round(left + (a + c) / 2 * per_mm), round(top + (b + d) / 2 * per_mm)
+        assert (picture[max(0, y - 2) : y + 3, max(0, x - 2) : x + 3, 3] > 100).any()
+        assert ring.distance(Point(a, b)) > 0.3  # past the corner, not on the print
+
+
+@pytest.mark.parametrize("name", ["wrap.png", "wrap.tif", "wrap.jpg"])
+def test_two_readers_see_the_same_file(written: Callable[..., Path], name: str) -> None:
+    """Pillow's own readers and libvips's; JPEG decoders may differ by a step or two."""
+    path = written(name, closed_wave(), dpi=60)
+    with Image.open(path) as picture:
+        by_pillow = np.asarray(picture.convert("RGB")).astype(int)
+        dpi = picture.info["dpi"]
+    read = pyvips.Image.new_from_file(str(path))
+    assert np.abs(by_pillow - np.asarray(read.numpy())[..., :3]).max() <= (3 if name.endswith("jpg") else 0)
+    assert dpi == pytest.approx((read.xres * 25.4, read.yres * 25.4), abs=0.02)
+    assert dpi == pytest.approx((60, 60), abs=0.05)
 
 
 def test_colours_are_converted_as_little_cms_does_it(written: Callable[..., Path]) -> None:

@@ -2712,6 +2712,16 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Marks
+             * @description Trim marks on the file, in mm
+             */
+            marks: [
+                number,
+                number,
+                number,
+                number
+            ][];
             /** Name */
             name: string;
             /** Paper Mm */
@@ -2736,6 +2746,14 @@ export interface components {
              * @description Empty where the file is not cut into sheets
              */
             sheets: components["schemas"]["SheetShape"][];
+            /**
+             * Tab
+             * @description The tab's corners on the file, in mm
+             */
+            tab: [
+                number,
+                number
+            ][];
         };
         /**
          * PrintState

@@ -122,7 +122,8 @@ export function FilePart({ hand, print, state }: { hand: Hand; print: Print; sta
             onValue={(marks) => print.change({ marks })}
           />
         </div>
-      ) : (
+      ) : null}
+      {panel.shape !== "rectangle" && (
         <Tick
           label="Draw the line to cut along"
           on={printing.cut_line ?? false}

@@ -14,10 +14,13 @@ from ..core.output import (
     SheetPlan,
     Watch,
     beside,
+    carries,
     make_print,
+    marks_of,
     plan_sheets,
     print_name,
     set_name,
+    tab_of,
     write_print,
     write_sheets,
 )
@@ -41,8 +44,8 @@ def settings_of(desk: Desk, work: Work, panel: Panel, asked: PrintingBody) -> Pr
     profile = desk.profile(work.template) if asked.own_profile else None
     if asked.own_profile and profile is None:
         raise BadOutput("This blank has no ICC profile yet: add the printer's on the shelf of blanks, or keep sRGB.")
-    straight = panel.shape == "rectangle"
-    carrier = Carrier(asked.tab, asked.tab_mm if asked.tab != "none" else 0.0, asked.marks) if straight else Carrier()
+    tab_mm = asked.tab_mm if asked.tab != "none" else 0.0
+    carrier = Carrier(asked.tab, tab_mm, asked.marks) if carries(panel) else Carrier()
     return PrintSettings(asked.dpi or panel.dpi, work.route == "press", asked.cut_line, carrier, profile, asked.intent)
 
 
@@ -69,11 +72,19 @@ def plan_of(desk: Desk, work: Work, panel: Panel, asked: PrintingBody) -> PrintP
     except BadOutput as wrong:
         problem = str(wrong)
         settings = PrintSettings(panel.dpi, work.route == "press")
+    width = settings.file_mm(panel)[0]
+    left, top, *_ = settings.margins_mm(panel)
+
+    def on_file(x: float, y: float) -> tuple[float, float]:
+        x, y = x + panel.bleed_mm + left, y + panel.bleed_mm + top
+        return (width - x if settings.mirror else x), y
+
     shown = [SheetShape(number=i, box=part.box) for i, part in enumerate(sheets.parts, 1)] if sheets else []
     return PrintPlan(
         file_mm=settings.file_mm(panel), file_px=settings.file_px(panel), print_box=settings.print_box(panel),
         name=_name(work, panel, asked, settings, sheets), paper_mm=sheets.paper_mm if sheets else None,
-        sheets=shown, problem=problem,
+        sheets=shown, problem=problem, tab=[on_file(*point) for point in tab_of(panel, settings.carrier)],
+        marks=[(*on_file(a, b), *on_file(c, d)) for a, b, c, d in marks_of(panel, settings.carrier)],
     )  # fmt: skip
 
 

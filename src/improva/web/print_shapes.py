@@ -7,7 +7,8 @@ from typing import Literal
 from pydantic import Field
 
 from ..core.output import paper_size
-from ..core.output.settings import DPI_LIMITS, MOST_TAB_MM
+from ..core.output.carrier import MOST_TAB_MM
+from ..core.output.settings import DPI_LIMITS
 from .shapes import MadeFile, Shape
 
 Size = tuple[float, float]
@@ -55,6 +56,8 @@ class PrintPlan(Shape):
     name: str
     paper_mm: Size | None
     sheets: list[SheetShape] = Field(description="Empty where the file is not cut into sheets")
+    tab: list[Size] = Field(description="The tab's corners on the file, in mm")
+    marks: list[tuple[float, float, float, float]] = Field(description="Trim marks on the file, in mm")
     problem: str | None
 
 

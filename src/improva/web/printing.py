@@ -12,7 +12,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from ..core.errors import BadOutput
-from ..core.output import PAPERS_MM, proofed
+from ..core.output import PAPERS_MM, carries, proofed
 from ..core.render import on_blank
 from ..core.template import Panel
 from ..store import JobRow
@@ -67,7 +67,7 @@ def state_of(desk: Desk, work: Work, panel: Panel) -> PrintState:
     """How a panel is printed."""
     asked = printing_of(work)
     return PrintState(
-        printing=asked, plan=plan_of(desk, work, panel, asked), papers=PAPERS_MM, can_tab=panel.shape == "rectangle",
+        printing=asked, plan=plan_of(desk, work, panel, asked), papers=PAPERS_MM, can_tab=carries(panel),
         has_profile=desk.profile(work.template) is not None,
     )  # fmt: skip
 

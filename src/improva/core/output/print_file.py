@@ -13,7 +13,7 @@ from ..errors import BadOutput
 from ..render import Opener, on_blank, render
 from ..render.bend import outline_svg
 from ..template import Box, Panel
-from .carrier import on_carrier
+from .carrier import on_carrier, on_ring_carrier
 from .jpeg import write_jpeg
 from .pdf import PNG_COMPRESSION, Page, Placed, write_pages
 from .profile import converted, srgb_profile, tagged
@@ -70,8 +70,11 @@ def make_print(design: Design, open_art: Opener, settings: PrintSettings) -> Pri
     if settings.profile is not None:
         image, profile = converted(image, settings.profile, settings.intent), settings.profile
     per_mm = w / panel.file_mm[0], h / panel.file_mm[1]
-    if any(carrier.margins_mm):
-        image = on_carrier(image, settings.margins_px(panel), per_mm)
+    margins = settings.margins_px(panel)
+    if panel.cone is not None and not carrier.bare:
+        image = on_ring_carrier(image, panel, carrier, margins)
+    elif any(margins):
+        image = on_carrier(image, margins, per_mm)
     if settings.mirror:
         image = image.fliphor()
     x, y, *_ = bleed = settings.print_box(panel)
