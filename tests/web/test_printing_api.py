@@ -62,9 +62,7 @@ def test_all_sides_come_in_one_zip_that_two_readers_open(client: FlaskClient, tm
             with Image.open(io.BytesIO(archive.read(name))) as picture:
                 assert picture.info["dpi"] == pytest.approx((36, 36), abs=0.05)
     (tmp_path / "a.zip").write_bytes(data)
-    listed = subprocess.run(
-        [sys.executable, "-m", "zipfile", "-l", str(tmp_path / "a.zip")], capture_output=True, text=True, check=True
-    )
+    listed = subprocess.run(["unzip", "-t", str(tmp_path / "a.zip")], capture_output=True, text=True, check=True)
     assert all(name in listed.stdout for name in names)
 
 
