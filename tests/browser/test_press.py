@@ -84,6 +84,11 @@ def test_what_went_wrong_is_explained_logged_and_changes_the_next_plan(page: Pag
     page.keyboard.press("Enter")
     expect(page.get_by_label("Heat, °C")).to_have_value("204.4")
     page.get_by_role("button", name="Keep", exact=True).click()
+    expect(page.get_by_text("204 °C, 400 °F")).to_be_visible()  # the maker's win
+    expect(page.get_by_text("Your log suggests 196 °C, 61 s")).to_be_visible()
+    page.get_by_text("My log's", exact=True).click()
+    expect(page.get_by_text("196 °C, 385 °F", exact=True)).to_be_visible()
+    page.get_by_text("The maker's", exact=True).click()
     entry.get_by_role("button").click()
     expect(page.get_by_text("the maker's figures", exact=True)).to_be_visible()
     expect(page.get_by_text("204 °C, 400 °F")).to_be_visible()

@@ -81,6 +81,21 @@ def test_the_blanks_profile_is_looked_at_and_converted_to(client: FlaskClient) -
     assert proof.shape[1] == 200 and np.abs(proof[10, 10].astype(int) - (220, 30, 30)).max() <= 4  # within its reach
 
 
+def test_a_press_profile_is_looked_at_but_not_converted_to(client: FlaskClient) -> None:
+    art = drop(client)
+    form = {"file": (io.BytesIO(bytes(pyvips.Operation.call("profile_load", "cmyk"))), "press.icc")}
+    client.put("/api/blanks/tumbler-20oz-straight/profile", data=form, content_type="multipart/form-data")
+    assert "stay RGB" in client.put(at(art, "/printing"), json={"own_profile": True}).json["plan"]["problem"]
+    assert "stay RGB" in client.post(at(art, "/print-job"), json={}).json["detail"]
+    plain, paper = (
+        np.asarray(
+            Image.open(io.BytesIO(client.get(at(art, "/soft-proof"), query_string={"px": 200, "paper": p}).data))
+        ).astype(int)
+        for p in ("false", "true")
+    )
+    assert plain[170, 190].min() >= 253 > paper[170, 190].max()  # the white corner, as the screen's and as the paper's
+
+
 def test_a_job_is_stopped_and_leaves_nothing(client: FlaskClient, tmp_path: Path) -> None:
     art = drop(client, encoded(Image.fromarray(np.random.default_rng(1).integers(0, 255, (900, 900, 3), dtype=np.uint8))))
     at_ = pair(art, "blanket-upright")
@@ -252,7 +267,15 @@ def test_pressing_is_planned_logged_and_learned_from(client: FlaskClient) -> Non
     assert client.get(f"{press}?finish=matte").json["maker"] is None
     entry = {"on": "2026-05-30", "figures": kept["figures"], "result": "usable", "faults": ["pale"], "note": ""}
     after = client.post(f"{press}/log", json=entry).json
-    assert after["figures"]["main_s"] == 66 and after["log"][0]["counts"] and client.get(at(art)).json["pressed"]
+    assert after["figures"]["main_s"] == 60 and after["by"] == "maker"  # the maker's figures win
+    assert after["suggested"]["main_s"] == 66 and "a tenth longer" in after["why"][-1]
+    learned = client.get(f"{press}?by=log").json
+    assert (
+        learned["figures"]["main_s"] == 66
+        and learned["steps"][2]["seconds"] == 66
+        and after["log"][0]["counts"]
+        and client.get(at(art)).json["pressed"]
+    )
     photo = {"file": (io.BytesIO(encoded(Image.new("RGB", (3000, 2000)), "JPEG")), "result.jpg")}
     at_entry = f"/api/pressings/{after['log'][0]['id']}"
     assert client.put(f"{at_entry}/photo", data=photo, content_type="multipart/form-data").status_code == 204

@@ -37,7 +37,7 @@ export type Machine = Schemas["PressBody"];
 export type LogEntry = Schemas["LogEntry"];
 export type Fault = Schemas["FaultShape"];
 /** Which press and finish are meant; what is not given is the blank's usual. */
-export type Pressed = { method?: string; press?: string; finish?: string };
+export type Pressed = { method?: string; press?: string; finish?: string; by?: string };
 export type Kind = Schemas["KindShape"];
 export type Origin = Schemas["OriginBody"];
 export type Preparation = Schemas["PreparationBody"];

@@ -2618,11 +2618,17 @@ export interface components {
          * @description Everything about pressing a pair.
          */
         PressState: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "maker" | "log";
             /** Cautions */
             cautions: string[];
             common: components["schemas"]["FiguresBody"];
             /** Faults */
             faults: components["schemas"]["FaultShape"][];
+            /** @description Those that are pressed by */
             figures: components["schemas"]["FiguresBody"];
             /** Finish */
             finish: string;
@@ -2656,11 +2662,13 @@ export interface components {
             rule: string;
             /** Steps */
             steps: components["schemas"]["StepShape"][];
+            /** @description What the log suggests, where there is one */
+            suggested: components["schemas"]["FiguresBody"] | null;
             /** Total S */
             total_s: number;
             /**
              * Why
-             * @description Why these figures, where they come from the log
+             * @description Why the log suggests it
              */
             why: string[];
         };
@@ -4991,6 +4999,8 @@ export interface operations {
                 method?: ("tumbler" | "flat" | "mug") | null;
                 press?: string;
                 finish?: string;
+                /** @description Whose figures; the maker's win where they are known */
+                by?: "" | "maker" | "log";
             };
             header?: never;
             path: {
@@ -5028,6 +5038,8 @@ export interface operations {
                 method?: ("tumbler" | "flat" | "mug") | null;
                 press?: string;
                 finish?: string;
+                /** @description Whose figures; the maker's win where they are known */
+                by?: "" | "maker" | "log";
             };
             header?: never;
             path: {
@@ -5069,6 +5081,8 @@ export interface operations {
                 method?: ("tumbler" | "flat" | "mug") | null;
                 press?: string;
                 finish?: string;
+                /** @description Whose figures; the maker's win where they are known */
+                by?: "" | "maker" | "log";
             };
             header?: never;
             path: {
@@ -5110,6 +5124,8 @@ export interface operations {
                 method?: ("tumbler" | "flat" | "mug") | null;
                 press?: string;
                 finish?: string;
+                /** @description Whose figures; the maker's win where they are known */
+                by?: "" | "maker" | "log";
             };
             header?: never;
             path: {

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Figures, Press } from "../api/client";
 import { Pick, Plain } from "../ui/fields";
-import { Button, Heading } from "../ui/parts";
+import { Button, Choice, Heading } from "../ui/parts";
 import type { Pressing } from "./usePress";
 
 const SOURCES = { maker: "the maker's figures", log: "from your log", practice: "common practice" };
@@ -34,12 +34,29 @@ export function FiguresPart({ press, pressing }: { press: Press; pressing: Press
           </div>
         ))}
       </dl>
+      <p className="text-xs text-soft">{figures.note}</p>
+      {press.maker && press.suggested && (
+        <Choice
+          label="Press by"
+          value={press.by}
+          options={[
+            { value: "maker", label: "The maker's" },
+            { value: "log", label: "My log's" },
+          ]}
+          onChange={(by) => pressing.choose({ by })}
+        />
+      )}
+      {press.suggested && press.by === "maker" && (
+        <p className="text-sm">
+          <b>Your log suggests</b> {Math.round(press.suggested.temperature_c)} °C, {press.suggested.main_s} s,{" "}
+          {press.suggested.pressure}.
+        </p>
+      )}
       {press.why.map((why) => (
         <p key={why} className="text-sm">
           {why}
         </p>
       ))}
-      <p className="text-xs text-soft">{figures.note}</p>
       {press.log.length > 0 && (
         <details className="text-xs text-soft">
           <summary className="cursor-pointer">How the log is read</summary>

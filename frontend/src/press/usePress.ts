@@ -37,7 +37,9 @@ export function usePress(hand: Hand): Pressing {
   const key = ["press", place.art, place.template, place.panel, asked];
   const query = useQuery({ queryKey: key, queryFn: () => api.press(place, asked), placeholderData: (old) => old });
   const press = query.data ?? null;
-  const here: Pressed = press ? { method: press.method, press: press.press, finish: press.finish } : asked;
+  const here: Pressed = press
+    ? { method: press.method, press: press.press, finish: press.finish, by: asked.by ?? "" }
+    : asked;
   const change = useMutation({
     mutationFn: (work: () => Promise<unknown>) => work(),
     onSettled: () => {

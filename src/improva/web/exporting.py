@@ -46,7 +46,7 @@ def settings_of(desk: Desk, work: Work, panel: Panel, asked: PrintingBody) -> Pr
         raise BadOutput("This blank has no ICC profile yet: add the printer's on the shelf of blanks, or keep sRGB.")
     tab_mm = asked.tab_mm if asked.tab != "none" else 0.0
     carrier = Carrier(asked.tab, tab_mm, asked.marks) if carries(panel) else Carrier()
-    return PrintSettings(asked.dpi or panel.dpi, work.route == "press", asked.cut_line, carrier, profile, asked.intent)
+    return PrintSettings(asked.dpi or panel.dpi, work.mirrored, asked.cut_line, carrier, profile, asked.intent)
 
 
 def _name(work: Work, panel: Panel, asked: PrintingBody, settings: PrintSettings, sheets: SheetPlan | None) -> str:
@@ -71,7 +71,7 @@ def plan_of(desk: Desk, work: Work, panel: Panel, asked: PrintingBody) -> PrintP
         settings.art_px(panel)
     except BadOutput as wrong:
         problem = str(wrong)
-        settings = PrintSettings(panel.dpi, work.route == "press")
+        settings = PrintSettings(panel.dpi, work.mirrored)
     width = settings.file_mm(panel)[0]
     left, top, *_ = settings.margins_mm(panel)
 
@@ -131,7 +131,7 @@ def make_set(desk: Desk, work: Work, asked: PrintingBody, watch: Watch) -> str:
     sides = []
     for i, panel in enumerate(panels):
         sides.append(make_side(desk, work, panel, asked, watch.part(i / len(panels), (i + 0.9) / len(panels))))
-    name = set_name(work.art.title, work.template, asked.dpi or panels[0].dpi, work.route == "press", "zip")
+    name = set_name(work.art.title, work.template, asked.dpi or panels[0].dpi, work.mirrored, "zip")
     key = key_of("set", [side[0] for side in sides], name)
 
     def pack(path: Path) -> None:

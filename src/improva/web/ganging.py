@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from functools import cached_property
 from pathlib import Path
 from typing import Any
@@ -12,7 +11,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from pydantic import Field
 
 from ..core.errors import BadOutput, ImprovaError
-from ..core.output import GangItem, GangPlan, GangSheet, Print, Watch, gang, make_print, size_name, write_gang
+from ..core.output import GangItem, GangPlan, GangSheet, Print, PrintSettings, Watch, gang, make_print, size_name, write_gang
 from ..store import MadeRow
 from ..store.database import key_of
 from ..work.jobs import Jobs
@@ -101,15 +100,14 @@ class _Packing:
             found.append((work, item))
         return found
 
-    def settings(self, work: Work, item: GangItemBody) -> Any:
+    def settings(self, work: Work, item: GangItemBody) -> PrintSettings:
         """sRGB, since prints of several printers may lie together."""
         asked = printing_of(work).model_copy(update={"own_profile": False})
         return settings_of(self._desk, work, work.template.panel(item.panel), asked)
 
     def size(self, work: Work, item: GangItemBody) -> tuple[float, float]:
         """An item's size in mm."""
-        size: tuple[float, float] = self.settings(work, item).file_mm(work.template.panel(item.panel))
-        return size
+        return self.settings(work, item).file_mm(work.template.panel(item.panel))
 
     def plan(self) -> GangPlan:
         """Where everything lies. Raises :class:`BadOutput`."""
@@ -143,7 +141,7 @@ def state_of(desk: Desk, jobs: Jobs) -> GangState:
     items = [
         GangItemShape(**item.model_dump(), title=f"{work.art.title} on {work.template.title}", size_mm=packing.size(work, item),
                       print_box=packing.settings(work, item).print_box(work.template.panel(item.panel)),
-                      picture=_picture(work, item), mirrored=work.route == "press")
+                      picture=_picture(work, item), mirrored=work.mirrored)
         for work, item in packing.works
     ]  # fmt: skip
     body = packing.body.model_copy(update={"items": [item for _, item in packing.works]})
@@ -170,7 +168,10 @@ def gang_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:
     parts = [[*work.subject, work.placing_key, work.route, printing_of(work).model_dump()] for work, _ in packing.works]
     key = key_of("gang", body.model_dump(), parts)
     name = f"gang-sheet_{len(plan.puts)}-prints_{size_name(plan.sheets_mm[0])}.pdf"
-    make: Callable[[Path], None] = lambda path: write_gang(plan, packing.open_print, path, body.cut_lines, watch)  # noqa: E731
+
+    def make(path: Path) -> None:
+        write_gang(plan, packing.open_print, path, body.cut_lines, watch)
+
     desk.made.file(MadeRow(key, "print", "", name), packing.works[0][0].art.id, "gang", make)
     return [key]
 

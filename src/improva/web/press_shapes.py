@@ -21,6 +21,7 @@ class PressQuery(PanelQuery):
     method: MethodName | None = None
     press: str = Field(default="", max_length=80)
     finish: str = Field(default="", max_length=40)
+    by: Literal["", "maker", "log"] = Field(default="", description="Whose figures; the maker's win where they are known")
 
 
 class FiguresBody(Shape):
@@ -115,8 +116,10 @@ class PressState(Shape):
     presses: list[PressBody]
     finish: str
     finishes: list[str]
-    figures: FiguresBody
-    why: list[str] = Field(description="Why these figures, where they come from the log")
+    by: Literal["maker", "log"]
+    figures: FiguresBody = Field(description="Those that are pressed by")
+    suggested: FiguresBody | None = Field(description="What the log suggests, where there is one")
+    why: list[str] = Field(description="Why the log suggests it")
     rule: str
     common: FiguresBody
     maker: FiguresBody | None

@@ -75,12 +75,15 @@ def press_state(desk: Desk, template: Template, query: PressQuery) -> PressState
     log = desk.pressings.log(template.id, finish, method, press.name)
     found = suggest([row.pressing for row in log], maker or common)
     panel = template.panel(query.panel)
-    steps = press_plan(template, panel, method, found.figures, press.platen_mm)
+    by_maker = maker is not None and query.by != "log"
+    figures = maker if maker is not None and by_maker else found.figures
+    steps = press_plan(template, panel, method, figures, press.platen_mm)
     presses = {p.name: p for p in [*desk.pressings.presses(method), press]}
     return PressState(
         method=method, methods={m: METHODS[m] for m in methods_of(template)}, press=press.name,
         presses=[PressBody(name=p.name, method=p.method, platen_mm=p.platen_mm) for p in presses.values()],
-        finish=finish, finishes=list(template.finishes), figures=FiguresBody.of(found.figures), why=list(found.why), rule=RULE,
+        finish=finish, finishes=list(template.finishes), by="maker" if by_maker else "log", figures=FiguresBody.of(figures),
+        suggested=FiguresBody.of(found.figures) if log else None, why=list(found.why), rule=RULE,
         common=FiguresBody.of(common), maker=FiguresBody.of(maker) if maker else None,
         steps=[StepShape(do=s.do, kind=s.kind, lie=s.lie, seconds=s.seconds, temperature_c=s.temperature_c,
                          temperature_f=s.temperature_f, pressure=s.pressure, box=s.part.box if s.part else None) for s in steps],

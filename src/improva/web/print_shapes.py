@@ -14,6 +14,9 @@ from .shapes import MadeFile, Shape
 Size = tuple[float, float]
 
 
+IntentName = Literal["relative", "perceptual", "saturation", "absolute"]
+
+
 class PrintingBody(Shape):
     """How a pair's print files are made.
 
@@ -27,7 +30,7 @@ class PrintingBody(Shape):
     tab_mm: float = Field(default=6.35, ge=0, le=MOST_TAB_MM)
     marks: bool = False
     own_profile: bool = Field(default=False, description="Convert to the blank's own ICC profile")
-    intent: Literal["relative", "perceptual", "saturation", "absolute"] = "relative"
+    intent: IntentName = "relative"
     paper: str = Field(default="none", max_length=40)
     margin_mm: float = Field(default=5.0, ge=0, le=100)
     overlap_mm: float = Field(default=10.0, ge=0, le=200)

@@ -20,7 +20,7 @@ from ..work.jobs import Jobs
 from .desk import Desk
 from .exporting import plan_of, printed_placing, printing_of
 from .files import made_shape
-from .print_shapes import JobShape, PrintingBody, PrintState
+from .print_shapes import IntentName, JobShape, PrintingBody, PrintState
 from .problems import NotHere
 from .shapes import PairPath, PanelQuery, Shape
 from .ticketing import made_ticket, ticket_name
@@ -40,7 +40,7 @@ class ProofQuery(PanelQuery):
     """How the soft proof is looked at."""
 
     paper: bool = Field(default=False, description="White as the paper's own")
-    intent: Literal["relative", "perceptual", "saturation", "absolute"] = "relative"
+    intent: IntentName = "relative"
     px: int = Field(default=PROOF_PX, ge=64, le=2000)
 
 

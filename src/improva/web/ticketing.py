@@ -41,7 +41,7 @@ def ticket_of(desk: Desk, work: Work) -> Ticket:
     )
     steps: list[str] = []
     settings = ""
-    if work.route == "press":
+    if work.mirrored:
         state = press_state(desk, template, PressQuery())
         figures = state.figures
         settings = (
@@ -53,7 +53,7 @@ def ticket_of(desk: Desk, work: Work) -> Ticket:
         ]
     return Ticket(
         work.art.title, template.title, template.substrate, colours,
-        "pressed here: the file is mirrored" if work.route == "press" else "printed by a provider: not mirrored",
+        "pressed here: the file is mirrored" if work.mirrored else "printed by a provider: not mirrored",
         asked.copies, tuple(_side(desk, work, p.id) for p in work.printed), settings, tuple(steps),
         CAUTIONS[:3] if steps else (), asked.notes, date.today().isoformat(),
         desk.look(work, work.placings, info, work.row.angle, work.row.colours, TICKET_PX, close=info.turns),

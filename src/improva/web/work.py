@@ -44,6 +44,11 @@ class Work:
         """How it is printed: decided here, or the blank's own."""
         return self.row.route or self.template.route
 
+    @property
+    def mirrored(self) -> bool:
+        """Whether its files are mirrored: the seller presses them face down."""
+        return self.route == "press"
+
     @cached_property
     def placings(self) -> Placings:
         """The placing of every panel; None for one that stays empty."""

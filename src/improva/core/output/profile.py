@@ -34,8 +34,8 @@ def _sent(image: pyvips.Image, profile: bytes, intent: Intent) -> pyvips.Image:
     return tagged(lab, profile).icc_export(pcs="lab", intent=intent, depth=8, black_point_compensation=intent == "relative")
 
 
-def converted(image: pyvips.Image, profile: bytes, intent: Intent) -> pyvips.Image:
-    """An sRGB image in the colours of a printer's RGB profile, which it carries.
+def check_rgb(profile: bytes) -> None:
+    """Make sure that print files can be converted to a profile.
 
     Raises:
         BadArtwork: it is no profile.
@@ -43,6 +43,10 @@ def converted(image: pyvips.Image, profile: bytes, intent: Intent) -> pyvips.Ima
     """
     if open_profile(profile).profile.xcolor_space.strip() != "RGB":
         raise BadOutput("Print files stay RGB: this profile is for CMYK. It can still be used for the proof on screen.")
+
+
+def converted(image: pyvips.Image, profile: bytes, intent: Intent) -> pyvips.Image:
+    """An sRGB image in the colours of a printer's RGB profile, which it carries; see :func:`check_rgb`."""
     return _sent(image, profile, intent)
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from ..errors import BadOutput
 from ..template import Box, Panel
 from .carrier import Carrier, Margins, margins_mm
-from .profile import INTENTS, Intent
+from .profile import INTENTS, Intent, check_rgb
 
 DPI_LIMITS = (36.0, 1200.0)
 MAX_PRINT_PX = 600_000_000
@@ -35,6 +35,8 @@ class PrintSettings:
             raise BadOutput(f"{self.dpi:g} dpi cannot be made: ask for {DPI_LIMITS[0]:g} to {DPI_LIMITS[1]:g}.")
         if self.intent not in INTENTS:
             raise BadOutput(f"The intent '{self.intent}' is not known: choose one of {', '.join(INTENTS)}.")
+        if self.profile is not None:
+            check_rgb(self.profile)
 
     def art_px(self, panel: Panel) -> tuple[int, int]:
         """Pixels of the panel's print. Raises :class:`BadOutput` if they are too many for one file."""

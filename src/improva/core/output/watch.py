@@ -32,8 +32,7 @@ class Watch:
 
     def at(self, share: float) -> None:
         """Say how far the work is. Raises :class:`Stopped` if it should not go on."""
-        if self._stopped and self._stopped():
-            raise Stopped("Stopped before it was done; nothing was written.")
+        self.check()
         percent = int(100 * (self._from + (self._to - self._from) * share))
         if self._told and percent != self._percent:
             self._percent = percent
