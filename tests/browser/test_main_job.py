@@ -54,7 +54,7 @@ def test_the_board_shows_the_demo_as_real_pictures(page: Page) -> None:
     cells = page.locator("tbody td img")
     expect(cells).not_to_have_count(0)
     for i in range(4):
-        expect(cells.nth(i)).to_have_js_property("complete", True)
+        expect(cells.nth(i)).to_have_js_property("complete", True, timeout=90_000)  # the first look at a cold board
         assert cells.nth(i).evaluate("image => image.naturalWidth") == 400
     dusk, signals = (np.asarray(Image.open(io.BytesIO(cells.nth(i).screenshot())).convert("RGB")).astype(int) for i in (0, 7))
     assert np.abs(dusk - signals).max() > 80  # each cell shows its own art

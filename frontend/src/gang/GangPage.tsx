@@ -23,6 +23,7 @@ export function GangPage() {
   });
   const change = useMutation({
     mutationFn: (gang: Gang) => api.setGang(gang),
+    scope: { id: "gang" },
     onSuccess: (answer) => queries.setQueryData(["gang"], answer),
   });
   const asked = useRef<number | null>(null);
@@ -34,6 +35,14 @@ export function GangPage() {
     },
   });
   const state = query.data;
+  // Each change builds on the one before it, also where that is still on its way.
+  const latest = useRef<Gang | null>(null);
+  if (!change.isPending) latest.current = (state?.gang as Gang | undefined) ?? null;
+  const onChange: Changes["onChange"] = (update) => {
+    if (!latest.current) return;
+    latest.current = update(latest.current);
+    change.mutate(latest.current);
+  };
   useEffect(() => {
     const job = state?.jobs.find((each) => each.id === asked.current);
     if (job?.state !== "done") return;
@@ -61,9 +70,9 @@ export function GangPage() {
       {state && (
         <main className="grid min-h-0 grow grid-cols-[22rem_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
           <section aria-label="Gang sheet" className={COLUMN}>
-            <Items state={state} onChange={change.mutate} />
-            <AddPrint state={state} onChange={change.mutate} />
-            <Sheet gang={state.gang as Gang} onChange={change.mutate} />
+            <Items state={state} onChange={onChange} />
+            <AddPrint onChange={onChange} />
+            <Sheet gang={state.gang as Gang} onChange={onChange} />
             <div className="sticky -bottom-4 -mx-4 -mb-4 mt-auto grid gap-2 border-t border-rule bg-table p-4 pt-3">
               {problem && <Alert>{problem.message}</Alert>}
               {state.problem && <Alert>{state.problem}</Alert>}
@@ -77,13 +86,19 @@ export function GangPage() {
   );
 }
 
-type Changes = { state: GangState; onChange: (gang: Gang) => void };
+type Changes = { state: GangState; onChange: (update: (gang: Gang) => Gang) => void };
+
+type Item = { artwork_id: number; template_id: string; panel: string };
+const same = (a: Item, b: Item) =>
+  a.artwork_id === b.artwork_id && a.template_id === b.template_id && a.panel === b.panel;
 
 function Items({ state, onChange }: Changes) {
   const { unit } = useUnit();
-  const gang = state.gang as Gang;
-  const set = (index: number, count: number) =>
-    onChange({ ...gang, items: gang.items.map((item, i) => (i === index ? { ...item, count } : item)) });
+  const set = (changed: Item, count: number) =>
+    onChange((gang) => ({
+      ...gang,
+      items: gang.items.map((item) => (same(item, changed) ? { ...item, count } : item)),
+    }));
   return (
     <div className="grid grid-cols-1 gap-2">
       <Heading aside={`${state.puts.length} prints`}>Prints on it</Heading>
@@ -109,12 +124,12 @@ function Items({ state, onChange }: Changes) {
               suffix="×"
               least={1}
               most={2000}
-              onValue={(n) => set(i, Math.round(n))}
+              onValue={(n) => set(item, Math.round(n))}
             />
           </div>
           <IconButton
             label={`Take ${item.title} off`}
-            onClick={() => onChange({ ...gang, items: gang.items.filter((_, n) => n !== i) })}
+            onClick={() => onChange((gang) => ({ ...gang, items: gang.items.filter((one) => !same(one, item)) }))}
           >
             ✕
           </IconButton>
@@ -124,11 +139,10 @@ function Items({ state, onChange }: Changes) {
   );
 }
 
-function AddPrint({ state, onChange }: Changes) {
+function AddPrint({ onChange }: { onChange: Changes["onChange"] }) {
   const board = useQuery({ queryKey: ["board"], queryFn: api.board });
   const [art, setArt] = useState("");
   const [blank, setBlank] = useState("");
-  const gang = state.gang as Gang;
   const arts = board.data?.artworks ?? [];
   const blanks = board.data?.templates ?? [];
   const add = useMutation({
@@ -138,14 +152,11 @@ function AddPrint({ state, onChange }: Changes) {
       const sides = pair.panels.filter((panel) => panel.printed);
       return sides.map((panel) => ({ artwork_id: place.art, template_id: place.template, panel: panel.id, count: 1 }));
     },
-    onSuccess: (items) => {
-      const known = (item: (typeof items)[number]) =>
-        gang.items.some(
-          (one) =>
-            one.artwork_id === item.artwork_id && one.template_id === item.template_id && one.panel === item.panel,
-        );
-      onChange({ ...gang, items: [...gang.items, ...items.filter((item) => !known(item))] });
-    },
+    onSuccess: (items) =>
+      onChange((gang) => ({
+        ...gang,
+        items: [...gang.items, ...items.filter((item) => !gang.items.some((one) => same(one, item)))],
+      })),
   });
   if (!arts.length) return null;
   return (
@@ -171,8 +182,8 @@ function AddPrint({ state, onChange }: Changes) {
   );
 }
 
-function Sheet({ gang, onChange }: { gang: Gang; onChange: (gang: Gang) => void }) {
-  const change = (values: Partial<Gang>) => onChange({ ...gang, ...values });
+function Sheet({ gang, onChange }: { gang: Gang; onChange: Changes["onChange"] }) {
+  const change = (values: Partial<Gang>) => onChange((now) => ({ ...now, ...values }));
   const length = (label: string, mm: number, least: number, onValue: (mm: number) => void) => (
     <Length label={label} mm={mm} least={least} panel={{ dpi: 300 }} onValue={onValue} />
   );
