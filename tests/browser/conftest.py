@@ -20,7 +20,7 @@ CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
          "--disable-component-update", "--disable-sync"]  # fmt: skip
 
-expect.set_options(timeout=20_000)  # the first picture lights the scene, on machines busy with other things too
+expect.set_options(timeout=60_000)  # the first picture lights the scene, on machines busy with other things too
 
 
 def free_port() -> int:

@@ -68,11 +68,11 @@ def test_a_large_file_shows_how_far_it_is_and_can_be_stopped(page: Page, own_art
     station(page, "Print")
     typed(page, "Density", "300")
     page.get_by_role("button", name="Make the print file").click()
-    expect(page.get_by_text("% made")).to_be_visible(timeout=20_000)
+    expect(page.get_by_text("% made")).to_be_visible()
     page.reload()  # it goes on without the page
     expect(page.get_by_text("% made")).to_be_visible()
     page.get_by_role("button", name="Stop").click()
-    expect(page.get_by_text("Stopped; nothing was written.")).to_be_visible(timeout=20_000)
+    expect(page.get_by_text("Stopped; nothing was written.")).to_be_visible()
 
 
 def test_prints_are_ganged_and_handed_over(page: Page, own_art: Path) -> None:
