@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Figures, Press } from "../api/client";
 import { Pick, Plain } from "../ui/fields";
+import { celsius, fahrenheit } from "../ui/measure";
 import { Button, Choice, Heading } from "../ui/parts";
 import type { Pressing } from "./usePress";
 
@@ -17,7 +18,7 @@ export function FiguresPart({ press, pressing }: { press: Press; pressing: Press
   const { figures } = press;
   const tumbler = press.method === "tumbler";
   const rows: [string, string][] = [
-    ["Heat", `${Math.round(figures.temperature_c)} °C, ${Math.round(figures.temperature_c * 1.8 + 32)} °F`],
+    ["Heat", `${Math.round(figures.temperature_c)} °C, ${Math.round(fahrenheit(figures.temperature_c))} °F`],
     [tumbler ? "Seam down, seam up" : "Press", `${figures.main_s} s${tumbler ? " each" : ""}`],
     ...(figures.side_s ? [["Each side", `${figures.side_s} s`] as [string, string]] : []),
     ["Pressure", figures.pressure ?? "light"],
@@ -76,11 +77,11 @@ export function FiguresPart({ press, pressing }: { press: Press; pressing: Press
           />
           <Plain
             label="Heat, °F"
-            value={Math.round(own.temperature_c * 1.8 + 32)}
+            value={Math.round(fahrenheit(own.temperature_c))}
             suffix="°F"
             least={212}
             most={450}
-            onValue={(f) => setOwn({ ...own, temperature_c: Math.round((f - 32) / 0.18) / 10 })}
+            onValue={(f) => setOwn({ ...own, temperature_c: Math.round(10 * celsius(f)) / 10 })}
           />
           <Plain
             label={tumbler ? "Seam down/up" : "Press"}

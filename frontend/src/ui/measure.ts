@@ -3,6 +3,9 @@
 export type Unit = "in" | "mm";
 export const MM_PER_IN = 25.4;
 
+export const fahrenheit = (celsius: number) => celsius * 1.8 + 32;
+export const celsius = (fahrenheit: number) => (fahrenheit - 32) / 1.8;
+
 export function show(mm: number, unit: Unit, digits = unit === "in" ? 3 : 1): string {
   const value = unit === "in" ? mm / MM_PER_IN : mm;
   const text = value.toFixed(digits).replace(/\.?0+$/, "");

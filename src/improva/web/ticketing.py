@@ -9,6 +9,7 @@ from ..core.fit import place
 from ..core.output import slug
 from ..core.output.ticket import Ticket, TicketSide, write_ticket
 from ..core.press import CAUTIONS, METHODS
+from ..core.units import fahrenheit
 from .desk import Desk
 from .exporting import plan_of, printing_of
 from .press_shapes import PressQuery
@@ -46,7 +47,7 @@ def ticket_of(desk: Desk, work: Work) -> Ticket:
         figures = state.figures
         settings = (
             f"{METHODS[state.method]}, {state.finish or template.kind}: {figures.temperature_c:.0f} °C "
-            f"({figures.temperature_c * 1.8 + 32:.0f} °F), {figures.pressure} pressure. {figures.note}"
+            f"({fahrenheit(figures.temperature_c):.0f} °F), {figures.pressure} pressure. {figures.note}"
         )
         steps = [
             f"{s.do}{f' {s.seconds:g} s' if s.seconds else ''}" for s in state.steps if s.kind in ("ready", "press", "peek")
