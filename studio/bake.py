@@ -1,7 +1,7 @@
-"""Bake a scene into a pack: a base pass, one basis a region, and a texture map a printed panel.
+"""Bake a scene: a base pass, one basis a region, and where each pixel looks.
 
     base    = R(every region black)
-    basis_k = (R(region k at 0.5) - R(black)) / 0.5
+    basis_k = (R(region k at p) - R(black)) / p        p = 0.5, or the region's own probe
 
 in linear light. The same seeds serve every pass, so that most of the noise cancels in the difference;
 what is left is removed by Open Image Denoise with albedo and normal guides.
@@ -9,10 +9,10 @@ what is left is removed by Open Image Denoise with albedo and normal guides.
 
 from __future__ import annotations
 
-import os
 import tempfile
 import time
 from collections.abc import Callable
+from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
 
@@ -20,93 +20,122 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-LLVM = Path("/usr/lib/x86_64-linux-gnu/libLLVM.so.19.1")
-MAX_SAMPLES_A_WAVE = 12_000_000  # keeps one kernel launch under some 6 GB
+from . import seen
+from .stage import Stage
+from .tracing import denoised, render
+
 PROBE = 0.5
 FAINTEST = 0.002
 """Light on the surroundings that is given up: half an 8-bit step where the table is brightest."""
+AIR = 0.035
+"""Traced at full size round the product, in picture widths: where its contact shadow lies."""
 
 Image = NDArray[np.float32]
-Scene = Callable[[tuple[int, int], dict[str, Any], Path], dict[str, Any]]
+Window = tuple[int, int, int, int]
 
 
-def mitsuba() -> Any:
-    """Mitsuba with its fast variant where Debian's libllvm19 is installed, else its portable one."""
-    if LLVM.exists():
-        os.environ.setdefault("DRJIT_LIBLLVM_PATH", str(LLVM))
-    import mitsuba as mi
+@dataclass(frozen=True)
+class Scene:
+    """What the studio bakes.
 
-    if mi.variant() is None:
-        mi.set_variant("llvm_ad_rgb" if LLVM.exists() else "scalar_rgb")
-    return mi
+    Attributes:
+        pack: what goes into ``scene.toml``.
+        build: puts everything on a stage.
+        exposure: multiplies linear light before the tone curve.
+        surroundings: shapes that do not belong to the product.
+        sharp: the surroundings are in focus too, so that all of the base is traced at full size.
+        points: points in cm whose places in the picture are kept, for drawing measures: name to (from, to, mm).
+    """
+
+    pack: dict[str, Any]
+    build: Callable[[Stage], None]
+    exposure: float = 1.0
+    surroundings: tuple[str, ...] = ("table", "wall")
+    sharp: bool = False
+    measures: tuple[tuple[str, tuple[float, ...], tuple[float, ...], float], ...] = ()
+
+    @property
+    def id(self) -> str:
+        return str(self.pack["id"])
+
+    @property
+    def regions(self) -> list[dict[str, Any]]:
+        return list(self.pack["regions"])
 
 
-def render(scene: Scene, size: tuple[int, int], reflectance: dict[str, Any], samples: int, seed: int = 0) -> Image:
-    """Path-trace to linear RGB with albedo and normal guides: (h, w, 9) float32, not denoised."""
-    mi = mitsuba()
-    w, h = size
+@dataclass(frozen=True)
+class Bake:
+    """Passes at the picture's size.
+
+    Attributes:
+        light: ``base`` and every region, (h, w, 3) linear.
+        maps: u and v a region that is printed or shows a surface, (h, w, 2), NaN where it is not seen.
+        cover: how much of each pixel is the product, (h, w) in 0…1.
+        shade: light on the ground against the light without the product, (h, w).
+        depth: distance in cm, (h, w).
+        lens: what blurs with distance, as in ``scene.toml``.
+        measures: of the scene, with points in px.
+    """
+
+    light: dict[str, Image]
+    maps: dict[str, Image]
+    cover: Image
+    shade: Image
+    depth: Image
+    seconds: float
+    lens: dict[str, float]
+    measures: list[dict[str, Any]] = field(default_factory=list)
+
+
+def staged(scene: Scene, size: tuple[int, int], reflectance: dict[str, Any], folder: Path, bare: bool = False) -> Stage:
+    """The scene on its stage; ``bare`` leaves the product out."""
+    stage = Stage(size, reflectance, folder)
+    scene.build(stage)
+    if bare:
+        gone = [n for n, p in stage.parts.items() if seen.is_shape(p) and n.split("@")[0] not in scene.surroundings]
+        for name in gone:
+            del stage.parts[name]
+    return stage
+
+
+def trace(scene: Scene, size: tuple[int, int], reflectance: dict[str, Any], samples: int, *, window: Window | None = None,
+          bare: bool = False, seed: int = 0) -> Image:  # fmt: skip
+    """One render, not denoised: (h, w, 9) linear R, G, B, albedo and normal of a window of the frame."""
     with tempfile.TemporaryDirectory() as folder:
-        described = scene(size, reflectance, Path(folder))
-        described["integrator"] = {
-            "type": "aov", "aovs": "albedo:albedo,normal:sh_normal", "path": {"type": "path", "max_depth": 9},
-        }  # fmt: skip
-        loaded = mi.load_dict(described)
-    wave = max(1, min(samples, MAX_SAMPLES_A_WAVE // (w * h)))
-    total = np.zeros((h, w, 9), np.float64)
-    done = 0
-    while done < samples:
-        now = min(wave, samples - done)
-        total += np.array(mi.render(loaded, spp=now, seed=seed + done))[..., :9] * now
-        done += now
-    return (total / samples).astype(np.float32)
+        return render(staged(scene, size, reflectance, Path(folder), bare).parts, samples, window, seed)
 
 
-def denoised(colour: Image, guides: Image) -> Image:
-    """Remove the noise of a (h, w, 3) linear image with the guides of :func:`render`."""
-    from pyoidn import denoise
-
-    albedo, normal = np.clip(guides[..., 3:6], 0, 1), np.clip(guides[..., 6:9], -1, 1)
-    clean = denoise(np.maximum(colour, 0), np.ascontiguousarray(albedo), np.ascontiguousarray(normal), hdr=True)
-    return np.asarray(clean, dtype=np.float32)
+def added(lit: Image, black: Image, probe: float) -> Image:
+    """What a reflectance of 1 adds, denoised with both signs: clipping the noise at nought would leave its mean as light."""
+    more = (lit[..., :3] - black[..., :3]) / probe
+    return np.asarray(denoised(more, lit) - denoised(-more, lit), np.float32)
 
 
-def first_seen(scene: Scene, size: tuple[int, int]) -> tuple[NDArray[np.str_], Image]:
-    """What each pixel's centre sees first, through a pinhole: names of shapes (h, w), and their u, v (h, w, 2)."""
-    mi = mitsuba()
-    w, h = size
-    with tempfile.TemporaryDirectory() as folder:
-        described = scene(size, {}, Path(folder))
-        described["sensor"]["type"] = "perspective"
-        for lens in ("aperture_radius", "focus_distance"):
-            described["sensor"].pop(lens, None)
-        shapes = [name for name, part in described.items() if isinstance(part, dict) and part["type"] in ("ply", "rectangle")]
-        for name in shapes:
-            described[name]["id"] = name
-        loaded = mi.load_dict(described)
-    by_id = {shape.id(): shape for shape in loaded.shapes()}
-    sensor = loaded.sensors()[0]
-    names, uv = np.full((h, w), "", dtype="U24"), np.zeros((h, w, 2), np.float32)
-    if "scalar" in mi.variant():
-        for y, x in np.ndindex(h, w):
-            ray, _ = sensor.sample_ray(0, 0.5, [(x + 0.5) / w, (y + 0.5) / h], [0.5, 0.5])
-            hit = loaded.ray_intersect(ray)
-            if hit.is_valid():
-                names[y, x], uv[y, x] = hit.shape.id(), hit.uv
-        return names, uv
-    ys, xs = np.divmod(np.arange(w * h), w)
-    film = mi.Point2f(((xs + 0.5) / w).astype(np.float32), ((ys + 0.5) / h).astype(np.float32))
-    ray, _ = sensor.sample_ray(mi.Float(0), mi.Float(0.5), film, mi.Point2f(0.5))
-    hit = loaded.ray_intersect(ray)
-    uv.reshape(-1, 2)[:] = np.array(hit.uv).reshape(2, -1).T
-    for name in shapes:
-        mask = np.array(hit.is_valid() & (hit.shape == mi.ShapePtr(by_id[name]))).astype(bool)
-        names.reshape(-1)[mask] = name
-    return names, uv
+def window_of(mask: NDArray[np.bool_], air: float = AIR) -> Window:
+    """The box (x, y, w, h) round a mask with some air."""
+    h, w = mask.shape
+    ys, xs = np.flatnonzero(mask.any(axis=1)), np.flatnonzero(mask.any(axis=0))
+    if not len(xs):
+        return 0, 0, w, h
+    d = round(air * w)
+    x0, y0, x1, y1 = max(0, xs[0] - d), max(0, ys[0] - d), min(w, xs[-1] + 1 + d), min(h, ys[-1] + 1 + d)
+    return int(x0), int(y0), int(x1 - x0), int(y1 - y0)
 
 
-def texture_map(names: NDArray[np.str_], uv: Image, shape: str) -> Image:
-    """u, v of the named shape, NaN where it is not the first thing seen."""
-    return np.where((names == shape)[..., None], uv, np.nan).astype(np.float32)
+def laid(low: Image, high: Image, window: Window, size: tuple[int, int]) -> Image:
+    """A window at full size, laid into a frame of half the size brought up, its borders melted."""
+    x, y, w, h = window
+    frame_w, frame_h = size
+    out = cv2.resize(low, (frame_w, frame_h), interpolation=cv2.INTER_CUBIC)
+    ramp = max(2, round(0.8 * AIR * frame_w))
+    along, down = np.arange(w, dtype=np.float32) + 0.5, np.arange(h, dtype=np.float32) + 0.5
+    full = np.float32(ramp)
+    left, right = (along if x else along + full), ((w - along) if x + w < frame_w else along * 0 + full)
+    top, foot = (down if y else down + full), ((h - down) if y + h < frame_h else down * 0 + full)
+    weight = np.clip(np.minimum(left, right), 0, full)[None, :] * np.clip(np.minimum(top, foot), 0, full)[:, None] / full**2
+    part = out[y : y + h, x : x + w]
+    part += weight[..., None] * (high - part)
+    return np.asarray(out, np.float32)
 
 
 def calmed(basis: Image, product: NDArray[np.bool_]) -> Image:
@@ -134,27 +163,118 @@ def dilate(uv: Image, reach_px: int) -> Image:
     distance, (iy, ix) = distance_transform_edt(empty, return_indices=True)
     spread = uv[iy, ix]
     spread[distance > reach_px] = np.nan
-    return spread
+    return np.asarray(spread, np.float32)
 
 
-def bake(scene: Scene, pack: dict[str, Any], size: tuple[int, int], samples: int, report: Callable[[str], None] = print
-         ) -> tuple[dict[str, Image], dict[str, Image], float]:  # fmt: skip
-    """All passes of a scene: ({"base" or region: (h, w, 3)}, {printed region: (h, w, 2)}, seconds)."""
+def parted(low: Image, cover: Image, soft: float) -> Image:
+    """Soft light on a ground, traced at half the size, brought up with the product's own sharp silhouette.
+
+    Ground and product are told apart, each is carried on beneath the other, and both are joined by the cover at full size.
+    ``soft`` is the reach in px over which what noise is left is smoothed: it would be seen by nobody, but compressed by none.
+    """
+    small = cv2.resize(cover, (low.shape[1], low.shape[0]), interpolation=cv2.INTER_AREA)
+    size = (cover.shape[1], cover.shape[0])
+    layers = []
+    for share in (1 - small, small):
+        known = (share > 0.5).astype(np.float32)
+        if not known.any():
+            layers.append(np.zeros((*cover.shape, 3), np.float32))
+            continue
+        place = np.where(known[..., None] > 0, low / np.maximum(share, 0.5)[..., None], np.nan).astype(np.float32)
+        full = cv2.GaussianBlur(dilate(place, low.shape[1]), (0, 0), soft)
+        layers.append(cv2.resize(full, size, interpolation=cv2.INTER_CUBIC))
+    return np.asarray(layers[0] * (1 - cover[..., None]) + layers[1] * cover[..., None], np.float32)
+
+
+def kept_apart(seen: dict[str, Image], spread: dict[str, Image]) -> dict[str, Image]:
+    """Panels sewn to each other are spread only to where no other of them is seen or nearer."""
+    from scipy.ndimage import distance_transform_edt
+
+    if not seen:
+        return {}
+    away = np.stack([distance_transform_edt(np.isnan(uv[..., 0])) for uv in seen.values()])
+    nearest = away.argmin(axis=0)
+    return {name: np.where((nearest == i)[..., None], spread[name], np.nan).astype(np.float32) for i, name in enumerate(seen)}
+
+
+def shade_of(scene: Scene, grounds: list[str], lit: Image, size: tuple[int, int], samples: int) -> Image:
+    """Light on the ground against that without the product, smoothed; 1 where there is no ground."""
+    small = (size[0] // 2, size[1] // 2)
+    rho = dict.fromkeys(grounds, PROBE)
+    bare = trace(scene, small, rho, samples, bare=True)
+    black = trace(scene, small, {}, samples, bare=True)
+    free = cv2.resize(added(bare, black, PROBE), size, interpolation=cv2.INTER_CUBIC).mean(axis=2)
+    shade = np.where(free > 0.02, np.clip(lit.mean(axis=2) / np.maximum(free, 0.02), 0, 1), 1)
+    return np.asarray(cv2.GaussianBlur(shade.astype(np.float32), (0, 0), max(size[0] / 900, 0.5)), np.float32)
+
+
+@dataclass
+class _Tracer:
+    """Traces a scene's passes in windows at full size, or the whole frame at a part of it."""
+
+    scene: Scene
+    size: tuple[int, int]
+    samples: int
+    blacks: dict[tuple[Window | None, int], Image] = field(default_factory=dict)
+
+    def at(self, part: int) -> tuple[int, int]:
+        return -(-self.size[0] // part), -(-self.size[1] // part)
+
+    def black(self, window: Window | None, part: int = 1) -> Image:
+        """Every region black; made once, since each basis is set against it."""
+        if (window, part) not in self.blacks:
+            self.blacks[window, part] = trace(self.scene, self.at(part), {}, self.samples, window=window)
+        return self.blacks[window, part]
+
+    def base(self, window: Window | None, part: int = 1) -> Image:
+        return denoised(self.black(window, part)[..., :3], self.black(window, part))
+
+    def basis(self, region: dict[str, Any], window: Window | None, part: int = 1) -> Image:
+        probe = region.get("probe", PROBE)
+        lit = trace(self.scene, self.at(part), {region["id"]: probe}, self.samples, window=window)
+        return added(lit, self.black(window, part), probe)
+
+
+def bake(scene: Scene, size: tuple[int, int], samples: int, report: Callable[[str], None] = print) -> Bake:
+    """All passes of a scene.
+
+    The base is traced whole at half the size, grounds too; what a part of the product adds elsewhere, which is soft, at a
+    quarter; and the product at full size.
+    """
     start = time.monotonic()
-    regions = [region["id"] for region in pack["regions"]]
-    black = render(scene, size, {}, samples)
-    light = {"base": denoised(black[..., :3], black)}
+    looked = seen.look(scene, size)
+    frame = (0, 0, *size)
+    product = window_of(looked.product > 0)
+    if product[2] * product[3] > 0.6 * size[0] * size[1]:
+        product = frame
+    tracer = _Tracer(scene, size, samples)
+    sharp = frame if scene.sharp else product
+    base = tracer.base(sharp)
+    light = {"base": base if sharp == frame else laid(tracer.base(None, 2), base, sharp, size)}
     report(f"base {time.monotonic() - start:.0f} s")
-    for region in regions:
-        lit = render(scene, size, {region: PROBE}, samples)
-        # Both signs are denoised and set against each other: clipping the noise at nought would leave its mean as light.
-        added = (lit[..., :3] - black[..., :3]) / PROBE
-        light[region] = denoised(added, lit) - denoised(-added, lit)
-        report(f"{region} {time.monotonic() - start:.0f} s")
-    names, uv = first_seen(scene, size)
-    product = ~np.isin(names, ["", *pack["surroundings"]])
-    for region in regions:
-        light[region] = calmed(light[region], product)
+    for region in scene.regions:
+        name = region["id"]
+        if "on" in region:  # it takes its cloth's light
+            continue
+        if name in scene.surroundings:
+            light[name] = parted(tracer.basis(region, None, 2), looked.product, size[0] / (900 if name == "wall" else 2200))
+        else:
+            own = window_of(looked.of(name), 0.012)
+            if own[2] * own[3] > 0.4 * product[2] * product[3]:
+                own = product  # its black pass is there already
+            basis = tracer.basis(region, own)
+            if own != frame:
+                basis = laid(tracer.basis(region, None, 4), basis, own, size)
+            light[name] = calmed(basis, looked.product > 0)
+        report(f"{name} {time.monotonic() - start:.0f} s")
+    grounds = [r["id"] for r in scene.regions if r["id"] in scene.surroundings]
+    shade = np.ones(size[::-1], np.float32)
+    if grounds:
+        lit = np.asarray(sum(light[name] for name in grounds), np.float32)
+        shade = shade_of(scene, grounds, lit, size, samples)
     reach = max(2, size[0] // 400)
-    maps = {r["id"]: dilate(texture_map(names, uv, r["id"]), reach) for r in pack["regions"] if "panel" in r}
-    return light, maps, time.monotonic() - start
+    maps = {name: dilate(uv, reach) for name, uv in looked.maps.items()}
+    sewn = [r["id"] for r in scene.regions if "on" in r and r["id"] in maps]
+    maps |= kept_apart({name: looked.maps[name] for name in sewn}, {name: maps[name] for name in sewn})
+    return Bake(light, maps, looked.product, shade, looked.depth, time.monotonic() - start, looked.lens,
+                looked.measures)  # fmt: skip

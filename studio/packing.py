@@ -6,48 +6,82 @@ import json
 from pathlib import Path
 from typing import Any
 
+import cv2
 import numpy as np
 import OpenEXR
 
-from .bake import Image
+from .bake import Bake, Image, Scene
 
 DWA_LEVEL = 100.0
 """Above the default 45: saves half, at a mean error of ΔE2000 0.1 in the picture."""
+
+
+FINEST = 65536
+"""Steps of u and v: a twentieth of a texel of the finest print."""
+
+LEAST_QUICK_PX = 600
+"""Smaller packs are quick enough whole."""
 
 
 def _channels(name: str, letters: str, planes: Image, kind: type) -> dict[str, Any]:
     return {f"{name}.{letter}": np.ascontiguousarray(planes[..., i].astype(kind)) for i, letter in enumerate(letters)}
 
 
-def write_pack(folder: Path, pack: dict[str, Any], light: dict[str, Image], maps: dict[str, Image], *, exposure: float,
-               seconds: float, samples: int, dwa_level: float = DWA_LEVEL) -> None:  # fmt: skip
-    """Light as lossy half floats (DWAA), texture maps as 24-bit floats (PXR24), -1 where there is no print near."""
+def write_pack(folder: Path, scene: Scene, bake: Bake, *, samples: int, dwa_level: float = DWA_LEVEL) -> None:
+    """Light as lossy half floats (DWAA), maps as 24-bit floats (PXR24), -1 where a region is not near."""
     folder.mkdir(parents=True, exist_ok=True)
-    h, w = light["base"].shape[:2]
+    h, w = bake.cover.shape
+    _write_exr(folder / "passes.exr", bake.light, bake.maps, bake.cover, bake.shade, bake.depth, dwa_level)
+    if w >= 2 * LEAST_QUICK_PX:
+        size = (w // 2, h // 2)
+        _write_exr(folder / "quick.exr", {n: _halved(p, size) for n, p in bake.light.items()},
+                   {n: _halved_map(uv, size) for n, uv in bake.maps.items()},
+                   *(_halved(p, size) for p in (bake.cover, bake.shade, bake.depth)), dwa_level)  # fmt: skip
+    told = {**scene.pack, "px": [w, h], "exposure": scene.exposure, "seed": 0, "samples": samples,
+            "seconds_of_bake": round(bake.seconds), "lens": bake.lens, "measures": bake.measures}  # fmt: skip
+    (folder / "scene.toml").write_text(_toml(told), encoding="utf-8")
+
+
+def _halved(plane: Image, size: tuple[int, int]) -> Image:
+    return np.asarray(cv2.resize(plane, size, interpolation=cv2.INTER_AREA), np.float32)
+
+
+def _halved_map(uv: Image, size: tuple[int, int]) -> Image:
+    """Texture places averaged over the pixels that have any."""
+    near = (~np.isnan(uv[..., 0])).astype(np.float32)
+    weight = _halved(near, size)[..., None]
+    with np.errstate(invalid="ignore", divide="ignore"):
+        out = _halved(np.nan_to_num(uv), size) / weight
+    out[weight[..., 0] < 0.25] = np.nan
+    return np.asarray(out, np.float32)
+
+
+def _write_exr(path: Path, light: dict[str, Image], maps: dict[str, Image], cover: Image, shade: Image, depth: Image, level: float
+               ) -> None:  # fmt: skip
     lit: dict[str, Any] = {}
     for name, planes in light.items():
         lit |= _channels(name, "RGB", planes, np.float16)
+    lit |= _channels("cover", "A", cover[..., None], np.float16)
+    lit |= _channels("shade", "Y", shade[..., None], np.float16)
+    lit |= _channels("depth", "Y", np.minimum(depth, 3e4)[..., None], np.float16)
     mapped: dict[str, Any] = {}
     for name, uv in maps.items():
-        mapped |= _channels(name, "uv", np.nan_to_num(uv, nan=-1.0), np.float32)
-    parts = [
-        OpenEXR.Part({"compression": OpenEXR.DWAA_COMPRESSION, "dwaCompressionLevel": dwa_level,
-                      "type": OpenEXR.scanlineimage}, lit, "light"),
-        OpenEXR.Part({"compression": OpenEXR.PXR24_COMPRESSION, "type": OpenEXR.scanlineimage}, mapped, "maps"),
-    ]  # fmt: skip
-    OpenEXR.File(parts).write(str(folder / "passes.exr"))
-    (folder / "scene.toml").write_text(_toml(pack, (w, h), exposure, seconds, samples), encoding="utf-8")
+        mapped |= _channels(name, "uv", np.nan_to_num((uv * FINEST).round() / FINEST, nan=-1.0), np.float32)
+    parts = [OpenEXR.Part({"compression": OpenEXR.DWAA_COMPRESSION, "dwaCompressionLevel": level,
+                           "type": OpenEXR.scanlineimage}, lit, "light")]  # fmt: skip
+    if mapped:
+        parts.append(OpenEXR.Part({"compression": OpenEXR.PXR24_COMPRESSION, "type": OpenEXR.scanlineimage}, mapped, "maps"))
+    OpenEXR.File(parts).write(str(path))
 
 
-def _toml(pack: dict[str, Any], px: tuple[int, int], exposure: float, seconds: float, samples: int) -> str:
+def _toml(told: dict[str, Any]) -> str:
     def value(v: Any) -> str:
         if isinstance(v, dict):
             return "{ " + ", ".join(f"{json.dumps(k)} = {value(x)}" for k, x in v.items()) + " }"
         return json.dumps(v, ensure_ascii=False)
 
-    head = {k: v for k, v in pack.items() if k != "regions"}
-    head |= {"px": list(px), "exposure": exposure, "seed": 0, "samples": samples, "seconds_of_bake": round(seconds)}
-    lines = [f"{k} = {value(v)}" for k, v in head.items()]
-    for region in pack["regions"]:
-        lines += ["", "[[regions]]", *(f"{k} = {value(v)}" for k, v in region.items())]
+    lines = [f"{k} = {value(v)}" for k, v in told.items() if k not in ("regions", "measures")]
+    for table in ("measures", "regions"):
+        for entry in told[table]:
+            lines += ["", f"[[{table}]]", *(f"{k} = {value(v)}" for k, v in entry.items() if k != "probe")]
     return "\n".join(lines) + "\n"

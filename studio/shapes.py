@@ -24,11 +24,71 @@ def profile(*parts: Profile | list[tuple[float, float]]) -> Profile:
     return joined[keep]
 
 
-def revolve(outline: Profile, path: Path, segments: int = 384, crease_deg: float = 40.0) -> Path:
+def spline(points: list[tuple[float, ...]], count: int) -> NDArray[np.float64]:
+    """A smooth curve (count, d) through points: cubic, with chord-length knots."""
+    from scipy.interpolate import CubicSpline
+
+    at = np.asarray(points, float)
+    knots = np.append(0, np.cumsum(np.linalg.norm(np.diff(at, axis=0), axis=1) ** 0.75))
+    return np.asarray(CubicSpline(knots, at)(np.linspace(0, knots[-1], count)))
+
+
+def tube(line: NDArray[np.float64], half: NDArray[np.float64], path: Path, side: tuple[float, float, float] = (0, 1, 0),
+         around: int = 48, squareness: float = 2.5) -> Path:  # fmt: skip
+    """A bar swept along a line (n, 3) with half widths (n, 2) towards ``side`` and square to it: rounded, not round.
+
+    ``squareness`` is the exponent of its cross-section, a superellipse: 2 is an ellipse.
+    """
+    tangent = np.gradient(line, axis=0)
+    tangent /= np.linalg.norm(tangent, axis=1, keepdims=True)
+    a = np.asarray(side, float) - tangent * (tangent @ np.asarray(side, float))[:, None]
+    a /= np.linalg.norm(a, axis=1, keepdims=True)
+    b = np.cross(tangent, a)
+    theta = np.linspace(0, 2 * np.pi, around + 1)
+    c, s = np.cos(theta), np.sin(theta)
+    x, y = np.sign(c) * np.abs(c) ** (2 / squareness), np.sign(s) * np.abs(s) ** (2 / squareness)
+    at = line[:, None] + half[:, None, :1] * x[None, :, None] * a[:, None] + half[:, None, 1:] * y[None, :, None] * b[:, None]
+    return write_ply(path, *sheet(at))
+
+
+def sheet(at: NDArray[np.float64], uv: NDArray[np.float64] | None = None) -> tuple[NDArray[np.float32], NDArray[np.int64]]:
+    """Vertices and triangles of a grid of points (rows, columns, 3), smooth; u runs along columns, v along rows."""
+    rows, columns = at.shape[:2]
+    across, down = np.gradient(at, axis=1), np.gradient(at, axis=0)
+    if np.allclose(at[:, 0], at[:, -1]):  # closed: both ends share their slope
+        across[:, 0] = across[:, -1] = (at[:, 1] - at[:, -2]) / 2
+    normal = np.cross(down, across)
+    long = np.linalg.norm(normal, axis=2, keepdims=True)
+    normal /= np.maximum(long, 1e-12)
+    for end, beside in ((0, 1), (-1, -2)):  # a row drawn together to one point has no slope of its own
+        normal[end] = np.where(long[end] < 1e-9, normal[beside], normal[end])
+    if uv is None:
+        uv = np.stack(np.meshgrid(np.linspace(0, 1, columns), np.linspace(0, 1, rows)), -1)
+    vertex = np.concatenate([at, normal, uv], axis=2).reshape(-1, 8).astype("<f4")
+    i = (np.arange(rows - 1)[:, None] * columns + np.arange(columns - 1)).reshape(-1)
+    faces = np.concatenate([np.stack([i, i + columns, i + columns + 1], 1), np.stack([i, i + columns + 1, i + 1], 1)])
+    return vertex, faces
+
+
+def block(w: float, d: float, low: float, high: float, edge: float, path: Path) -> Path:
+    """An upright box of w × d cm about the z axis from ``low`` to ``high``, its edges rounded by ``edge``."""
+    outline = profile(arc((0.0, low + edge), edge, -90, 0, 5), arc((0.0, high - edge), edge, 0, 90, 5))
+    theta = np.radians(np.concatenate([np.linspace(a, a + 90, 7) for a in (0, 90, 180, 270)] + [np.array([360.0])]))
+    corner = np.stack([np.repeat([1, -1, -1, 1, 1], [7, 7, 7, 7, 1]) * (w / 2 - edge),
+                       np.repeat([1, 1, -1, -1, 1], [7, 7, 7, 7, 1]) * (d / 2 - edge)], 1)  # fmt: skip
+    rings = [np.column_stack([corner[:, 0] + r * np.cos(theta), corner[:, 1] + r * np.sin(theta), np.full(len(theta), z)])
+             for r, z in outline]  # fmt: skip
+    caps = [[np.column_stack([corner * share, np.full(len(theta), z)]) for share in (0.0, 0.5, 0.95)] for z in (low, high)]
+    return write_ply(path, *sheet(np.array([*caps[0], *rings, *caps[1][::-1]])[::-1]))
+
+
+def revolve(outline: Profile, path: Path, segments: int = 384, crease_deg: float = 40.0, arc_deg: tuple[float, float] = (90, 450)
+            ) -> Path:  # fmt: skip
     """Turn an outline of (r, z), read upwards with the outside to its right, about the z axis.
 
     u runs once round from the back (+y) through the front (-y), so that a wrap seen from outside
-    reads left to right and its seam is hidden; v runs from the top (0) to the bottom (1).
+    reads left to right and its seam is hidden; v runs from the top (0) to the bottom (1). ``arc_deg`` turns only part
+    of the way, from one angle of the x, y plane to another.
     Corners sharper than ``crease_deg`` keep a hard edge. Writes a binary PLY and returns its path.
     """
     step = np.diff(outline, axis=0)
@@ -50,7 +110,7 @@ def revolve(outline: Profile, path: Path, segments: int = 384, crease_deg: float
     ring = np.array(rows)
     top, bottom = outline[:, 1].max(), outline[:, 1].min()
     u = np.linspace(0.0, 1.0, segments + 1)
-    theta = np.pi / 2 + 2 * np.pi * u
+    theta = np.radians(arc_deg[0] + (arc_deg[1] - arc_deg[0]) * u)
     cos, sin = np.cos(theta), np.sin(theta)
     ones = np.ones_like(u)
     vertex = np.stack(
@@ -68,15 +128,15 @@ def revolve(outline: Profile, path: Path, segments: int = 384, crease_deg: float
         a, b = low * across + column, low * across + column + 1
         c, d = high * across + column, high * across + column + 1
         faces += [np.stack([a, b, d], 1), np.stack([a, d, c], 1)]
-    write_ply(path, vertex, np.concatenate(faces))
-    return path
+    return write_ply(path, vertex, np.concatenate(faces))
 
 
-def write_ply(path: Path, vertex: NDArray[np.float32], faces: NDArray[np.int64]) -> None:
-    """Write x y z nx ny nz u v vertices (n, 8) and triangles (m, 3) as a binary PLY file."""
+def write_ply(path: Path, vertex: NDArray[np.float32], faces: NDArray[np.int64]) -> Path:
+    """Write x y z nx ny nz u v vertices (n, 8) and triangles (m, 3) as a binary PLY file, and return its path."""
     head = ["ply", "format binary_little_endian 1.0", f"element vertex {len(vertex)}"]
     head += [f"property float {name}" for name in ("x", "y", "z", "nx", "ny", "nz", "u", "v")]
     head += [f"element face {len(faces)}", "property list uchar int vertex_indices", "end_header", ""]
     face = np.zeros(len(faces), dtype=[("n", "u1"), ("v", "<i4", 3)])
     face["n"], face["v"] = 3, faces
     path.write_bytes("\n".join(head).encode() + vertex.tobytes() + face.tobytes())
+    return path

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 import cv2
 import numpy as np
 from numpy.typing import NDArray
+from PIL import Image
 
 
 def _noise(rng: np.random.Generator, shape: tuple[int, int], along: float, across: float) -> NDArray[np.float32]:
@@ -48,3 +51,142 @@ def plaster(size: int = 1024, seed: int = 3) -> NDArray[np.float32]:
     clouds = _noise(rng, (size, size), 90, 90) * 0.018 + _noise(rng, (size, size), 18, 14) * 0.006
     wall = np.array([0.80, 0.77, 0.725]) + clouds[..., None]
     return cv2.GaussianBlur(np.clip(wall, 0, 1).astype(np.float32), (0, 0), 1.0)
+
+
+def walnut(width: int = 4096, height: int = 4096) -> NDArray[np.float32]:
+    """Dark oiled planks: oak's figure in another wood."""
+    grey = oak(width, height, planks=5, seed=21)[0]
+    tone = grey.mean(axis=2, keepdims=True)
+    return np.clip(np.array([0.40, 0.29, 0.215]) * (0.18 + 1.75 * tone), 0.01, 1).astype(np.float32)
+
+
+def limed(width: int = 4096, height: int = 4096) -> NDArray[np.float32]:
+    """White-painted boards, worn through to the grain."""
+    wood = oak(width, height, planks=6, seed=33)[0]
+    tone = wood.mean(axis=2, keepdims=True)
+    worn = np.clip((0.50 - tone) * 2.2, 0, 1)
+    return np.clip(
+        np.array([0.86, 0.845, 0.815]) * (1 - 0.32 * worn) - 0.10 * worn * np.array([0.5, 0.8, 1.1]), 0.02, 1
+    ).astype(np.float32)
+
+
+def slate(size: int = 3072, seed: int = 11) -> NDArray[np.float32]:
+    """Riven slate: dark, cool, with faint beds and chips of light."""
+    rng = np.random.default_rng(seed)
+    fine = size / 3072
+    beds = _noise(rng, (size, size), 220 * fine, 60 * fine) * 0.5 + _noise(rng, (size, size), 60 * fine, 26 * fine) * 0.4
+    grain = _noise(rng, (size, size), 2.2 * fine, 1.6 * fine)
+    steps = np.tanh(3 * np.gradient(cv2.GaussianBlur(beds, (0, 0), 3 * fine), axis=0) * 60 / fine)
+    tone = 0.265 + 0.020 * beds + 0.012 * grain + 0.018 * steps
+    return np.clip(tone[..., None] * np.array([0.97, 1.0, 1.03]), 0.03, 1).astype(np.float32)
+
+
+def marble(size: int = 3072, seed: int = 5) -> NDArray[np.float32]:
+    """Pale stone with grey veins that wander and fade."""
+    rng = np.random.default_rng(seed)
+    fine = size / 3072
+    clouds = _noise(rng, (size, size), 240 * fine, 240 * fine)
+    tone = 0.895 + 0.012 * clouds + 0.004 * _noise(rng, (size, size), 3 * fine, 3 * fine)
+    for reach, strength in ((420, 0.19), (200, 0.09), (90, 0.045)):
+        field = _noise(rng, (size, size), reach * fine, reach * 0.55 * fine) + 0.14 * _noise(
+            rng, (size, size), 26 * fine, 26 * fine
+        )
+        slope = np.hypot(*np.gradient(field)) + 1e-6
+        away = np.abs(field - 0.25) / slope  # in px from the vein's middle
+        fade = 1 / (1 + np.exp(-2.2 * _noise(rng, (size, size), 300 * fine, 300 * fine)))
+        tone -= strength * fade * (0.55 * np.exp(-((away / (3 * fine)) ** 2)) + 0.45 * np.exp(-away / (26 * fine)))
+    return np.clip(tone[..., None] * np.array([1.0, 0.992, 0.978]), 0.05, 1).astype(np.float32)
+
+
+def weave(size: int = 1536, threads: int = 300, seed: int = 9) -> NDArray[np.float32]:
+    """The height of a plain weave in 0…1: threads of uneven thickness over and under."""
+    rng = np.random.default_rng(seed)
+    y, x = np.mgrid[0:size, 0:size] / size * threads
+    x = x + 0.22 * _noise(rng, (size, size), 4, 60) + 0.12 * _noise(rng, (size, size), 30, 30)
+    y = y + 0.22 * _noise(rng, (size, size), 60, 4) + 0.12 * _noise(rng, (size, size), 30, 30)
+    warp, weft = np.abs(np.sin(np.pi * x)), np.abs(np.sin(np.pi * y))
+    over = ((np.floor(x) + np.floor(y)) % 2) == 0
+    return np.asarray(
+        np.where(over, 0.35 + 0.65 * warp * (0.55 + 0.45 * weft), 0.35 + 0.65 * weft * (0.55 + 0.45 * warp)), np.float32
+    )
+
+
+def linen(size: int = 3072, seed: int = 9) -> NDArray[np.float32]:
+    """Undyed linen: a plain weave with slubs."""
+    rng = np.random.default_rng(seed)
+    fine = size / 1536
+    cloth = weave(size, 250, seed)
+    slub = _noise(rng, (size, size), 90 * fine, 1.6 * fine) + _noise(rng, (size, size), 1.6 * fine, 90 * fine)
+    tone = 0.60 + 0.19 * (cloth - 0.7) + 0.026 * slub + 0.01 * _noise(rng, (size, size), 200 * fine, 200 * fine)
+    return np.clip(tone[..., None] * np.array([1.10, 1.03, 0.91]), 0.05, 1).astype(np.float32)
+
+
+def lawn(size: int = 3072, seed: int = 17) -> NDArray[np.float32]:
+    """Short grass from above: tens of thousands of blades, older ones beneath."""
+    rng = np.random.default_rng(seed)
+    canvas = np.full((size, size, 3), (0.15, 0.185, 0.095), np.float32)
+    fine = size / 3072
+    for layer in range(5):
+        count, lift = 26000, 0.55 + 0.13 * layer
+        at = rng.random((count, 2)) * size
+        turn, length = rng.random(count) * 2 * np.pi, rng.normal(60, 18, count).clip(20) * fine
+        hue = rng.normal(0, 1, count)
+        for (x, y), t, n, k in zip(at, turn, length, hue, strict=True):
+            colour = np.array([0.33 + 0.06 * k, 0.405 + 0.05 * k, 0.20 + 0.03 * k]) * lift
+            ends = (int(x), int(y)), (int(x + n * np.cos(t)), int(y + n * np.sin(t)))
+            for dx in (-size, 0, size):
+                for dy in (-size, 0, size):
+                    if -80 < ends[0][0] + dx < size + 80 and -80 < ends[0][1] + dy < size + 80:
+                        cv2.line(canvas, (ends[0][0] + dx, ends[0][1] + dy), (ends[1][0] + dx, ends[1][1] + dy),
+                                 colour.tolist(), max(1, round(2.6 * fine)), cv2.LINE_AA)  # fmt: skip
+    return np.clip(canvas, 0, 1)
+
+
+def garden(size: int = 1536, seed: int = 23) -> NDArray[np.float32]:
+    """Leaves and light far out of focus: discs of many greens over soft shade."""
+    rng = np.random.default_rng(seed)
+    shade = _noise(rng, (size, size), 170, 120)
+    canvas = np.array([0.30, 0.37, 0.24]) + 0.05 * shade[..., None] * np.array([0.9, 1.0, 0.7])
+    for _ in range(900):
+        x, y, r = rng.random() * size, rng.random() * size, rng.uniform(16, 60)
+        glow = rng.random() ** 3
+        colour = np.array([0.30 + 0.45 * glow, 0.40 + 0.38 * glow, 0.22 + 0.30 * glow]) + rng.normal(0, 0.03, 3)
+        spot = np.zeros((size, size), np.float32)
+        for dx in (-size, 0, size):
+            for dy in (-size, 0, size):
+                cv2.circle(spot, (int(x + dx), int(y + dy)), int(r), 1.0, -1, cv2.LINE_AA)
+        share = (0.05 + 0.16 * rng.random()) * cv2.GaussianBlur(spot, (0, 0), 3)
+        canvas += share[..., None] * (colour - canvas)
+    return np.clip(canvas, 0.02, 1).astype(np.float32)
+
+
+def heather(size: int = 2048, seed: int = 13) -> NDArray[np.float32]:
+    """A melange yarn's flecks along the wales, as shading round a middle grey."""
+    rng = np.random.default_rng(seed)
+    fleck = _noise(rng, (size, size), 1.2, 9) * 0.6 + _noise(rng, (size, size), 0.8, 3) * 0.4
+    tone = 0.70 + 0.075 * fleck + 0.10 * np.clip(fleck - 1.0, 0, None)
+    return np.repeat(np.clip(tone, 0.1, 1)[..., None], 3, axis=2).astype(np.float32)
+
+
+def washed(size: int = 2048, seed: int = 14) -> NDArray[np.float32]:
+    """Pigment washed out in clouds and along creases, as shading round a middle grey."""
+    rng = np.random.default_rng(seed)
+    clouds = (
+        _noise(rng, (size, size), 120, 120) * 0.5
+        + _noise(rng, (size, size), 34, 34) * 0.35
+        + _noise(rng, (size, size), 9, 9) * 0.25
+    )
+    crease = np.exp(-np.abs(_noise(rng, (size, size), 150, 60)) * 9)
+    tone = 0.66 + 0.052 * clouds + 0.10 * crease * np.clip(clouds, 0, 1)
+    return np.repeat(np.clip(tone, 0.1, 1)[..., None], 3, axis=2).astype(np.float32)
+
+
+def write_shipped(folder: Path, quality: int = 80) -> None:
+    """Draw all surfaces that ship as JPEG files."""
+    drawn = {
+        "oak": oak(3072, 3072)[0], "walnut": walnut(3072, 3072), "limed": limed(3072, 3072), "slate": slate(2560),
+        "marble": marble(2560), "linen": linen(2048), "plaster": plaster(1024), "lawn": lawn(2560), "garden": garden(), "heather": heather(1024),
+        "washed": washed(1024),
+    }  # fmt: skip
+    for name, pixels in drawn.items():
+        Image.fromarray((pixels * 255 + 0.5).astype(np.uint8)).save(folder / f"{name}.jpg", quality=quality)

@@ -7,7 +7,8 @@ import pytest
 
 ROOT = Path(__file__).parents[1] / "src" / "improva"
 MAY_IMPORT = {
-    "core": set(), "catalogue": {"core"}, "scenes": {"core"}, "store": {"core"}, "work": {"core", "catalogue", "scenes", "store"},
+    "core": set(), "catalogue": {"core"}, "scenes": {"core"}, "surfaces": {"core"}, "store": {"core"},
+    "work": {"core", "catalogue", "scenes", "store", "surfaces"},
 }  # fmt: skip
 NOT_IN_CORE = {"flask", "sqlite3", "time", "datetime", "flask_openapi3", "click", "huey"}
 FILES = sorted(ROOT.rglob("*.py"))

@@ -14,8 +14,8 @@ from improva.core.mockup.composite import light_plain_parts
 from improva.core.mockup.drawn import cut_mask, draw, drawn_scenes
 from improva.core.mockup.drawn.body import body_figures, profile
 from improva.core.mockup.drawn.outlines import arranged, bow, rounded
-from improva.core.mockup.pack import SceneInfo
 from improva.core.mockup.picture import mock_up
+from improva.core.mockup.scene import SceneInfo
 from improva.core.mockup.view import make_view
 from improva.core.template import Template
 from improva.scenes import fingerprint, open_scene, scene, scenes_of

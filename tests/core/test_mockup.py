@@ -15,8 +15,9 @@ from improva.core.design import Design
 from improva.core.errors import BadOutput, BadScene
 from improva.core.ink import BLACKEST, colour_reflectance, printed
 from improva.core.mockup.composite import composite, light_plain_parts, turned
-from improva.core.mockup.pack import SceneInfo, read_info, read_passes
+from improva.core.mockup.pack import read_info, read_passes
 from improva.core.mockup.picture import LISTING_SIZES, encode, mock_up, print_texture
+from improva.core.mockup.scene import SceneInfo
 from improva.core.mockup.tone import develop, table, tone
 from improva.core.mockup.view import View, crop_window, make_view
 from improva.core.output.profile import srgb_profile

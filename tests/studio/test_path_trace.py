@@ -1,6 +1,8 @@
 """Proof of the method: a composite against a path trace of the same scene with the same art as a texture."""
 
+from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 import cv2
 import numpy as np
@@ -11,36 +13,24 @@ from improva.catalogue import template
 from improva.core.colour import delta_e_2000, lab
 from improva.core.design import Design, Piece, Placing
 from improva.core.ink import colour_reflectance, printed
-from improva.core.mockup.composite import composite, light_plain_parts
+from improva.core.mockup.composite import Lit, composite, light_plain_parts
 from improva.core.mockup.pack import read_info, read_passes
 from improva.core.mockup.picture import mock_up
 from improva.core.mockup.tone import develop
 from improva.core.mockup.view import make_view
-from studio import bake, packing, straight_tumbler
+from studio import bake, packing
+from studio.scenes import SCENES
+from studio.tracing import denoised, mitsuba
 from tests.conftest import art_of, closed_wave
 
 SIZE = (160, 120)
-BAKE_SAMPLES, TRUTH_SAMPLES = 640, 1280
-WRAPPED = "tumbler-20oz-straight"
-LID, STRAW = "#1d1f23", "#a8322b"
-BLANK = colour_reflectance(template(WRAPPED).blank_colour)
-
-
-@pytest.fixture(scope="module")
-def pack(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    folder = tmp_path_factory.mktemp("scene")
-    light, maps, seconds = bake.bake(straight_tumbler.scene, straight_tumbler.PACK, SIZE, BAKE_SAMPLES, report=lambda _: None)
-    packing.write_pack(
-        folder,
-        straight_tumbler.PACK,
-        light,
-        maps,
-        exposure=straight_tumbler.EXPOSURE,
-        seconds=seconds,
-        samples=BAKE_SAMPLES,
-        dwa_level=5.0,
-    )
-    return folder
+BAKE_SAMPLES, TRUTH_SAMPLES = 512, 1024
+CUP, MUG, PILLOW = "straight-tumbler-studio", "mug-11oz-studio", "pillow-square-lying"
+COLOURS = {
+    CUP: {"lid": "#1d1f23", "straw": "#a8322b", "table": "#9c8468", "wall": "#cbbfae"},
+    MUG: {"handle": "#a8322b", "inside": "#d9a0a0", "table": "#5d6470", "wall": "#cbbfae"},
+    PILLOW: {"table": "#9c8468", "wall": "#cbbfae"},
+}
 
 
 def art() -> np.ndarray:
@@ -50,46 +40,96 @@ def art() -> np.ndarray:
     return picture
 
 
+def blank_of(name: str) -> np.ndarray:
+    return colour_reflectance(template(SCENES[name].pack["templates"][0]).blank_colour)
+
+
 @pytest.fixture(scope="module")
-def truth() -> np.ndarray:
-    mi = bake.mitsuba()
-    rho = printed(art(), BLANK)
-    texture = {"type": "bitmap", "bitmap": mi.Bitmap(np.ascontiguousarray(rho)), "raw": True, "filter_type": "bilinear"}
-    parts = {name: plain(hex_) for name, hex_ in (("lid", LID), ("straw", STRAW))}
-    traced = bake.render(straight_tumbler.scene, SIZE, {"wrap": texture, **parts}, TRUTH_SAMPLES, seed=9000)
-    return develop(bake.denoised(traced[..., :3], traced), straight_tumbler.EXPOSURE)
+def baked(tmp_path_factory: pytest.TempPathFactory) -> Callable[[str], Lit]:
+    """A scene baked small, with its plain parts coloured; each once."""
+    kept: dict[str, Lit] = {}
+
+    def get(name: str) -> Lit:
+        if name not in kept:
+            folder = tmp_path_factory.mktemp(name)
+            made = bake.bake(SCENES[name], SIZE, BAKE_SAMPLES, report=lambda _: None)
+            packing.write_pack(folder, SCENES[name], made, samples=BAKE_SAMPLES, dwa_level=5.0)
+            info = read_info(folder)
+            kept[name] = light_plain_parts(make_view(info, read_passes(info), SIZE), COLOURS[name])
+        return kept[name]
+
+    return get
 
 
-def plain(colour: str) -> dict:
+@pytest.fixture(scope="module")
+def truth() -> Callable[[str], np.ndarray]:
+    """The same scene path-traced with the art as a texture; each once."""
+    kept: dict[str, np.ndarray] = {}
+
+    def get(name: str) -> np.ndarray:
+        if name not in kept:
+            scene = SCENES[name]
+            pixels = np.ascontiguousarray(printed(art(), blank_of(name)))
+            texture = {"type": "bitmap", "bitmap": mitsuba().Bitmap(pixels), "raw": True, "filter_type": "bilinear"}
+            region = next(r["id"] for r in scene.regions if "panel" in r)
+            parts = {part: plain(colour) for part, colour in COLOURS[name].items()}
+            traced = bake.trace(scene, SIZE, {region: texture, **parts}, TRUTH_SAMPLES, seed=9000)
+            kept[name] = develop(denoised(traced[..., :3], traced), scene.exposure)
+        return kept[name]
+
+    return get
+
+
+def plain(colour: str) -> dict[str, Any]:
     return {"type": "rgb", "value": [float(v) for v in colour_reflectance(colour)]}
 
 
-def test_a_composite_is_as_good_as_a_path_trace(pack: Path, truth: np.ndarray) -> None:
-    info = read_info(pack)
-    view = make_view(info, read_passes(info), SIZE)
-    lit = light_plain_parts(view, {"lid": LID, "straw": STRAW})
-    drawn, blank = art_of(art()), template(WRAPPED)
-    design = Design(blank, blank.panel(), (Piece("art", drawn.facts.size, Placing("stretch")),))
-    picture = mock_up(lit, [design], lambda _: drawn, 0)
-    error = delta_e_2000(lab(picture), lab(truth))
-    similar = structural_similarity(picture, truth, channel_axis=2)  # Wang et al. 2004
-    print(f"ΔE2000 mean {error.mean():.3f}, 95th percentile {np.percentile(error, 95):.2f}; SSIM {similar:.4f}")
+@pytest.mark.parametrize("name", [CUP, MUG, PILLOW])
+def test_a_composite_is_as_good_as_a_path_trace(name: str, baked: Callable, truth: Callable) -> None:
+    drawn, blank = art_of(art()), template(SCENES[name].pack["templates"][0])
+    panel = blank.panel()
+    design = Design(blank, panel, (Piece("art", drawn.facts.size, whole(panel)),))
+    picture = mock_up(baked(name), [design], lambda _: drawn, 0)
+    error = delta_e_2000(lab(picture), lab(truth(name)))
+    similar = structural_similarity(picture, truth(name), channel_axis=2)  # Wang et al. 2004
+    print(f"{name}: ΔE2000 mean {error.mean():.3f}, 95th percentile {np.percentile(error, 95):.2f}; SSIM {similar:.4f}")
     assert error.mean() <= 1.0
     assert similar >= 0.99
 
 
-def test_the_usual_way_is_worse(pack: Path, truth: np.ndarray) -> None:
+def whole(panel: Any) -> Placing:
+    """Over the trim and no more: what is seen is then the whole picture."""
+    bleed = 1 - 2 * panel.bleed_mm / panel.file_mm[0]
+    return Placing("stretch", scale=bleed)
+
+
+def test_the_usual_way_is_worse(baked: Callable, truth: Callable) -> None:
     """Flat art multiplied over a picture of the white blank, as is done by hand, is far from the truth."""
-    info = read_info(pack)
-    view = make_view(info, read_passes(info), SIZE)
-    lit = light_plain_parts(view, {"lid": LID, "straw": STRAW})
-    white = composite(lit, {"wrap": np.ascontiguousarray(printed(np.full((8, 8, 3), 255, np.uint8), BLANK)[..., ::-1])})[
-        ..., ::-1
-    ]
-    seen = view.maps["wrap"]
+    lit = baked(CUP)
+    white_art = np.ascontiguousarray(printed(np.full((8, 8, 3), 255, np.uint8), blank_of(CUP))[..., ::-1])
+    white = composite(lit, {"wrap": white_art})[..., ::-1]
+    seen = lit.view.maps["wrap"]
     h, w = seen.rows.stop - seen.rows.start, seen.columns.stop - seen.columns.start
     flat = cv2.resize(art()[:, 120:360], (w, h), interpolation=cv2.INTER_AREA)
     usual = white.copy()
     usual[seen.rows, seen.columns] = (white[seen.rows, seen.columns].astype(float) * flat / 255).astype(np.uint8)
     window = (seen.rows, seen.columns)
-    assert delta_e_2000(lab(usual[window]), lab(truth[window])).mean() > 4
+    assert delta_e_2000(lab(usual[window]), lab(truth(CUP)[window])).mean() > 4
+
+
+def test_a_pack_says_what_its_scene_holds(tmp_path: Path) -> None:
+    """Cover, shade, depth and measures of the smallest of bakes."""
+    scene = SCENES[CUP]
+    made = bake.bake(scene, (96, 72), 4, report=lambda _: None)
+    packing.write_pack(tmp_path, scene, made, samples=4)
+    info = read_info(tmp_path)
+    passes = read_passes(info)
+    assert passes.cover is not None and passes.shade is not None and passes.depth is not None
+    # The cup's height on the picture agrees with what its cover spans; its measure says the same
+    rows = np.flatnonzero((passes.cover > 0.5).sum(axis=1) >= 8)
+    height = next(m for m in info.measures if m.title == "Height")
+    assert abs((rows[-1] - rows[0]) - (height.start[1] - height.end[1])) <= 4
+    assert passes.cover[:, 0].max() == 0 and passes.cover[36, 48] == 1
+    assert 100 < passes.depth[36, 48] < 130  # it stands 118 cm away
+    shadow = passes.shade[60:, 52:].min()
+    assert shadow < 0.8 and passes.shade[2, 2] > 0.9

@@ -5,7 +5,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from studio import shapes, straight_tumbler, surfaces
+from studio import bodies, shapes, surfaces
 
 
 def read_ply(path: Path) -> tuple[np.ndarray, np.ndarray]:
@@ -36,7 +36,7 @@ def test_areas_of_revolution(tmp_path: Path, outline: list, expected: float) -> 
 
 
 def test_the_print_is_as_wide_and_high_as_the_template() -> None:
-    wrap = straight_tumbler._outlines()["wrap"]
+    wrap = bodies.wrap(bodies.STRAIGHT_20)
     # Common practice, no published source: 9.3 in round, 8.2 in high
     assert 2 * np.pi * wrap[:, 0].max() == pytest.approx(9.3 * 2.54)
     assert np.ptp(wrap[:, 1]) == pytest.approx(8.2 * 2.54)

@@ -27,6 +27,13 @@ export type PrintState = Schemas["PrintState"];
 export type Printing = Required<Schemas["PrintingBody"]>;
 export type PrintPlan = Schemas["PrintPlan"];
 export type Job = Schemas["JobShape"];
+export type Shot = Schemas["ShotBody"];
+export type Grade = Required<Schemas["GradeBody"]>;
+export type Showing = Required<Schemas["Showing"]> & { grade: Grade };
+export type ShowState = Schemas["ShowState"];
+export type Surface = Schemas["SurfaceShape"];
+export type Look = Schemas["LookShape"];
+export type Film = Required<Schemas["FilmBody"]>;
 export type Printer = Schemas["PrinterShape"];
 export type GangState = Schemas["GangState"];
 export type Gang = Required<Schemas["GangBody"]>;
@@ -156,8 +163,12 @@ export const api = {
     colours: Colours,
     angle: number,
     [width, height]: [number, number],
+    view: string | null = null,
+    grade: Grade | null = null,
   ) => {
-    const asked = { ...held(now), scene, colours: JSON.stringify(colours), angle: `${angle}` };
+    const asked: Record<string, string> = { ...held(now), scene, colours: JSON.stringify(colours), angle: `${angle}` };
+    if (view) asked.view = view;
+    if (grade) asked.grade = JSON.stringify(grade);
     const sized = { ...asked, width: `${width}`, height: `${height}` };
     return (await send("GET", at(place, "/look", sized))).blob();
   },
@@ -193,17 +204,18 @@ export const api = {
   softProof: (place: Place, intent: Printing["intent"], paper: boolean) =>
     at(place, "/soft-proof", { intent, paper: `${paper}` }),
   flatPicture: (place: Place, now: Held, width: number) => at(place, "/flat", { ...held(now), width: `${width}` }),
-  picture: (
-    place: Place,
-    body: {
-      scene_id: string;
-      view: string;
-      angle: number | null;
-      size: [number, number];
-      format: "jpg" | "png" | "webp";
-    },
-    signal?: AbortSignal,
-  ) => json<MadeFile>("POST", at({ ...place, panel: null }, "/picture"), body, signal),
+  showing: (place: Place) => json<ShowState>("GET", at({ ...place, panel: null }, "/showing")),
+  setShowing: (place: Place, showing: Showing) =>
+    json<ShowState>("PUT", at({ ...place, panel: null }, "/showing"), showing),
+  makePictures: (place: Place) => json<Job>("POST", at({ ...place, panel: null }, "/picture-job")),
+  makeFilm: (place: Place, film: Film) => json<Job>("POST", at({ ...place, panel: null }, "/film-job"), film),
+  looks: async () => (await json<{ looks: Look[] }>("GET", "/api/looks")).looks,
+  keepLook: async (name: string, showing: Showing, colours: Colours) =>
+    (await json<{ looks: Look[] }>("PUT", `/api/looks/${encodeURIComponent(name)}`, { showing, colours })).looks,
+  forgetLook: async (name: string) =>
+    (await json<{ looks: Look[] }>("DELETE", `/api/looks/${encodeURIComponent(name)}`)).looks,
+  applyLook: (place: Place, name: string) =>
+    json<ShowState>("POST", at({ ...place, panel: null }, `/looks/${encodeURIComponent(name)}`)),
   blanks: async () => (await json<{ blanks: Blank[] }>("GET", "/api/blanks")).blanks,
   setBoard: (template_ids: string[]) => json<unknown>("PUT", "/api/blanks/board", { template_ids }),
   drawing: (measures: Measures, signal?: AbortSignal) =>

@@ -574,6 +574,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All looks. */
+        get: operations["showing_looks_api_looks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/looks/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep choices under a name. */
+        put: operations["showing_keep_look_api_looks__name__put"];
+        post?: never;
+        /** Take a look away. */
+        delete: operations["showing_forget_look_api_looks__name__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pairs/{artwork_id}/{template_id}": {
         parameters: {
             query?: never;
@@ -642,6 +677,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pairs/{artwork_id}/{template_id}/film-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Film a turn, as a job. */
+        post: operations["showing_film_api_pairs__int_artwork_id___template_id__film_job_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pairs/{artwork_id}/{template_id}/flat": {
         parameters: {
             query?: never;
@@ -693,7 +745,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pairs/{artwork_id}/{template_id}/picture": {
+    "/api/pairs/{artwork_id}/{template_id}/looks/{name}": {
         parameters: {
             query?: never;
             header?: never;
@@ -702,8 +754,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Make a listing picture; made before, it is only named. */
-        post: operations["files_picture_pairs__int_artwork_id___template_id__picture_post"];
+        /** Use a look on a pair; of its scenes those that show this blank, or else its own scenes of the same kind. */
+        post: operations["showing_use_look_api_pairs__int_artwork_id___template_id__looks__name__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/picture-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make all pictures that are chosen, as a job. */
+        post: operations["showing_pictures_api_pairs__int_artwork_id___template_id__picture_job_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -909,6 +978,24 @@ export interface paths {
         /** Both ends of a wrap butted in the middle, at 300 dpi, as JPEG; what is bare shows the blank. */
         get: operations["looks_seam_picture_seam_picture_get"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/showing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is chosen of a pair's pictures, and what is to be said about it. */
+        get: operations["showing_showing_api_pairs__int_artwork_id___template_id__showing_get"];
+        /** Decide which pictures are made. */
+        put: operations["showing_decide_api_pairs__int_artwork_id___template_id__showing_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1525,6 +1612,49 @@ export interface components {
             file: string;
         };
         /**
+         * FilmBody
+         * @description A film of the blank turning once round.
+         */
+        FilmBody: {
+            /**
+             * Format
+             * @default mp4
+             * @enum {string}
+             */
+            format: "mp4" | "webp" | "gif";
+            /** Scene Id */
+            scene_id: string;
+            /**
+             * Seconds
+             * @default 6
+             */
+            seconds: number;
+            /**
+             * Size
+             * @default [
+             *       1080,
+             *       1080
+             *     ]
+             */
+            size: [
+                number,
+                number
+            ];
+        };
+        /**
+         * Finding
+         * @description Something about the pictures that a buyer might hold against the seller.
+         */
+        Finding: {
+            /** Message */
+            message: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "warn" | "fail";
+        };
+        /**
          * FixShape
          * @description A mend: what the button says and what it changes of the placing.
          */
@@ -1778,6 +1908,32 @@ export interface components {
             ][];
             /** Waste */
             waste: number;
+        };
+        /**
+         * GradeBody
+         * @description Light beyond the scene's own: see :class:`improva.core.mockup.grade.Grade`.
+         */
+        GradeBody: {
+            /**
+             * Exposure
+             * @default 0
+             */
+            exposure: number;
+            /**
+             * Softness
+             * @default 0
+             */
+            softness: number;
+            /**
+             * Vignette
+             * @default 0
+             */
+            vignette: number;
+            /**
+             * Warmth
+             * @default 0
+             */
+            warmth: number;
         };
         /**
          * HandBody
@@ -2080,6 +2236,41 @@ export interface components {
              * @enum {string}
              */
             result: "good" | "usable" | "spoiled";
+        };
+        /**
+         * LookBody
+         * @description What a look keeps.
+         */
+        LookBody: {
+            /** Colours */
+            colours: {
+                [key: string]: string | null;
+            };
+            showing: components["schemas"]["Showing"];
+        };
+        /**
+         * LookList
+         * @description All looks, by name.
+         */
+        LookList: {
+            /** Looks */
+            looks: components["schemas"]["LookShape"][];
+        };
+        /**
+         * LookShape
+         * @description A look as it is kept.
+         */
+        LookShape: {
+            /**
+             * Colours
+             * @description Of parts, grounds and backdrops
+             */
+            colours: {
+                [key: string]: string | null;
+            };
+            /** Name */
+            name: string;
+            showing: components["schemas"]["Showing"];
         };
         /**
          * MadeFile
@@ -2446,41 +2637,6 @@ export interface components {
             title: string;
             /** Verdict */
             verdict: ("pass" | "warn" | "fail") | null;
-        };
-        /**
-         * PictureBody
-         * @description Which picture is wanted.
-         */
-        PictureBody: {
-            /**
-             * Angle
-             * @default null
-             */
-            angle: number | null;
-            /**
-             * Format
-             * @default jpg
-             * @enum {string}
-             */
-            format: "jpg" | "png" | "webp";
-            /** Scene Id */
-            scene_id: string;
-            /**
-             * Size
-             * @default [
-             *       2000,
-             *       2000
-             *     ]
-             */
-            size: [
-                number,
-                number
-            ];
-            /**
-             * View
-             * @default front
-             */
-            view: string;
         };
         /**
          * PiecesBody
@@ -2971,6 +3127,16 @@ export interface components {
             id: string;
             /** Panel */
             panel: string | null;
+            /** Place */
+            place: string | null;
+            /**
+             * Shows
+             * @description What it can be given: only colours, surfaces, weaves
+             * @enum {string}
+             */
+            shows: "colour" | "ground" | "cloth";
+            /** Surface */
+            surface: string | null;
             /** Title */
             title: string;
         };
@@ -3012,10 +3178,17 @@ export interface components {
          * @description A scene that a blank can be shown in.
          */
         SceneShape: {
+            /** Finish */
+            finish: string;
             /** Id */
             id: string;
             /** Kind */
             kind: string;
+            /**
+             * Mirrored
+             * @description Views that show the scene the other way round
+             */
+            mirrored: string[];
             /** Px */
             px: [
                 number,
@@ -3102,6 +3275,83 @@ export interface components {
         Shelf: {
             /** Blanks */
             blanks: components["schemas"]["Blank"][];
+        };
+        /**
+         * ShotBody
+         * @description A scene and how it is seen: a named view, or an angle. Its colours come before those of the pair.
+         */
+        ShotBody: {
+            /**
+             * Angle
+             * @default null
+             */
+            angle: number | null;
+            /** Colours */
+            colours?: {
+                [key: string]: string;
+            };
+            /** Scene Id */
+            scene_id: string;
+            /**
+             * View
+             * @default null
+             */
+            view: string | null;
+        };
+        /**
+         * ShowState
+         * @description What is chosen of a pair's pictures, what can be, and what is to be said about it.
+         */
+        ShowState: {
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /**
+             * Pictures
+             * @description How many will be made
+             */
+            pictures: number;
+            showing: components["schemas"]["Showing"];
+            /** Surfaces */
+            surfaces: components["schemas"]["SurfaceShape"][];
+        };
+        /**
+         * Showing
+         * @description All that is chosen at the Show station: a look, when it is kept under a name.
+         */
+        Showing: {
+            /**
+             * Clear
+             * @description Only the product and its shadow, on a transparent ground
+             * @default false
+             */
+            clear: boolean;
+            /**
+             * Format
+             * @default jpg
+             * @enum {string}
+             */
+            format: "jpg" | "png" | "webp";
+            grade?: components["schemas"]["GradeBody"];
+            /**
+             * Sheet
+             * @description A contact sheet too
+             * @default false
+             */
+            sheet: boolean;
+            /** Shots */
+            shots?: components["schemas"]["ShotBody"][];
+            /** Sizes */
+            sizes?: [
+                number,
+                number
+            ][];
+            /**
+             * Variants
+             * @description Colours of parts in each of which every picture is made
+             */
+            variants?: {
+                [key: string]: string[];
+            };
         };
         /**
          * SlotBody
@@ -3197,6 +3447,21 @@ export interface components {
             temperature_c: number | null;
             /** Temperature F */
             temperature_f: number | null;
+        };
+        /**
+         * SurfaceShape
+         * @description A surface that a ground can show, or a weave that a cloth can have.
+         */
+        SurfaceShape: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /**
+             * Use
+             * @enum {string}
+             */
+            use: "ground" | "cloth";
         };
         /**
          * SwatchShape
@@ -4621,6 +4886,101 @@ export interface operations {
             };
         };
     };
+    showing_looks_api_looks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    showing_keep_look_api_looks__name__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    showing_forget_look_api_looks__name__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     bench_pair_get: {
         parameters: {
             query?: {
@@ -4754,6 +5114,42 @@ export interface operations {
             };
         };
     };
+    showing_film_api_pairs__int_artwork_id___template_id__film_job_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilmBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     looks_flat_flat_get: {
         parameters: {
             query?: {
@@ -4823,6 +5219,8 @@ export interface operations {
                 scene?: string | null;
                 colours?: string;
                 angle?: number;
+                view?: string | null;
+                grade?: string;
                 width?: number;
                 height?: number;
             };
@@ -4846,7 +5244,40 @@ export interface operations {
             };
         };
     };
-    files_picture_pairs__int_artwork_id___template_id__picture_post: {
+    showing_use_look_api_pairs__int_artwork_id___template_id__looks__name__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    showing_pictures_api_pairs__int_artwork_id___template_id__picture_job_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -4856,11 +5287,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PictureBody"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -4868,7 +5295,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MadeFile"];
+                    "application/json": components["schemas"]["JobShape"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5392,6 +5819,74 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    showing_showing_api_pairs__int_artwork_id___template_id__showing_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    showing_decide_api_pairs__int_artwork_id___template_id__showing_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Showing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowState"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { FlatPane } from "../bench/FlatPane";
-import { ShownPane } from "../bench/ShownPane";
+import { type Seen, ShownPane } from "../bench/ShownPane";
 import { Sides } from "../bench/Sides";
 import { COLUMN, COLUMNS } from "../bench/stations";
 import type { Hand } from "../bench/usePair";
@@ -31,6 +31,7 @@ export function Preparation({
   const [search, setSearch] = useSearchParams();
   const part: Part = search.get("part") === "with-it" ? "with-it" : "picture";
   const [asked, setAsked] = useState<string | null>(null);
+  const [seen, setSeen] = useState<Seen | null>(null);
   const click = clicksOf(preparing).find((way) => way.name === asked) ?? null;
   const turn = (next: Part) =>
     setSearch(
@@ -58,7 +59,7 @@ export function Preparation({
       ) : (
         <FlatPane hand={hand} mirrored={false} findings={false} laying />
       )}
-      <ShownPane hand={hand} />
+      <ShownPane hand={hand} seen={seen} onSee={setSeen} />
     </main>
   );
 }

@@ -1,5 +1,5 @@
 import { Redo2, Undo2 } from "lucide-react";
-import { type ComponentType, useEffect } from "react";
+import { type ComponentType, useEffect, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { Preparation } from "../artwork/Preparation";
 import { usePreparation } from "../artwork/usePreparation";
@@ -8,19 +8,21 @@ import { PressStation } from "../press/PressStation";
 import { PrintStation } from "../print/PrintStation";
 import { type Print, usePrinting } from "../print/usePrinting";
 import { ProveStation } from "../prove/ProveStation";
+import { ScenesPane } from "../show/ScenesPane";
 import { ShowStation } from "../show/ShowStation";
+import { type Shows, useShowing } from "../show/useShowing";
 import { Below, Masthead } from "../ui/Masthead";
 import { Alert, Button } from "../ui/parts";
 import { UnitChoice } from "../ui/UnitChoice";
 import { FlatPane } from "./FlatPane";
 import { KeySheet } from "./KeySheet";
 import { Route } from "./Route";
-import { ShownPane } from "./ShownPane";
+import { type Seen, ShownPane } from "./ShownPane";
 import { Sides } from "./Sides";
 import { COLUMN, COLUMNS, STATIONS, type Station } from "./stations";
 import { type Hand, usePair } from "./usePair";
 
-const PANES: Record<Laid, ComponentType<{ hand: Hand; print: Print }>> = {
+const PANES: Record<Laid, ComponentType<{ hand: Hand; print: Print; shows: Shows }>> = {
   fit: FitStation,
   prove: ProveStation,
   show: ShowStation,
@@ -131,20 +133,29 @@ function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (
   const printing = station === "print";
   const mirrored = printing && hand.pair.route === "press";
   const print = usePrinting(hand, printing);
+  const showingIt = station === "show";
+  const shows = useShowing(hand, showingIt);
+  const [seen, setSeen] = useState<Seen | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another panel or blank is best seen in its own scene
+  useEffect(() => setSeen(null), [hand.panel.id, hand.pair.template.id]);
   return (
     <main aria-busy={hand.busy} className={COLUMNS}>
       <section aria-label={station} className={COLUMN}>
         {hand.pair.panels.length > 1 && <Sides hand={hand} onSide={onSide} />}
         {hand.problem && <Alert>{hand.problem}</Alert>}
-        <Column key={`${hand.pair.template.id} ${hand.panel.id}`} hand={hand} print={print} />
+        <Column key={`${hand.pair.template.id} ${hand.panel.id}`} hand={hand} print={print} shows={shows} />
       </section>
-      <FlatPane
-        hand={hand}
-        mirrored={mirrored}
-        findings={station === "prove"}
-        plan={printing ? print.state?.plan : null}
-      />
-      <ShownPane hand={hand} />
+      {showingIt ? (
+        <ScenesPane hand={hand} shows={shows} seen={seen} onSee={setSeen} />
+      ) : (
+        <FlatPane
+          hand={hand}
+          mirrored={mirrored}
+          findings={station === "prove"}
+          plan={printing ? print.state?.plan : null}
+        />
+      )}
+      <ShownPane hand={hand} seen={seen} onSee={setSeen} grade={showingIt ? shows.showing?.grade : undefined} />
     </main>
   );
 }

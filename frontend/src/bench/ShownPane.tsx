@@ -1,5 +1,5 @@
-import { useEffect, useRef, useState } from "react";
-import { api, type Scene } from "../api/client";
+import { useRef } from "react";
+import { api, type Grade, type Scene } from "../api/client";
 import { useNewestPicture } from "../ui/useNewest";
 import { useSize } from "../ui/useSize";
 import type { Hand } from "./usePair";
@@ -10,6 +10,8 @@ const MOST_PX = 1000;
 const stepped = (px: number) => Math.round(px / 16) * 16;
 
 type Angle = { scene: Scene; name: string; degrees: number };
+/** Which scene is seen, in which of its views. */
+export type Seen = { scene: string; view: string | null };
 
 /** Every named view of every scene of the blank; a scene that shows the panel in front comes first. */
 function anglesOf(hand: Hand): Angle[] {
@@ -19,35 +21,62 @@ function anglesOf(hand: Hand): Angle[] {
 }
 
 /** The mock-up of what lies on the flat. It turns by dragging or by the left and right arrow keys. */
-export function ShownPane({ hand }: { hand: Hand }) {
+export function ShownPane(props: { hand: Hand; seen: Seen | null; onSee: (seen: Seen | null) => void; grade?: Grade }) {
+  const { hand, seen, onSee, grade = null } = props;
   const [frame, size] = useSize<HTMLDivElement>();
-  const [chosen, setChosen] = useState<string | null>(null);
-  const angles = anglesOf(hand);
-  const scene = hand.pair.scenes.find((s) => s.id === chosen) ?? angles[0]?.scene;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another panel is best seen in its own scene
-  useEffect(() => setChosen(null), [hand.panel.id]);
+  const every = anglesOf(hand);
+  const scene = hand.pair.scenes.find((s) => s.id === seen?.scene) ?? every[0]?.scene;
+  const angles = every.filter((at) => at.scene === scene);
+  const view = seen?.scene === scene?.id ? seen?.view : null;
   const { place, colours, angle } = hand;
   // What stands upright fills the pane; what is wide is shown whole, in a square.
   const tall = scene?.turns ? size.height : Math.min(size.height, size.width);
   const density = Math.min(window.devicePixelRatio || 1, MOST_PX / Math.max(size.width, tall, 1));
   const wanted: [number, number] = [stepped(size.width * density), stepped(tall * density)];
+  const own = Object.fromEntries(Object.entries(colours).filter(([id]) => scene?.regions.some((r) => r.id === id)));
   const ready = scene && wanted[0] >= 160 && wanted[1] >= 160;
   const { url, problem } = useNewestPicture(
     ready
-      ? JSON.stringify([hand.pair.artwork.sha256, place, hand.now, scene.id, colours, scene.turns ? angle : 0, wanted])
+      ? JSON.stringify([
+          hand.pair.artwork.sha256,
+          place,
+          hand.now,
+          scene.id,
+          own,
+          scene.turns ? angle : 0,
+          wanted,
+          scene.mirrored.includes(view ?? "") ? view : null,
+          grade,
+        ])
       : null,
     (key) => api.look(...(JSON.parse(key).slice(1) as Parameters<typeof api.look>)),
   );
   const start = useRef<{ x: number; angle: number } | null>(null);
   const turns = scene?.turns ?? false;
   const wrap = (angle: number) => ((((angle + 180) % 360) + 360) % 360) - 180;
-  const near = (at: Angle) => at.scene === scene && (!turns || Math.abs(wrap(at.degrees - angle)) < 0.5);
+  const near = (at: Angle) =>
+    turns ? Math.abs(wrap(at.degrees - angle)) < 0.5 : at.name === (view ?? angles[0]?.name);
 
   return (
     <section aria-label="Shown" className="flex min-w-0 flex-col bg-table">
       <div className="flex items-baseline justify-between px-3 pt-2 text-sm">
         <h2 className="font-bold">Shown</h2>
-        <span className="text-xs text-soft">{scene?.title}</span>
+        {hand.pair.scenes.length > 1 ? (
+          <select
+            aria-label="Scene"
+            className="max-w-64 truncate bg-transparent text-xs text-soft"
+            value={scene?.id}
+            onChange={(event) => onSee({ scene: event.target.value, view: null })}
+          >
+            {hand.pair.scenes.map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.title}
+              </option>
+            ))}
+          </select>
+        ) : (
+          <span className="text-xs text-soft">{scene?.title}</span>
+        )}
       </div>
       <div ref={frame} className="relative m-3 mb-2 min-h-0 grow overflow-hidden">
         {url && (
@@ -94,7 +123,7 @@ export function ShownPane({ hand }: { hand: Hand }) {
               type="button"
               aria-pressed={near(at)}
               onClick={() => {
-                setChosen(at.scene.id);
+                onSee({ scene: at.scene.id, view: at.name });
                 if (at.scene.turns) hand.turn(at.degrees, true);
               }}
               className={`rounded-[3px] px-2 py-0.5 first-letter:uppercase ${near(at) ? "bg-ink text-paper" : "hover:bg-paper"}`}

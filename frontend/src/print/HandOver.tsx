@@ -9,7 +9,7 @@ import type { Print } from "./usePrinting";
 /** To whoever prints: the job ticket, the gang sheet, and the simulated printer and provider. */
 export function HandOver({ hand, print, state }: { hand: Hand; print: Print; state: PrintState }) {
   const { printing } = state;
-  const newest = print.jobs.flatMap((job) => job.files)[0] ?? null;
+  const newest = print.work.jobs.flatMap((job) => job.files)[0] ?? null;
   return (
     <>
       <div className="grid gap-2">

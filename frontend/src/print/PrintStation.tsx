@@ -1,12 +1,13 @@
 import { useState } from "react";
 import type { Hand } from "../bench/usePair";
+import { JobList } from "../jobs/JobList";
 import { Alert, Button, Choice, Heading, Mark } from "../ui/parts";
 import { FilePart } from "./FilePart";
 import { HandOver } from "./HandOver";
-import { Jobs } from "./Jobs";
 import { PaperPart } from "./PaperPart";
-import { type Print, underWay } from "./usePrinting";
+import type { Print } from "./usePrinting";
 
+const SHOWN_FILES = 3;
 const PARTS = [
   { value: "file", label: "The file" },
   { value: "paper", label: "On paper" },
@@ -18,7 +19,7 @@ export function PrintStation({ hand, print }: { hand: Hand; print: Print }) {
   const [part, setPart] = useState<(typeof PARTS)[number]["value"]>("file");
   const { pair, proof } = hand;
   const stopped = proof.checks.find((check) => check.status === "fail");
-  const busy = print.making || hand.busy || print.jobs.some(underWay);
+  const busy = print.making || hand.busy;
   return (
     <>
       <Route hand={hand} />
@@ -55,7 +56,7 @@ export function PrintStation({ hand, print }: { hand: Hand; print: Print }) {
             </Button>
           )}
         </div>
-        <Jobs print={print} />
+        <JobList work={print.work} most={SHOWN_FILES} />
       </div>
     </>
   );

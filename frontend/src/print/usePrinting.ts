@@ -1,19 +1,17 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
-import { api, type Job, type Printing, type PrintState } from "../api/client";
+import { useState } from "react";
+import { api, type Printing, type PrintState } from "../api/client";
 import type { Hand } from "../bench/usePair";
-import { fetchFile } from "../ui/Downloads";
+import { type Jobs, useJobs } from "../jobs/useJobs";
 
-const LOOK_EVERY_MS = 300;
-export const underWay = (job: Job) => job.state === "queued" || job.state === "running";
+const PRINT_JOBS = ["print"] as const;
 
 /** How the pair in hand is printed, and the jobs that print it. */
 export type Print = {
   state: PrintState | null;
-  jobs: Job[];
+  work: Jobs;
   change: (values: Partial<Printing>) => void;
   make: (sides: "this" | "all") => void;
-  stop: (job: Job) => void;
   making: boolean;
   problem: string | null;
 };
@@ -22,19 +20,12 @@ export function usePrinting(hand: Hand, active: boolean): Print {
   const queries = useQueryClient();
   const { place, pair } = hand;
   const key = ["printing", place.art, place.template, place.panel];
-  const jobsKey = ["jobs", place.art, place.template];
   // The route and what is laid decide the file too, so they are part of what is asked.
   const state = useQuery({
     queryKey: [...key, pair.route, pair.artwork.sha256],
     queryFn: () => api.printing(place),
     enabled: active,
     placeholderData: (old) => old,
-  });
-  const jobs = useQuery({
-    queryKey: jobsKey,
-    queryFn: () => api.jobs(place),
-    enabled: active,
-    refetchInterval: (query) => (query.state.data?.some(underWay) ? LOOK_EVERY_MS : false),
   });
   const [held, setHeld] = useState<Printing | null>(null);
   const change = useMutation({
@@ -47,42 +38,19 @@ export function usePrinting(hand: Hand, active: boolean): Print {
       queries.invalidateQueries({ queryKey: ["printing", place.art, place.template] });
     },
   });
-  const started = useRef(new Set<number>());
-  const make = useMutation({
-    mutationFn: (sides: "this" | "all") => api.print(place, sides),
-    onSuccess: (job) => {
-      started.current.add(job.id);
-      queries.invalidateQueries({ queryKey: jobsKey });
-    },
-  });
-  const stop = useMutation({
-    mutationFn: (job: Job) => api.stopJob(job.id),
-    onSuccess: () => queries.invalidateQueries({ queryKey: jobsKey }),
-  });
-
-  // A file that was asked for here lands by itself; after a reload it waits under its link.
-  useEffect(() => {
-    for (const job of jobs.data ?? []) {
-      if (underWay(job) || !started.current.delete(job.id)) continue;
-      for (const file of job.files) fetchFile(file);
-      queries.invalidateQueries({ queryKey: ["pair", place.art, place.template] });
-      queries.invalidateQueries({ queryKey: ["board"] });
-    }
-  }, [jobs.data, queries, place.art, place.template]);
-
+  const work = useJobs(place, PRINT_JOBS, active);
   const shown = state.data && held ? { ...state.data, printing: held } : (state.data ?? null);
   return {
     state: shown,
-    jobs: jobs.data ?? [],
+    work,
     change: (values) => {
       if (!shown) return;
       const next = { ...(shown.printing as Printing), ...values };
       setHeld(next);
       change.mutate(next);
     },
-    make: make.mutate,
-    stop: stop.mutate,
-    making: make.isPending || change.isPending,
-    problem: make.error?.message ?? change.error?.message ?? jobs.error?.message ?? null,
+    make: (sides) => work.start(() => api.print(place, sides)),
+    making: work.busy || change.isPending,
+    problem: work.problem ?? change.error?.message ?? null,
   };
 }

@@ -14,10 +14,12 @@ from ..core.artwork.pixels import Artwork
 from ..core.artwork.reading import read_file
 from ..core.design import Design, Piece, Placing
 from ..core.errors import BadOutput
-from ..core.mockup.composite import light_plain_parts
+from ..core.mockup.composite import composite, light_plain_parts
 from ..core.mockup.drawn import cut_mask
-from ..core.mockup.pack import SceneInfo, read_info, read_passes
-from ..core.mockup.picture import PICTURE_FORMATS, check_scene, encode, mock_up
+from ..core.mockup.film import angles, check_turns, write_film
+from ..core.mockup.pack import read_info, read_passes
+from ..core.mockup.picture import PICTURE_FORMATS, check_scene, encode, mock_up, print_texture
+from ..core.mockup.scene import SceneInfo
 from ..core.mockup.view import make_view
 from ..core.output import (
     INTENTS,
@@ -37,6 +39,7 @@ from ..proofing import proof_report
 from ..scenes import open_scene, scenes_of
 from ..scenes import scene as find_scene
 from ..scenes import scenes as all_scenes
+from ..surfaces import surface
 from .group import as_json_option, main, tell
 from .placing import takes_pair
 
@@ -143,6 +146,27 @@ def _colours(pairs: tuple[str, ...]) -> dict[str, str | None]:
 @main.command()
 @takes_pair
 @click.option("--scene", "scene_id", required=True, metavar="ID", help="See 'improva scenes'.")
+@click.option("--seconds", type=float, default=6.0, metavar="N", help="How long a turn takes.")
+@click.option("--colour", "colours", multiple=True, metavar="REGION=NAME|#rrggbb")
+@click.option("--size", default="1080x1080", metavar="WxH")
+@click.option("-o", "output", required=True, type=click.Path(path_type=Path), metavar="FILE.mp4|.webp|.gif")
+def turntable(template: Template, panel: Panel, art: Artwork, placing: Placing, scene_id: str, seconds: float,
+              colours: tuple[str, ...], size: str, output: Path) -> None:  # fmt: skip
+    """Film ART on a blank that turns once round; the film loops without a jump."""
+    info = find_scene(scene_id, template)
+    check_scene(info, template)
+    check_turns(info)
+    angles(seconds, output.suffix)  # what cannot be made is told before anything is drawn
+    wanted = _size(size)
+    lit = light_plain_parts(make_view(*open_scene(info, wanted), wanted), _colours(colours), surface)
+    prints = print_texture([_design(template, panel, art, placing)], lambda _: art, lit.view)
+    frames = write_film(output, lambda angle: composite(lit, prints, angle)[..., ::-1], seconds)
+    click.echo(f"{output}: {frames} frames of {wanted[0]} × {wanted[1]} px, {seconds:g} s")
+
+
+@main.command()
+@takes_pair
+@click.option("--scene", "scene_id", required=True, metavar="ID", help="See 'improva scenes'.")
 @click.option("--view", metavar="NAME", help="A named view; the scene's first by default.")
 @click.option("--angle", type=float, metavar="DEG", help="Any angle, where the blank turns.")
 @click.option("--colour", "colours", multiple=True, metavar="REGION=NAME|#rrggbb")
@@ -163,7 +187,8 @@ def mockup(template: Template, panel: Panel, art: Artwork, placing: Placing, sce
     degrees = info.angle(view) if angle is None else angle
     wanted = _size(size) if size else info.px
     cut = cut_mask(design, lambda _: art) if panel.shape == "cutout" else None
-    lit = light_plain_parts(make_view(*open_scene(info, wanted, cut), wanted), _colours(colours))
+    mirrored = view in info.mirrored
+    lit = light_plain_parts(make_view(*open_scene(info, wanted, cut), wanted, mirrored=mirrored), _colours(colours), surface)
     picture = mock_up(lit, [design], lambda _: art, degrees)
     with beside(output) as temporary:
         temporary.write_bytes(encode(picture, output.suffix))

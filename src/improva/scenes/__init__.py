@@ -14,7 +14,8 @@ from numpy.typing import NDArray
 
 from ..core.errors import BadScene
 from ..core.mockup.drawn import VERSION, draw, drawn_scenes
-from ..core.mockup.pack import Passes, SceneInfo, read_info, read_passes
+from ..core.mockup.pack import KINDS, quick_info, read_info, read_passes
+from ..core.mockup.scene import Passes, SceneInfo
 from ..core.template import Template
 
 SHIPPED = Path(__file__).parent
@@ -40,7 +41,7 @@ def packs() -> dict[str, SceneInfo]:
 def scenes_of(template: Template) -> list[SceneInfo]:
     """The scenes that show a blank, baked ones first; a blank without a pack is drawn."""
     baked = [info for info in packs().values() if template.id in info.templates]
-    return baked or drawn_scenes(template)
+    return sorted(baked, key=lambda info: KINDS.index(info.kind)) or drawn_scenes(template)
 
 
 def scenes(templates: Iterable[Template]) -> list[SceneInfo]:
@@ -70,11 +71,17 @@ def _pack_fingerprint(folder: Path) -> str:
     return hashlib.sha256(content).hexdigest()[:16]
 
 
+def serves(info: SceneInfo, size: tuple[int, int], share: float) -> bool:
+    """Whether passes of that share of the native size hold enough for a picture."""
+    return max(size[0] / info.px[0], size[1] / info.px[1]) <= share * 1.02
+
+
 def open_scene(info: SceneInfo, size: tuple[int, int] | None = None, cut: NDArray[np.bool_] | None = None
                ) -> tuple[SceneInfo, Passes]:  # fmt: skip
-    """A scene's passes, and the scene at the size they have: a drawn one is drawn as finely as ``size`` asks for."""
+    """A scene's passes, and the scene at the size they have: no finer than a picture of ``size`` asks for."""
     if info.drawn is None:
-        return info, read_passes(info)
-    if size is not None and max(size) <= QUICK * 1.5 * info.px[0]:
+        small = quick_info(info) if size is not None and serves(info, size, QUICK) else None
+        return (small, read_passes(small, quick=True)) if small else (info, read_passes(info))
+    if size is not None and serves(info, size, QUICK * 1.4):
         info = replace(info, px=(round(info.px[0] * QUICK), round(info.px[1] * QUICK)))
     return info, draw(info, cut)

@@ -10,6 +10,7 @@ from .origins import Origins
 from .pairs import PairRow, Pairs, Placings
 from .preparations import Preparations, PreparedRow
 from .pressings import PressingRow, Pressings, PressRow
+from .saved_looks import LookRow, Looks
 
 __all__ = [
     "ArtRow",
@@ -21,6 +22,8 @@ __all__ = [
     "Fonts",
     "JobRow",
     "JobTable",
+    "LookRow",
+    "Looks",
     "Made",
     "MadeRow",
     "Origins",

@@ -43,6 +43,7 @@ class Database:
             ("artwork", "preparation_step", "INTEGER NOT NULL DEFAULT 0"),
             ("placing", "pieces", "TEXT NOT NULL DEFAULT '{}'"),
             ("pair", "printing", "TEXT NOT NULL DEFAULT '{}'"),
+            ("pair", "showing", "TEXT NOT NULL DEFAULT '{}'"),
         ):
             columns = {row[1] for row in self.connection.execute(f"PRAGMA table_info({table})")}
             if column not in columns:

@@ -40,7 +40,7 @@ def _row(row: sqlite3.Row) -> PairRow:
     pieces = json.loads(row["pieces"]) if row["pieces"] else {}
     return PairRow(
         _decided(row["placing"]), row["step"], row["last"] or 0, row["route"], row["angle"], json.loads(row["colours"]), pieces,
-        json.loads(row["printing"]),
+        json.loads(row["printing"]), json.loads(row["showing"]),
     )  # fmt: skip
 
 
@@ -56,6 +56,7 @@ class PairRow:
     colours: dict[str, str | None] = field(default_factory=dict)
     pieces: Pieces = field(default_factory=dict)
     printing: dict[str, Any] = field(default_factory=dict)
+    showing: dict[str, Any] = field(default_factory=dict)
 
 
 _SELECT = (
@@ -126,6 +127,15 @@ class Pairs:
                 "INSERT INTO pair (artwork_id, template_id, printing) VALUES (?, ?, ?) "
                 "ON CONFLICT DO UPDATE SET printing = excluded.printing",
                 (artwork_id, template_id, json.dumps(printing)),
+            )
+
+    def set_showing(self, artwork_id: int, template_id: str, showing: dict[str, Any]) -> None:
+        """Keep how the pictures are made."""
+        with self._database.writing() as connection:
+            connection.execute(
+                "INSERT INTO pair (artwork_id, template_id, showing) VALUES (?, ?, ?) "
+                "ON CONFLICT DO UPDATE SET showing = excluded.showing",
+                (artwork_id, template_id, json.dumps(showing)),
             )
 
     def set_choices(self, artwork_id: int, template_id: str, route: str | None, angle: float,

@@ -57,6 +57,7 @@ CREATE TABLE IF NOT EXISTS pair (
     angle       REAL    NOT NULL DEFAULT 0,
     colours     TEXT    NOT NULL DEFAULT '{}' CHECK (json_valid(colours)),
     printing    TEXT    NOT NULL DEFAULT '{}' CHECK (json_valid(printing)),
+    showing     TEXT    NOT NULL DEFAULT '{}' CHECK (json_valid(showing)),
     PRIMARY KEY (artwork_id, template_id)
 ) STRICT, WITHOUT ROWID;
 
@@ -71,6 +72,13 @@ CREATE TABLE IF NOT EXISTS placing (
     pieces      TEXT    NOT NULL DEFAULT '{}' CHECK (json_valid(pieces)),
     PRIMARY KEY (artwork_id, template_id, step),
     FOREIGN KEY (artwork_id, template_id) REFERENCES pair (artwork_id, template_id)
+) STRICT, WITHOUT ROWID;
+
+-- Choices about pictures that a seller uses again, by the name they gave them.
+CREATE TABLE IF NOT EXISTS look (
+    name        TEXT PRIMARY KEY,
+    showing     TEXT NOT NULL CHECK (json_valid(showing)),
+    colours     TEXT NOT NULL CHECK (json_valid(colours))
 ) STRICT, WITHOUT ROWID;
 
 -- A proof is a pure function of what its key hashes. Its summary is what the board shows of it.

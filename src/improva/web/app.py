@@ -25,10 +25,12 @@ from . import (
     preparations,
     pressing,
     printing,
+    showing,
 )
 from .desk import Desk
 from .exporting import print_job
 from .ganging import gang_job
+from .picturing import film_job, pictures_job
 from .problems import MAX_UPLOAD_MB, invalid, problem, register
 
 PAGE = Path(__file__).parent / "page"
@@ -45,9 +47,10 @@ def create_app(data: Path) -> OpenAPI:
     desk = Desk(data)
     app.extensions["desk"] = desk
     register(app)
-    jobs = Jobs(desk.database, {"print": partial(print_job, desk), "gang": partial(gang_job, desk)})
+    runners = {"print": print_job, "gang": gang_job, "pictures": pictures_job, "film": film_job}
+    jobs = Jobs(desk.database, {kind: partial(run, desk) for kind, run in runners.items()})
     app.extensions["jobs"] = jobs
-    for queueing in (printing, ganging):
+    for queueing in (printing, ganging, showing):
         app.register_api(queueing.blueprint(desk, jobs))
     for part in (board, blanks, blank_files, artworks, preparations, fonts, bench, looks, files, pressing, handing_over):
         app.register_api(part.blueprint(desk))

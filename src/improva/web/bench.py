@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, Literal
 
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field
 from ..core.design import Placing
 from ..core.errors import BadPlacing
 from ..core.fit import place as place_on
-from ..core.mockup.pack import SceneInfo
+from ..core.mockup.scene import Region, SceneInfo
 from ..core.pieces import carried_piece
 from ..core.propose import carried
 from ..core.template import Panel
@@ -18,6 +18,7 @@ from ..core.tiling import offered_counts
 from ..proofing import template_report
 from ..scenes import scenes_of
 from ..store import Placings
+from ..surfaces import SURFACES
 from .artworks import art_shape
 from .blank_shapes import TemplateShape
 from .desk import Desk
@@ -46,9 +47,17 @@ class Copied(BaseModel):
 
 def scene_shape(info: SceneInfo) -> SceneShape:
     """A scene as it is answered."""
-    regions = [RegionShape(id=r.id, title=r.title, panel=r.panel, colours=r.colours, default=r.default) for r in info.regions]
+    regions = [RegionShape(id=r.id, title=r.title, panel=r.panel, colours=r.colours, default=r.default, surface=r.surface,
+                           shows=_shows(r), place=r.place) for r in info.regions]  # fmt: skip
     return SceneShape(id=info.id, title=info.title, kind=info.kind, templates=list(info.templates), views=info.views,
-                      turns=info.turns, px=info.px, regions=regions)  # fmt: skip
+                      turns=info.turns, px=info.px, regions=regions, mirrored=list(info.mirrored), finish=info.finish)  # fmt: skip
+
+
+def _shows(region: Region) -> Literal["colour", "ground", "cloth"]:
+    """What a part can be given: a cloth's size is known but it has no surface of its own."""
+    if region.size_mm is None:
+        return "colour"
+    return "ground" if region.surface else "cloth"
 
 
 def proof_shape(report: dict[str, Any]) -> ProofShape:
@@ -175,7 +184,7 @@ def blueprint(desk: Desk) -> APIBlueprint:
         known = {region.id: region for info in scenes_of(work.template) for region in info.regions}
         for name, colour in body.colours.items():
             if name in known:
-                known[name].colour(colour)
+                known[name].check(colour, SURFACES)
             else:
                 scenes_of(work.template)[0].region(name)
         desk.pairs.set_choices(work.art.id, work.template.id, body.route, body.angle, body.colours)

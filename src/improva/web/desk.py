@@ -16,9 +16,10 @@ from ..core.artwork.traits import find_traits
 from ..core.design import Placing
 from ..core.errors import BadTemplate
 from ..core.mockup.drawn import cut_mask
-from ..core.mockup.pack import SceneInfo
+from ..core.mockup.grade import PLAIN, Grade, graded
 from ..core.mockup.picture import encode, mock_up
-from ..core.output import beside, picture_name
+from ..core.mockup.scene import SceneInfo
+from ..core.output import beside
 from ..core.pieces import piece_box
 from ..core.preflight import Subject, judged, worst
 from ..core.propose import propose
@@ -26,13 +27,14 @@ from ..core.render import on_blank, render, render_worn
 from ..core.template import Panel, Template
 from ..fonts import font_bytes
 from ..proofing import proof_report, proof_summary, template_report
-from ..scenes import fingerprint, scene, scenes_of
+from ..scenes import fingerprint, scenes_of
 from ..store import (
     ArtRow,
     Artworks,
     Blanks,
     Database,
     Fonts,
+    Looks,
     Made,
     MadeRow,
     Origins,
@@ -77,6 +79,7 @@ class Desk:
         self.origins = Origins(self.database)
         self.fonts = Fonts(self.database)
         self.pressings = Pressings(self.database)
+        self.saved_looks = Looks(self.database)
         self.darkroom = Darkroom()
         self.preparations = Preparations(self.database)
         self.preparing = Preparing(self.preparations, self.darkroom, self.original)
@@ -223,7 +226,7 @@ class Desk:
             work.row.colours,
         )
 
-    def _cut(self, work: Work, held: Placings, art: Artwork) -> Cut | None:
+    def cut(self, work: Work, held: Placings, art: Artwork) -> Cut | None:
         """The contour that a blank cut to its artwork's shape has, as a drawn scene needs it."""
         panel = work.template.panels[0]
         if panel.shape != "cutout":
@@ -233,10 +236,10 @@ class Desk:
         return Cut(key, lambda: cut_mask(work.design(panel, placing), work.opener(art, self.proxy)))
 
     def look(self, work: Work, held: Placings, info: SceneInfo, angle: float, colours: Colours, size: tuple[int, int],
-             close: bool = False) -> bytes:  # fmt: skip
+             close: bool = False, mirrored: bool = False, grade: Grade = PLAIN) -> bytes:  # fmt: skip
         """A quick JPEG of what is in the hand, from the proxy."""
         art = self.darkroom.small_proxy(work.art.sha256, lambda: self.original(work.art))
-        lit = self.darkroom.lit(info, size, colours, close, self._cut(work, held, art))
+        lit = graded(self.darkroom.lit(info, size, colours, close, mirrored, self.cut(work, held, art)), grade)
         largest = max((p.scale for p in held.values() if p and p.fit != "repeat"), default=1.0)
         longest = max(px for seen in lit.view.maps.values() for px in seen.texture_px) * max(1.0, largest)
         if longest > PROXY_PX // 2:
@@ -274,23 +277,6 @@ class Desk:
         return right.join(image.crop(bleed, bleed, side, height), "horizontal")
 
     # Files
-
-    def picture(self, work: Work, scene_id: str, size: tuple[int, int], angle: float, view: str, ending: str
-                ) -> tuple[str, Path]:  # fmt: skip
-        """A listing picture of a pair with its chosen colours: (key, path)."""
-        info = scene(scene_id, work.template)
-        name = picture_name(work.art.title, info.id, view, size, ending)
-        key = key_of("picture", work.subject, fingerprint(info), work.placing_key, name, angle, work.row.colours)
-        original = self.original(work.art)
-
-        def make(path: Path) -> None:
-            lit = self.darkroom.lit(info, size, work.row.colours, cut=self._cut(work, {}, original))
-            with beside(path) as temporary:
-                temporary.write_bytes(
-                    encode(mock_up(lit, work.designs(), work.opener(original, self.original), angle), path.suffix)
-                )
-
-        return key, self.keep(MadeRow(key, "picture", work.placing_key, name), work, make)
 
     def keep(self, row: MadeRow, work: Work, make: Callable[[Path], None]) -> Path:
         """The file of that key, made now if it is not there."""

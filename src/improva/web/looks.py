@@ -14,6 +14,7 @@ from ..core.artwork.pixels import as_array
 from ..core.artwork.traits import column_differences
 from ..core.design import Placing
 from ..core.errors import BadPiece, BadPlacing
+from ..core.mockup.grade import Grade
 from ..core.mockup.picture import encode
 from ..core.template import Panel
 from ..scenes import scene
@@ -21,6 +22,7 @@ from .bench import PAIR_AT, proof_shape
 from .desk import Desk
 from .piece_shapes import PiecesBody
 from .shapes import PairPath, PanelQuery, PlacingBody, ProofShape
+from .show_shapes import GradeBody
 from .work import Work
 
 SEAM_PX_MM = 11.8
@@ -45,6 +47,8 @@ class LookQuery(HeldQuery):
     scene: str | None = None
     colours: str = "{}"
     angle: float = Field(default=0, ge=-36000, le=36000)
+    view: str | None = None
+    grade: str = "{}"
     width: int = Field(default=900, ge=160, le=1600)
     height: int = Field(default=900, ge=160, le=1600)
 
@@ -92,6 +96,13 @@ def _asked_colours(text: str) -> dict[str, str | None]:
     return found
 
 
+def _asked_grade(text: str) -> Grade:
+    try:
+        return GradeBody.model_validate_json(text).to_core()
+    except ValidationError as wrong:
+        raise BadPlacing("The light cannot be read: it must be the JSON of exposure, warmth, vignette and softness.") from wrong
+
+
 def _held(work: Work, panel_id: str | None, text: str) -> tuple[Panel, Placing]:
     panel, placing = work.template.panel(panel_id), asked_placing(text)
     if placing is None:
@@ -121,7 +132,10 @@ def blueprint(desk: Desk) -> APIBlueprint:
         work = load(path, query)
         panel, placing, colours = work.template.panel(query.panel), asked_placing(query.placing), _asked_colours(query.colours)
         info = scene(query.scene, work.template) if query.scene else desk.first_scene(work.template)
-        picture = desk.look(work, {panel.id: placing}, info, query.angle, colours, (query.width, query.height))
+        size, mirrored = (query.width, query.height), query.view in info.mirrored
+        picture = desk.look(
+            work, {panel.id: placing}, info, query.angle, colours, size, False, mirrored, _asked_grade(query.grade)
+        )
         return Response(picture, mimetype="image/jpeg")
 
     @api.get("/flat")

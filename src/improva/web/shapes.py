@@ -85,6 +85,9 @@ class RegionShape(Shape):
     panel: str | None
     colours: dict[str, str]
     default: str | None
+    surface: str | None
+    shows: Literal["colour", "ground", "cloth"] = Field(description="What it can be given: only colours, surfaces, weaves")
+    place: str | None
 
 
 class SceneShape(Shape):
@@ -98,6 +101,8 @@ class SceneShape(Shape):
     turns: bool
     px: tuple[int, int]
     regions: list[RegionShape]
+    mirrored: list[str] = Field(description="Views that show the scene the other way round")
+    finish: str
 
 
 class FixShape(Shape):

@@ -5,8 +5,7 @@ from __future__ import annotations
 import threading
 from collections import OrderedDict
 from collections.abc import Callable
-from contextlib import nullcontext
-from dataclasses import dataclass
+from dataclasses import dataclass, fields, is_dataclass
 from typing import Generic, TypeVar
 
 import numpy as np
@@ -14,22 +13,29 @@ from numpy.typing import NDArray
 
 from ..core.artwork.pixels import PROXY_PX, Artwork
 from ..core.mockup.composite import Lit, light_plain_parts
-from ..core.mockup.pack import Passes, SceneInfo
-from ..core.mockup.view import View, make_view
-from ..scenes import fingerprint, open_scene
+from ..core.mockup.scene import Passes, SceneInfo
+from ..core.mockup.view import LARGE_PX, View, make_view
+from ..scenes import QUICK, fingerprint, open_scene, serves
+from ..surfaces import surface
 
 T = TypeVar("T")
 Colours = dict[str, str | None]
+WHOLE_MB, QUICK_MB, VIEWS_MB, LIT_MB = 420.0, 260.0, 160.0, 120.0
+"""Room for passes at native size (one scene of many parts), for quick ones, and for what the page looks at."""
+
 DRAWN_AT_ONCE = 2
 """Drawing takes a core for a second and some memory: no more at a time than a small machine has cores."""
 
 
 class Kept(Generic[T]):
-    """The last few results of a costly function, made once each even when asked for by several threads."""
+    """The last results of a costly function, made once each even when asked for by several threads.
 
-    def __init__(self, room: int) -> None:
-        self._room = room
-        self._values: OrderedDict[object, T] = OrderedDict()
+    ``room`` is how much is kept, in whatever ``weigh`` counts: results by default. The least recently used goes first.
+    """
+
+    def __init__(self, room: float, weigh: Callable[[T], float] = lambda _: 1) -> None:
+        self._room, self._weigh = room, weigh
+        self._values: OrderedDict[object, tuple[T, float]] = OrderedDict()
         self._lock = threading.Lock()
         self._making: dict[object, threading.Lock] = {}
 
@@ -38,27 +44,35 @@ class Kept(Generic[T]):
         with self._lock:
             if key in self._values:
                 self._values.move_to_end(key)
-                return self._values[key]
+                return self._values[key][0]
             making = self._making.setdefault(key, threading.Lock())
         with making:
             with self._lock:
                 if key in self._values:
-                    return self._values[key]
+                    return self._values[key][0]
             try:
                 value = make()
             finally:
                 with self._lock:
                     self._making.pop(key, None)
             with self._lock:
-                self._values[key] = value
-                while len(self._values) > self._room:
+                self._values[key] = value, self._weigh(value)
+                while len(self._values) > 1 and sum(weight for _, weight in self._values.values()) > self._room:
                     self._values.popitem(last=False)
             return value
 
 
-def _is_large(size: tuple[int, int]) -> bool:
-    """Listing pictures take some 70 MB a pass: one such view is kept, several of those for the page."""
-    return size[0] * size[1] > 2_000_000
+def megabytes(thing: object) -> float:
+    """What the arrays in a dataclass hold, in MB."""
+    if isinstance(thing, np.ndarray):
+        return thing.nbytes / 1e6
+    if isinstance(thing, dict):
+        return sum(megabytes(v) for v in thing.values())
+    if isinstance(thing, tuple):
+        return sum(megabytes(v) for v in thing)
+    if is_dataclass(thing):
+        return sum(megabytes(getattr(thing, f.name)) for f in fields(thing))
+    return 0.0
 
 
 @dataclass(frozen=True)
@@ -70,36 +84,45 @@ class Cut:
 
 
 class Darkroom:
-    """Everything a picture needs, ready: passes (some 200 MB a baked scene at native size), views, proxies."""
+    """Everything a picture needs, ready: passes, views, views with their parts coloured, proxies; each within its room."""
 
     def __init__(self) -> None:
-        self._passes: Kept[tuple[SceneInfo, Passes]] = Kept(2)
-        self._views: dict[bool, Kept[View]] = {False: Kept(32), True: Kept(1)}
-        self._lit: dict[bool, Kept[Lit]] = {False: Kept(32), True: Kept(1)}
+        self._whole: Kept[tuple[SceneInfo, Passes]] = Kept(WHOLE_MB, megabytes)
+        self._quick: Kept[tuple[SceneInfo, Passes]] = Kept(QUICK_MB, megabytes)
+        self._views: Kept[View] = Kept(VIEWS_MB, megabytes)
+        self._lit: Kept[Lit] = Kept(LIT_MB, megabytes)
+        self._large: Kept[Lit] = Kept(1)
         self._proxies: Kept[Artwork] = Kept(48)
         self._small: Kept[Artwork] = Kept(96)
         self._drawing = threading.Semaphore(DRAWN_AT_ONCE)
 
     def _open(self, info: SceneInfo, size: tuple[int, int], cut: Cut | None) -> tuple[SceneInfo, Passes]:
-        with self._drawing if info.drawn else nullcontext():
-            return open_scene(info, size, cut.make() if cut else None)
+        if info.drawn is not None:  # drawn anew quicker than it is worth keeping
+            with self._drawing:
+                return open_scene(info, size, cut.make() if cut else None)
+        kept = self._quick if serves(info, size, QUICK) else self._whole
+        return kept.get(fingerprint(info), lambda: open_scene(info, size))
 
-    def view(self, info: SceneInfo, size: tuple[int, int], close: bool = False, cut: Cut | None = None) -> View:
+    def _view(self, info: SceneInfo, size: tuple[int, int], close: bool, mirrored: bool, cut: Cut | None) -> View:
+        asked = (size[0] * 2, size[1] * 2) if close else size  # a close picture shows half of the scene
+        return make_view(*self._open(info, asked, cut), size, close, mirrored)
+
+    def view(self, info: SceneInfo, size: tuple[int, int], close: bool = False, mirrored: bool = False, cut: Cut | None = None
+             ) -> View:  # fmt: skip
         """A scene at a picture size, ``close`` for the print large. Raises :class:`BadScene`."""
-        key = (fingerprint(info), cut.key if cut else None)
+        if size[0] * size[1] > LARGE_PX:
+            return self._view(info, size, close, mirrored, cut)
+        key = (fingerprint(info), cut.key if cut else None, size, close, mirrored)
+        return self._views.get(key, lambda: self._view(info, size, close, mirrored, cut))
 
-        def make() -> View:
-            keep = info.drawn is None
-            found = self._passes.get(key, lambda: self._open(info, size, cut)) if keep else self._open(info, size, cut)
-            return make_view(*found, size, close)
-
-        return self._views[_is_large(size)].get((key, size, close), make)
-
-    def lit(self, info: SceneInfo, size: tuple[int, int], colours: Colours, close: bool = False, cut: Cut | None = None) -> Lit:
+    def lit(self, info: SceneInfo, size: tuple[int, int], colours: Colours, close: bool = False, mirrored: bool = False,
+            cut: Cut | None = None) -> Lit:  # fmt: skip
         """A view with its plain parts coloured; colours of parts that this scene lacks are passed over."""
         own = {r.id: colours[r.id] for r in info.regions if r.id in colours}
-        key = (fingerprint(info), cut.key if cut else None, size, close, tuple(sorted((k, v or "") for k, v in own.items())))
-        return self._lit[_is_large(size)].get(key, lambda: light_plain_parts(self.view(info, size, close, cut), own))
+        parts = tuple(sorted((k, v or "") for k, v in own.items()))
+        key = (fingerprint(info), cut.key if cut else None, size, close, mirrored, parts)
+        kept = self._large if size[0] * size[1] > LARGE_PX else self._lit
+        return kept.get(key, lambda: light_plain_parts(self.view(info, size, close, mirrored, cut), own, surface))
 
     def proxy(self, sha256: str, open_art: Callable[[], Artwork]) -> Artwork:
         """An artwork's proxy. Raises :class:`BadArtwork` if it does not decode."""

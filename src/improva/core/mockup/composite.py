@@ -5,8 +5,9 @@ from __future__ import annotations
 import math
 import os
 import threading
+from collections.abc import Callable, Mapping
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import cv2
@@ -15,6 +16,8 @@ from numpy.typing import NDArray
 
 from ..colour import Floats
 from ..ink import colour_reflectance
+from .scene import Region
+from .surface import OpenSurface, no_surfaces, seen_surface
 from .tone import table
 from .view import PrintMap, View
 
@@ -39,22 +42,61 @@ def _scratch(name: str, shape: tuple[int, ...], kind: type) -> NDArray[Any]:
 
 @dataclass(frozen=True)
 class Lit:
-    """A view with its plain parts coloured: all that stays the same while art changes or turns."""
+    """A view with its plain parts coloured: all that stays the same while art changes or turns.
+
+    Of the view's planes only those that prints are laid in are kept.
+    ``cloth`` holds the reflectance beneath each print that lies on a cloth: (3,), or (h, w, 3) in the print's window.
+    """
 
     view: View
     plain: Floats
+    cloth: dict[str, Floats]
 
 
-def light_plain_parts(view: View, colours: dict[str, str | None]) -> Lit:
-    """Colour every region that is not printed. Raises :class:`BadScene` for an unknown part or colour."""
+def light_plain_parts(view: View, colours: Mapping[str, str | None], open_surface: OpenSurface = no_surfaces) -> Lit:
+    """Give every region that is not printed its colour or surface.
+
+    A choice is a named colour, ``#rrggbb``, the id of a surface, or for cloth a colour and a weave, ``#rrggbb heather``.
+    Raises :class:`BadScene` for an unknown part or colour.
+    """
     for name in colours:
         view.info.region(name)
     plain = view.base.copy()
+    shown: dict[str, Floats] = {}
     for region in view.info.regions:
         if region.panel is None:
-            rho = colour_reflectance(region.colour(colours.get(region.id)))[::-1]
+            shown[region.id] = rho = _reflectance(view, region, colours.get(region.id), open_surface)
             plain += view.basis[region.id] * rho
-    return Lit(view, plain)
+    cloth = {r.id: _beneath(shown[r.on], view.maps[r.id]) for r in view.info.regions if r.on and r.id in view.maps}
+    lit = {r.on or r.id for r in view.info.regions if r.panel}
+    return Lit(replace(view, basis={name: view.basis[name] for name in lit}), plain, cloth)
+
+
+def _reflectance(view: View, region: Region, wanted: str | None, open_surface: OpenSurface) -> Floats:
+    """Reflectance of a plain part: (3,) of a colour, (h, w, 3) of a surface, B, G, R."""
+    seen = view.grounds.get(region.id)
+    if seen is None or region.size_mm is None:
+        return colour_reflectance(region.colour(wanted))[::-1]
+    wanted = wanted or region.surface or region.default
+    colour, _, weave = (wanted or "").rpartition(" ")
+    surface = open_surface(weave)
+    if surface is None:
+        return colour_reflectance(region.colour(wanted))[::-1]
+    tint = colour_reflectance(region.colour(colour))[::-1] if colour or surface.tints else np.ones(3, np.float32)
+    out = np.empty((view.size[1], view.size[0], 3), np.float32)
+    out[:] = surface.mean * tint
+    window = (seen.rows, seen.columns)
+    laid = seen_surface(
+        surface, region.size_mm, seen, None if view.blur is None else view.blur[window] * np.float32(view.scale)
+    )
+    laid *= tint
+    laid[seen.far] = out[0, 0]
+    out[window] = laid
+    return out
+
+
+def _beneath(rho: Floats, seen: PrintMap) -> Floats:
+    return rho if rho.ndim == 1 else np.ascontiguousarray(rho[seen.rows, seen.columns])
 
 
 def turned(texture: Floats, angle_deg: float) -> Floats:
@@ -62,33 +104,80 @@ def turned(texture: Floats, angle_deg: float) -> Floats:
     return np.roll(texture, -round(angle_deg / 360 * texture.shape[1]), axis=1)
 
 
-def _strip(lit: Lit, rows: slice, prints: dict[str, Floats], means: dict[str, Floats], out: NDArray[np.uint8]) -> None:
-    """Compute some rows of the picture."""
+def _strip(lit: Lit, rows: slice, prints: dict[str, Floats], means: dict[str, Floats]) -> Floats:
+    """Light that prints add to some rows of the picture; in working memory that the next strip uses again."""
     added: Floats | None = None
     for name, texture in prints.items():
+        if name not in lit.view.basis:  # it lies on cloth
+            continue
         basis = lit.view.basis[name][rows]
         shone = np.multiply(basis, means[name], out=_scratch(f"shone {name}", basis.shape, np.float32))
         if name in lit.view.maps:
             _lay(shone, basis, texture, means[name], lit.view.maps[name], rows)
         added = shone if added is None else np.add(added, shone, out=added)
-    assert added is not None, "a scene without a printed region is refused when its pack is read"
-    codes = _scratch("codes", added.shape, np.uint16)
-    cv2.add(lit.plain[rows], added, dst=codes, dtype=cv2.CV_16U)  # rounds, and holds what outshines the table
-    cv2.LUT(codes, table(), dst=out[rows])
+    if added is None:
+        added = _scratch("added", (rows.stop - rows.start, lit.view.size[0], 3), np.float32)
+        added[:] = 0
+    for name, beneath in lit.cloth.items():
+        _lay_on_cloth(added, lit, name, prints[name], beneath, rows)
+    return added
+
+
+def _window(seen: PrintMap, rows: slice) -> tuple[slice, tuple[slice, slice]] | None:
+    """The part of a print's window within some rows: rows of the window, and where they lie in those rows."""
+    first, last = max(rows.start, seen.rows.start), min(rows.stop, seen.rows.stop)
+    if first >= last:
+        return None
+    return slice(first - seen.rows.start, last - seen.rows.start), (slice(first - rows.start, last - rows.start), seen.columns)
+
+
+def _sampled(texture: Floats, seen: PrintMap, inside: slice) -> Floats:
+    h, w = texture.shape[:2]
+    return np.asarray(cv2.remap(texture, seen.u[inside] * w - 0.5, seen.v[inside] * h - 0.5, cv2.INTER_LINEAR,
+                                borderMode=cv2.BORDER_REPLICATE))  # fmt: skip
 
 
 def _lay(shone: Floats, basis: Floats, texture: Floats, mean: Floats, seen: PrintMap, rows: slice) -> None:
     """Light some rows by the texture where they see the print itself, not only its bounce."""
-    first, last = max(rows.start, seen.rows.start), min(rows.stop, seen.rows.stop)
-    if first >= last:
+    if (part := _window(seen, rows)) is None:
         return
-    inside = slice(first - seen.rows.start, last - seen.rows.start)
-    h, w = texture.shape[:2]
-    rho = cv2.remap(texture, seen.u[inside] * w - 0.5, seen.v[inside] * h - 0.5, cv2.INTER_LINEAR,
-                    borderMode=cv2.BORDER_REPLICATE)  # fmt: skip
+    inside, window = part
+    rho = _sampled(texture, seen, inside)
     rho[seen.far[inside]] = mean
-    window = (slice(first - rows.start, last - rows.start), seen.columns)
     shone[window] = cv2.multiply(basis[window], rho, dst=rho)
+
+
+def _lay_on_cloth(added: Floats, lit: Lit, name: str, texture: Floats, beneath: Floats, rows: slice) -> None:
+    """Light the ink of a print on cloth in place of the cloth it covers; ``texture`` is (h, w, 4), premultiplied."""
+    seen = lit.view.maps[name]
+    if (part := _window(seen, rows)) is None:
+        return
+    inside, window = part
+    ink = _sampled(texture, seen, inside)
+    ink[seen.far[inside]] = 0
+    more = ink[..., :3] - ink[..., 3:] * (beneath if beneath.ndim == 1 else beneath[inside])
+    cloth = lit.view.info.region(name).on
+    assert cloth is not None
+    added[window] += lit.view.basis[cloth][rows][window] * more
+
+
+def _each_strip(lit: Lit, prints: dict[str, Floats], angle_deg: float, keep: Callable[[slice, Floats], object]) -> None:
+    """Compute the picture in strips, several at a time, and hand each one's rows and added light to ``keep``."""
+    info = lit.view.info
+    if info.turns:
+        turns = {name: angle_deg + info.region(name).turn for name in prints}
+        prints = {name: turned(texture, turns[name]) if turns[name] % 360 else texture for name, texture in prints.items()}
+    means = {name: np.array(cv2.mean(texture)[:3], np.float32) for name, texture in prints.items()}
+    w, h = lit.view.size
+    strips = _CORES * math.ceil(h * w / STRIP_PX / _CORES)  # as many for each core
+    step = math.ceil(h / strips)
+
+    def work(rows: slice) -> None:
+        keep(rows, _strip(lit, rows, prints, means))
+
+    jobs = [_pool.submit(work, slice(y, min(y + step, h))) for y in range(0, h, step)]
+    for job in jobs:
+        job.result()
 
 
 def composite(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> NDArray[np.uint8]:
@@ -96,21 +185,27 @@ def composite(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> ND
 
     Args:
         lit: the view with its plain parts coloured.
-        prints: reflectance a printed region, (h, w, 3) float32 linear in B, G, R.
+        prints: reflectance a printed region, (h, w, 3) float32 linear in B, G, R; on cloth (h, w, 4), premultiplied.
         angle_deg: how far a body of revolution is turned, its right side coming to the front.
 
     Returns:
         (h, w, 3) uint8 sRGB in B, G, R order. Pixels that do not see a print but its bounced light take
         the print's mean colour.
     """
-    if lit.view.info.turns and angle_deg % 360:
-        prints = {name: turned(texture, angle_deg) for name, texture in prints.items()}
-    means = {name: np.array(cv2.mean(texture)[:3], np.float32) for name, texture in prints.items()}
     w, h = lit.view.size
     out = np.empty((h, w, 3), np.uint8)
-    strips = _CORES * math.ceil(h * w / STRIP_PX / _CORES)  # as many for each core
-    step = math.ceil(h / strips)
-    jobs = [_pool.submit(_strip, lit, slice(y, min(y + step, h)), prints, means, out) for y in range(0, h, step)]
-    for job in jobs:
-        job.result()
+
+    def keep(rows: slice, added: Floats) -> None:
+        codes = _scratch("codes", added.shape, np.uint16)
+        cv2.add(lit.plain[rows], added, dst=codes, dtype=cv2.CV_16U)  # rounds, and holds what outshines the table
+        cv2.LUT(codes, table(), dst=out[rows])
+
+    _each_strip(lit, prints, angle_deg, keep)
+    return out
+
+
+def composite_light(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> Floats:
+    """The same picture before its tone curve: (h, w, 3) exposed linear light in codes of the tone table, B, G, R."""
+    out = np.empty_like(lit.plain)
+    _each_strip(lit, prints, angle_deg, lambda rows, added: np.add(lit.plain[rows], added, out=out[rows]))
     return out

@@ -1,96 +1,28 @@
 """Scene packs: a folder with ``scene.toml`` and ``passes.exr``, baked once in any renderer.
 
-The EXR holds linear light: ``base.R/G/B``, ``<region>.R/G/B`` for each region, and ``<region>.u/v`` for each
-printed one (NaN or negative where the print is not near). docs/scene-packs.md describes the format.
+The EXR holds linear light: ``base.R/G/B``, ``<region>.R/G/B`` for each region, and ``<region>.u/v`` for each that is
+printed or shows a surface (NaN or negative where it is not near). ``cover.A``, ``shade.Y`` and ``depth.Y`` are
+optional: they cut the product out, keep its shadow, and blur what lies behind. docs/scene-packs.md describes the format.
 """
 
 from __future__ import annotations
 
 import tomllib
-from dataclasses import dataclass, field
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 import numpy as np
 import OpenEXR
 
-from ..colour import Floats, parse_hex
-from ..errors import BadScene, ImprovaError
-from ..template import Template
+from ..colour import Floats
+from ..errors import BadScene
+from .scene import Lens, Measure, Passes, Region, SceneInfo
 
 KINDS = ("studio", "lifestyle", "flat", "size")
 MAX_SIDE_PX = 8192
-
-
-@dataclass(frozen=True)
-class Region:
-    """A part of the picture whose colour may change: a printed panel, or a plain part with its named colours."""
-
-    id: str
-    title: str
-    panel: str | None = None
-    colours: dict[str, str] = field(default_factory=dict)
-    default: str | None = None
-
-    def colour(self, wanted: str | None) -> str:
-        """``#rrggbb`` of a named colour or of a hex code; the default for None. Raises :class:`BadScene`."""
-        wanted = wanted or self.default or next(iter(self.colours), "#ffffff")
-        if wanted in self.colours:
-            return self.colours[wanted]
-        try:
-            parse_hex(wanted)
-        except ImprovaError:
-            names = ", ".join(self.colours) or "none"
-            raise BadScene(f"{self.title} has no colour '{wanted}'. Named: {names}; or write #rrggbb.") from None
-        return wanted
-
-
-@dataclass(frozen=True)
-class SceneInfo:
-    """What ``scene.toml`` says. ``views`` are angles in degrees; ``turns`` allows any angle.
-
-    ``drawn`` is the blank of a scene that is drawn by formula and has no pack.
-    """
-
-    id: str
-    title: str
-    kind: str
-    templates: tuple[str, ...]
-    px: tuple[int, int]
-    views: dict[str, float]
-    turns: bool
-    regions: tuple[Region, ...]
-    exposure: float
-    folder: Path
-    drawn: Template | None = None
-
-    def printed(self) -> Region:
-        """The first printed region."""
-        return next(r for r in self.regions if r.panel)
-
-    def region(self, region_id: str) -> Region:
-        """The region of that id. Raises :class:`BadScene`."""
-        for region in self.regions:
-            if region.id == region_id:
-                return region
-        raise BadScene(f"{self.title} has no part '{region_id}'. Its parts: {', '.join(r.id for r in self.regions)}.")
-
-    def angle(self, view: str | None) -> float:
-        """The angle of a named view, the first one for None. Raises :class:`BadScene`."""
-        if view is None:
-            return next(iter(self.views.values()))
-        if view not in self.views:
-            raise BadScene(f"{self.title} has no view '{view}'. Its views: {', '.join(self.views)}.")
-        return self.views[view]
-
-
-@dataclass(frozen=True)
-class Passes:
-    """Linear light of a scene at its native size; maps hold u, v, NaN where there is no print near."""
-
-    base: Floats
-    basis: dict[str, Floats]
-    maps: dict[str, Floats]
+QUICK = "quick.exr"
+"""The same passes at about half the size, for looks; optional."""
 
 
 def read_info(folder: Path) -> SceneInfo:
@@ -112,16 +44,53 @@ def read_info(folder: Path) -> SceneInfo:
     return info
 
 
-def _info(data: dict[str, Any], folder: Path) -> SceneInfo:
-    regions = tuple(
-        Region(str(r["id"]), str(r.get("title", r["id"])), r.get("panel"), dict(r.get("colours", {})), r.get("default"))
-        for r in data["regions"]
+def _numbers(value: Any, count: int) -> tuple[float, ...] | None:
+    if value is None:
+        return None
+    numbers = tuple(float(v) for v in value)
+    if len(numbers) != count:
+        raise ValueError(f"{count} numbers are wanted, not {len(numbers)}")
+    return numbers
+
+
+def _region(data: dict[str, Any]) -> Region:
+    return Region(
+        str(data["id"]), str(data.get("title", data["id"])), data.get("panel"), dict(data.get("colours", {})),
+        data.get("default"), data.get("on"), _numbers(data.get("box_mm"), 4), float(data.get("turn", 0)),  # type: ignore[arg-type]
+        data.get("place"), _numbers(data.get("size_mm"), 2), data.get("surface"),  # type: ignore[arg-type]
+    )  # fmt: skip
+
+
+def quick_info(info: SceneInfo) -> SceneInfo | None:
+    """The scene at the size of its quick passes, or None where the pack has none that fit."""
+    try:
+        with OpenEXR.File(str(info.folder / QUICK), header_only=True) as file:
+            w, h = file.width(), file.height()
+    except Exception:  # there is none, or it is damaged: the whole passes serve
+        return None
+    share = w / info.px[0]
+    if abs(h - info.px[1] * share) > 1:
+        return None
+    lens = info.lens and replace(info.lens, px_cm=info.lens.px_cm * share)
+    measures = tuple(
+        replace(m, start=(m.start[0] * share, m.start[1] * share), end=(m.end[0] * share, m.end[1] * share))
+        for m in info.measures
     )
+    return replace(info, px=(w, h), lens=lens, measures=measures)
+
+
+def _info(data: dict[str, Any], folder: Path) -> SceneInfo:
     w, h = (int(v) for v in data["px"])
+    measures = tuple(
+        Measure(str(m["title"]), float(m["mm"]), _numbers(m["from"], 2), _numbers(m["to"], 2))  # type: ignore[arg-type]
+        for m in data.get("measures", [])
+    )
     return SceneInfo(
         id=str(data["id"]), title=str(data["title"]), kind=str(data["kind"]), templates=tuple(data["templates"]),
         px=(w, h), views={str(k): float(v) for k, v in data["views"].items()}, turns=bool(data.get("turns", False)),
-        regions=regions, exposure=float(data.get("exposure", 1.0)), folder=folder,
+        regions=tuple(_region(r) for r in data["regions"]), exposure=float(data.get("exposure", 1.0)), folder=folder,
+        finish=str(data.get("finish", "")), mirrored=tuple(data.get("mirrored", ())), measures=measures,
+        lens=Lens(**data["lens"]) if "lens" in data else None, unprinted=bool(data.get("unprinted", False)),
     )  # fmt: skip
 
 
@@ -137,45 +106,54 @@ def _check(info: SceneInfo) -> None:
         raise BadScene(f"{where}: px must lie between 1 and {MAX_SIDE_PX} a side.")
     if not 0.01 <= info.exposure <= 100:
         raise BadScene(f"{where}: an exposure of {info.exposure:g} is out of reach.")
+    by_id = {r.id: r for r in info.regions}
     for region in info.regions:
+        if region.on is not None:
+            cloth = by_id.get(region.on)
+            if cloth is None or cloth.panel or region.panel is None or (region.box_mm and cloth.size_mm is None):
+                raise BadScene(f"{where}: {region.id} lies on '{region.on}', which must be a plain region, with size_mm where "
+                               "the print has box_mm; and it needs a panel.")  # fmt: skip
         for colour in region.colours.values():
             region.colour(colour)
         if region.default is not None:
             region.colour(region.default)
 
 
-def read_passes(info: SceneInfo) -> Passes:
-    """Read ``passes.exr``, all parts of it. Raises :class:`BadScene` where channels or sizes are missing."""
-    path = info.folder / "passes.exr"
+def read_passes(info: SceneInfo, quick: bool = False) -> Passes:
+    """Read ``passes.exr``, all parts of it, as half floats; ``quick`` reads ``quick.exr`` where the pack has one.
+
+    Raises :class:`BadScene` where channels or sizes are missing.
+    """
+    path = info.folder / (QUICK if quick else "passes.exr")
     try:
         with OpenEXR.File(str(path), separate_channels=True) as file:
-            channels = {
-                name: np.asarray(channel.pixels, np.float32) for part in file.parts for name, channel in part.channels.items()
-            }
+            channels = {name: channel.pixels for part in file.parts for name, channel in part.channels.items()}
     except Exception as broken:  # the library raises bare RuntimeError and more for damaged files
-        raise BadScene(f"{info.folder.name}/passes.exr is missing or damaged: bake the scene again.") from broken
+        raise BadScene(f"{info.folder.name}/{path.name} is missing or damaged: bake the scene again.") from broken
 
     def stack(name: str, letters: str) -> Floats:
         planes = []
         for letter in letters:
             plane = channels.get(f"{name}.{letter}")
             if plane is None:
-                raise BadScene(f"{info.folder.name}/passes.exr lacks the channel {name}.{letter}.")
+                raise BadScene(f"{info.folder.name}/{path.name} lacks the channel {name}.{letter}.")
             if plane.shape != (info.px[1], info.px[0]):
-                raise BadScene(f"{info.folder.name}/passes.exr: {name}.{letter} is not {info.px[0]} × {info.px[1]} px.")
+                raise BadScene(f"{info.folder.name}/{path.name}: {name}.{letter} is not {info.px[0]} × {info.px[1]} px.")
             planes.append(plane)
-        return np.stack(planes, axis=-1)
+        return np.stack(planes, axis=-1).astype(np.float32 if letters == "uv" else np.float16, copy=False)
 
     maps = {}
     for region in info.regions:
-        if region.panel:
+        if region.mapped:
             uv = stack(region.id, "uv")
             uv[~(uv >= 0).all(axis=-1)] = np.nan
-            if np.isnan(uv).all():
-                raise BadScene(f"{info.folder.name}/passes.exr: the print of {region.id} is nowhere to be seen.")
+            if region.panel and np.isnan(uv).all():
+                raise BadScene(f"{info.folder.name}/{path.name}: the print of {region.id} is nowhere to be seen.")
             maps[region.id] = uv
-    basis = {r.id: stack(r.id, "RGB") for r in info.regions}
-    light = [stack("base", "RGB"), *basis.values()]
-    if not all(np.isfinite(plane).all() for plane in light):
-        raise BadScene(f"{info.folder.name}/passes.exr holds values that are not numbers: bake the scene again.")
-    return Passes(light[0], basis, maps)
+    basis = {r.id: stack(r.id, "RGB") for r in info.regions if r.on is None}
+    more = {name: stack(name, letter)[..., 0] if f"{name}.{letter}" in channels else None
+            for name, letter in (("cover", "A"), ("shade", "Y"), ("depth", "Y"))}  # fmt: skip
+    passes = Passes(stack("base", "RGB"), basis, maps, **more)
+    if not all(np.isfinite(plane).all() for plane in [passes.base, *basis.values(), *more.values()] if plane is not None):
+        raise BadScene(f"{info.folder.name}/{path.name} holds values that are not numbers: bake the scene again.")
+    return passes

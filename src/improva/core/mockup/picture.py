@@ -9,8 +9,10 @@ from typing import Any
 
 import cv2
 import numpy as np
+import pyvips
 from numpy.typing import NDArray
 from PIL import Image
+from PIL.PngImagePlugin import PngInfo
 
 from ..artwork.pixels import as_array
 from ..colour import Floats
@@ -18,10 +20,11 @@ from ..design import Design
 from ..errors import BadOutput, BadScene
 from ..ink import colour_reflectance, printed
 from ..output.profile import srgb_profile
+from ..output.xmp import jpeg_segment
 from ..render import Opener, on_blank, render_worn
 from ..template import Template
 from .composite import Lit, composite
-from .pack import SceneInfo
+from .scene import SceneInfo
 from .view import View
 
 Designs = Sequence[Design]
@@ -29,6 +32,8 @@ Designs = Sequence[Design]
 
 PICTURE_FORMATS = {".jpg": "JPEG", ".jpeg": "JPEG", ".png": "PNG", ".webp": "WEBP"}
 JPEG_QUALITY = 92
+UNDERBASE: Floats = np.full(3, 0.86, np.float32)
+"""Linear reflectance of the white that lies beneath ink on cloth. From memory."""
 LISTING_SIZES = {"square": (2000, 2000), "landscape": (2700, 2025), "wide": (3000, 2000)}
 """Common practice, no published source: square, 4:3 and 3:2 listing pictures."""
 
@@ -41,24 +46,66 @@ def check_scene(info: SceneInfo, template: Template) -> None:
 
 
 def print_texture(designs: Designs, open_art: Opener, view: View) -> dict[str, Floats]:
-    """The designs of a blank's panels as reflectance for each printed region of a view: (h, w, 3) linear, B, G, R.
+    """The designs of a blank's panels as reflectance for each printed region of a view, linear, B, G, R.
 
-    A panel without a design is bare.
+    (h, w, 3) each; of a print that lies on cloth (h, w, 4), ink premultiplied with its cover. A panel without a design
+    is bare. Places that show the same panel share one texture.
     """
     by_panel = {design.panel.id: design for design in designs}
     blank = colour_reflectance(designs[0].template.blank_colour)[::-1]
     prints: dict[str, Floats] = {}
+    made: dict[tuple[str, bool], Floats] = {}
     for region in view.info.regions:
-        design = by_panel.get(region.panel or "")
-        if design is not None and design.pieces and region.id in view.maps:
-            art = as_array(on_blank(render_worn(design, open_art, view.maps[region.id].texture_px)))
-            worn = design.panel.worn()
-            bleed = tuple(round(worn.bleed_mm / mm * px) for mm, px in zip(worn.file_mm, art.shape[1::-1], strict=True))
-            trim = art[bleed[1] : art.shape[0] - bleed[1], bleed[0] : art.shape[1] - bleed[0]]
-            prints[region.id] = printed(np.asarray(cv2.cvtColor(trim, cv2.COLOR_RGB2BGR), np.uint8), blank)
-        elif region.panel:
-            prints[region.id] = np.ascontiguousarray(np.broadcast_to(blank, (16, 16, 3)).astype(np.float32))
+        if region.panel is None:
+            continue
+        key = (region.panel, region.on is not None)
+        design = by_panel.get(region.panel)
+        if key not in made:
+            if design is not None and design.pieces and region.id in view.maps:
+                size = _texture_px(view, region.panel)
+                made[key] = (
+                    _ink(design, open_art, size, region.box_mm is not None)
+                    if region.on
+                    else _covered(design, open_art, size, blank)
+                )
+            else:
+                bare = np.zeros(4) if region.on else blank
+                made[key] = np.ascontiguousarray(np.broadcast_to(bare, (16, 16, len(bare))).astype(np.float32))
+        prints[region.id] = made[key]
     return prints
+
+
+def _texture_px(view: View, panel: str) -> tuple[int, int]:
+    """The texture size that serves every place where a panel is seen."""
+    sizes = [view.maps[r.id].texture_px for r in view.info.regions if r.panel == panel and r.id in view.maps]
+    return max(w for w, _ in sizes), max(h for _, h in sizes)
+
+
+def _trim(image: pyvips.Image, design: Design) -> NDArray[np.uint8]:
+    art = as_array(image)
+    worn = design.panel.worn()
+    bleed = tuple(round(worn.bleed_mm / mm * px) for mm, px in zip(worn.file_mm, art.shape[1::-1], strict=True))
+    return art[bleed[1] : art.shape[0] - bleed[1], bleed[0] : art.shape[1] - bleed[0]]
+
+
+def _covered(design: Design, open_art: Opener, size: tuple[int, int], blank: Floats) -> Floats:
+    """A panel that dye goes into: white art shows the blank."""
+    trim = _trim(on_blank(render_worn(design, open_art, size)), design)
+    return printed(np.asarray(cv2.cvtColor(trim, cv2.COLOR_RGB2BGR), np.uint8), blank)
+
+
+def _ink(design: Design, open_art: Opener, size: tuple[int, int], ends: bool) -> Floats:
+    """A print that lies on cloth, on a white ground of its own where it has any colour: (h, w, 4), premultiplied.
+
+    ``ends`` says that the cloth goes on beyond the print.
+    """
+    trim = _trim(render_worn(design, open_art, size), design)
+    colour = printed(np.asarray(cv2.cvtColor(trim[..., :3], cv2.COLOR_RGB2BGR), np.uint8), UNDERBASE)
+    cover = trim[..., 3:].astype(np.float32) / 255 if trim.shape[2] == 4 else np.ones((*trim.shape[:2], 1), np.float32)
+    ink = np.concatenate([colour * cover, cover], axis=2)
+    if ends:
+        ink[0], ink[-1], ink[:, 0], ink[:, -1] = 0, 0, 0, 0
+    return np.ascontiguousarray(ink)
 
 
 def mock_up(lit: Lit, designs: Designs, open_art: Opener, angle_deg: float) -> NDArray[np.uint8]:
@@ -73,7 +120,7 @@ def mock_up(lit: Lit, designs: Designs, open_art: Opener, angle_deg: float) -> N
     return composite(lit, print_texture(designs, open_art, lit.view), angle_deg)[..., ::-1]
 
 
-def _jpeg(picture: NDArray[np.uint8], quality: int) -> bytes:
+def _jpeg(picture: NDArray[np.uint8], quality: int, xmp: bytes | None) -> bytes:
     """JPEG by libjpeg-turbo, four times as quick as by way of Pillow; colour is halved only below listing quality."""
     sampling = cv2.IMWRITE_JPEG_SAMPLING_FACTOR_444 if quality >= JPEG_QUALITY else cv2.IMWRITE_JPEG_SAMPLING_FACTOR_420
     options = [cv2.IMWRITE_JPEG_QUALITY, quality, cv2.IMWRITE_JPEG_SAMPLING_FACTOR, sampling]
@@ -81,17 +128,28 @@ def _jpeg(picture: NDArray[np.uint8], quality: int) -> bytes:
     _, data = cv2.imencode(".jpg", bgr, options)
     jpeg, profile = data.tobytes(), b"ICC_PROFILE\0\x01\x01" + srgb_profile()
     start = 4 + int.from_bytes(jpeg[4:6], "big")  # behind SOI and the JFIF segment: ICC.1, annex B.4
-    return jpeg[:start] + b"\xff\xe2" + (len(profile) + 2).to_bytes(2, "big") + profile + jpeg[start:]
+    said = jpeg_segment(xmp) if xmp else b""
+    return jpeg[:start] + said + b"\xff\xe2" + (len(profile) + 2).to_bytes(2, "big") + profile + jpeg[start:]
 
 
-def encode(picture: NDArray[np.uint8], ending: str, quality: int = JPEG_QUALITY) -> bytes:
-    """A picture as a JPEG, PNG or WebP file with the sRGB profile. Raises :class:`BadOutput`."""
+def encode(picture: NDArray[np.uint8], ending: str, quality: int = JPEG_QUALITY, xmp: bytes | None = None) -> bytes:
+    """A picture as a JPEG, PNG or WebP file with the sRGB profile and, where given, an XMP packet.
+
+    Raises :class:`BadOutput` for another ending, and for a transparent picture (h, w, 4) as JPEG.
+    """
     kind = PICTURE_FORMATS.get(ending.lower())
     if kind is None:
         raise BadOutput(f"'{ending}': pictures are made as .jpg, .png or .webp: choose one of these endings.")
     if kind == "JPEG":
-        return _jpeg(picture, quality)
+        if picture.shape[2] == 4:
+            raise BadOutput("A JPEG cannot be transparent: choose PNG or WebP.")
+        return _jpeg(picture, quality, xmp)
     options: dict[str, Any] = {"quality": quality, "method": 2} if kind == "WEBP" else {}
+    if xmp and kind == "WEBP":
+        options["xmp"] = xmp
+    elif xmp:
+        options["pnginfo"] = PngInfo()
+        options["pnginfo"].add_itxt("XML:com.adobe.xmp", xmp.decode())  # the keyword that ISO 16684-3 gives
     file = io.BytesIO()
     Image.fromarray(np.ascontiguousarray(picture)).save(file, kind, icc_profile=srgb_profile(), **options)
     return file.getvalue()

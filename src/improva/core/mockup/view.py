@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 
 import cv2
@@ -9,11 +10,13 @@ import numpy as np
 
 from ..colour import Floats
 from ..errors import BadScene
-from .pack import Passes, SceneInfo
+from .scene import Passes, Region, SceneInfo
 from .tone import CODES, RANGE
 
 MAX_PICTURE_PX = 25_000_000
 CLOSE_AIR = 1.3
+LARGE_PX = 2_000_000
+"""Above this a picture is for a listing, not for a look."""
 
 
 @dataclass(frozen=True)
@@ -35,15 +38,45 @@ class PrintMap:
     texture_px: tuple[int, int]
 
 
+class Planes(Mapping[str, Floats]):
+    """Planes that are made ready each time they are asked for: at listing size all of them at once would fill memory."""
+
+    def __init__(self, passes: dict[str, Floats], ready: Callable[[Floats], Floats]) -> None:
+        self._passes, self._ready = passes, ready
+
+    def __getitem__(self, name: str) -> Floats:
+        return self._ready(self._passes[name])
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self._passes)
+
+    def __len__(self) -> int:
+        return len(self._passes)
+
+
 @dataclass(frozen=True)
 class View:
-    """Passes at one size, exposed and coded for the tone table, channels in B, G, R order."""
+    """Passes at one size, exposed and coded for the tone table, channels in B, G, R order.
+
+    Attributes:
+        basis: of each region; of large views made when asked for, see :class:`Planes`.
+        grounds: maps of what can show a surface: tables, walls, cloth.
+        cover, shade: as in :class:`Passes`, at this size.
+        blur: diameter in px over which the lens spreads each point, (h, w); None where the pack does not say.
+        scale: px of this picture in a px of the native one; ``corner`` is the window's corner in the native one.
+    """
 
     info: SceneInfo
     size: tuple[int, int]
     base: Floats
-    basis: dict[str, Floats]
+    basis: Mapping[str, Floats]
     maps: dict[str, PrintMap]
+    grounds: dict[str, PrintMap]
+    cover: Floats | None = None
+    shade: Floats | None = None
+    blur: Floats | None = None
+    scale: float = 1.0
+    corner: tuple[int, int] = (0, 0)
 
 
 def crop_window(native: tuple[int, int], size: tuple[int, int]) -> tuple[int, int, int, int]:
@@ -54,10 +87,15 @@ def crop_window(native: tuple[int, int], size: tuple[int, int]) -> tuple[int, in
     return (w - cw) // 2, (h - ch) // 2, cw, ch
 
 
-def close_window(passes: Passes, size: tuple[int, int]) -> tuple[int, int, int, int]:
+def _prints(info: SceneInfo, passes: Passes) -> list[Floats]:
+    """Maps of all prints of a scene at its native size."""
+    return [_placed(info, r, passes.maps) for r in info.regions if r.panel]
+
+
+def close_window(info: SceneInfo, passes: Passes, size: tuple[int, int]) -> tuple[int, int, int, int]:
     """The window (x, y, w, h) with the proportions of ``size`` that shows the print large, with some air round it."""
     native_h, native_w = passes.base.shape[:2]
-    near = np.any([~np.isnan(uv[..., 0]) for uv in passes.maps.values()], axis=0)
+    near = np.any([~np.isnan(uv[..., 0]) for uv in _prints(info, passes)], axis=0)
     ys, xs = np.flatnonzero(near.any(axis=1)), np.flatnonzero(near.any(axis=0))
     need_w, need_h = (xs[-1] - xs[0]) * CLOSE_AIR, (ys[-1] - ys[0]) * CLOSE_AIR
     factor = min(max(need_w / size[0], need_h / size[1]), native_w / size[0], native_h / size[1])
@@ -67,6 +105,8 @@ def close_window(passes: Passes, size: tuple[int, int]) -> tuple[int, int, int, 
 
 
 def _scaled(plane: Floats, size: tuple[int, int]) -> Floats:
+    """A plane of half or whole floats at another size, in whole floats."""
+    plane = np.asarray(plane, np.float32)
     if (plane.shape[1], plane.shape[0]) == size:
         return np.ascontiguousarray(plane)
     kernel = cv2.INTER_AREA if size[0] < plane.shape[1] else cv2.INTER_CUBIC
@@ -85,13 +125,31 @@ def _scaled_map(uv: Floats, size: tuple[int, int]) -> Floats:
     return np.asarray(out, np.float32)
 
 
-def _maps(passes: Passes, window: tuple[slice, slice], size: tuple[int, int]) -> dict[str, PrintMap]:
-    """The maps of all prints that are seen in a window."""
+def _placed(info: SceneInfo, region: Region, maps: dict[str, Floats]) -> Floats:
+    """Where a print is seen: its own u and v, or those of the cloth it lies on, brought to its own box."""
+    if region.box_mm is None or region.on is None:
+        return maps[region.id]
+    cloth, uv = info.region(region.on), maps[region.on]
+    assert cloth.size_mm is not None, "checked when the pack was read"
+    x, y, w, h = region.box_mm
+    placed = (uv * np.array(cloth.size_mm, np.float32) - np.array([x, y], np.float32)) / np.array([w, h], np.float32)
+    with np.errstate(invalid="ignore"):
+        placed[~((placed >= 0) & (placed <= 1)).all(axis=-1)] = np.nan
+    return np.asarray(placed, np.float32)
+
+
+def _maps(info: SceneInfo, passes: Passes, window: tuple[slice, slice], size: tuple[int, int]
+          ) -> tuple[dict[str, PrintMap], dict[str, PrintMap]]:  # fmt: skip
+    """The maps of all prints that are seen in a window, and those of all grounds."""
     scaled = {name: _scaled_map(uv[window], size) for name, uv in passes.maps.items()}
-    seen = {name: _print_map(uv) for name, uv in scaled.items() if not np.isnan(uv[..., 0]).all()}
+    places = {r.id: _placed(info, r, scaled) for r in info.regions if r.panel}
+    grounds = {r.id: scaled[r.id] for r in info.regions if r.mapped and r.panel is None}
+    seen, below = (
+        {n: _print_map(uv) for n, uv in group.items() if not np.isnan(uv[..., 0]).all()} for group in (places, grounds)
+    )
     if not seen:
         raise BadScene("At this size the print cannot be seen: ask for a larger picture.")
-    return seen
+    return seen, below
 
 
 def _print_map(uv: Floats) -> PrintMap:
@@ -99,30 +157,58 @@ def _print_map(uv: Floats) -> PrintMap:
     ys, xs = np.flatnonzero(near.any(axis=1)), np.flatnonzero(near.any(axis=0))
     rows, columns = slice(int(ys[0]), int(ys[-1]) + 1), slice(int(xs[0]), int(xs[-1]) + 1)
     window = uv[rows, columns]
-    du, dv = np.abs(np.diff(window[..., 0], axis=1)), np.abs(np.diff(window[..., 1], axis=0))
-    texture = tuple(round(1 / max(float(np.nanpercentile(d[d > 0], 25)), 1 / 8192)) for d in (du, dv))
+    du, dv = np.hypot(*_steps(window[..., 0])), np.hypot(*_steps(window[..., 1]))
+    texture = tuple(round(1 / max(float(np.nanpercentile(d[d > 0], 25)), 1 / 8192)) if (d > 0).any() else 16 for d in (du, dv))
     u, v = (np.ascontiguousarray(np.nan_to_num(window[..., i])) for i in (0, 1))
     return PrintMap(rows, columns, u, v, ~near[rows, columns], (max(16, texture[0]), max(16, texture[1])))
 
 
-def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: bool = False) -> View:
+def _steps(plane: Floats) -> tuple[Floats, Floats]:
+    """How much a plane (h, w) changes to the right and down, (h - 1, w - 1) each; any way a print lies, its texels count."""
+    return np.diff(plane, axis=1)[:-1], np.diff(plane, axis=0)[:, :-1]
+
+
+def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: bool = False, mirrored: bool = False) -> View:
     """Crop and scale a scene to a picture size; ``close`` shows the print large instead of the whole scene.
+
+    ``mirrored`` shows the scene the other way round, its prints still the right way: the same blank lit from the other
+    side.
 
     Raises:
         BadScene: the size is empty, too large, or leaves nothing of the print.
     """
     if min(size) < 16 or size[0] * size[1] > MAX_PICTURE_PX:
         raise BadScene(f"A picture of {size[0]} × {size[1]} px cannot be made: 16 px a side to 25 megapixels.")
-    x, y, w, h = close_window(passes, size) if close else crop_window(info.px, size)
+    x, y, w, h = close_window(info, passes, size) if close else crop_window(info.px, size)
+    window = slice(y, y + h), slice(x, x + w)
     gain = info.exposure * CODES / RANGE
+    scale = size[0] / w
+
+    def cut(plane: Floats) -> Floats:
+        found = _scaled(plane[window], size)
+        return np.ascontiguousarray(found[:, ::-1]) if mirrored else found
 
     def ready(plane: Floats) -> Floats:
-        return np.ascontiguousarray(_scaled(plane[y : y + h, x : x + w], size)[..., ::-1] * np.float32(gain))
+        return np.ascontiguousarray(cut(plane)[..., ::-1] * np.float32(gain))
 
-    return View(
-        info=info,
-        size=size,
-        base=ready(passes.base),
-        basis={name: ready(plane) for name, plane in passes.basis.items()},
-        maps=_maps(passes, (slice(y, y + h), slice(x, x + w)), size),
-    )
+    planes = Planes(passes.basis, ready)
+    kept = planes if size[0] * size[1] > LARGE_PX else dict(planes)
+    maps, grounds = _maps(info, passes, window, size)
+    if mirrored:
+        maps, grounds = ({name: _mirrored(seen, size[0]) for name, seen in group.items()} for group in (maps, grounds))
+    cover, shade, blur = (None if plane is None else cut(plane) for plane in (passes.cover, passes.shade, _blur(info, passes)))
+    return View(info, size, ready(passes.base), kept, maps, grounds, cover, shade, blur, scale, (x, y))
+
+
+def _mirrored(seen: PrintMap, width: int) -> PrintMap:
+    columns = slice(width - seen.columns.stop, width - seen.columns.start)
+    flip = [np.ascontiguousarray(plane[:, ::-1]) for plane in (1 - seen.u, seen.v, seen.far)]
+    return PrintMap(seen.rows, columns, flip[0], flip[1], flip[2], seen.texture_px)
+
+
+def _blur(info: SceneInfo, passes: Passes) -> Floats | None:
+    """The circle of confusion in px of the native picture, by similar triangles behind a thin lens."""
+    if info.lens is None or passes.depth is None:
+        return None
+    away = np.where(passes.depth > 0, passes.depth.astype(np.float32), np.float32(1e5))
+    return np.asarray(2 * info.lens.open_cm * np.abs(away - info.lens.focus_cm) / away * info.lens.px_cm, np.float32)

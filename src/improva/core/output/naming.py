@@ -41,3 +41,13 @@ def set_name(art_title: str, template: Template, dpi: float, mirrored: bool, end
 def picture_name(art_title: str, scene_id: str, view: str, size: tuple[int, int], ending: str) -> str:
     """For example ``summit-line_straight-tumbler-studio_front_2000x2000.jpg``."""
     return f"{slug(art_title)}_{scene_id}_{slug(view)}_{size[0]}x{size[1]}.{ending}"
+
+
+def film_name(art_title: str, scene_id: str, seconds: float, size: tuple[int, int], ending: str) -> str:
+    """For example ``summit-line_straight-tumbler-studio_turning_6s_1080x1080.mp4``."""
+    return f"{slug(art_title)}_{scene_id}_turning_{seconds:g}s_{size[0]}x{size[1]}.{ending}"
+
+
+def sheet_name(art_title: str, template_id: str) -> str:
+    """For example ``summit-line_mug-11oz_contact-sheet.jpg``."""
+    return f"{slug(art_title)}_{template_id}_contact-sheet.jpg"

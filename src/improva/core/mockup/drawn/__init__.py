@@ -15,7 +15,7 @@ from ...artwork.pixels import as_array
 from ...design import Design
 from ...render import Opener, render_worn
 from ...template import Template
-from ..pack import Passes, Region, SceneInfo
+from ..scene import Passes, Region, SceneInfo
 from .laid import draw_laid
 from .turned import draw_turned
 

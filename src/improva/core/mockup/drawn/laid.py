@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from ...colour import Floats
 from ...ink import colour_reflectance
 from ...template import Template
-from ..pack import SceneInfo
+from ..scene import SceneInfo
 from . import light
 from .outlines import Part, arranged, hoodie, rounded, shirt
 from .turned import SAMPLES, Drawn, reduced

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from ...colour import Floats
 from ...template import Panel, Template
-from ..pack import SceneInfo
+from ..scene import SceneInfo
 from . import light
 from .body import Band, Body, body_figures, handle_line, profile
 from .camera import Camera, corners, hit_band, hit_rod

@@ -1,18 +1,16 @@
 import { Downloads } from "../ui/Downloads";
 import { Button } from "../ui/parts";
-import { type Print, underWay } from "./usePrinting";
-
-const SHOWN_FILES = 3;
+import { type Jobs, underWay } from "./useJobs";
 
 /** What is being made, how far it is, and what was made lately. */
-export function Jobs({ print }: { print: Print }) {
-  const now = print.jobs.filter(underWay);
-  const last = print.jobs[0];
+export function JobList({ work, most }: { work: Jobs; most: number }) {
+  const now = work.jobs.filter(underWay);
+  const last = work.jobs[0];
   const seen = new Set<string>();
-  const files = print.jobs
+  const files = work.jobs
     .flatMap((job) => job.files)
     .filter((file) => !seen.has(file.url) && seen.add(file.url))
-    .slice(0, SHOWN_FILES);
+    .slice(0, most);
   return (
     <>
       {now.map((job) => (
@@ -26,7 +24,7 @@ export function Jobs({ print }: { print: Print }) {
                   ? "Waiting its turn"
                   : `${Math.round(100 * job.share)} % made`}
             </span>
-            <Button onClick={() => print.stop(job)} disabled={job.stopping}>
+            <Button onClick={() => work.stop(job)} disabled={job.stopping}>
               Stop
             </Button>
           </div>

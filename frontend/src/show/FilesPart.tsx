@@ -1,0 +1,136 @@
+import { useState } from "react";
+import type { Film, Showing } from "../api/client";
+import type { Hand } from "../bench/usePair";
+import { Pick, Plain, Tick } from "../ui/fields";
+import { Button, Choice, Heading } from "../ui/parts";
+import type { Shows } from "./useShowing";
+
+const SIZES: { label: string; px: [number, number] }[] = [
+  { label: "Square", px: [2000, 2000] },
+  { label: "4 : 3", px: [2700, 2025] },
+  { label: "3 : 2", px: [3000, 2000] },
+];
+const same = (a: readonly number[], b: readonly number[]) => a[0] === b[0] && a[1] === b[1];
+
+/** Sizes and kinds of the files. */
+export function FilesPart({ hand, shows, showing }: { hand: Hand; shows: Shows; showing: Showing }) {
+  const own = showing.sizes.find((size) => !SIZES.some((s) => same(s.px, size))) ?? null;
+  const toggle = (px: [number, number]) => {
+    const next = showing.sizes.some((s) => same(s, px))
+      ? showing.sizes.filter((s) => !same(s, px))
+      : [...showing.sizes, px];
+    if (next.length > 0) shows.change({ sizes: next });
+  };
+  const resize = (px: [number, number]) => shows.change({ sizes: [...showing.sizes.filter((s) => s !== own), px] });
+  return (
+    <>
+      <fieldset>
+        <legend className="sr-only">Listing sizes</legend>
+        <Heading aside="the picture is cropped, never stretched">Listing sizes</Heading>
+        <div className="grid gap-1 text-sm">
+          {SIZES.map(({ label, px }) => (
+            <span key={label} className="flex items-center justify-between">
+              <Tick label={label} on={showing.sizes.some((s) => same(s, px))} onValue={() => toggle(px)} />
+              <span className="text-xs text-soft">
+                {px[0]} × {px[1]} px
+              </span>
+            </span>
+          ))}
+          <Tick
+            label="A size of your own"
+            on={own !== null}
+            onValue={(on) => (on ? resize([1600, 1200]) : own && showing.sizes.length > 1 && toggle(own))}
+          />
+          {own && (
+            <div className="grid grid-cols-2 gap-2">
+              <Plain
+                label="Width"
+                value={own[0]}
+                suffix="px"
+                least={64}
+                most={5000}
+                onValue={(w) => resize([Math.round(w), own[1]])}
+              />
+              <Plain
+                label="Height"
+                value={own[1]}
+                suffix="px"
+                least={64}
+                most={5000}
+                onValue={(h) => resize([own[0], Math.round(h)])}
+              />
+            </div>
+          )}
+        </div>
+      </fieldset>
+      <div className="grid gap-1.5">
+        <Heading>Files</Heading>
+        <Choice
+          label="Picture format"
+          value={showing.format}
+          onChange={(format) => shows.change({ format, clear: showing.clear && format !== "jpg" })}
+          options={[
+            { value: "jpg", label: "JPEG" },
+            { value: "png", label: "PNG" },
+            { value: "webp", label: "WebP" },
+          ]}
+        />
+        <Tick
+          label="Without ground, its shadow kept"
+          hint="The product and its shadow on a transparent ground, as PNG or WebP"
+          on={showing.clear}
+          onValue={(clear) =>
+            shows.change({ clear, format: clear && showing.format === "jpg" ? "png" : showing.format })
+          }
+        />
+        <Tick label="A contact sheet of all" on={showing.sheet} onValue={(sheet) => shows.change({ sheet })} />
+      </div>
+      <FilmPart hand={hand} shows={shows} />
+    </>
+  );
+}
+
+const FILM: Film = { scene_id: "", seconds: 6, size: [1080, 1080], format: "mp4" };
+
+/** A film of a blank that turns. */
+function FilmPart({ hand, shows }: { hand: Hand; shows: Shows }) {
+  const turning = hand.pair.scenes.filter((scene) => scene.turns);
+  const [film, setFilm] = useState<Film>(FILM);
+  const first = turning[0];
+  if (!first) return null;
+  const scene = turning.find((s) => s.id === film.scene_id) ?? first;
+  return (
+    <div className="grid gap-1.5">
+      <Heading aside="loops without a jump">Film of a turn</Heading>
+      {turning.length > 1 && (
+        <Pick
+          label="Scene"
+          value={scene.id}
+          options={turning.map((s) => [s.id, s.title] as const)}
+          onValue={(scene_id) => setFilm({ ...film, scene_id })}
+        />
+      )}
+      <Choice
+        label="Film format"
+        value={film.format}
+        onChange={(format) => setFilm({ ...film, format })}
+        options={[
+          { value: "mp4", label: "MP4" },
+          { value: "webp", label: "WebP" },
+          { value: "gif", label: "GIF" },
+        ]}
+      />
+      <Plain
+        label="One turn"
+        value={film.seconds}
+        suffix="s"
+        least={4}
+        most={15}
+        onValue={(seconds) => setFilm({ ...film, seconds })}
+      />
+      <Button disabled={shows.work.busy || hand.busy} onClick={() => shows.film({ ...film, scene_id: scene.id })}>
+        Film it
+      </Button>
+    </div>
+  );
+}

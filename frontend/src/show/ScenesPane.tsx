@@ -1,0 +1,149 @@
+import { useMemo, useRef } from "react";
+import { api, type Scene, type Shot, type Showing } from "../api/client";
+import type { Seen } from "../bench/ShownPane";
+import type { Hand } from "../bench/usePair";
+import { useNewestPicture } from "../ui/useNewest";
+import { useSeen } from "../ui/useSeen";
+import type { Shows } from "./useShowing";
+
+const THUMB: [number, number] = [352, 264];
+const KINDS: Record<string, string> = { studio: "studio", lifestyle: "in use", flat: "flat", size: "size" };
+const same = (a: Shot, b: Shot) => a.scene_id === b.scene_id && a.view === b.view && a.angle === b.angle;
+
+/** Every scene of the blank as a true picture of the design; each view is ticked to be made. */
+export function ScenesPane(props: { hand: Hand; shows: Shows; seen: Seen | null; onSee: (seen: Seen) => void }) {
+  const { hand, shows } = props;
+  const showing = shows.showing;
+  const all = hand.pair.scenes.flatMap((scene) =>
+    Object.keys(scene.views).map((view) => ({ scene_id: scene.id, view, angle: null }) as Shot),
+  );
+  const every = all.every((shot) => showing?.shots.some((s) => same(s, shot)));
+  return (
+    <section aria-label="Scenes" className="flex min-h-0 flex-col border-r border-rule">
+      <div className="flex items-baseline justify-between px-3 pt-2 text-sm">
+        <h2 className="font-bold">Scenes</h2>
+        {showing && (
+          <button
+            type="button"
+            className="text-xs text-soft underline hover:text-ink"
+            onClick={() => shows.change({ shots: every ? [] : all })}
+          >
+            {every ? "Untick all views" : "Tick every view"}
+          </button>
+        )}
+      </div>
+      <div className="grid min-h-0 grow auto-rows-min grid-cols-[repeat(auto-fill,minmax(13.5rem,1fr))] gap-3 overflow-y-auto p-3">
+        {hand.pair.scenes.map((scene) => (
+          <SceneCard
+            key={scene.id}
+            scene={scene}
+            hand={hand}
+            showing={showing}
+            seen={props.seen?.scene === scene.id}
+            onSee={(view) => props.onSee({ scene: scene.id, view })}
+            onShots={(shots) => shows.change({ shots })}
+          />
+        ))}
+      </div>
+    </section>
+  );
+}
+
+function SceneCard(props: {
+  scene: Scene;
+  hand: Hand;
+  showing: Showing | null;
+  seen: boolean;
+  onSee: (view: string) => void;
+  onShots: (shots: Shot[]) => void;
+}) {
+  const { scene, hand, showing, seen } = props;
+  const frame = useRef<HTMLDivElement>(null);
+  const near = useSeen(frame, false, "200px");
+  const views = Object.keys(scene.views);
+  const first = views[0] ?? "front";
+  const colours = useMemo(
+    () => Object.fromEntries(Object.entries(hand.colours).filter(([id]) => scene.regions.some((r) => r.id === id))),
+    [hand.colours, scene],
+  );
+  const { url } = useNewestPicture(
+    near && !hand.busy
+      ? JSON.stringify([
+          hand.pair.artwork.sha256,
+          hand.place,
+          hand.now,
+          scene.id,
+          colours,
+          scene.turns ? (scene.views[first] ?? 0) : 0,
+          THUMB,
+          first,
+          showing?.grade ?? null,
+        ])
+      : null,
+    (key) => api.look(...(JSON.parse(key).slice(1) as Parameters<typeof api.look>)),
+  );
+  const shots = showing?.shots ?? [];
+  const toggle = (shot: Shot) =>
+    props.onShots(shots.some((s) => same(s, shot)) ? shots.filter((s) => !same(s, shot)) : [...shots, shot]);
+  const angle = Math.round(hand.angle * 10) / 10;
+  const named = views.some((view) => scene.views[view] === angle);
+  const turned = shots.filter((s) => s.scene_id === scene.id && s.angle !== null && s.angle !== undefined);
+  return (
+    <div ref={frame} className={`grid content-start gap-1 p-1.5 ${seen ? "bg-paper outline outline-ink" : ""}`}>
+      <button
+        type="button"
+        aria-label={`See ${scene.title}`}
+        aria-pressed={seen}
+        className="block aspect-4/3 w-full overflow-hidden bg-rule/40"
+        onClick={() => props.onSee(first)}
+      >
+        {url ? (
+          <img src={url} alt="" className="size-full object-cover" data-scene={scene.id} />
+        ) : (
+          <span className="text-xs text-soft">Lighting…</span>
+        )}
+      </button>
+      <div className="flex items-baseline justify-between gap-2 text-sm">
+        <span className="truncate font-medium" title={scene.title}>
+          {scene.title}
+        </span>
+        <span className="shrink-0 text-xs text-soft">{KINDS[scene.kind] ?? scene.kind}</span>
+      </div>
+      <div className="flex flex-wrap gap-x-3 gap-y-0.5 text-sm">
+        {views.map((view) => {
+          const shot: Shot = { scene_id: scene.id, view, angle: null, colours: {} };
+          return (
+            <label key={view} className="flex items-center gap-1.5">
+              <input
+                type="checkbox"
+                className="accent-accent"
+                aria-label={`${scene.title}: ${view}`}
+                checked={shots.some((s) => same(s, shot))}
+                onChange={() => toggle(shot)}
+                onFocus={() => props.onSee(view)}
+              />
+              <span className="inline-block first-letter:uppercase">{view}</span>
+            </label>
+          );
+        })}
+        {turned.map((shot) => (
+          <label key={shot.angle} className="flex items-center gap-1.5">
+            <input type="checkbox" className="accent-accent" checked onChange={() => toggle(shot)} />
+            {shot.angle}°
+          </label>
+        ))}
+        {scene.turns && seen && !named && !turned.some((s) => s.angle === angle) && (
+          <label className="flex items-center gap-1.5 text-soft">
+            <input
+              type="checkbox"
+              className="accent-accent"
+              checked={false}
+              onChange={() => toggle({ scene_id: scene.id, view: null, angle, colours: {} })}
+            />
+            as turned, {angle}°
+          </label>
+        )}
+      </div>
+    </div>
+  );
+}

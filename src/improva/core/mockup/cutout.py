@@ -1,0 +1,91 @@
+"""The product with its shadow and without its ground: for transparent pictures, and for laying on a seller's own photograph."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from ..colour import LINEAR_OF_BYTE, Floats, srgb_from_linear
+from ..errors import BadScene
+from .composite import Lit, composite_light
+from .grade import ground
+from .tone import CODES, RANGE, tone
+
+DEEPEST = 0.85
+"""A shadow never hides all of what it falls on: light comes from all round."""
+
+
+FAINTEST, FAR, EDGE = 0.02, 0.05, 0.10
+"""Cover that is none; darkening that is no shadow; over what share of the width a shadow fades out at the edges."""
+
+
+@dataclass(frozen=True)
+class Cutout:
+    """A product, (h, w) each: its colour (…, 3) linear as displayed, B, G, R; its cover; the share of light its shadow takes."""
+
+    colour: Floats
+    cover: Floats
+    shadow: Floats
+
+
+def cut_out(lit: Lit, prints: dict[str, Floats], angle_deg: float) -> Cutout:
+    """The product of a lit view. Raises :class:`BadScene` where the pack does not say what is the product."""
+    cover, shade = lit.view.cover, lit.view.shade
+    if cover is None:
+        raise BadScene(f"{lit.view.info.title} does not say what is product and what is ground: choose another scene.")
+    light = composite_light(lit, prints, angle_deg) * np.float32(RANGE / CODES)
+    cover = np.where(cover < FAINTEST, 0, cover).astype(np.float32)
+    inside = ground(light, 1 - cover, 1.0)  # at the rim, the product's own colour carried outwards
+    colour = np.where(cover[..., None] > 0.995, light, inside)
+    shadow = np.zeros_like(cover) if shade is None else _shadow(shade)
+    return Cutout(tone(colour), cover, shadow)
+
+
+def _shadow(shade: Floats) -> Floats:
+    """The share of light that is taken, without the faint darkening far off, and fading out towards the picture's edges."""
+    h, w = shade.shape
+    edge = EDGE * w
+    x, y = np.arange(w, dtype=np.float32) + 0.5, np.arange(h, dtype=np.float32) + 0.5
+    fade = np.clip(np.minimum(x, w - x) / edge, 0, 1)[None, :] * np.clip(np.minimum(y, h - y) / edge, 0, 1)[:, None]
+    taken = np.clip((1 - shade - FAR) / (1 - FAR), 0, 1)
+    return np.asarray(DEEPEST * taken * fade * fade * (3 - 2 * fade), np.float32)
+
+
+def transparent(cut: Cutout) -> NDArray[np.uint8]:
+    """The product and its shadow as (h, w, 4) sRGB with straight alpha, in R, G, B order."""
+    alpha = cut.cover + (1 - cut.cover) * cut.shadow
+    share = (cut.cover / np.maximum(alpha, 1e-4))[..., None]
+    colour = srgb_from_linear(cut.colour[..., ::-1]) * share  # a shadow's own colour is black
+    return np.asarray(np.concatenate([colour, alpha[..., None]], axis=2) * 255 + 0.5, np.uint8)
+
+
+def on_photograph(cut: Cutout, photo: NDArray[np.uint8], at: tuple[float, float], size: float) -> NDArray[np.uint8]:
+    """The product laid on a photograph, (h, w, 3) sRGB in R, G, B order.
+
+    Args:
+        cut: the product.
+        photo: (h, w, 3) sRGB, R, G, B.
+        at: where the foot of the product stands, in fractions of the photograph's width and height.
+        size: height of the product in photograph heights.
+    """
+    rows, columns = np.flatnonzero((cut.cover > 0.5).any(axis=1)), np.flatnonzero((cut.cover > 0.5).any(axis=0))
+    if not len(rows):
+        raise BadScene("Nothing of the product is seen in this scene.")
+    h, w = photo.shape[:2]
+    scale = size * h / (rows[-1] + 1 - rows[0])
+    move = np.array([[scale, 0, at[0] * w - scale * (columns[0] + columns[-1] + 1) / 2],
+                     [0, scale, at[1] * h - scale * (rows[-1] + 1)]], np.float32)  # fmt: skip
+    kernel = cv2.INTER_AREA if scale < 1 else cv2.INTER_CUBIC
+    planes = np.dstack([cut.colour * cut.cover[..., None], cut.cover, cut.shadow * (1 - cut.cover)])
+    if scale < 0.5:  # a warp does not average: bring it near its size first
+        small = max(scale, 0.02)
+        planes = cv2.resize(planes, None, fx=small, fy=small, interpolation=kernel)
+        move[:, :2] /= np.float32(small)
+    laid = [cv2.warpAffine(np.ascontiguousarray(planes[..., i]), move, (w, h), flags=cv2.INTER_LINEAR) for i in range(5)]
+    colour, cover, shadow = np.dstack(laid[:3]), laid[3][..., None], laid[4][..., None]
+    behind = LINEAR_OF_BYTE.astype(np.float32)[photo[..., ::-1]]
+    out = behind * np.clip(1 - cover - shadow, 0, 1) + colour
+    return np.asarray(srgb_from_linear(np.clip(out, 0, 1))[..., ::-1] * 255 + 0.5, np.uint8)

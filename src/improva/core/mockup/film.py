@@ -1,0 +1,101 @@
+"""A blank turning once round, as a film that loops without a jump."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from fractions import Fraction
+from pathlib import Path
+
+import av
+import numpy as np
+from numpy.typing import NDArray
+from PIL import Image
+
+from ..errors import BadOutput, BadScene
+from ..output.watch import ALONE, Watch
+from ..output.writing import beside
+from .scene import SceneInfo
+
+FRAMES_A_SECOND = {".mp4": 24.0, ".webp": 20.0, ".gif": 12.5}
+"""What each format is made for. A GIF counts in hundredths of a second, so 8 of them a frame."""
+
+SECONDS = (2.0, 30.0)
+SHARPNESS = "19"
+"""x264's constant rate factor: 18 to 20 is taken for visually lossless by its makers."""
+
+WEBP_QUALITY = 80
+PALETTE_FRAMES = 8
+
+Frame = NDArray[np.uint8]
+
+
+def angles(seconds: float, ending: str) -> list[float]:
+    """The angle of each frame, in degrees: once round in even steps, the last a step before the first.
+
+    Raises :class:`BadOutput` for a format or a length that is not made.
+    """
+    rate = FRAMES_A_SECOND.get(ending.lower())
+    if rate is None:
+        raise BadOutput(f"'{ending}': films are made as .mp4, .webp or .gif: choose one of these endings.")
+    if not SECONDS[0] <= seconds <= SECONDS[1]:
+        raise BadOutput(f"A film of {seconds:g} s cannot be made: use {SECONDS[0]:g} to {SECONDS[1]:g} s.")
+    count = round(seconds * rate)
+    return [i * 360 / count for i in range(count)]
+
+
+def check_turns(info: SceneInfo) -> None:
+    """Raises :class:`BadScene` where a scene's blank does not turn."""
+    if not info.turns:
+        raise BadScene(f"{info.title} does not turn, so it makes no film: choose a scene of something round.")
+
+
+def write_film(path: Path, frame_at: Callable[[float], Frame], seconds: float, watch: Watch = ALONE) -> int:
+    """Film a turn and write it whole or not at all; answers how many frames it has.
+
+    Args:
+        path: ends in .mp4 (H.264, 4:2:0, playable from its start), .webp or .gif.
+        frame_at: the picture at an angle, (h, w, 3) sRGB in R, G, B order, both sides even for .mp4.
+        seconds: how long a turn takes.
+        watch: told of the progress, and asked whether to stop.
+    """
+    ending = path.suffix.lower()
+    turn = angles(seconds, ending)
+
+    def frames() -> Iterator[Frame]:
+        for i, angle in enumerate(turn):
+            watch.at(i / len(turn))
+            yield frame_at(angle)
+
+    with beside(path) as temporary:
+        (_write_mp4 if ending == ".mp4" else _write_stills)(temporary, frames(), ending)
+    return len(turn)
+
+
+def _write_mp4(path: Path, frames: Iterator[Frame], ending: str) -> None:
+    rate = Fraction(FRAMES_A_SECOND[ending]).limit_denominator(1000)
+    with av.open(str(path), "w", format="mp4", options={"movflags": "+faststart"}) as file:
+        stream = file.add_stream("libx264", rate=rate, options={"crf": SHARPNESS, "preset": "veryfast"})
+        stream.pix_fmt = "yuv420p"
+        for i, frame in enumerate(frames):
+            if i == 0:
+                stream.height, stream.width = frame.shape[0] // 2 * 2, frame.shape[1] // 2 * 2
+            even = np.ascontiguousarray(frame[: stream.height, : stream.width])
+            file.mux(stream.encode(av.VideoFrame.from_ndarray(even, format="rgb24")))
+        file.mux(stream.encode(None))
+
+
+def _write_stills(path: Path, frames: Iterator[Frame], ending: str) -> None:
+    pictures = (Image.fromarray(np.ascontiguousarray(frame)) for frame in frames)
+    each = round(1000 / FRAMES_A_SECOND[ending])
+    if ending == ".webp":
+        first = next(pictures)
+        first.save(path, "WEBP", save_all=True, append_images=pictures, duration=each, loop=0, quality=WEBP_QUALITY, method=0)
+        return
+    shown = list(pictures)
+    some = shown[:: max(1, len(shown) // PALETTE_FRAMES)]
+    strip = Image.new("RGB", (some[0].width // 4, some[0].height // 4 * len(some)))
+    for i, picture in enumerate(some):
+        strip.paste(picture.resize((some[0].width // 4, some[0].height // 4)), (0, i * (some[0].height // 4)))
+    palette = strip.quantize(256, method=Image.Quantize.MEDIANCUT)  # one for all frames, so that nothing flickers
+    flat = [picture.quantize(palette=palette, dither=Image.Dither.FLOYDSTEINBERG) for picture in shown]
+    flat[0].save(path, "GIF", save_all=True, append_images=flat[1:], duration=each, loop=0, optimize=False)

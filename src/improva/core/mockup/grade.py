@@ -1,0 +1,113 @@
+"""How a picture is lit beyond its scene: exposure, warmth, vignette, and how soft its backdrop is."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import cv2
+import numpy as np
+
+from ..colour import Floats
+from ..errors import BadScene
+from .composite import Lit
+from .view import View
+
+WARM = np.array([-0.26, -0.02, 0.20], np.float32)
+"""Gain in B, G, R at full warmth, about that from 6500 K to 5000 K; from memory."""
+
+DARKEST_CORNER = 0.62
+SOFTEST = 2.5
+"""Times the lens's own blur at full softness, or this per cent of the width where a scene does not know its depth."""
+
+LEVELS = (0.0, 0.25, 0.5, 1.0)
+
+
+@dataclass(frozen=True)
+class Grade:
+    """Choices about light.
+
+    Attributes:
+        exposure: in stops, -2…2.
+        warmth: -1…1, cooler to warmer, the brightness of grey kept.
+        vignette: 0…1, how much darker the corners are.
+        softness: 0…1, how far out of focus what is not the product is thrown.
+    """
+
+    exposure: float = 0.0
+    warmth: float = 0.0
+    vignette: float = 0.0
+    softness: float = 0.0
+
+    def __post_init__(self) -> None:
+        for name, low, high in (("exposure", -2, 2), ("warmth", -1, 1), ("vignette", 0, 1), ("softness", 0, 1)):
+            if not low <= getattr(self, name) <= high:
+                raise BadScene(f"A {name} of {getattr(self, name):g} is out of reach: use {low} to {high}.")
+
+
+PLAIN = Grade()
+
+
+def graded(lit: Lit, grade: Grade) -> Lit:
+    """A lit view in another light."""
+    if grade == PLAIN:
+        return lit
+    plain = softened(lit.plain, lit.view, grade.softness) if grade.softness else lit.plain
+    gain = np.float32(2.0**grade.exposure) * (1 + np.float32(grade.warmth) * WARM)
+    if grade.vignette:
+        gain = _falloff(lit.view.size, grade.vignette)[..., None] * gain
+    basis = {name: plane * gain for name, plane in lit.view.basis.items()}
+    return Lit(replace(lit.view, basis=basis), np.asarray(plain * gain, np.float32), lit.cloth)
+
+
+def _falloff(size: tuple[int, int], strength: float) -> Floats:
+    """1 in the middle, falling smoothly to the corners, (h, w)."""
+    w, h = size
+    x, y = np.linspace(-1, 1, w, dtype=np.float32)[None, :] * w, np.linspace(-1, 1, h, dtype=np.float32)[:, None] * h
+    out = np.clip((np.hypot(x, y) / np.float32(np.hypot(w, h)) - 0.35) / 0.65, 0, 1)
+    return np.asarray(1 - np.float32(strength * DARKEST_CORNER) * out * out * (3 - 2 * out), np.float32)
+
+
+def softened(plain: Floats, view: View, softness: float) -> Floats:
+    """Light (h, w, 3) with all that is not the product out of focus, the more the further it lies from the plane of focus.
+
+    The ground is blurred without the product in it, so that no colour of the product leaks out, and goes on behind it.
+    """
+    if view.cover is None:
+        return plain
+    w = view.size[0]
+    spread = (
+        softness
+        * SOFTEST
+        * (view.blur * view.scale if view.blur is not None else np.full(view.cover.shape, w / 100, np.float32))
+    )
+    spread = np.minimum(spread, w / 12)
+    most = float(spread.max())
+    if most < 0.7:
+        return plain
+    open_ = 1 - view.cover[..., None]
+    near = ground(plain, view.cover, 1.5)
+    out = np.zeros_like(plain)
+    at = np.clip(spread / most, 0, 1)
+    for i, level in enumerate(LEVELS):
+        below = LEVELS[i - 1] if i else level
+        above = LEVELS[i + 1] if i + 1 < len(LEVELS) else level
+        share = np.interp(at, [below, level, above], [0 if i else 1, 1, 0 if above > level else 1]) if above > below else at * 0
+        blurred = ground(plain, view.cover, level * most / 2) if level else near
+        out += blurred * share[..., None].astype(np.float32)
+    return np.asarray(plain + open_ * (out - near), np.float32)
+
+
+def ground(light: Floats, cover: Floats, sigma: float) -> Floats:
+    """What lies behind the product, (h, w, 3): light where nothing covers it, carried on and blurred by ``sigma`` px."""
+    weight = (1 - cover) ** 4
+    sigma = max(sigma, 0.8)
+    total = cv2.GaussianBlur(light * weight[..., None], (0, 0), sigma)
+    share = cv2.GaussianBlur(weight, (0, 0), sigma)
+    wide = max(8.0, 4 * sigma)
+    far = (
+        cv2.GaussianBlur(light * weight[..., None], (0, 0), wide)
+        / np.maximum(cv2.GaussianBlur(weight, (0, 0), wide), 1e-4)[..., None]
+    )
+    near = total / np.maximum(share, 1e-4)[..., None]
+    known = np.clip(share * 20, 0, 1)[..., None]
+    return np.asarray(near * known + far * (1 - known), np.float32)

@@ -1,0 +1,56 @@
+"""Surfaces that ship: grounds to stand a blank on, and weaves that shade a cloth's colour. Drawn by ``studio.surfaces``."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+from importlib import resources
+from typing import Literal
+
+import cv2
+import numpy as np
+
+from ..core.colour import LINEAR_OF_BYTE
+from ..core.mockup.surface import Surface
+
+
+@dataclass(frozen=True)
+class ShippedSurface:
+    """A surface by a name that says what it looks like. ``use`` is what it can be chosen for: ground or cloth."""
+
+    id: str
+    title: str
+    size_mm: tuple[float, float]
+    use: Literal["ground", "cloth"] = "ground"
+
+
+SURFACES: dict[str, ShippedSurface] = {
+    surface.id: surface
+    for surface in (
+        ShippedSurface("oak", "Oiled oak", (720, 720)),
+        ShippedSurface("walnut", "Dark walnut", (720, 720)),
+        ShippedSurface("limed", "Limed boards", (720, 720)),
+        ShippedSurface("slate", "Slate", (600, 600)),
+        ShippedSurface("marble", "Pale marble", (800, 800)),
+        ShippedSurface("linen", "Linen cloth", (240, 240)),
+        ShippedSurface("plaster", "Limewashed wall", (1800, 1800)),
+        ShippedSurface("lawn", "Lawn", (900, 900)),
+        ShippedSurface("garden", "Garden, out of focus", (4200, 4200)),
+        ShippedSurface("heather", "Heather", (160, 160), "cloth"),
+        ShippedSurface("washed", "Vintage wash", (420, 420), "cloth"),
+    )
+}
+
+
+@lru_cache(maxsize=4)
+def surface(surface_id: str) -> Surface | None:
+    """A shipped surface, or None where there is none of that id."""
+    known = SURFACES.get(surface_id)
+    if known is None:
+        return None
+    file = resources.files(__name__).joinpath(f"{surface_id}.jpg").read_bytes()
+    pixels = cv2.imdecode(np.frombuffer(file, np.uint8), cv2.IMREAD_COLOR)
+    linear = LINEAR_OF_BYTE.astype(np.float32)[pixels]
+    if known.use == "cloth":  # it shades: its mean leaves a colour as it is
+        linear /= linear.mean(axis=(0, 1))
+    return Surface(known.title, linear, known.size_mm, known.use == "cloth")

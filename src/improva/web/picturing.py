@@ -1,0 +1,173 @@
+"""A pair's listing pictures and films: made once each, saying what they show."""
+
+from __future__ import annotations
+
+import itertools
+from dataclasses import dataclass, field, replace
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..core.errors import BadOutput, BadScene
+from ..core.mockup.composite import Lit, composite
+from ..core.mockup.contact import contact_sheet
+from ..core.mockup.cutout import cut_out, transparent
+from ..core.mockup.film import check_turns, write_film
+from ..core.mockup.grade import PLAIN, Grade, graded
+from ..core.mockup.honest import Finding, picture_findings
+from ..core.mockup.picture import check_scene, encode, print_texture
+from ..core.mockup.scene import SceneInfo
+from ..core.output import Watch, beside, film_name, picture_name, sheet_name
+from ..core.output.xmp import xmp_packet
+from ..scenes import fingerprint, scene
+from ..store import MadeRow
+from ..store.database import key_of
+from ..surfaces import SURFACES
+from .desk import Desk
+from .show_shapes import MOST_SHOTS, FilmBody, ShotBody, Showing
+from .work import Work
+
+SHEET_PX = 640
+
+
+@dataclass(frozen=True)
+class Shot:
+    """A scene as it is pictured."""
+
+    info: SceneInfo
+    view: str
+    angle: float
+    mirrored: bool = False
+    colours: dict[str, str | None] = field(default_factory=dict)
+    grade: Grade = PLAIN
+    clear: bool = False
+    named_by: tuple[str, ...] = ()
+
+    @property
+    def name(self) -> str:
+        """What tells its file from others of the same scene."""
+        return "-".join([self.view, *self.named_by, *(["clear"] if self.clear else [])])
+
+
+def shot_of(work: Work, asked: ShotBody, showing: Showing) -> Shot:
+    """What is asked, against the scenes there are. Raises :class:`BadScene`."""
+    info = scene(asked.scene_id, work.template)
+    check_scene(info, work.template)
+    if asked.angle is not None and not info.turns:
+        raise BadScene(f"{info.title} does not turn: choose one of its views, {', '.join(info.views)}.")
+    view = asked.view if asked.angle is None else f"{asked.angle:g}deg"
+    angle = info.angle(asked.view) if asked.angle is None else asked.angle
+    colours = {name: colour for name, colour in {**work.row.colours, **asked.colours}.items()
+               if any(r.id == name for r in info.regions)}  # fmt: skip
+    for name, colour in colours.items():
+        info.region(name).check(colour, SURFACES)
+    return Shot(info, view or next(iter(info.views)), angle, asked.view in info.mirrored, colours, showing.grade.to_core(),
+                showing.clear)  # fmt: skip
+
+
+def says(work: Work, shot: Shot) -> dict[str, str]:
+    """What a picture shows, in words."""
+    chosen = [
+        f"{r.title}: {shot.colours.get(r.id) or r.default or r.surface or 'as it is'}" for r in shot.info.regions if not r.panel
+    ]
+    return {"design": work.art.title, "artwork": work.art.sha256, "blank": work.template.title, "template": work.template.id,
+            "scene": shot.info.id, "view": shot.view, "colours": "; ".join(chosen)}  # fmt: skip
+
+
+def _lit(desk: Desk, work: Work, shot: Shot, size: tuple[int, int]) -> Lit:
+    cut = desk.cut(work, {}, desk.original(work.art))
+    return graded(desk.darkroom.lit(shot.info, size, shot.colours, mirrored=shot.mirrored, cut=cut), shot.grade)
+
+
+def _pixels(desk: Desk, work: Work, shot: Shot, size: tuple[int, int]) -> NDArray[np.uint8]:
+    lit = _lit(desk, work, shot, size)
+    prints = print_texture(work.designs(), work.opener(desk.original(work.art), desk.original), lit.view)
+    if shot.clear:
+        return transparent(cut_out(lit, prints, shot.angle))
+    return composite(lit, prints, shot.angle)[..., ::-1]
+
+
+def make_picture(desk: Desk, work: Work, shot: Shot, size: tuple[int, int], ending: str) -> tuple[str, str, Path]:
+    """A listing picture, made now if it is not kept: key, name, path. Raises :class:`BadScene` and :class:`BadOutput`."""
+    if shot.clear and ending == "jpg":
+        raise BadOutput("A JPEG cannot be transparent: choose PNG or WebP.")
+    name = picture_name(work.art.title, shot.info.id, shot.name, size, ending)
+    key = key_of(
+        "picture", work.subject, fingerprint(shot.info), work.placing_key, name, shot.angle, shot.colours, repr(shot.grade)
+    )
+
+    def make(path: Path) -> None:
+        xmp = xmp_packet(f"{work.art.title} on {work.template.title}", says(work, shot))
+        data = encode(_pixels(desk, work, shot, size), path.suffix, xmp=xmp)
+        with beside(path) as temporary:
+            temporary.write_bytes(data)
+
+    return key, name, desk.keep(MadeRow(key, "picture", work.placing_key, name), work, make)
+
+
+def make_sheet(desk: Desk, work: Work, made: list[tuple[str, str, Path]]) -> str:
+    """All pictures small on one sheet, each with its name; answers with its key."""
+    name = sheet_name(work.art.title, work.template.id)
+    key = key_of("contact sheet", [key for key, _, _ in made], name)
+
+    def make(path: Path) -> None:
+        data = encode(contact_sheet([(name, path) for _, name, path in made], SHEET_PX), ".jpg")
+        with beside(path) as temporary:
+            temporary.write_bytes(data)
+
+    desk.keep(MadeRow(key, "picture", work.placing_key, name), work, make)
+    return key
+
+
+def shots_of(work: Work, showing: Showing) -> list[Shot]:
+    """Every shot that is asked, in each of the colours that are asked of its parts. Raises :class:`BadScene`."""
+    found = []
+    for each in showing.shots:
+        info = scene(each.scene_id, work.template)
+        parts = [(r.id, showing.variants[r.id]) for r in info.regions if showing.variants.get(r.id)]
+        for chosen in itertools.product(*(colours for _, colours in parts)):
+            more = dict(zip((part for part, _ in parts), chosen, strict=True))
+            asked = each.model_copy(update={"colours": {**each.colours, **more}})
+            found.append(replace(shot_of(work, asked, showing), named_by=tuple(chosen)))
+    if len(found) > MOST_SHOTS:
+        raise BadScene(f"These are {len(found)} pictures, and {MOST_SHOTS} are made at once: choose fewer scenes or colours.")
+    return found
+
+
+def pictures_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:
+    """Do a job of picturing: every shot at every size, and what goes with them."""
+    work = desk.work(asked["artwork_id"], asked["template_id"])
+    showing = Showing.model_validate(asked["showing"])
+    wanted = [(shot, size) for shot in shots_of(work, showing) for size in showing.sizes]
+    made = []
+    for i, (shot, size) in enumerate(wanted):
+        watch.at(i / len(wanted))
+        made.append(make_picture(desk, work, shot, size, showing.format))
+    return [*([make_sheet(desk, work, made)] if showing.sheet else []), *(key for key, _, _ in made)]
+
+
+def film_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:
+    """Do a job of filming."""
+    work = desk.work(asked["artwork_id"], asked["template_id"])
+    film, showing = FilmBody.model_validate(asked["film"]), Showing.model_validate(asked["showing"])
+    shot = shot_of(work, ShotBody(scene_id=film.scene_id), showing)
+    check_turns(shot.info)
+    name = film_name(work.art.title, shot.info.id, film.seconds, film.size, film.format)
+    key = key_of("film", work.subject, fingerprint(shot.info), work.placing_key, name, shot.colours, repr(shot.grade))
+
+    def make(path: Path) -> None:
+        lit = _lit(desk, work, shot, film.size)
+        prints = print_texture(work.designs(), work.opener(desk.original(work.art), desk.original), lit.view)
+        write_film(path, lambda angle: composite(lit, prints, angle)[..., ::-1], film.seconds, watch)
+
+    desk.keep(MadeRow(key, "picture", work.placing_key, name), work, make)
+    return [key]
+
+
+def findings_of(work: Work, showing: Showing) -> list[Finding]:
+    """What is to be said about the pictures that are chosen."""
+    shots = shots_of(work, showing)
+    colours = [{name: colour for name, colour in shot.colours.items() if colour} for shot in shots]
+    return picture_findings(work.template, [shot.info for shot in shots], colours, {p.id for p in work.printed})

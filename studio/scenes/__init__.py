@@ -1,0 +1,18 @@
+"""The scenes that ship, one module a kind of blank."""
+
+from ..bake import Scene
+from . import all_over, blankets, cups, flags, garments, mugs, pens, pillows
+
+SCENES: dict[str, Scene] = {
+    scene.id: scene
+    for scene in (
+        *cups.SCENES,
+        *mugs.SCENES,
+        *pens.SCENES,
+        *pillows.SCENES,
+        *blankets.SCENES,
+        *flags.SCENES,
+        *garments.SCENES,
+        *all_over.SCENES,
+    )
+}

@@ -1,0 +1,167 @@
+"""The all-over hoodie lying flat: every printed panel of its template, sewn together, as a region with its own map."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from improva.catalogue import template
+from improva.core.template import Panel
+
+from .. import shapes
+from ..bake import Scene
+from ..flatlay import Lay, Layer, joined, mirrored
+from ..sets import WALLS
+from ..stage import Stage
+from . import garments
+
+Plane = NDArray[np.float64]
+BLANK = template("hoodie-all-over")
+SCALE = 0.95
+"""Of a cut panel's length in the finished garment, whose edges are turned in."""
+DOWN = 4.0
+POCKET = (130.0, 440.0)
+"""Where the pocket lies on the front's trim, in mm: as in the template."""
+SHOULDER, CUFF = np.array([222.0, 62.0]), np.array([404.0, 556.0])
+
+
+def _panel(name: str) -> Panel:
+    return BLANK.panel(name)
+
+
+def _front(at: Plane) -> Plane:
+    """Canvas to the front's or back's trim, in mm."""
+    return np.stack([at[..., 0] / SCALE + 300, (at[..., 1] - DOWN) / SCALE], -1)
+
+
+def _from_front(at: Plane) -> Plane:
+    return np.stack([(at[..., 0] - 300) * SCALE, at[..., 1] * SCALE + DOWN], -1)
+
+
+def _sleeve_axes() -> tuple[Plane, Plane]:
+    along = (CUFF - SHOULDER) / np.linalg.norm(CUFF - SHOULDER)
+    return along, np.array([-along[1], along[0]])  # down the fold; inwards from it
+
+
+def _sleeve(side: float, half: float) -> Callable[[Plane], Plane]:
+    """Canvas to a sleeve's trim: it is folded along its middle, so that only one half is seen."""
+    along, inward = _sleeve_axes()
+
+    def place(at: Plane) -> Plane:
+        away = at * [side, 1] - SHOULDER
+        return np.stack([230 + half * (away @ inward) / SCALE, (away @ along) / SCALE], -1)
+
+    return place
+
+
+def _sleeve_outline() -> Plane:
+    """Half a sleeve on the canvas, on the right."""
+    along, inward = _sleeve_axes()
+    points = np.array(_panel("sleeve-left").outline_mm)
+    half = points[points[:, 0] >= 230 - 1e-6]
+    half = half[np.argsort(np.arctan2(half[:, 1] - 300, half[:, 0] - 231))]
+    half = joined([(230, 0)], half[(half[:, 0] > 230) & (half[:, 1] < 595)], [(350, 600)], [(230, 600)])
+    return np.asarray(SHOULDER + SCALE * (half[:, :1] - 230) * inward + SCALE * half[:, 1:] * along)
+
+
+def _hood(side: float, back: bool) -> Callable[[Plane], Plane]:
+    """Canvas to the trim of a hood's half: seen from the front by its opening, from the back by its seam."""
+
+    def place(at: Plane) -> Plane:
+        if back:
+            x, y = at[..., 0] * side / SCALE + 4, (at[..., 1] + 200) / SCALE + 20
+            return np.stack([x if side < 0 else 290 - x, y], -1)
+        right, down = np.abs(at[..., 0]) / 64, (at[..., 1] + 28) / 116  # round the opening, taken as an ellipse
+        out = (np.hypot(right, down) - 1) * 85 / SCALE
+        x, y = 288 - out, 110 + 240 * np.arctan2(right, -down) / np.pi
+        return np.stack([x if side > 0 else 290 - x, y], -1)
+
+    return place
+
+
+def _as_uv(place: Callable[[Plane], Plane], panel: Panel) -> Callable[[Plane], Plane]:
+    w, h = panel.trim_mm
+    return lambda at: np.clip(place(at) / [w, h], 0.0005, 0.9995)
+
+
+def layers(back: bool) -> list[Layer]:
+    """The plain hoodie's layers with the template's own outlines and maps."""
+    plain = {layer.name.split("@")[1]: layer for layer in garments.hoodie(back)}
+    body = "back" if back else "front"
+    half = -1.0 if not back else 1.0
+    seen_right, seen_left = ("sleeve-right", "sleeve-left") if back else ("sleeve-left", "sleeve-right")
+    found = []
+
+    def put(name: str, old: str, outline: Plane | None = None, place: Callable[[Plane], Plane] | None = None,
+            keep: float = 0.0) -> None:  # fmt: skip
+        uv = None if place is None else _as_uv(place, _panel(name.split("@", maxsplit=1)[0]))
+        was = plain[old]
+        found.append(Layer(name, was.outline if outline is None else outline, was.thick, was.puff, was.soft, was.folds, was.rib,
+                           was.seams if outline is None else (), was.hem, was.hole, uv, was.creases, keep))  # fmt: skip
+
+    sleeve = _sleeve_outline()
+    put(seen_right, "sleeve-r", sleeve, _sleeve(1, half))
+    put(seen_left, "sleeve-l", mirrored(sleeve), _sleeve(-1, -half))
+    put("trim@cuff-r", "cuff-r")
+    put("trim@cuff-l", "cuff-l")
+    put("trim@rib", "rib")
+    put(body, "body", _from_front(np.array(_panel(body).outline_mm)), _front)
+    if not back:
+        put(
+            "pocket",
+            "pocket",
+            _from_front(np.array(_panel("pocket").outline_mm) + np.array(POCKET)),
+            lambda at: _front(at) - np.array(POCKET),
+        )
+        put("inside@lining", "lining")
+    # both halves of the hood are one height field, of which each keeps its own side; the second is laid, the first only cut
+    for name, side in (("hood-right" if not back else "hood-left", -1.0), ("hood-left" if not back else "hood-right", 1.0)):
+        put(name, "hood", None, _hood(side, back), side)
+    if not back:
+        put("inside@edge", "edge")
+    return found
+
+
+@cache
+def _meshes(back: bool) -> tuple[list[tuple[str, Any]], Plane]:
+    lay = Lay(garments.CANVAS, -250.0, 14 + back)
+    return [(layer.name, lay.lay(layer)) for layer in layers(back)], lay.z
+
+
+def flat(back: bool) -> Callable[[Stage], None]:
+    """The hoodie on a ground, seen from straight above."""
+
+    def build(stage: Stage) -> None:
+        garments.from_above(stage, 240, 29.2)
+        meshes, heights = _meshes(back)
+        for name, (vertex, faces) in meshes:
+            part = name.split("@")[0]
+            region = part if part in ("trim", "inside") else "garment"
+            fleece = stage.cloth(region, garments.knit(True), 0.05, garments.WALES, 0.2)
+            stage.add(name, shapes.write_ply(stage.folder / f"{name}.ply", vertex, faces), fleece)
+        if not back:
+            garments.cords(stage, heights)
+
+    return build
+
+
+def _scene(back: bool) -> Scene:
+    shown = [p for p in BLANK.panels if p.id != ("front" if back else "back") and not (back and p.id == "pocket")]
+    prints = [{"id": p.id, "title": p.title, "panel": p.id, "on": "garment"} for p in shown]
+    side = "back" if back else "front"
+    plain = {"White": "#f1f0ec", "Black": "#1a1a1c", "Grey": "#8e8f92"}
+    more = [] if back else [{"id": "inside", "title": "Inside of the hood", "default": "White", "colours": plain},
+                            {"id": "cords", "title": "Cords", "default": "White", "colours": plain}]  # fmt: skip
+    return Scene({"id": f"hoodie-all-over-{side}", "title": f"{side.title()}, lying flat", "kind": "flat", "templates": [BLANK.id],
+                  "finish": "soft matte", "views": {side: 0.0},
+                  "regions": [*prints, {"id": "garment", "title": "Undyed cloth", "default": "White", "colours": {"White": "#f3f2ee"}},
+                              {"id": "trim", "title": "Ribbing", "default": "Black", "colours": plain}, *more,
+                              {"id": "table", "title": "Ground", "size_mm": [3300, 2700], "surface": "limed", "colours": WALLS}]},
+                 flat(back), 1.0, ("table",))  # fmt: skip
+
+
+SCENES = (_scene(False), _scene(True))

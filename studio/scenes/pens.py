@@ -1,0 +1,62 @@
+"""Pens: three abreast at an angle, each turned a third further."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from .. import shapes
+from ..bake import Scene
+from ..bodies import IN, girth
+from ..sets import grounds, part, room, studio_light
+from ..stage import STEEL, Stage
+
+R, LONG = girth(1.3), 4.3 * IN
+METAL = {"Ink": "#1d1f23", "Snow": "#f2f1ed", "Pine": "#2f4a3e", "Rowan": "#a8322b", "Lake": "#2e4a73"}
+TIP, CAP = 1.6, 0.7
+
+
+def put_pen(stage: Stage, at: object, print_: str, more: str) -> None:
+    """A pen standing on its tip along z: the printed barrel from ``TIP`` up, a cap with a clip on top."""
+    barrel = shapes.profile([(R, TIP), (R, TIP + LONG)])
+    tip = shapes.profile([(0.04, -0.42)], shapes.arc((0.0, -0.36), 0.07, -60, 0, 5), [(0.13, -0.05), (0.20, 0.0)],
+                         shapes.spline([(0.20, 0.0), (0.34, 0.55), (0.46, 1.1), (R - 0.02, TIP - 0.18)], 30), [(R - 0.02, TIP)])  # fmt: skip
+    ring = shapes.profile([(R - 0.03, TIP - 0.16)], shapes.arc((R - 0.02, TIP - 0.08), 0.06, -90, 90, 7), [(R - 0.03, TIP)])
+    top = TIP + LONG
+    cap = shapes.profile([(R - 0.02, top), (R + 0.02, top + 0.02), (R + 0.02, top + CAP - 0.18)],
+                         shapes.arc((R - 0.16, top + CAP - 0.18), 0.18, 0, 90, 8), [(0, top + CAP)])  # fmt: skip
+    stage.turned(print_, barrel, stage.coat(print_, 0.28, 0.8), at)
+    stage.turned(f"tip{more}", tip, stage.coat("cap", 0.3, 0.5), at)
+    stage.turned(f"ring{more}", ring, {"type": "twosided", "bsdf": STEEL}, at)
+    stage.turned(f"cap{more}", cap, stage.coat("cap", 0.3, 0.5), at)
+    z = np.array([top + 0.40, top + 0.42, top + 0.30, top - 0.4, top - 2.0, top - 3.2, top - 3.55, top - 3.75])
+    out = np.array([R - 0.1, R + 0.16, R + 0.25, R + 0.27, R + 0.22, R + 0.12, R + 0.10, R + 0.20])
+    line = shapes.spline([(0.0, -o, h) for o, h in zip(out, z, strict=True)], 60)
+    wide = np.interp(np.linspace(0, 1, 60), [0, 0.1, 0.85, 1], [0.24, 0.25, 0.18, 0.12])
+    clip = shapes.tube(
+        line, np.stack([wide, np.full(60, 0.045)], 1), stage.folder / f"clip{more}.ply", side=(1, 0, 0), squareness=4
+    )
+    stage.add(f"clip{more}", clip, {"type": "twosided", "bsdf": STEEL}, at @ stage.to.rotate([0, 0, 1], -48))
+
+
+def build(stage: Stage) -> None:
+    """Three pens lying on a ground, seen from above at an angle."""
+    stage.camera((0, -46, 62), (0, 0.2, 0), 14.6, (0, -1, 1), 0.22)
+    studio_light(stage, 2, 1.15)
+    room(stage)
+    for i, (x, turn) in enumerate(((-2.9, 0), (0.0, 0), (2.9, 0))):
+        lie = (
+            stage.to.translate([x - 3.4, -4.6 + 0.5 * (i % 2), R + 0.02])
+            @ stage.to.rotate([0, 0, 1], -34)
+            @ stage.to.rotate([1, 0, 0], -90)
+        )
+        put_pen(stage, lie @ stage.to.rotate([0, 0, 1], turn), f"wrap-{i + 1}", f"@{i}")
+
+
+PLACES = (("front", 0.0), ("a third on", 120.0), ("two thirds on", 240.0))
+SCENES = (
+    Scene({"id": "pen-three", "title": "Three abreast", "kind": "studio", "templates": ["pen-wrap"], "views": {"all round": 0.0},
+           "turns": True, "finish": "gloss",
+           "regions": [*({"id": f"wrap-{i + 1}", "title": f"Print, {side}", "panel": "wrap", "turn": turn, "place": side}
+                         for i, (side, turn) in enumerate(PLACES)), part("cap", "Tip and cap", METAL), *grounds("walnut", "Sand")]},
+          build, 1.1),
+)  # fmt: skip

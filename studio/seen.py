@@ -1,0 +1,118 @@
+"""What each pixel of a scene sees: which region, where on it, how much of it is the product, how far away."""
+
+from __future__ import annotations
+
+import math
+import tempfile
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from .tracing import mitsuba
+
+if TYPE_CHECKING:
+    from .bake import Scene
+    from .stage import Point, Stage
+
+Image = NDArray[np.float32]
+COVER_SAMPLES = 24
+
+
+@dataclass
+class Seen:
+    """First hits: coverage of the product (h, w); a mask a region; u, v a mapped region; distance in cm; measures in px."""
+
+    product: Image
+    regions: dict[str, NDArray[np.bool_]] = field(default_factory=dict)
+    maps: dict[str, Image] = field(default_factory=dict)
+    depth: Image = field(default_factory=lambda: np.zeros((0, 0), np.float32))
+    lens: dict[str, float] = field(default_factory=dict)
+    measures: list[dict[str, Any]] = field(default_factory=list)
+
+    def of(self, region: str) -> NDArray[np.bool_]:
+        """Where a region is seen; the whole product where its shapes have other names."""
+        return self.regions.get(region, self.product > 0)
+
+
+def is_shape(part: Any) -> bool:
+    """Whether an entry of a scene is a thing that can be seen, not a lamp."""
+    return isinstance(part, dict) and part.get("type") in ("ply", "rectangle", "sphere", "cylinder") and "emitter" not in part
+
+
+class _Hits:
+    def __init__(self, described: dict[str, Any]) -> None:
+        self.mi = mitsuba()
+        self.names = [name for name, part in described.items() if is_shape(part)]
+        for name in self.names:
+            described[name]["id"] = name
+        self.loaded = self.mi.load_dict(described, optimize=False)  # keeps every shape its own
+        self.sensor = self.loaded.sensors()[0]
+        self.by_id = {shape.id(): shape for shape in self.loaded.shapes()}
+
+    def at(self, x: Image, y: Image, lens: Image) -> tuple[Any, dict[str, NDArray[np.bool_]]]:
+        """First hits through points of the film (fractions) and of the lens (2, n); and a mask a shape."""
+        mi = self.mi
+        ray, _ = self.sensor.sample_ray(mi.Float(0), mi.Float(0.5), mi.Point2f(x, y), mi.Point2f(lens[0], lens[1]))
+        hit = self.loaded.ray_intersect(ray)
+        valid = hit.is_valid()
+        masks = {n: np.array(valid & (hit.shape == mi.ShapePtr(self.by_id[n]))).astype(bool) for n in self.names}
+        return hit, masks
+
+
+def look(scene: Scene, size: tuple[int, int]) -> Seen:
+    """Everything about first hits that a pack needs."""
+    from .bake import staged
+
+    w, h = size
+    mapped = [r["id"] for r in scene.regions if "size_mm" in r or ("panel" in r and "box_mm" not in r)]
+    ys, xs = (v.astype(np.float32) for v in np.divmod(np.arange(w * h), w))
+    with tempfile.TemporaryDirectory() as folder:
+        stage = staged(scene, size, {}, Path(folder))
+        described = stage.parts
+        product = _cover(_Hits(described), scene, xs, ys, size)
+        found_lens = _lens(stage)
+        sharp = described["sensor"]
+        sharp["type"] = "perspective"
+        for lens in ("aperture_radius", "focus_distance"):
+            sharp.pop(lens, None)
+        hits = _Hits(described)
+        hit, masks = hits.at((xs + 0.5) / w, (ys + 0.5) / h, np.full((2, w * h), 0.5, np.float32))
+        uv = np.array(hit.uv).reshape(2, -1).T
+        found = Seen(product, depth=np.where(np.isfinite(t := np.array(hit.t)), t, 0).astype(np.float32).reshape(h, w))
+        for name, mask in masks.items():
+            region = name.split("@")[0]
+            found.regions[region] = found.regions.get(region, np.zeros((h, w), bool)) | mask.reshape(h, w)
+        for region in mapped:
+            here = found.regions[region].reshape(-1, 1)
+            found.maps[region] = np.where(here, uv, np.nan).astype(np.float32).reshape(h, w, 2)
+        found.lens = found_lens
+        found.measures = [_measure(stage, *m) for m in scene.measures]
+    return found
+
+
+def _cover(hits: _Hits, scene: Scene, xs: Image, ys: Image, size: tuple[int, int]) -> Image:
+    """The share of each pixel that the product covers, through the whole lens."""
+    w, h = size
+    rng = np.random.default_rng(5)
+    total = np.zeros(w * h, np.float32)
+    for _ in range(COVER_SAMPLES):
+        jitter, lens = rng.random((2, w * h), np.float32), rng.random((2, w * h), np.float32)
+        _, masks = hits.at((xs + jitter[0]) / w, (ys + jitter[1]) / h, lens)
+        total += np.any([m for n, m in masks.items() if n.split("@")[0] not in scene.surroundings], axis=0)
+    return (total / COVER_SAMPLES).reshape(h, w)
+
+
+def _measure(stage: Stage, title: str, start: Point, end: Point, mm: float) -> dict[str, Any]:
+    """A measure with its ends in px of the native picture."""
+    return {"title": title, "mm": round(mm, 2), "from": stage.project(start), "to": stage.project(end)}
+
+
+def _lens(stage: Stage) -> dict[str, float]:
+    """Where the lens is sharp, how wide it is open, and px in a cm there."""
+    sensor, fov = stage.parts["sensor"], stage.lens[3]
+    focus = sensor["focus_distance"]
+    px_cm = stage.size[0] / 2 / math.tan(math.radians(fov / 2)) / focus
+    return {"focus_cm": round(focus, 2), "open_cm": sensor["aperture_radius"], "px_cm": round(px_cm, 3)}

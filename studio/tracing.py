@@ -1,0 +1,64 @@
+"""The path tracer and the denoiser, both from PyPI: Mitsuba 3 and Open Image Denoise."""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+LLVM = Path("/usr/lib/x86_64-linux-gnu/libLLVM.so.19.1")
+MAX_SAMPLES_A_WAVE = 12_000_000  # keeps one kernel launch under some 6 GB
+MAX_DEPTH = 8
+
+Image = NDArray[np.float32]
+
+
+def mitsuba() -> Any:
+    """Mitsuba with its fast variant where Debian's libllvm19 is installed, else its portable one."""
+    if LLVM.exists():
+        os.environ.setdefault("DRJIT_LIBLLVM_PATH", str(LLVM))
+    import mitsuba as mi
+
+    if mi.variant() is None:
+        mi.set_variant("llvm_ad_rgb" if LLVM.exists() else "scalar_rgb")
+    return mi
+
+
+mitsuba()  # its transforms exist only once a variant is set
+
+
+def render(described: dict[str, Any], samples: int, window: tuple[int, int, int, int] | None = None, seed: int = 0) -> Image:
+    """Path-trace a scene to linear RGB with albedo and normal guides: (h, w, 9) float32, not denoised.
+
+    ``window`` (x, y, w, h) in px traces only that part of the frame.
+    """
+    mi = mitsuba()
+    film = described["sensor"]["film"]
+    if window is not None:
+        for key, value in zip(("crop_offset_x", "crop_offset_y", "crop_width", "crop_height"), window, strict=True):
+            film[key] = value
+    w, h = (window[2], window[3]) if window else (film["width"], film["height"])
+    described["integrator"] = {
+        "type": "aov", "aovs": "albedo:albedo,normal:sh_normal", "path": {"type": "path", "max_depth": MAX_DEPTH},
+    }  # fmt: skip
+    loaded = mi.load_dict(described)
+    wave = max(1, min(samples, MAX_SAMPLES_A_WAVE // (w * h)))
+    total = np.zeros((h, w, 9), np.float64)
+    done = 0
+    while done < samples:
+        now = min(wave, samples - done)
+        total += np.array(mi.render(loaded, spp=now, seed=seed + done))[..., :9] * now
+        done += now
+    return (total / samples).astype(np.float32)
+
+
+def denoised(colour: Image, guides: Image) -> Image:
+    """Remove the noise of a (h, w, 3) linear image with the guides of :func:`render`."""
+    from pyoidn import denoise
+
+    albedo, normal = np.clip(guides[..., 3:6], 0, 1), np.clip(guides[..., 6:9], -1, 1)
+    clean = denoise(np.maximum(colour, 0), np.ascontiguousarray(albedo), np.ascontiguousarray(normal), hdr=True)
+    return np.asarray(clean, dtype=np.float32)
