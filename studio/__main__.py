@@ -16,11 +16,15 @@ def main() -> None:
     parser.add_argument("scene", nargs="+", choices=sorted(SCENES))
     parser.add_argument("--samples", type=int, default=24, help="a pixel and a pass")
     parser.add_argument("--scale", type=float, default=1.0, help="of the native 2700 × 2025 px, for trying out")
+    parser.add_argument("--retell", action="store_true", help="write scene.toml anew and bake nothing")
     parser.add_argument("--into", type=Path, default=Path("src/improva/scenes"))
     chosen = parser.parse_args()
     w, h = (round(v * chosen.scale) for v in NATIVE_PX)
     for name in chosen.scene:
         folder = chosen.into / name
+        if chosen.retell:
+            packing.retell(folder, SCENES[name])
+            continue
         made = bake.bake(SCENES[name], (w, h), chosen.samples, lambda said, name=name: print(name, said, flush=True))
         packing.write_pack(folder, SCENES[name], made, samples=chosen.samples)
         print(f"{folder}: {(folder / 'passes.exr').stat().st_size / 1e6:.1f} MB, {made.seconds:.0f} s", flush=True)

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import json
+import tempfile
+import tomllib
 from pathlib import Path
 from typing import Any
 
@@ -10,7 +12,8 @@ import cv2
 import numpy as np
 import OpenEXR
 
-from .bake import Bake, Image, Scene
+from . import seen
+from .bake import Bake, Image, Scene, staged
 
 DWA_LEVEL = 100.0
 """Above the default 45: saves half, at a mean error of ΔE2000 0.1 in the picture."""
@@ -37,9 +40,24 @@ def write_pack(folder: Path, scene: Scene, bake: Bake, *, samples: int, dwa_leve
         _write_exr(folder / "quick.exr", {n: _halved(p, size) for n, p in bake.light.items()},
                    {n: _halved_map(uv, size) for n, uv in bake.maps.items()},
                    *(_halved(p, size) for p in (bake.cover, bake.shade, bake.depth)), dwa_level)  # fmt: skip
-    told = {**scene.pack, "px": [w, h], "exposure": scene.exposure, "seed": 0, "samples": samples,
-            "seconds_of_bake": round(bake.seconds), "lens": bake.lens, "measures": bake.measures}  # fmt: skip
-    (folder / "scene.toml").write_text(_toml(told), encoding="utf-8")
+    made = {"samples": samples, "seconds_of_bake": round(bake.seconds)}
+    (folder / "scene.toml").write_text(_told(scene, (w, h), made, bake.lens, bake.measures), encoding="utf-8")
+
+
+def retell(folder: Path, scene: Scene) -> None:
+    """Write a pack's ``scene.toml`` anew, from what its scene says now: names, colours, exposure, measures."""
+    old = tomllib.loads((folder / "scene.toml").read_text(encoding="utf-8"))
+    made = {name: old[name] for name in ("samples", "seconds_of_bake")}
+    with tempfile.TemporaryDirectory() as place:
+        lens, measures = seen.told(staged(scene, tuple(old["px"]), {}, Path(place)), scene)
+    (folder / "scene.toml").write_text(_told(scene, tuple(old["px"]), made, lens, measures), encoding="utf-8")
+
+
+def _told(
+    scene: Scene, px: tuple[int, int], made: dict[str, Any], lens: dict[str, float], measures: list[dict[str, Any]]
+) -> str:
+    head = {**scene.pack, "px": list(px), "exposure": scene.exposure, "seed": 0, **made}
+    return _toml({**head, "lens": lens, "measures": measures})
 
 
 def _halved(plane: Image, size: tuple[int, int]) -> Image:

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 
@@ -18,7 +19,7 @@ if TYPE_CHECKING:
     from .stage import Point, Stage
 
 Image = NDArray[np.float32]
-COVER_SAMPLES = 24
+ROUGH_SAMPLES, COVER_SAMPLES = 4, 144
 
 
 @dataclass
@@ -73,7 +74,7 @@ def look(scene: Scene, size: tuple[int, int]) -> Seen:
         stage = staged(scene, size, {}, Path(folder))
         described = stage.parts
         product = _cover(_Hits(described), scene, xs, ys, size)
-        found_lens = _lens(stage)
+        lens, measures = told(stage, scene)
         sharp = described["sensor"]
         sharp["type"] = "perspective"
         for lens in ("aperture_radius", "focus_distance"):
@@ -88,21 +89,35 @@ def look(scene: Scene, size: tuple[int, int]) -> Seen:
         for region in mapped:
             here = found.regions[region].reshape(-1, 1)
             found.maps[region] = np.where(here, uv, np.nan).astype(np.float32).reshape(h, w, 2)
-        found.lens = found_lens
-        found.measures = [_measure(stage, *m) for m in scene.measures]
+        found.lens, found.measures = lens, measures
     return found
 
 
 def _cover(hits: _Hits, scene: Scene, xs: Image, ys: Image, size: tuple[int, int]) -> Image:
-    """The share of each pixel that the product covers, through the whole lens."""
+    """The share of each pixel that the product covers, through the whole lens: a few samples, and many along its edges."""
     w, h = size
     rng = np.random.default_rng(5)
-    total = np.zeros(w * h, np.float32)
-    for _ in range(COVER_SAMPLES):
-        jitter, lens = rng.random((2, w * h), np.float32), rng.random((2, w * h), np.float32)
-        _, masks = hits.at((xs + jitter[0]) / w, (ys + jitter[1]) / h, lens)
-        total += np.any([m for n, m in masks.items() if n.split("@")[0] not in scene.surroundings], axis=0)
-    return (total / COVER_SAMPLES).reshape(h, w)
+
+    def sampled(where: NDArray[np.int64], samples: int) -> Image:
+        total = np.zeros(len(where), np.float32)
+        turn = rng.random((4, len(where)), np.float32)
+        for i in range(samples):
+            # a lattice that fills the square of the pixel and that of the lens evenly, shifted for each pixel
+            at = (turn + np.array([[i / samples], [i * 0.7548777], [i * 0.5698403], [i * 0.8191725]], np.float32)) % 1
+            _, masks = hits.at((xs[where] + at[0]) / w, (ys[where] + at[1]) / h, at[2:])
+            total += np.any([m for n, m in masks.items() if n.split("@")[0] not in scene.surroundings], axis=0)
+        return total / samples
+
+    cover = sampled(np.arange(w * h), ROUGH_SAMPLES).reshape(h, w)
+    edge = cv2.dilate(cover, np.ones((5, 5))) - cv2.erode(cover, np.ones((5, 5))) > 0
+    where = np.flatnonzero(edge)
+    cover.reshape(-1)[where] = sampled(where, COVER_SAMPLES)
+    return cover
+
+
+def told(stage: Stage, scene: Scene) -> tuple[dict[str, float], list[dict[str, Any]]]:
+    """What a pack says of its lens and of the blank's measures."""
+    return _lens(stage), [_measure(stage, *m) for m in scene.measures]
 
 
 def _measure(stage: Stage, title: str, start: Point, end: Point, mm: float) -> dict[str, Any]:

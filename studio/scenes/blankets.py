@@ -223,16 +223,27 @@ def folded(w: float, h: float) -> Any:
 
 
 def _scenes(template: str, w: float, h: float) -> list[Scene]:
-    def pack(ending: str, title: str, kind: str, grounds_: list[dict[str, Any]]) -> dict[str, Any]:
+    def pack(ending: str, title: str, kind: str, grounds_: list[dict[str, Any]], **more: Any) -> dict[str, Any]:
         return {"id": f"{template}-{ending}", "title": title, "kind": kind, "templates": [template], "finish": "soft matte",
-                "views": {"front": 0.0}, "regions": [PRINT, BACK, *grounds_]}  # fmt: skip
+                "views": {"front": 0.0}, "regions": [PRINT, BACK, *grounds_], **more}  # fmt: skip
 
     boards = {**grounds("oak")[0], "size_mm": [5600, 4300]}
     floor = {**grounds("limed")[0], "size_mm": [5600, 4800]}
     wall = grounds("limed", "Mist")[1]
     return [
-        Scene(pack("flat", "Flat on boards", "flat", [boards]), spread(w, h), 1.0, PROPS),
-        Scene(pack("draped", "Over a seat, a corner turned", "lifestyle", [floor, wall]), draped(w, h), 1.0, PROPS, sharp=True),
+        Scene(
+            pack("flat", "Flat on boards", "flat", [boards]),
+            spread(w, h),
+            1.0,
+            PROPS,
+            measures=(
+                ("Width", (-w / 2, -h / 2 - 6, 1), (w / 2, -h / 2 - 6, 1), 10 * w),
+                ("Height", (w / 2 + 7, -h / 2, 1), (w / 2 + 7, h / 2, 1), 10 * h),
+            ),
+        ),
+        Scene(
+            pack("draped", "Over a seat, a corner turned", "lifestyle", [floor, wall], unprinted=True), draped(w, h), 1.0, PROPS
+        ),
         Scene(pack("folded", "Folded", "lifestyle", grounds("walnut", "Chalk")), folded(w, h), 1.0, PROPS),
     ]
 

@@ -79,7 +79,7 @@ def studio(cup: Cup, cap: Cap, pack: dict[str, Any], top: float, finish: tuple[f
             props(stage)
 
     parts = [PRINT, LID, *([STRAW] if cap is straw_cap else []), *grounds(surface, wall)]
-    full = {"views": AROUND, "turns": True, "regions": parts, **pack}
+    full = {"views": AROUND, "turns": True, "unprinted": True, "regions": parts, **pack}
     names = ("table", "wall", "book", "vase", "grass", "bar")
     return Scene(full, build, exposure, names, measures=_sizes(cup, top))
 
@@ -109,7 +109,7 @@ SCENES = (
     studio(bodies.STRAIGHT_20, straw_cap, {"id": "straight-tumbler-shelf", "title": "On a shelf by the window", "kind": "lifestyle",
            "finish": "gloss", **STRAIGHT}, bodies.STRAIGHT_20.lip + 0.62, lit=window_light, surface="walnut", wall="Chalk",
            props=_still_life),
-    Scene({"id": "straight-tumbler-four", "title": "Four abreast", "kind": "studio", "views": {"all sides": 0.0}, "turns": True,
+    Scene({"id": "straight-tumbler-four", "title": "Four abreast", "kind": "studio", "views": {"all sides": 0.0}, "turns": True, "unprinted": True,
            "finish": "gloss", **STRAIGHT,
            "regions": [*({"id": f"wrap-{i + 1}", "title": f"Print, {side}", "panel": "wrap", "turn": turn, "place": side}
                          for i, (side, turn) in enumerate(AROUND.items())), LID, STRAW, *grounds("oak", "Sand")]}, four, 1.1),

@@ -211,6 +211,15 @@ def cords(stage: Stage, heights: NDArray[np.float64]) -> None:
         )
 
 
+SIZES = tuple(
+    (
+        ("Chest, lying flat", (-wide / 2, -long - 2.0, 0.5), (wide / 2, -long - 2.0, 0.5), 10 * wide),
+        ("Length", (wide / 2 - 3, -0.5, 3.0), (wide / 2 - 3, -long, 3.0), 10 * long),
+    )
+    for wide, long in ((52.8, 71.4), (57.2, 71.6))
+)
+
+
 def _scene(template: str, back: bool, make: Callable[[bool], list[Layer]], middle: float, span: float, print_top: float, trim: tuple[float, float],
            surface: str, seed: int) -> Scene:  # fmt: skip
     panel = "back" if back else "front"
@@ -222,7 +231,7 @@ def _scene(template: str, back: bool, make: Callable[[bool], list[Layer]], middl
     ground = {"id": "table", "title": "Ground", "size_mm": [3300, 2700], "surface": surface, "colours": WALLS}
     return Scene({"id": f"{template}-{panel}", "title": f"{panel.title()}, lying flat", "kind": "flat", "templates": [template], "finish": "soft matte",
                   "views": {panel: 0.0}, "regions": [print_, cloth_region(), *cords, ground]},
-                 flat(make, back, middle, span, seed), 1.0, ("table",))  # fmt: skip
+                 flat(make, back, middle, span, seed), 1.0, ("table",), measures=SIZES[make is hoodie])  # fmt: skip
 
 
 SCENES = (

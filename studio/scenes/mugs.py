@@ -63,7 +63,7 @@ def pair(mug: Mug) -> Callable[[Stage], None]:
 def scenes_of(mug: Mug, name: str) -> list[Scene]:
     """All scenes of one size of mug."""
     r, h = mug.r, mug.height
-    base = {"templates": [name], "finish": "gloss", "turns": False}
+    base = {"templates": [name], "finish": "gloss", "turns": False, "unprinted": True}
 
     def sizes(x: float) -> tuple[Any, ...]:
         return (

@@ -55,7 +55,8 @@ def build(stage: Stage) -> None:
 PLACES = (("front", 0.0), ("a third on", 120.0), ("two thirds on", 240.0))
 SCENES = (
     Scene({"id": "pen-three", "title": "Three abreast", "kind": "studio", "templates": ["pen-wrap"], "views": {"all round": 0.0},
-           "turns": True, "finish": "gloss",
+           "turns": True,
+            "unprinted": True, "finish": "gloss",
            "regions": [*({"id": f"wrap-{i + 1}", "title": f"Print, {side}", "panel": "wrap", "turn": turn, "place": side}
                          for i, (side, turn) in enumerate(PLACES)), part("cap", "Tip and cap", METAL), *grounds("walnut", "Sand")]},
           build, 1.1),

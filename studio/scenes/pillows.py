@@ -60,6 +60,12 @@ def _pack(ending: str, title: str, kind: str, surface: str, wall: str) -> dict[s
 
 PROPS = ("table", "wall", "bar")
 SCENES = (
-    Scene(_pack("leaning", "Leaning on a bench", "lifestyle", "linen", "Mist"), leaning, 1.0, PROPS),
-    Scene(_pack("lying", "On boards, from above", "flat", "oak", "Sand"), lying, 1.0, PROPS),
+    Scene(_pack("leaning", "Leaning on a bench", "lifestyle", "linen", "Mist"), leaning, 1.3, PROPS),
+    Scene(
+        _pack("lying", "On boards, from above", "flat", "oak", "Sand"),
+        lying,
+        1.0,
+        PROPS,
+        measures=(("Side", (-22, -26, 0), (22, -26, 0), 10 * SIDE),),
+    ),
 )

@@ -251,4 +251,4 @@ def test_the_mug_is_shown_from_both_sides_of_its_handle(page: Page, own_art: Pat
     expect(page.locator("[data-look]")).not_to_have_attribute("src", src or "")
     assert np.abs(look() - before).max() > 60
     page.get_by_role("link", name=re.compile("^Show")).click()
-    expect(page.get_by_label("handle left")).to_be_visible()
+    expect(page.get_by_label("On oak, studio light: handle left")).to_be_visible()

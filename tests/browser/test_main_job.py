@@ -232,19 +232,6 @@ def test_without_an_answer_the_page_says_so_and_goes_on_after(page: Page, own_ar
     expect(page.get_by_role("alert")).to_have_count(0)
 
 
-def test_several_pictures_in_one_go(page: Page, own_art: Path) -> None:
-    lay_on_bench(page, own_art, "show")
-    for wanted in ("Back", "3 : 2", "WebP"):
-        page.get_by_text(wanted, exact=True).last.click() if wanted == "WebP" else page.get_by_label(wanted).check()
-    page.get_by_role("button", name="Make 4 pictures").click()
-    links = page.get_by_role("list", name="Files made").get_by_role("link")
-    expect(links).to_have_count(4, timeout=60_000)
-    names = [links.nth(i).get_attribute("download") or "" for i in range(4)]
-    assert sum("3000x2000" in name for name in names) == 2 and sum("_back_" in name for name in names) == 2
-    assert all(name.endswith(".webp") for name in names)
-    expect(page.get_by_role("link", name=re.compile("^Show")).get_by_text("pictured")).to_be_visible()
-
-
 def test_a_drag_near_the_middle_snaps_to_it_and_alt_does_not(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art)
     right = page.get_by_role("textbox", name="Right", exact=True)

@@ -14,15 +14,16 @@ from improva.core.colour import delta_e_2000, lab
 from improva.core.design import Design
 from improva.core.errors import BadOutput, BadScene
 from improva.core.ink import BLACKEST, colour_reflectance, printed
-from improva.core.mockup.composite import composite, light_plain_parts, turned
+from improva.core.mockup.composite import composite, composite_light, light_plain_parts, turned
 from improva.core.mockup.pack import read_info, read_passes
 from improva.core.mockup.picture import LISTING_SIZES, encode, mock_up, print_texture
-from improva.core.mockup.scene import SceneInfo
+from improva.core.mockup.scene import Passes, Region, SceneInfo
 from improva.core.mockup.tone import develop, table, tone
 from improva.core.mockup.view import View, crop_window, make_view
 from improva.core.output.profile import srgb_profile
 from improva.scenes import scene
 from tests.conftest import BLANK, art_of, closed_wave, quadrants
+from tests.scenery import PX, grid, on_cloth, plane, scene_info, standing
 
 SIZE = (540, 405)
 
@@ -191,7 +192,8 @@ class TestValidation:
 
     @staticmethod
     def write(folder: Path, shape: tuple[int, int] = (6, 8), without: str = "", value: float = 0.5) -> None:
-        names = [f"{part}.{c}" for part in ("base", "wrap", "lid", "straw") for c in "RGB"] + ["wrap.u", "wrap.v"]
+        names = [f"{part}.{c}" for part in ("base", "wrap", "lid", "straw", "table", "wall") for c in "RGB"]
+        names += ["wrap.u", "wrap.v", "table.u", "table.v"]
         channels = {n: np.full(shape, value, np.float32) for n in names if n != without}
         OpenEXR.File({"compression": OpenEXR.ZIP_COMPRESSION, "type": OpenEXR.scanlineimage}, channels).write(
             str(folder / "passes.exr")
@@ -280,3 +282,83 @@ def test_the_listing_jpeg_is_read_by_others_with_its_profile() -> None:
         # ITU-T T.871: the JFIF segment stays first
         assert data[6:10] == b"JFIF" and picture.info["icc_profile"] == srgb_profile()
         assert np.abs(np.asarray(picture).astype(int) - quadrants()).mean() < 2
+
+
+class TestOnCloth:
+    """Prints that lie on a cloth: ink in place of the cloth it covers, wherever the cloth shows through."""
+
+    INK = np.zeros((8, 8, 4), np.float32)
+    INK[..., :3], INK[..., 3] = (0.1, 0.2, 0.6), 1.0
+
+    def light(self, colour: str, prints: dict[str, np.ndarray]) -> np.ndarray:
+        lit = light_plain_parts(make_view(*on_cloth(), PX), {"cloth": colour})
+        return composite_light(lit, prints) / (0.5 * 65535 / 4)
+
+    def test_ink_hides_the_cloth_and_the_rest_shows_it(self) -> None:
+        for colour, cloth in (("White", 1.0), ("Black", 0.0)):
+            found = self.light(colour, {"chest": self.INK, "corner": self.INK})
+            assert np.allclose(found[36, 48], (0.1, 0.2, 0.6), atol=1e-3)  # in the middle of its box
+            assert np.allclose(found[36, 26], cloth, atol=1e-3) and np.allclose(found[60, 48], cloth, atol=1e-3)
+            assert np.allclose(found[6, 6], (0.1, 0.2, 0.6), atol=1e-3)  # a panel with a map of its own
+
+    def test_the_box_is_where_the_pack_says(self) -> None:
+        found = self.light("White", {"chest": self.INK, "corner": self.INK * 0})
+        inked = np.abs(found[..., 2] - 0.6) < 0.05
+        ys, xs = np.nonzero(inked)
+        assert (xs.min(), xs.max(), ys.min(), ys.max()) == (30, 65, 18, 53)  # 300 mm and 180 mm in, 360 mm a side
+
+    def test_half_an_ink_shows_half_the_cloth(self) -> None:
+        found = self.light("White", {"chest": self.INK * 0.5, "corner": self.INK * 0})
+        assert np.allclose(found[36, 48], np.array((0.05, 0.1, 0.3)) + 0.5, atol=1e-3)
+
+
+def test_places_of_a_scene_are_turned_each_by_its_own(design_of: Callable[..., Design]) -> None:
+    left, right = (Region(f"wrap-{i}", "Print", "wrap", turn=turn, place=str(i)) for i, turn in enumerate((0.0, 180.0)))
+    info = scene_info(left, right, turns=True)
+    maps = {"wrap-0": grid(slice(0, 72), slice(0, 40)), "wrap-1": grid(slice(0, 72), slice(56, 96))}
+    basis = {"wrap-0": plane(0.5, slice(0, 72), slice(0, 40)), "wrap-1": plane(0.5, slice(0, 72), slice(56, 96))}
+    lit = light_plain_parts(make_view(info, Passes(plane(0.0), basis, maps), PX), {})
+    pixels = np.zeros((400, 800, 3), np.uint8)
+    pixels[:, 300:500, 0] = 255  # red at the front, blue at the back
+    pixels[:, :100, 2] = pixels[:, 700:, 2] = 255
+    art = art_of(pixels)
+    picture = mock_up(lit, [design_of(art, fit="stretch")], lambda _: art, 0).astype(int)
+    assert picture[36, 20, 0] > picture[36, 20, 2] + 60 and picture[36, 76, 2] > picture[36, 76, 0] + 60
+    assert info.places == [left, right]
+
+
+def test_a_mirrored_view_shows_the_other_hand_and_words_the_right_way(design_of: Callable[..., Design]) -> None:
+    info, passes = standing(shadow=0.9)
+    art = art_of(quadrants())
+    plain, flipped = (
+        mock_up(
+            light_plain_parts(make_view(info, passes, PX, mirrored=m), {"table": "White"}), [design_of(art)], lambda _: art, 0
+        )
+        for m in (False, True)
+    )
+    inside = (slice(20, 52), slice(32, 64))
+    assert np.abs(plain[inside].astype(int) - flipped[inside].astype(int)).mean() < 3  # the print is not turned round
+    assert np.array_equal(plain[:, :28], flipped[:, ::-1][:, :28])  # the scene is
+    assert plain[36, 75].mean() < plain[36, 20].mean() - 40 and flipped[36, 20].mean() < flipped[36, 75].mean() - 40
+
+
+def test_quick_passes_show_the_same_picture(info: SceneInfo) -> None:
+    """Half the size serves looks: the same crop, the same light."""
+    from improva.core.mockup.pack import quick_info
+
+    small = quick_info(info)
+    assert small is not None and small.px == (1350, 1012)
+    art = {"wrap": flat_print((180, 120, 60))}
+    whole = composite(light_plain_parts(make_view(info, read_passes(info), (480, 360)), {}), art)
+    quick = composite(light_plain_parts(make_view(small, read_passes(small, quick=True), (480, 360)), {}), art)
+    assert delta_e_2000(lab(whole), lab(quick)).mean() < 0.6
+
+
+def test_a_pack_without_quick_passes_is_read_whole(tmp_path: Path, info: SceneInfo) -> None:
+    from dataclasses import replace
+
+    from improva.core.mockup.pack import quick_info
+
+    assert quick_info(replace(info, folder=tmp_path)) is None
+    (tmp_path / "quick.exr").write_bytes(b"damaged")
+    assert quick_info(replace(info, folder=tmp_path)) is None

@@ -89,17 +89,6 @@ def test_the_print_file_follows_the_route(client: FlaskClient, route: str, corne
     assert not client.get("/api/board").json["cells"][0]["printed"]  # what was printed is no longer what is decided
 
 
-def test_pictures_are_made_at_listing_sizes(client: FlaskClient) -> None:
-    art = drop(client)
-    body = {"scene_id": "straight-tumbler-studio", "view": "left", "size": [400, 400], "format": "jpg"}
-    made = client.post(at(art, "/picture"), json=body).json
-    assert made["name"] == "quadrants_straight-tumbler-studio_left_400x400.jpg"
-    assert picture(client.get(made["url"]).data).shape == (400, 400, 3)
-    assert client.post(at(art, "/picture"), json=body).json["url"] == made["url"]
-    turned = client.post(at(art, "/picture"), json={**body, "angle": 33}).json
-    assert "33deg" in turned["name"] and turned["url"] != made["url"]
-
-
 def test_everything_survives_a_restart(tmp_path: Path) -> None:
     first = create_app(tmp_path).test_client()
     art = drop(first)
@@ -189,11 +178,8 @@ def test_animated_pictures_are_taken_and_said(client: FlaskClient) -> None:
         ("put", f"/api/pairs/1/{BLANK}/printing", {"paper": "a5x"}, 422),
         ("get", f"/api/pairs/1/{BLANK}/soft-proof", None, 404),
         ("get", "/api/jobs/77", None, 404),
-        ("post", f"/api/pairs/1/{BLANK}/picture", {"scene_id": "moon"}, 422),
-        ("post", f"/api/pairs/1/{BLANK}/picture", {"scene_id": "straight-tumbler-studio", "size": [90000, 90000]}, 422),
         ("get", f"/api/pairs/1/{BLANK}/look?placing=x", None, 422),
         ("get", f"/api/pairs/1/{BLANK}/look?placing=x&angle=nan", None, 422),
-        ("post", f"/api/pairs/1/{BLANK}/picture", {"scene_id": "straight-tumbler-studio", "angle": 1e99}, 422),
         ("get", f"/api/pairs/1/{BLANK}/look?placing=%7B%7D&colours=3", None, 422),
     ],
 )

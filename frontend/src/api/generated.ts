@@ -1345,6 +1345,52 @@ export interface components {
             template_ids: string[];
         };
         /**
+         * CaptionBody
+         * @description Words on every picture: see :class:`improva.core.mockup.labels.Caption`.
+         */
+        CaptionBody: {
+            /**
+             * Colour
+             * @default #26231f
+             */
+            colour: string;
+            /**
+             * Font
+             * @default sans-bold
+             */
+            font: string;
+            /**
+             * Over
+             * @description It may lie over the product
+             * @default false
+             */
+            over: boolean;
+            /**
+             * Place
+             * @default top-left
+             * @enum {string}
+             */
+            place: "top-left" | "top" | "top-right" | "left" | "right" | "bottom-left" | "bottom" | "bottom-right";
+            /**
+             * Plate
+             * @default #fbf9f4
+             */
+            plate: string | null;
+            /**
+             * Round
+             * @description A round badge
+             * @default false
+             */
+            round: boolean;
+            /**
+             * Size
+             * @default 0.045
+             */
+            size: number;
+            /** Text */
+            text: string;
+        };
+        /**
          * CauseShape
          * @description A cause of a fault, and what to do.
          */
@@ -3185,6 +3231,11 @@ export interface components {
             /** Kind */
             kind: string;
             /**
+             * Measures
+             * @description How many measures can be drawn beside the blank
+             */
+            measures: number;
+            /**
              * Mirrored
              * @description Views that show the scene the other way round
              */
@@ -3290,6 +3341,12 @@ export interface components {
             colours?: {
                 [key: string]: string;
             };
+            /**
+             * Measured
+             * @description With its measures drawn beside it
+             * @default false
+             */
+            measured: boolean;
             /** Scene Id */
             scene_id: string;
             /**
@@ -3319,6 +3376,8 @@ export interface components {
          * @description All that is chosen at the Show station: a look, when it is kept under a name.
          */
         Showing: {
+            /** Captions */
+            captions?: components["schemas"]["CaptionBody"][];
             /**
              * Clear
              * @description Only the product and its shadow, on a transparent ground
@@ -5221,6 +5280,7 @@ export interface operations {
                 angle?: number;
                 view?: string | null;
                 grade?: string;
+                measured?: boolean;
                 width?: number;
                 height?: number;
             };

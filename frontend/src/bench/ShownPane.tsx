@@ -6,12 +6,14 @@ import type { Hand } from "./usePair";
 
 const DEGREES_PER_PX = 0.5;
 const MOST_PX = 1000;
+/** So many views of all scenes stand side by side; of more, those of one scene do. */
+const FEW_VIEWS = 4;
 /** Sizes in steps of 16 px, so that the server lights few. */
 const stepped = (px: number) => Math.round(px / 16) * 16;
 
 type Angle = { scene: Scene; name: string; degrees: number };
 /** Which scene is seen, in which of its views. */
-export type Seen = { scene: string; view: string | null };
+export type Seen = { scene: string; view: string | null; measured?: boolean };
 
 /** Every named view of every scene of the blank; a scene that shows the panel in front comes first. */
 function anglesOf(hand: Hand): Angle[] {
@@ -26,7 +28,8 @@ export function ShownPane(props: { hand: Hand; seen: Seen | null; onSee: (seen: 
   const [frame, size] = useSize<HTMLDivElement>();
   const every = anglesOf(hand);
   const scene = hand.pair.scenes.find((s) => s.id === seen?.scene) ?? every[0]?.scene;
-  const angles = every.filter((at) => at.scene === scene);
+  const few = every.length <= FEW_VIEWS;
+  const angles = few ? every : every.filter((at) => at.scene === scene);
   const view = seen?.scene === scene?.id ? seen?.view : null;
   const { place, colours, angle } = hand;
   // What stands upright fills the pane; what is wide is shown whole, in a square.
@@ -47,6 +50,7 @@ export function ShownPane(props: { hand: Hand; seen: Seen | null; onSee: (seen: 
           wanted,
           scene.mirrored.includes(view ?? "") ? view : null,
           grade,
+          seen?.scene === scene.id && Boolean(seen.measured),
         ])
       : null,
     (key) => api.look(...(JSON.parse(key).slice(1) as Parameters<typeof api.look>)),
@@ -55,13 +59,14 @@ export function ShownPane(props: { hand: Hand; seen: Seen | null; onSee: (seen: 
   const turns = scene?.turns ?? false;
   const wrap = (angle: number) => ((((angle + 180) % 360) + 360) % 360) - 180;
   const near = (at: Angle) =>
-    turns ? Math.abs(wrap(at.degrees - angle)) < 0.5 : at.name === (view ?? angles[0]?.name);
+    at.scene === scene &&
+    (turns ? Math.abs(wrap(at.degrees - angle)) < 0.5 : at.name === (view ?? Object.keys(scene?.views ?? {})[0]));
 
   return (
     <section aria-label="Shown" className="flex min-w-0 flex-col bg-table">
       <div className="flex items-baseline justify-between px-3 pt-2 text-sm">
         <h2 className="font-bold">Shown</h2>
-        {hand.pair.scenes.length > 1 ? (
+        {hand.pair.scenes.length > 1 && !few ? (
           <select
             aria-label="Scene"
             className="max-w-64 truncate bg-transparent text-xs text-soft"

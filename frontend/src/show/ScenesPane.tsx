@@ -8,14 +8,17 @@ import type { Shows } from "./useShowing";
 
 const THUMB: [number, number] = [352, 264];
 const KINDS: Record<string, string> = { studio: "studio", lifestyle: "in use", flat: "flat", size: "size" };
-const same = (a: Shot, b: Shot) => a.scene_id === b.scene_id && a.view === b.view && a.angle === b.angle;
+const same = (a: Shot, b: Shot) =>
+  a.scene_id === b.scene_id && a.view === b.view && a.angle === b.angle && Boolean(a.measured) === Boolean(b.measured);
 
 /** Every scene of the blank as a true picture of the design; each view is ticked to be made. */
 export function ScenesPane(props: { hand: Hand; shows: Shows; seen: Seen | null; onSee: (seen: Seen) => void }) {
   const { hand, shows } = props;
   const showing = shows.showing;
   const all = hand.pair.scenes.flatMap((scene) =>
-    Object.keys(scene.views).map((view) => ({ scene_id: scene.id, view, angle: null }) as Shot),
+    Object.keys(scene.views).map(
+      (view) => ({ scene_id: scene.id, view, angle: null, colours: {}, measured: false }) as Shot,
+    ),
   );
   const every = all.every((shot) => showing?.shots.some((s) => same(s, shot)));
   return (
@@ -40,7 +43,7 @@ export function ScenesPane(props: { hand: Hand; shows: Shows; seen: Seen | null;
             hand={hand}
             showing={showing}
             seen={props.seen?.scene === scene.id}
-            onSee={(view) => props.onSee({ scene: scene.id, view })}
+            onSee={(view, measured) => props.onSee({ scene: scene.id, view, measured })}
             onShots={(shots) => shows.change({ shots })}
           />
         ))}
@@ -54,7 +57,7 @@ function SceneCard(props: {
   hand: Hand;
   showing: Showing | null;
   seen: boolean;
-  onSee: (view: string) => void;
+  onSee: (view: string, measured?: boolean) => void;
   onShots: (shots: Shot[]) => void;
 }) {
   const { scene, hand, showing, seen } = props;
@@ -85,6 +88,7 @@ function SceneCard(props: {
   const shots = showing?.shots ?? [];
   const toggle = (shot: Shot) =>
     props.onShots(shots.some((s) => same(s, shot)) ? shots.filter((s) => !same(s, shot)) : [...shots, shot]);
+  const size: Shot = { scene_id: scene.id, view: first, angle: null, colours: {}, measured: true };
   const angle = Math.round(hand.angle * 10) / 10;
   const named = views.some((view) => scene.views[view] === angle);
   const turned = shots.filter((s) => s.scene_id === scene.id && s.angle !== null && s.angle !== undefined);
@@ -111,7 +115,7 @@ function SceneCard(props: {
       </div>
       <div className="flex flex-wrap gap-x-3 gap-y-0.5 text-sm">
         {views.map((view) => {
-          const shot: Shot = { scene_id: scene.id, view, angle: null, colours: {} };
+          const shot: Shot = { scene_id: scene.id, view, angle: null, colours: {}, measured: false };
           return (
             <label key={view} className="flex items-center gap-1.5">
               <input
@@ -126,6 +130,19 @@ function SceneCard(props: {
             </label>
           );
         })}
+        {scene.measures > 0 && (
+          <label className="flex items-center gap-1.5" title="With its measures in inches and centimetres">
+            <input
+              type="checkbox"
+              className="accent-accent"
+              aria-label={`${scene.title}: size`}
+              checked={shots.some((s) => same(s, size))}
+              onChange={() => toggle(size)}
+              onFocus={() => props.onSee(first, true)}
+            />
+            Size
+          </label>
+        )}
         {turned.map((shot) => (
           <label key={shot.angle} className="flex items-center gap-1.5">
             <input type="checkbox" className="accent-accent" checked onChange={() => toggle(shot)} />
@@ -138,7 +155,7 @@ function SceneCard(props: {
               type="checkbox"
               className="accent-accent"
               checked={false}
-              onChange={() => toggle({ scene_id: scene.id, view: null, angle, colours: {} })}
+              onChange={() => toggle({ scene_id: scene.id, view: null, angle, colours: {}, measured: false })}
             />
             as turned, {angle}°
           </label>

@@ -7,11 +7,13 @@ import { LightPart } from "./LightPart";
 import { LooksPart } from "./LooksPart";
 import { PartChoice } from "./PartChoice";
 import type { Shows } from "./useShowing";
+import { WordsPart } from "./WordsPart";
 
 const SHOWN_FILES = 6;
 const PARTS = [
   { value: "colours", label: "Colours" },
   { value: "light", label: "Light" },
+  { value: "words", label: "Words" },
   { value: "files", label: "Files" },
   { value: "looks", label: "Looks" },
 ] as const;
@@ -29,14 +31,13 @@ export function ShowStation({ hand, shows }: { hand: Hand; shows: Shows }) {
     <>
       <Choice label="Part" value={part} options={[...PARTS]} onChange={setPart} />
       {!showing && <p className="text-sm text-soft">Setting the lights…</p>}
-      {showing && part === "colours" && (
-        <>
-          {[...parts.values()].map((region) => (
-            <PartChoice key={region.id} region={region} hand={hand} shows={shows} showing={showing} />
-          ))}
-        </>
-      )}
+      {showing &&
+        part === "colours" &&
+        [...parts.values()].map((region) => (
+          <PartChoice key={region.id} region={region} hand={hand} shows={shows} showing={showing} />
+        ))}
       {showing && part === "light" && <LightPart showing={showing} onChange={shows.change} />}
+      {showing && part === "words" && <WordsPart hand={hand} showing={showing} onChange={shows.change} />}
       {showing && part === "files" && <FilesPart hand={hand} shows={shows} showing={showing} />}
       {showing && part === "looks" && <LooksPart shows={shows} />}
       <div className="sticky -bottom-4 -mx-4 -mb-4 mt-auto grid gap-2 border-t border-rule bg-table p-4 pt-3">

@@ -50,7 +50,8 @@ def scene_shape(info: SceneInfo) -> SceneShape:
     regions = [RegionShape(id=r.id, title=r.title, panel=r.panel, colours=r.colours, default=r.default, surface=r.surface,
                            shows=_shows(r), place=r.place) for r in info.regions]  # fmt: skip
     return SceneShape(id=info.id, title=info.title, kind=info.kind, templates=list(info.templates), views=info.views,
-                      turns=info.turns, px=info.px, regions=regions, mirrored=list(info.mirrored), finish=info.finish)  # fmt: skip
+                      turns=info.turns, px=info.px, regions=regions, mirrored=list(info.mirrored), finish=info.finish,
+        measures=len(info.measures))  # fmt: skip
 
 
 def _shows(region: Region) -> Literal["colour", "ground", "cloth"]:

@@ -17,6 +17,7 @@ from ..core.design import Placing
 from ..core.errors import BadTemplate
 from ..core.mockup.drawn import cut_mask
 from ..core.mockup.grade import PLAIN, Grade, graded
+from ..core.mockup.labels import measured
 from ..core.mockup.picture import encode, mock_up
 from ..core.mockup.scene import SceneInfo
 from ..core.output import beside
@@ -236,7 +237,7 @@ class Desk:
         return Cut(key, lambda: cut_mask(work.design(panel, placing), work.opener(art, self.proxy)))
 
     def look(self, work: Work, held: Placings, info: SceneInfo, angle: float, colours: Colours, size: tuple[int, int],
-             close: bool = False, mirrored: bool = False, grade: Grade = PLAIN) -> bytes:  # fmt: skip
+             close: bool = False, mirrored: bool = False, grade: Grade = PLAIN, with_measures: bool = False) -> bytes:  # fmt: skip
         """A quick JPEG of what is in the hand, from the proxy."""
         art = self.darkroom.small_proxy(work.art.sha256, lambda: self.original(work.art))
         lit = graded(self.darkroom.lit(info, size, colours, close, mirrored, self.cut(work, held, art)), grade)
@@ -244,7 +245,10 @@ class Desk:
         longest = max(px for seen in lit.view.maps.values() for px in seen.texture_px) * max(1.0, largest)
         if longest > PROXY_PX // 2:
             art = self.proxy(work.art)
-        return encode(mock_up(lit, work.designs(held), work.opener(art, self.proxy), angle), ".jpg", quality=86)
+        picture = mock_up(lit, work.designs(held), work.opener(art, self.proxy), angle)
+        if with_measures and lit.view.info.measures:
+            picture, _ = measured(picture, lit.view, mirrored, self.font)
+        return encode(picture, ".jpg", quality=86)
 
     def cell(self, work: Work) -> bytes:
         """The board's small picture of a pair, made once and kept."""

@@ -49,6 +49,7 @@ class LookQuery(HeldQuery):
     angle: float = Field(default=0, ge=-36000, le=36000)
     view: str | None = None
     grade: str = "{}"
+    measured: bool = False
     width: int = Field(default=900, ge=160, le=1600)
     height: int = Field(default=900, ge=160, le=1600)
 

@@ -17,6 +17,7 @@ from ..core.mockup.cutout import cut_out, transparent
 from ..core.mockup.film import check_turns, write_film
 from ..core.mockup.grade import PLAIN, Grade, graded
 from ..core.mockup.honest import Finding, picture_findings
+from ..core.mockup.labels import Caption, captioned, measured
 from ..core.mockup.picture import check_scene, encode, print_texture
 from ..core.mockup.scene import SceneInfo
 from ..core.output import Watch, beside, film_name, picture_name, sheet_name
@@ -43,12 +44,14 @@ class Shot:
     colours: dict[str, str | None] = field(default_factory=dict)
     grade: Grade = PLAIN
     clear: bool = False
+    measured: bool = False
+    captions: tuple[Caption, ...] = ()
     named_by: tuple[str, ...] = ()
 
     @property
     def name(self) -> str:
         """What tells its file from others of the same scene."""
-        return "-".join([self.view, *self.named_by, *(["clear"] if self.clear else [])])
+        return "-".join([self.view, *self.named_by, *(["size"] if self.measured else []), *(["clear"] if self.clear else [])])
 
 
 def shot_of(work: Work, asked: ShotBody, showing: Showing) -> Shot:
@@ -64,7 +67,7 @@ def shot_of(work: Work, asked: ShotBody, showing: Showing) -> Shot:
     for name, colour in colours.items():
         info.region(name).check(colour, SURFACES)
     return Shot(info, view or next(iter(info.views)), angle, asked.view in info.mirrored, colours, showing.grade.to_core(),
-                showing.clear)  # fmt: skip
+                showing.clear, asked.measured, tuple(c.to_core() for c in showing.captions))  # fmt: skip
 
 
 def says(work: Work, shot: Shot) -> dict[str, str]:
@@ -85,8 +88,13 @@ def _pixels(desk: Desk, work: Work, shot: Shot, size: tuple[int, int]) -> NDArra
     lit = _lit(desk, work, shot, size)
     prints = print_texture(work.designs(), work.opener(desk.original(work.art), desk.original), lit.view)
     if shot.clear:
-        return transparent(cut_out(lit, prints, shot.angle))
-    return composite(lit, prints, shot.angle)[..., ::-1]
+        picture = transparent(cut_out(lit, prints, shot.angle))
+    else:
+        picture = np.asarray(composite(lit, prints, shot.angle)[..., ::-1])
+    boxes = []
+    if shot.measured:
+        picture, boxes = measured(picture, lit.view, shot.mirrored, desk.font)
+    return captioned(picture, shot.captions, lit.view.cover, desk.font, boxes)
 
 
 def make_picture(desk: Desk, work: Work, shot: Shot, size: tuple[int, int], ending: str) -> tuple[str, str, Path]:

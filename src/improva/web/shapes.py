@@ -103,6 +103,7 @@ class SceneShape(Shape):
     regions: list[RegionShape]
     mirrored: list[str] = Field(description="Views that show the scene the other way round")
     finish: str
+    measures: int = Field(description="How many measures can be drawn beside the blank")
 
 
 class FixShape(Shape):

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import Field
+from pydantic import Field, field_validator
 
 from ..core.mockup.grade import Grade
+from ..core.mockup.labels import INK, MOST_LETTERS, PAPER, Caption, Place
+from ..core.mockup.view import LEAST_PX, MAX_PICTURE_PX
 from .shapes import Shape
 
 PictureFormat = Literal["jpg", "png", "webp"]
@@ -27,6 +29,24 @@ class GradeBody(Shape):
         return Grade(**self.model_dump())
 
 
+class CaptionBody(Shape):
+    """Words on every picture: see :class:`improva.core.mockup.labels.Caption`."""
+
+    text: str = Field(min_length=1, max_length=MOST_LETTERS)
+    font: str = "sans-bold"
+    size: float = Field(default=0.045, ge=0.01, le=0.3)
+    place: Place = "top-left"
+    colour: str = INK
+    plate: str | None = PAPER
+    round: bool = Field(default=False, description="A round badge")
+    over: bool = Field(default=False, description="It may lie over the product")
+
+    def to_core(self) -> Caption:
+        """The core's value. Raises :class:`BadOutput` and :class:`BadPlacing` for what cannot be."""
+        values = self.model_dump()
+        return Caption(round_=values.pop("round"), **values)
+
+
 class ShotBody(Shape):
     """A scene and how it is seen: a named view, or an angle. Its colours come before those of the pair."""
 
@@ -34,6 +54,7 @@ class ShotBody(Shape):
     view: str | None = None
     angle: float | None = Field(default=None, ge=-36000, le=36000)
     colours: dict[str, str] = Field(default_factory=dict)
+    measured: bool = Field(default=False, description="With its measures drawn beside it")
 
 
 class Showing(Shape):
@@ -46,8 +67,18 @@ class Showing(Shape):
     sizes: list[tuple[int, int]] = Field(default_factory=lambda: [(2000, 2000)], min_length=1, max_length=6)
     format: PictureFormat = "jpg"
     grade: GradeBody = Field(default_factory=GradeBody)
+    captions: list[CaptionBody] = Field(default_factory=list, max_length=8)
     clear: bool = Field(default=False, description="Only the product and its shadow, on a transparent ground")
     sheet: bool = Field(default=False, description="A contact sheet too")
+
+    @field_validator("sizes")
+    @classmethod
+    def can_be(cls, sizes: list[tuple[int, int]]) -> list[tuple[int, int]]:
+        """Refuse sizes that no picture can have."""
+        for w, h in sizes:
+            if min(w, h) < LEAST_PX or w * h > MAX_PICTURE_PX:
+                raise ValueError(f"a picture of {w} × {h} px cannot be made: {LEAST_PX} px a side to 25 megapixels")
+        return sizes
 
 
 class FilmBody(Shape):

@@ -77,10 +77,9 @@ def _reflectance(view: View, region: Region, wanted: str | None, open_surface: O
     seen = view.grounds.get(region.id)
     if seen is None or region.size_mm is None:
         return colour_reflectance(region.colour(wanted))[::-1]
-    wanted = wanted or region.surface or region.default
-    colour, _, weave = (wanted or "").rpartition(" ")
+    colour, _, weave = (wanted or region.surface or region.default or "").rpartition(" ")
     surface = open_surface(weave)
-    if surface is None:
+    if surface is None:  # a colour; or, where surfaces are not at hand, the region's own
         return colour_reflectance(region.colour(wanted))[::-1]
     tint = colour_reflectance(region.colour(colour))[::-1] if colour or surface.tints else np.ones(3, np.float32)
     out = np.empty((view.size[1], view.size[0], 3), np.float32)

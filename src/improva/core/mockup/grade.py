@@ -85,7 +85,8 @@ def softened(plain: Floats, view: View, softness: float) -> Floats:
     if most < 0.7:
         return plain
     open_ = 1 - view.cover[..., None]
-    near = ground(plain, view.cover, 1.5)
+    bare = view.cover[..., None] < 0.01
+    near = np.where(bare, plain, ground(plain, view.cover, 1.5))  # what a mixed pixel shows of the ground
     out = np.zeros_like(plain)
     at = np.clip(spread / most, 0, 1)
     for i, level in enumerate(LEVELS):
@@ -99,7 +100,7 @@ def softened(plain: Floats, view: View, softness: float) -> Floats:
 
 def ground(light: Floats, cover: Floats, sigma: float) -> Floats:
     """What lies behind the product, (h, w, 3): light where nothing covers it, carried on and blurred by ``sigma`` px."""
-    weight = (1 - cover) ** 4
+    weight = (1 - cover) ** 12  # what is half covered says little of the ground
     sigma = max(sigma, 0.8)
     total = cv2.GaussianBlur(light * weight[..., None], (0, 0), sigma)
     share = cv2.GaussianBlur(weight, (0, 0), sigma)

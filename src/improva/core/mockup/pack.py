@@ -65,9 +65,10 @@ def quick_info(info: SceneInfo) -> SceneInfo | None:
     """The scene at the size of its quick passes, or None where the pack has none that fit."""
     try:
         with OpenEXR.File(str(info.folder / QUICK), header_only=True) as file:
-            w, h = file.width(), file.height()
+            low, high = file.parts[0].header["dataWindow"]
     except Exception:  # there is none, or it is damaged: the whole passes serve
         return None
+    w, h = (int(v) + 1 for v in high - low)
     share = w / info.px[0]
     if abs(h - info.px[1] * share) > 1:
         return None

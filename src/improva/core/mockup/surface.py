@@ -12,8 +12,6 @@ import numpy as np
 from ..colour import Floats
 from .view import PrintMap
 
-FEWEST_PX = 8
-
 
 @dataclass(frozen=True)
 class Surface:
@@ -34,7 +32,7 @@ class Surface:
     def levels(self) -> list[Floats]:
         """The picture and its halves, each the mean of four texels of the one before."""
         found = [np.ascontiguousarray(self.reflectance, np.float32)]
-        while min(found[-1].shape[:2]) >= 2 * FEWEST_PX:
+        while min(found[-1].shape[:2]) >= 2:
             h, w = found[-1].shape[:2]
             found.append(np.asarray(cv2.resize(found[-1], (w // 2, h // 2), interpolation=cv2.INTER_AREA)))
         return found

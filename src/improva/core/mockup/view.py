@@ -13,6 +13,7 @@ from ..errors import BadScene
 from .scene import Passes, Region, SceneInfo
 from .tone import CODES, RANGE
 
+LEAST_PX = 16
 MAX_PICTURE_PX = 25_000_000
 CLOSE_AIR = 1.3
 LARGE_PX = 2_000_000
@@ -177,7 +178,7 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: boo
     Raises:
         BadScene: the size is empty, too large, or leaves nothing of the print.
     """
-    if min(size) < 16 or size[0] * size[1] > MAX_PICTURE_PX:
+    if min(size) < LEAST_PX or size[0] * size[1] > MAX_PICTURE_PX:
         raise BadScene(f"A picture of {size[0]} × {size[1]} px cannot be made: 16 px a side to 25 megapixels.")
     x, y, w, h = close_window(info, passes, size) if close else crop_window(info.px, size)
     window = slice(y, y + h), slice(x, x + w)

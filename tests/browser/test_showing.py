@@ -1,0 +1,122 @@
+"""The Show station: scenes of the seller's own design, light, grounds, looks, pictures in one go."""
+
+from __future__ import annotations
+
+import io
+import re
+from pathlib import Path
+
+import numpy as np
+from PIL import Image
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_main_job import expect_shown_to_change, lay_on_bench, opened, shown
+
+STUDIO = "On oak, studio light"
+
+
+def part(page: Page, name: str) -> None:
+    page.get_by_role("radiogroup", name="Part").get_by_text(name, exact=True).click()
+
+
+def made(page: Page, button: str, count: int) -> list[str]:
+    """Press the button, wait for the files, and give their names."""
+    page.get_by_role("button", name=button).click()
+    links = page.get_by_role("list", name="Files made").get_by_role("link")
+    expect(links).to_have_count(count)
+    return [links.nth(i).get_attribute("download") or "" for i in range(count)]
+
+
+def test_several_pictures_in_one_go(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, "show")
+    page.get_by_label(f"{STUDIO}: back").check()
+    part(page, "Files")
+    page.get_by_label("3 : 2").check()
+    page.get_by_role("radiogroup", name="Picture format").get_by_text("WebP").click()
+    names = made(page, "Make 4 pictures", 4)
+    assert sum("3000x2000" in name for name in names) == 2 and sum("_back_" in name for name in names) == 2
+    assert all(name.endswith(".webp") for name in names)
+    expect(page.get_by_role("link", name=re.compile("^Show")).get_by_text("pictured")).to_be_visible()
+
+
+def test_scenes_show_the_design_and_a_view_is_seen_large(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, "show", blank="Mug, 11 oz")
+    thumb = page.locator("img[data-scene='mug-11oz-studio']")
+    expect(thumb).to_be_visible()
+    expect(thumb).to_have_js_property("complete", True)
+    picture = np.asarray(Image.open(io.BytesIO(thumb.screenshot())).convert("RGB")).astype(int)
+    assert (
+        (picture[..., 1] > picture[..., 0] + 30) & (picture[..., 1] > picture[..., 2] + 10)
+    ).sum() > 50  # the art's green field
+    src = page.locator("[data-look]").get_attribute("src")
+    page.get_by_label(f"{STUDIO}: handle left").focus()
+    expect_shown_to_change(page, src)
+    expect(page.get_by_role("button", name="Handle left")).to_have_attribute("aria-pressed", "true")
+
+
+def test_a_ground_is_chosen_and_given_back(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, "show")
+    page.wait_for_load_state("networkidle")
+    before, src = shown(page), page.locator("[data-look]").get_attribute("src")
+    page.get_by_label("Ground: surface").select_option(label="Slate")
+    expect_shown_to_change(page, src)
+    page.wait_for_load_state("networkidle")
+    foot = slice(int(before.shape[0] * 0.94), None)
+    assert shown(page)[foot, :40].mean() < before[foot, :40].mean() - 20
+    src = page.locator("[data-look]").get_attribute("src")
+    page.get_by_role("button", name="as each scene has it").click()
+    expect_shown_to_change(page, src)
+    page.wait_for_load_state("networkidle")
+    assert np.abs(shown(page) - before).mean() < 1
+
+
+def test_light_is_set_by_the_keys_and_kept_in_a_look(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, "show")
+    page.wait_for_load_state("networkidle")
+    before, src = shown(page), page.locator("[data-look]").get_attribute("src")
+    part(page, "Light")
+    warmth = page.get_by_role("slider", name="Warmth")
+    warmth.focus()
+    page.keyboard.press("End")
+    expect(page.get_by_text("+1.00")).to_be_visible()
+    expect_shown_to_change(page, src)
+    page.wait_for_load_state("networkidle")
+    assert (shown(page)[..., 0] - shown(page)[..., 2]).mean() > (before[..., 0] - before[..., 2]).mean() + 10
+    part(page, "Looks")
+    page.get_by_label("Name of the look").fill("By lamplight")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="By lamplight", exact=True)).to_be_visible()
+    part(page, "Light")
+    page.get_by_role("button", name="As the scene was lit").click()
+    expect(page.get_by_text("+1.00")).to_have_count(0)
+    part(page, "Looks")
+    page.get_by_role("button", name="By lamplight", exact=True).click()
+    part(page, "Light")
+    expect(page.get_by_text("+1.00")).to_be_visible()
+    part(page, "Looks")
+    page.get_by_role("button", name="Forget the look By lamplight").click()
+    expect(page.get_by_role("button", name="By lamplight", exact=True)).to_have_count(0)
+
+
+def test_a_transparent_picture_and_a_film_land(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, "show")
+    part(page, "Files")
+    page.get_by_label("Without ground, its shadow kept").check()
+    with page.expect_download() as coming:
+        page.get_by_role("button", name="Make 1 picture").click()
+    with opened(coming.value) as picture:
+        assert picture.mode == "RGBA" and picture.size == (2000, 2000)
+        alpha = np.asarray(picture)[..., 3]
+    assert alpha[1000, 1000] == 255 and alpha[20, 20] == 0 and ((alpha > 20) & (alpha < 200)).sum() > 20_000  # a shadow
+    page.get_by_role("textbox", name="One turn").fill("4")
+    page.keyboard.press("Enter")
+    with page.expect_download(timeout=90_000) as coming:
+        page.get_by_role("button", name="Film it").click()
+    name = coming.value.suggested_filename
+    assert name.endswith("_turning_4s_1080x1080.mp4") and Path(coming.value.path()).read_bytes()[4:8] == b"ftyp"
+
+
+def test_what_is_to_be_said_about_pictures_is_said(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, "show")
+    page.get_by_role("group", name="Lid colour").locator("input[type=color]").fill("#123456")
+    expect(page.get_by_text("is not among the blank's named colours")).to_be_visible()

@@ -1,0 +1,90 @@
+"""Surfaces laid at their real size: which texel a pixel sees, and that fine patterns end in their mean."""
+
+import numpy as np
+import pytest
+
+from improva.core.errors import BadScene
+from improva.core.ink import colour_reflectance
+from improva.core.mockup.composite import light_plain_parts
+from improva.core.mockup.surface import Surface, seen_surface
+from improva.core.mockup.tone import CODES, RANGE
+from improva.core.mockup.view import PrintMap, make_view
+from improva.surfaces import SURFACES, surface
+from tests.scenery import PX, on_cloth, standing
+
+
+def stripes(wide_px: int = 16, size: int = 64) -> np.ndarray:
+    on = (np.arange(size) // wide_px) % 2 == 0
+    return np.repeat(np.where(on, 0.8, 0.2).astype(np.float32)[None, :, None], size, 0).repeat(3, 2)
+
+
+def level_map(w: int, h: int) -> PrintMap:
+    u, v = np.meshgrid((np.arange(w, dtype=np.float32) + 0.5) / w, (np.arange(h, dtype=np.float32) + 0.5) / h)
+    return PrintMap(slice(0, h), slice(0, w), u, v, np.zeros((h, w), bool), (16, 16))
+
+
+def test_a_surface_lies_at_its_real_size() -> None:
+    """64 texels over 64 mm, seen at a pixel a mm: stripes of 16 mm are 16 px wide, and repeat."""
+    seen = seen_surface(Surface("Stripes", stripes(), (64.0, 64.0)), (192.0, 64.0), level_map(192, 64), None)
+    x = np.arange(192) % 32
+    assert np.allclose(seen[32, (x > 2) & (x < 14), 0], 0.8, atol=0.02)
+    assert np.allclose(seen[32, (x > 18) & (x < 30), 0], 0.2, atol=0.02)
+
+
+def test_what_is_too_fine_to_see_is_its_mean() -> None:
+    """A thousand stripes a picture width: no shimmer is left, and the mean is kept."""
+    seen = seen_surface(Surface("Stripes", stripes(2), (4.0, 4.0)), (2000.0, 2000.0), level_map(100, 100), None)
+    assert seen.std() < 0.01 and seen.mean() == pytest.approx(0.5, abs=0.01)
+
+
+def test_the_lens_blurs_a_surface_too() -> None:
+    sharp = seen_surface(Surface("Stripes", stripes(), (64.0, 64.0)), (192.0, 64.0), level_map(192, 64), None)
+    blurred = seen_surface(Surface("Stripes", stripes(), (64.0, 64.0)), (192.0, 64.0), level_map(192, 64),
+                           np.full((64, 192), 60, np.float32))  # fmt: skip
+    assert blurred.std() < 0.4 * sharp.std() and blurred.mean() == pytest.approx(sharp.mean(), abs=0.02)
+
+
+def test_a_ground_shows_what_is_chosen() -> None:
+    info, passes = standing()
+    view = make_view(info, passes, PX)
+    found = {"stripes": Surface("Stripes", stripes(), (64.0, 64.0))}
+    code = np.float32(0.5 * CODES / RANGE)
+    plain = light_plain_parts(view, {"table": "White"}, found.get).plain
+    assert np.allclose(plain[2, 2] / code, 1.0, rtol=1e-3)
+    own = light_plain_parts(view, {"table": "#336699"}, found.get).plain
+    assert np.allclose(own[2, 2] / code, colour_reflectance("#336699")[::-1], rtol=1e-3)
+    laid = light_plain_parts(view, {}, found.get).plain  # its own surface, where nothing is chosen
+    assert laid[:15, :, 0].std() > 0.05 * code and np.allclose(laid[30, 40], 0)  # the product hides it
+
+
+def test_a_weave_shades_a_colour_and_keeps_it_in_the_mean() -> None:
+    info, passes = on_cloth()
+    view = make_view(info, passes, PX)
+    weave = Surface("Weave", stripes() / 0.5, (64.0, 64.0), tints=True)
+    lit = light_plain_parts(view, {"cloth": "#808080 weave"}, {"weave": weave}.get)
+    grey = colour_reflectance("#808080")[0]
+    assert lit.plain[..., 0].mean() / (0.5 * CODES / RANGE) == pytest.approx(grey, rel=0.03) and lit.plain.std() > 0
+    assert lit.cloth["chest"].ndim == 3 and lit.cloth["chest"].mean() == pytest.approx(grey, rel=0.05)
+
+
+def test_what_a_part_cannot_be_given_is_told() -> None:
+    info, _ = standing()
+    info.region("table").check("oak", SURFACES)
+    info.region("table").check(None, SURFACES)
+    for wrong in ("Mauve", "velvet", "#12"):
+        with pytest.raises(BadScene, match="has no colour"):
+            info.region("table").check(wrong, SURFACES)
+
+
+@pytest.mark.parametrize("name", SURFACES)
+def test_surfaces_that_ship_repeat_without_a_seam(name: str) -> None:
+    """Across the seam neighbouring texels differ as they do elsewhere."""
+    found = surface(name)
+    assert found is not None and found.title == SURFACES[name].title and found.tints == (SURFACES[name].use == "cloth")
+    r = found.reflectance
+    assert np.isfinite(r).all() and r.min() >= 0 and (found.tints or r.max() <= 1)
+    for axis in (0, 1):
+        inner = np.abs(np.diff(r, axis=axis)).mean(axis=(1 - axis, 2))
+        seam = np.abs(np.take(r, 0, axis) - np.take(r, -1, axis)).mean()
+        assert seam < np.percentile(inner, 99.5) * 1.6 + 0.01
+    assert surface("velvet") is None

@@ -1,0 +1,187 @@
+"""Pictures, films and looks through the application."""
+
+from __future__ import annotations
+
+import io
+from pathlib import Path
+
+import numpy as np
+import pytest
+from flask.testing import FlaskClient
+from PIL import Image
+
+from improva.web.app import create_app
+from tests.conftest import BLANK, closed_wave, encoded
+from tests.web.printing import ended
+
+SCENE = "straight-tumbler-studio"
+SMALL = {"sizes": [[160, 120]]}
+
+
+@pytest.fixture
+def client(tmp_path: Path) -> FlaskClient:
+    return create_app(tmp_path).test_client()
+
+
+def drop(client: FlaskClient) -> str:
+    """An artwork on the board: the address of its pair with the tumbler."""
+    data = {"file": (io.BytesIO(encoded(Image.fromarray(closed_wave()))), "wave.png")}
+    answer = client.post("/api/artworks", data=data, content_type="multipart/form-data")
+    assert answer.status_code == 201, answer.text
+    return f"/api/pairs/{answer.json['id']}/{BLANK}"
+
+
+def shots(*views: str) -> list[dict]:
+    return [{"scene_id": SCENE, "view": view} for view in views]
+
+
+def made(client: FlaskClient, at: str, **showing: object) -> list[dict]:
+    """Choose pictures and make them."""
+    answer = client.put(f"{at}/showing", json={**SMALL, **showing})
+    assert answer.status_code == 200, answer.text
+    job = client.post(f"{at}/picture-job")
+    assert job.status_code == 200, job.text
+    done = ended(client, job.json)
+    assert done["state"] == "done", done
+    return list(done["files"])
+
+
+def pixels(client: FlaskClient, file: dict) -> np.ndarray:
+    with Image.open(io.BytesIO(client.get(file["url"]).data)) as picture:
+        return np.asarray(picture)
+
+
+def test_at_first_the_first_view_is_chosen(client: FlaskClient) -> None:
+    at = drop(client)
+    state = client.get(f"{at}/showing").json
+    assert [(s["scene_id"], s["view"]) for s in state["showing"]["shots"]] == [(SCENE, "front")] and state["pictures"] == 1
+    assert {s["id"] for s in state["surfaces"]} >= {"oak", "slate", "heather"}
+
+
+def test_views_sizes_and_colours_make_a_picture_each(client: FlaskClient) -> None:
+    at = drop(client)
+    files = made(
+        client, at, shots=shots("front", "back"), sizes=[[160, 120], [120, 120]], variants={"lid": ["Snow", "Ink"]}, sheet=True
+    )
+    names = [f["name"] for f in files]
+    assert names[0] == f"wave_{BLANK}_contact-sheet.jpg" and len(names) == len(set(names)) == 9
+    assert f"wave_{SCENE}_back-ink_120x120.jpg" in names
+    by_name = {f["name"]: pixels(client, f).astype(int) for f in files[1:]}
+    snow, ink = (by_name[f"wave_{SCENE}_front-{c}_160x120.jpg"] for c in ("snow", "ink"))
+    assert snow.shape == (120, 160, 3) and (snow - ink).max() > 60
+    sheet = pixels(client, files[0])
+    assert sheet.shape[1] > 3 * 640 and client.get("/api/board").json["cells"][0]["pictured"]
+
+
+def test_pictures_made_before_are_only_named(client: FlaskClient) -> None:
+    at = drop(client)
+    first, second = (made(client, at, shots=shots("left"))[0] for _ in range(2))
+    assert first["url"] == second["url"]
+    warm = made(client, at, shots=shots("left"), grade={"warmth": 1})[0]
+    assert warm["url"] != first["url"]
+    mean = [pixels(client, f).astype(float).mean(axis=(0, 1)) for f in (first, warm)]
+    assert mean[1][0] > mean[0][0] and mean[1][2] < mean[0][2]
+
+
+def test_a_picture_says_what_it_shows(client: FlaskClient) -> None:
+    at = drop(client)
+    file = made(client, at, shots=shots("right"))[0]
+    with Image.open(io.BytesIO(client.get(file["url"]).data)) as picture:
+        found = picture.getxmp()["xmpmeta"]["RDF"]["Description"]
+    assert (found["template"], found["scene"], found["view"]) == (BLANK, SCENE, "right") and "Lid: Snow" in found["colours"]
+
+
+def test_an_angle_of_ones_own_and_no_ground(client: FlaskClient) -> None:
+    at = drop(client)
+    file = made(client, at, shots=[{"scene_id": SCENE, "angle": 33}], clear=True, format="png")[0]
+    assert file["name"] == f"wave_{SCENE}_33deg-clear_160x120.png"
+    picture = pixels(client, file)
+    assert picture.shape == (120, 160, 4) and picture[60, 80, 3] == 255 and picture[8, 8, 3] == 0
+    refused = client.put(f"{at}/showing", json={**SMALL, "shots": shots("front"), "clear": True})
+    assert refused.status_code == 200
+    job = ended(client, client.post(f"{at}/picture-job").json)
+    assert job["state"] == "failed" and "cannot be transparent" in job["problem"]
+
+
+def test_a_ground_is_chosen_for_all_scenes(client: FlaskClient) -> None:
+    at = drop(client)
+    plain = pixels(client, made(client, at, shots=shots("front"))[0]).astype(int)
+    answer = client.put(f"{at}/choices", json={"route": "press", "angle": 0, "colours": {"table": "slate", "wall": "#20242c"}})
+    assert answer.status_code == 200, answer.text
+    dark = pixels(client, made(client, at, shots=shots("front"))[0]).astype(int)
+    assert dark[112, 10].mean() < plain[112, 10].mean() - 25 and dark[8, 8].mean() < plain[8, 8].mean() - 60
+    wrong = client.put(f"{at}/choices", json={"route": "press", "angle": 0, "colours": {"table": "velvet"}})
+    assert wrong.status_code == 422 and "has no colour" in wrong.json["detail"]
+
+
+def test_a_turn_is_filmed(client: FlaskClient) -> None:
+    at = drop(client)
+    job = client.post(f"{at}/film-job", json={"scene_id": SCENE, "seconds": 4, "size": [96, 72], "format": "gif"})
+    file = ended(client, job.json)["files"][0]
+    assert file["name"] == f"wave_{SCENE}_turning_4s_96x72.gif" and file["about"] == "film"
+    with Image.open(io.BytesIO(client.get(file["url"]).data)) as film:
+        assert film.n_frames == 50 and film.size == (96, 72)
+    still = client.post(
+        "/api/pairs/1/t-shirt/film-job", json={"scene_id": client.get("/api/pairs/1/t-shirt").json["scenes"][0]["id"]}
+    )
+    assert still.status_code == 422 and "does not turn" in still.json["detail"]
+
+
+def test_looks_are_kept_and_fit_other_blanks(client: FlaskClient) -> None:
+    at = drop(client)
+    showing = {**SMALL, "shots": shots("front", "back"), "grade": {"warmth": 0.5}, "format": "webp"}
+    kept = client.put("/api/looks/Evening", json={"showing": showing, "colours": {"lid": "Ink", "table": "walnut"}})
+    assert [look["name"] for look in kept.json["looks"]] == ["Evening"]
+    client.put("/api/looks/Evening", json={"showing": showing, "colours": {"lid": "Pine", "table": "walnut"}})
+    used = client.post(f"{at}/looks/Evening")
+    assert used.status_code == 200 and used.json["showing"]["grade"]["warmth"] == 0.5 and used.json["pictures"] == 2
+    assert client.get(at).json["colours"] == {"lid": "Pine", "table": "walnut"}
+    other = at.replace(BLANK, "mug-15oz")
+    fitted = client.post(f"{other}/looks/Evening").json
+    own = {s["id"] for s in client.get(other).json["scenes"]}
+    assert fitted["showing"]["shots"] and {s["scene_id"] for s in fitted["showing"]["shots"]} <= own
+    assert client.delete("/api/looks/Evening").json["looks"] == []
+    gone = client.post(f"{at}/looks/Evening")
+    assert gone.status_code == 404 and "no look" in gone.json["detail"]
+
+
+def test_findings_come_with_the_choice(client: FlaskClient) -> None:
+    at = drop(client)
+    client.put(f"{at}/choices", json={"route": "press", "angle": 0, "colours": {"lid": "#123456"}})
+    state = client.put(f"{at}/showing", json={**SMALL, "shots": shots("front")}).json
+    assert any("Lid in #123456" in f["message"] for f in state["findings"])
+
+
+@pytest.mark.parametrize(
+    ("body", "says"),
+    [
+        ({"shots": [{"scene_id": "moon"}]}, "no scene 'moon'"),
+        ({"shots": [{"scene_id": SCENE, "view": "above"}]}, "no view 'above'"),
+        ({"shots": [{"scene_id": SCENE, "angle": 1e99}]}, ""),
+        ({"shots": [{"scene_id": SCENE, "colours": {"lid": "Mauve"}}]}, "no colour 'Mauve'"),
+        ({"sizes": [[90000, 90000]]}, "cannot be made"),
+        ({"sizes": [[4, 400]]}, "cannot be made"),
+        ({"sizes": []}, ""),
+        ({"grade": {"exposure": 9}}, ""),
+        (
+            {
+                "shots": [{"scene_id": SCENE}] * 30,
+                "variants": {"lid": ["Snow", "Ink", "Pine", "Rowan"], "straw": ["Snow", "Ink"]},
+            },
+            "at once",
+        ),
+    ],
+)
+def test_choices_that_cannot_be_are_refused_and_not_kept(client: FlaskClient, body: dict, says: str) -> None:
+    at = drop(client)
+    before = client.get(f"{at}/showing").json
+    answer = client.put(f"{at}/showing", json={**SMALL, **body})
+    assert answer.status_code == 422 and says in answer.json["detail"]
+    assert client.get(f"{at}/showing").json == before
+
+
+def test_nothing_chosen_makes_nothing(client: FlaskClient) -> None:
+    at = drop(client)
+    client.put(f"{at}/showing", json={**SMALL, "shots": []})
+    answer = client.post(f"{at}/picture-job")
+    assert answer.status_code == 422 and "No scene is chosen" in answer.json["detail"]
