@@ -77,8 +77,8 @@ def look(scene: Scene, size: tuple[int, int]) -> Seen:
         lens, measures = told(stage, scene)
         sharp = described["sensor"]
         sharp["type"] = "perspective"
-        for lens in ("aperture_radius", "focus_distance"):
-            sharp.pop(lens, None)
+        for part in ("aperture_radius", "focus_distance"):
+            sharp.pop(part, None)
         hits = _Hits(described)
         hit, masks = hits.at((xs + 0.5) / w, (ys + 0.5) / h, np.full((2, w * h), 0.5, np.float32))
         uv = np.array(hit.uv).reshape(2, -1).T

@@ -1,6 +1,6 @@
 """The benchmarks run on a small scale; their timings are for `improva bench`, never for a test."""
 
-from improva import benchmarks
+from improva import benchmarks, benchmarks_pictures, timing
 from improva.core.artwork.pixels import Artwork
 
 
@@ -10,7 +10,12 @@ def test_sample_art_is_a_picture() -> None:
 
 
 def test_a_row_says_what_was_measured_against_what() -> None:
-    row = benchmarks._row("ours", 0.3, "bare", 0.1, 3.0)
+    row = timing.row("ours", 0.3, "bare", 0.1, 3.0)
     assert row == {"name": "ours", "seconds": 0.3, "floor": "bare", "floor_seconds": 0.1, "ratio": 3.0, "limit": 3.0}
     calls: list[int] = []
-    assert benchmarks._median(lambda: calls.append(1), rounds=3) >= 0 and len(calls) == 4  # one to warm up
+    assert timing.median(lambda: calls.append(1), rounds=3) >= 0 and len(calls) == 4  # one to warm up
+
+
+def test_every_scene_is_used_when_memory_is_measured() -> None:
+    assert benchmarks_pictures._plain_art(1) != benchmarks_pictures._plain_art(2)
+    assert Artwork.read(benchmarks_pictures._plain_art(3)).facts.px == (1700, 1500)

@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 import tempfile
-import time
-from collections.abc import Callable
 from dataclasses import asdict
 from pathlib import Path
 from typing import Any
@@ -12,17 +10,13 @@ from typing import Any
 import cv2
 import numpy as np
 import pyvips
-from numpy.typing import NDArray
 
 from .benchmarks_large import bench_blanket
+from .benchmarks_pictures import bench_film, bench_picture, bench_scenes_memory, bench_thumbnails
 from .catalogue import template as find_template
-from .core.artwork.pixels import PROXY_PX, Artwork
+from .core.artwork.pixels import Artwork
 from .core.artwork.traits import find_traits
 from .core.design import Design, Piece, Placing
-from .core.mockup.composite import composite, light_plain_parts
-from .core.mockup.pack import read_passes
-from .core.mockup.picture import JPEG_QUALITY, encode, mock_up, print_texture
-from .core.mockup.view import make_view
 from .core.output import PNG_COMPRESSION, PrintSettings, write_print_file
 from .core.pieces import Lettering, lettering_shape
 from .core.preflight import Verdict, prove
@@ -33,27 +27,12 @@ from .core.words import WordPath
 from .core.words.font import open_font
 from .fonts import font_bytes
 from .proofing import proof_summary
-from .scenes import scenes_of
 from .store import PairRow
+from .timing import median, row
 
 BLANK = "tumbler-20oz-straight"
 PICTURE = (2700, 2025)
 LOOK = (900, 900)
-ROUNDS = 15
-
-
-def _median(work: Callable[[], Any], rounds: int = ROUNDS) -> float:
-    work()
-    return float(np.median(_times(work, rounds)))
-
-
-def _times(work: Callable[[], Any], rounds: int) -> list[float]:
-    times = []
-    for _ in range(rounds):
-        start = time.perf_counter()
-        work()
-        times.append(time.perf_counter() - start)
-    return times
 
 
 def sample_art(width: int = 3600, height: int = 3200) -> bytes:
@@ -64,45 +43,6 @@ def sample_art(width: int = 3600, height: int = 3200) -> bytes:
     planes = [60 + 120 * y / height - ridge + grain, 80 + 70 * x / width - ridge / 2 + grain, 150 - 60 * y / height + grain]
     pixels = np.clip(np.stack(planes, -1), 0, 255).astype(np.uint8)
     return bytes(pyvips.Image.new_from_array(pixels).pngsave_buffer(compression=1))
-
-
-def _row(name: str, ours: float, floor_name: str, floor: float, limit: float) -> dict[str, Any]:
-    return {"name": name, "seconds": round(ours, 4), "floor": floor_name, "floor_seconds": round(floor, 4),
-            "ratio": round(ours / floor, 3), "limit": limit}  # fmt: skip
-
-
-def bench_picture(design: Design, art: Artwork) -> list[dict[str, Any]]:
-    """A listing picture and a look while dragging, against one bare remap and the encoding of the same picture."""
-    info = scenes_of(find_template(BLANK))[0]
-    passes = read_passes(info)
-    rows = []
-    for name, size, limit, quality in (("listing picture", PICTURE, 3.0, JPEG_QUALITY), ("look while dragging", LOOK, 6.0, 86)):
-        lit = light_plain_parts(make_view(info, passes, size), {})
-        prints = print_texture([design], lambda _: art, lit.view)
-        texture: NDArray[np.uint8] = np.ascontiguousarray((next(iter(prints.values())) * 255).astype(np.uint8))
-        x, y = np.meshgrid(np.arange(size[0], dtype=np.float32), np.arange(size[1], dtype=np.float32))
-        x *= texture.shape[1] / size[0]
-        y *= texture.shape[0] / size[1]
-
-        def bare(texture: NDArray[np.uint8] = texture, x: Any = x, y: Any = y, quality: int = quality) -> bytes:
-            # turned round without a copy, so that the encoder's own time is all that is added
-            return encode(np.asarray(cv2.remap(texture, x, y, cv2.INTER_LINEAR), np.uint8)[..., ::-1], ".jpg", quality)
-
-        def ours(lit: Any = lit, prints: Any = prints, quality: int = quality) -> bytes:
-            return encode(composite(lit, prints, 30.0)[..., ::-1], ".jpg", quality)
-
-        floor = _median(bare)
-        rows.append(_row(f"{name} {size[0]} × {size[1]}", _median(ours), "bare remap + JPEG", floor, limit))
-        if size == LOOK:
-            proxy = art.proxy(PROXY_PX // 2)  # what the server takes at this size
-
-            def look(lit: Any = lit, proxy: Artwork = proxy, quality: int = quality) -> bytes:
-                return encode(mock_up(lit, [design], lambda _: proxy, 30.0), ".jpg", quality)
-
-            times = _times(look, 40)
-            worst = float(np.percentile(times, 95))
-            rows.append({**_row("look, art laid anew, 95th percentile", worst, "60 ms", 0.060, 1.0)})
-    return rows
 
 
 def bench_print(design: Design, art: Artwork) -> dict[str, Any]:
@@ -119,15 +59,15 @@ def bench_print(design: Design, art: Artwork) -> dict[str, Any]:
         def ours() -> None:
             write_print_file(design, lambda _: art, path, PrintSettings(300, mirror=True))
 
-        return _row(f"print file {w} × {h}", _median(ours, 5), "bare resize + PNG", _median(bare, 5), 1.5)
+        return row(f"print file {w} × {h}", median(ours, 5), "bare resize + PNG", median(bare, 5), 1.5)
 
 
 def bench_proof(design: Design, art: Artwork) -> dict[str, Any]:
     """Judging a pair whose artwork is loaded, against the 300 ms a seller does not notice."""
     proxy, placing = art.proxy(), design.pieces[0].placing
     traits = find_traits(proxy)
-    ours = _median(lambda: prove(design.template, design.panel, proxy, placing, traits=traits), 5)
-    return _row("proving one pair", ours, "300 ms", 0.3, 1.0)
+    ours = median(lambda: prove(design.template, design.panel, proxy, placing, traits=traits), 5)
+    return row("proving one pair", ours, "300 ms", 0.3, 1.0)
 
 
 def bench_large_proof() -> dict[str, Any]:
@@ -135,8 +75,8 @@ def bench_large_proof() -> dict[str, Any]:
     art = Artwork.read(sample_art(5400, 4630))
     proxy, template = art.proxy(), find_template(BLANK)
     traits = find_traits(proxy)
-    ours = _median(lambda: prove(template, template.panel(), proxy, Placing(), traits=traits), 5)
-    return _row("proving one pair, 25 megapixels", ours, "300 ms", 0.3, 1.0)
+    ours = median(lambda: prove(template, template.panel(), proxy, Placing(), traits=traits), 5)
+    return row("proving one pair, 25 megapixels", ours, "300 ms", 0.3, 1.0)
 
 
 def bench_bend() -> dict[str, Any]:
@@ -157,7 +97,7 @@ def bench_bend() -> dict[str, Any]:
         def ours() -> None:
             write_print_file(design, lambda _: art, path, PrintSettings(panel.dpi, mirror=True))
 
-        return _row(f"tapered print file {w} × {h}", _median(ours, 3), "bare resize, map + PNG", _median(bare, 3), 3.0)
+        return row(f"tapered print file {w} × {h}", median(ours, 3), "bare resize, map + PNG", median(bare, 3), 3.0)
 
 
 def sample_scan(side: int = 6000) -> Picture:
@@ -176,7 +116,7 @@ def bench_cut() -> list[dict[str, Any]]:
     passes that no cut can do without."""
     scan = sample_scan()
     table = np.arange(256, dtype=np.uint8).reshape(1, 256)
-    ours = _median(lambda: cut(scan, add=((0.02, 0.02),)), 5)
+    ours = median(lambda: cut(scan, add=((0.02, 0.02),)), 5)
 
     def bare() -> None:
         apart = cv2.absdiff(cv2.LUT(scan.pixels, table), np.array([243, 236, 220, 0], np.float64))
@@ -186,8 +126,8 @@ def bench_cut() -> list[dict[str, Any]]:
         out[..., 3][near == 2] = 0
 
     return [
-        _row("cutting 6000 × 6000 px from paper, a click", ours, "2 s", 2.0, 1.0),
-        _row("the same", ours, "bare levels, difference, fill and copy", _median(bare, 5), 4.0),
+        row("cutting 6000 × 6000 px from paper, a click", ours, "2 s", 2.0, 1.0),
+        row("the same", ours, "bare levels, difference, fill and copy", median(bare, 5), 4.0),
     ]
 
 
@@ -198,15 +138,15 @@ def bench_words() -> dict[str, Any]:
     words = Lettering("The Summit Line", "poster", path=WordPath("arc", 90), sizing="width", width_mm=900)
     fonts = {"poster": font_bytes("poster")}
     size = panel.file_px(150)
-    ours = _median(lambda: words_layer(words, open_font(fonts["poster"]), panel, size).avg(), 5)  # type: ignore[union-attr]
+    ours = median(lambda: words_layer(words, open_font(fonts["poster"]), panel, size).avg(), 5)  # type: ignore[union-attr]
     shape = lettering_shape(words, open_font(fonts["poster"]))
     density = size[0] / panel.file_mm[0]
     w, h = (round(side * density) for side in shape.whole)
     path = "".join("M" + "L".join(f"{x:.3f} {y:.3f}" for x, y in c) + "Z" for c in shape.contours)
     view = f"{-shape.whole[0] / 2} {-shape.whole[1] / 2} {shape.whole[0]} {shape.whole[1]}"
     svg = f'<svg xmlns="http://www.w3.org/2000/svg" width="{w}" height="{h}" viewBox="{view}"><path d="{path}"/></svg>'.encode()
-    floor = _median(lambda: pyvips.Image.svgload_buffer(svg).embed(0, 0, *size).avg(), 5)
-    return _row("words on a throw blanket, 150 dpi", ours, "bare librsvg", floor, 2.0)
+    floor = median(lambda: pyvips.Image.svgload_buffer(svg).embed(0, 0, *size).avg(), 5)
+    return row("words on a throw blanket, 150 dpi", ours, "bare librsvg", floor, 2.0)
 
 
 def bench_board(artworks: int = 100, blanks: int = 15) -> dict[str, Any]:
@@ -225,12 +165,12 @@ def bench_board(artworks: int = 100, blanks: int = 15) -> dict[str, Any]:
         desk.blanks.set_board(list(desk.templates())[:blanks])
         check = asdict(Verdict("a", "A", "pass", 1, 1, "mm", "Fine.")) | {"why": ""}
         kept = {"verdict": "pass", "panels": {"wrap": {"verdict": "pass", "checks": [check] * 16}}}
-        for row in desk.all_art():
+        for each in desk.all_art():
             for template in desk.board_blanks():
-                desk.made.proof(desk.pair(row, template, PairRow()).proof_key, lambda: kept, proof_summary)
+                desk.made.proof(desk.pair(each, template, PairRow()).proof_key, lambda: kept, proof_summary)
         client = app.test_client()
-        ours = _median(lambda: client.get("/api/board"), 5)
-        return _row(f"opening a board of {artworks} × {blanks}", ours, "1 s", 1.0, 1.0)
+        ours = median(lambda: client.get("/api/board"), 5)
+        return row(f"opening a board of {artworks} × {blanks}", ours, "1 s", 1.0, 1.0)
 
 
 def run_all() -> list[dict[str, Any]]:
@@ -240,6 +180,9 @@ def run_all() -> list[dict[str, Any]]:
     design = Design(template, template.panel(), (Piece("art", art.facts.size, Placing()),))
     return [
         *bench_picture(design, art),
+        bench_film(design, art),
+        bench_thumbnails(),
+        bench_scenes_memory(),
         bench_print(design, art),
         bench_proof(design, art),
         bench_large_proof(),

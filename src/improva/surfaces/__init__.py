@@ -11,7 +11,7 @@ import cv2
 import numpy as np
 
 from ..core.colour import LINEAR_OF_BYTE
-from ..core.mockup.surface import Surface
+from ..core.mockup.surface import FULL, Surface
 
 
 @dataclass(frozen=True)
@@ -42,15 +42,15 @@ SURFACES: dict[str, ShippedSurface] = {
 }
 
 
-@lru_cache(maxsize=4)
+@lru_cache(maxsize=2)
 def surface(surface_id: str) -> Surface | None:
     """A shipped surface, or None where there is none of that id."""
     known = SURFACES.get(surface_id)
     if known is None:
         return None
     file = resources.files(__name__).joinpath(f"{surface_id}.jpg").read_bytes()
-    pixels = cv2.imdecode(np.frombuffer(file, np.uint8), cv2.IMREAD_COLOR)
-    linear = LINEAR_OF_BYTE.astype(np.float32)[pixels]
-    if known.use == "cloth":  # it shades: its mean leaves a colour as it is
-        linear /= linear.mean(axis=(0, 1))
-    return Surface(known.title, linear, known.size_mm, known.use == "cloth")
+    pixels = np.asarray(cv2.imdecode(np.frombuffer(file, np.uint8), cv2.IMREAD_COLOR), np.uint8)
+    if known.use == "cloth":
+        return Surface.of(known.title, LINEAR_OF_BYTE.astype(np.float32)[pixels], known.size_mm, tints=True)
+    table = (LINEAR_OF_BYTE * FULL + 0.5).astype(np.uint16).reshape(1, 256)
+    return Surface(known.title, np.asarray(cv2.LUT(pixels, table), np.uint16), known.size_mm)

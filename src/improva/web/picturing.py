@@ -17,7 +17,7 @@ from ..core.mockup.cutout import cut_out, transparent
 from ..core.mockup.film import check_turns, write_film
 from ..core.mockup.grade import PLAIN, Grade, graded
 from ..core.mockup.honest import Finding, picture_findings
-from ..core.mockup.labels import Caption, captioned, measured
+from ..core.mockup.labels import Box, Caption, captioned, measured
 from ..core.mockup.picture import check_scene, encode, print_texture
 from ..core.mockup.scene import SceneInfo
 from ..core.output import Watch, beside, film_name, picture_name, sheet_name
@@ -91,7 +91,7 @@ def _pixels(desk: Desk, work: Work, shot: Shot, size: tuple[int, int]) -> NDArra
         picture = transparent(cut_out(lit, prints, shot.angle))
     else:
         picture = np.asarray(composite(lit, prints, shot.angle)[..., ::-1])
-    boxes = []
+    boxes: list[Box] = []
     if shot.measured:
         picture, boxes = measured(picture, lit.view, shot.mirrored, desk.font)
     return captioned(picture, shot.captions, lit.view.cover, desk.font, boxes)

@@ -20,8 +20,8 @@ from ..surfaces import surface
 
 T = TypeVar("T")
 Colours = dict[str, str | None]
-WHOLE_MB, QUICK_MB, VIEWS_MB, LIT_MB = 420.0, 260.0, 160.0, 120.0
-"""Room for passes at native size (one scene of many parts), for quick ones, and for what the page looks at."""
+QUICK_MB, VIEWS_MB, LIT_MB = 160.0, 100.0, 80.0
+"""Room for quick passes, and for what the page looks at. Of passes at native size, one scene's are kept."""
 
 DRAWN_AT_ONCE = 2
 """Drawing takes a core for a second and some memory: no more at a time than a small machine has cores."""
@@ -30,7 +30,8 @@ DRAWN_AT_ONCE = 2
 class Kept(Generic[T]):
     """The last results of a costly function, made once each even when asked for by several threads.
 
-    ``room`` is how much is kept, in whatever ``weigh`` counts: results by default. The least recently used goes first.
+    ``room`` is how much is kept, in whatever ``weigh`` counts: results by default. The least recently used goes first;
+    with no ``room`` at all one is kept, and let go before the next is made.
     """
 
     def __init__(self, room: float, weigh: Callable[[T], float] = lambda _: 1) -> None:
@@ -50,6 +51,8 @@ class Kept(Generic[T]):
             with self._lock:
                 if key in self._values:
                     return self._values[key][0]
+                if not self._room:
+                    self._values.clear()
             try:
                 value = make()
             finally:
@@ -87,11 +90,11 @@ class Darkroom:
     """Everything a picture needs, ready: passes, views, views with their parts coloured, proxies; each within its room."""
 
     def __init__(self) -> None:
-        self._whole: Kept[tuple[SceneInfo, Passes]] = Kept(WHOLE_MB, megabytes)
+        self._whole: Kept[tuple[SceneInfo, Passes]] = Kept(0)
         self._quick: Kept[tuple[SceneInfo, Passes]] = Kept(QUICK_MB, megabytes)
         self._views: Kept[View] = Kept(VIEWS_MB, megabytes)
         self._lit: Kept[Lit] = Kept(LIT_MB, megabytes)
-        self._large: Kept[Lit] = Kept(1)
+        self._large: Kept[Lit] = Kept(0)
         self._proxies: Kept[Artwork] = Kept(48)
         self._small: Kept[Artwork] = Kept(96)
         self._drawing = threading.Semaphore(DRAWN_AT_ONCE)

@@ -44,7 +44,7 @@ def _scratch(name: str, shape: tuple[int, ...], kind: type) -> NDArray[Any]:
 class Lit:
     """A view with its plain parts coloured: all that stays the same while art changes or turns.
 
-    Of the view's planes only those that prints are laid in are kept.
+    Of the view only what prints are laid in is kept.
     ``cloth`` holds the reflectance beneath each print that lies on a cloth: (3,), or (h, w, 3) in the print's window.
     """
 
@@ -68,8 +68,8 @@ def light_plain_parts(view: View, colours: Mapping[str, str | None], open_surfac
             shown[region.id] = rho = _reflectance(view, region, colours.get(region.id), open_surface)
             plain += view.basis[region.id] * rho
     cloth = {r.id: _beneath(shown[r.on], view.maps[r.id]) for r in view.info.regions if r.on and r.id in view.maps}
-    lit = {r.on or r.id for r in view.info.regions if r.panel}
-    return Lit(replace(view, basis={name: view.basis[name] for name in lit}), plain, cloth)
+    basis = {name: view.basis[name] for name in {r.on or r.id for r in view.info.regions if r.panel}}
+    return Lit(replace(view, base=plain, basis=basis, grounds={}), plain, cloth)
 
 
 def _reflectance(view: View, region: Region, wanted: str | None, open_surface: OpenSurface) -> Floats:

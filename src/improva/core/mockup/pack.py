@@ -135,7 +135,7 @@ def read_passes(info: SceneInfo, quick: bool = False) -> Passes:
     def stack(name: str, letters: str) -> Floats:
         planes = []
         for letter in letters:
-            plane = channels.get(f"{name}.{letter}")
+            plane = channels.pop(f"{name}.{letter}", None)  # let go as it is taken: a scene fills hundreds of MB
             if plane is None:
                 raise BadScene(f"{info.folder.name}/{path.name} lacks the channel {name}.{letter}.")
             if plane.shape != (info.px[1], info.px[0]):

@@ -8,9 +8,16 @@ from functools import cached_property
 
 import cv2
 import numpy as np
+from numpy.typing import NDArray
 
 from ..colour import Floats
 from .view import PrintMap
+
+STRIP_ROWS, EDGE_ROWS = 192, 4
+
+
+FULL = 65535
+"""What reflectance 1 is kept as, or in a weave, which shades by values around 1, four times as much."""
 
 
 @dataclass(frozen=True)
@@ -18,29 +25,40 @@ class Surface:
     """A picture of a surface that repeats without a seam.
 
     Attributes:
-        reflectance: (h, w, 3) linear, B, G, R.
+        pixels: (h, w, 3) linear reflectance in 16 bits, B, G, R; half floats would not be sampled, whole ones fill memory.
         size_mm: width and height of the piece that repeats.
-        tints: it only shades a colour, as a weave does; its values are then around 1.
+        tints: it only shades a colour, as a weave does.
     """
 
     title: str
-    reflectance: Floats
+    pixels: NDArray[np.uint16]
     size_mm: tuple[float, float]
     tints: bool = False
 
+    @classmethod
+    def of(cls, title: str, reflectance: Floats, size_mm: tuple[float, float], tints: bool = False) -> Surface:
+        """From linear values (h, w, 3); a weave's are brought to a mean of 1."""
+        values = reflectance / reflectance.mean(axis=(0, 1)) / 4 if tints else reflectance
+        return cls(title, (np.clip(values, 0, 1) * FULL + 0.5).astype(np.uint16), size_mm, tints)
+
+    @property
+    def unit(self) -> np.float32:
+        """What one step of ``pixels`` is worth."""
+        return np.float32((4 if self.tints else 1) / FULL)
+
     @cached_property
-    def levels(self) -> list[Floats]:
+    def levels(self) -> list[NDArray[np.uint16]]:
         """The picture and its halves, each the mean of four texels of the one before."""
-        found = [np.ascontiguousarray(self.reflectance, np.float32)]
+        found = [self.pixels]
         while min(found[-1].shape[:2]) >= 2:
             h, w = found[-1].shape[:2]
-            found.append(np.asarray(cv2.resize(found[-1], (w // 2, h // 2), interpolation=cv2.INTER_AREA)))
+            found.append(np.asarray(cv2.resize(found[-1], (w // 2, h // 2), interpolation=cv2.INTER_AREA), np.uint16))
         return found
 
     @cached_property
     def mean(self) -> Floats:
         """Mean reflectance, (3,)."""
-        return np.asarray(self.reflectance.mean(axis=(0, 1)), np.float32)
+        return np.asarray(np.array(cv2.mean(self.pixels)[:3]) * self.unit, np.float32)
 
 
 OpenSurface = Callable[[str], Surface | None]
@@ -58,27 +76,40 @@ def seen_surface(surface: Surface, ground_mm: tuple[float, float], seen: PrintMa
     Each pixel takes the mean over its footprint on the ground, or over what the lens spreads it to where that is more
     (``blur_px``, diameter in px): two levels of halves are mixed, as in trilinear filtering.
     """
-    h, w = surface.reflectance.shape[:2]
-    x = seen.u * np.float32(ground_mm[0] / surface.size_mm[0] * w)
-    y = seen.v * np.float32(ground_mm[1] / surface.size_mm[1] * h)
+    h, w = surface.pixels.shape[:2]
+    scale = np.array([ground_mm[0] / surface.size_mm[0] * w, ground_mm[1] / surface.size_mm[1] * h], np.float32)
+    rows, columns = seen.u.shape
+    out = np.empty((rows, columns, 3), np.float32)
+    for first in range(0, rows, STRIP_ROWS):  # in strips, for the working memory of a whole listing picture is large
+        last = min(first + STRIP_ROWS, rows)
+        padded = slice(max(0, first - EDGE_ROWS), min(rows, last + EDGE_ROWS))
+        blur = None if blur_px is None else blur_px[padded]
+        strip = _seen_strip(surface, seen.u[padded] * scale[0], seen.v[padded] * scale[1], blur)
+        out[first:last] = strip[first - padded.start : last - padded.start]
+    return out
+
+
+def _seen_strip(surface: Surface, x: Floats, y: Floats, blur_px: Floats | None) -> Floats:
+    """A surface at places x, y in its texels, (h, w) each."""
+    h, w = surface.pixels.shape[:2]
     step = np.maximum(_step(x, y, 1), _step(x, y, 0))
     cv2.blur(step, (5, 5), dst=step)
-    across = np.minimum(_step(x, y, 1), step)
     if blur_px is not None:
+        across = np.minimum(_step(x, y, 1), step)
         step = np.maximum(step, across * blur_px * np.float32(0.7))
     levels = surface.levels
     level = np.clip(np.log2(np.maximum(step, 1.0)), 0, len(levels) - 1).astype(np.float32)
     out = np.zeros((*x.shape, 3), np.float32)
     for i, picture in enumerate(levels):
         share = np.clip(1 - np.abs(level - i), 0, 1)
-        rows = np.flatnonzero(share.any(axis=1))
-        if not len(rows):
+        near = np.flatnonzero(share.any(axis=1))
+        if not len(near):
             continue
-        part = slice(int(rows[0]), int(rows[-1]) + 1)
+        part = slice(int(near[0]), int(near[-1]) + 1)
         ph, pw = picture.shape[:2]
         at_x, at_y = x[part] * np.float32(pw / w) - 0.5, y[part] * np.float32(ph / h) - 0.5
         found = cv2.remap(picture, np.mod(at_x, pw), np.mod(at_y, ph), cv2.INTER_LINEAR, borderMode=cv2.BORDER_WRAP)
-        out[part] += found * share[part, :, None]
+        out[part] += found * (share[part, :, None] * surface.unit)
     return out
 
 

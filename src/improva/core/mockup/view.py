@@ -116,6 +116,8 @@ def _scaled(plane: Floats, size: tuple[int, int]) -> Floats:
 
 def _scaled_map(uv: Floats, size: tuple[int, int]) -> Floats:
     """Texture coordinates at another size: averaged over the pixels that have any."""
+    if (uv.shape[1], uv.shape[0]) == size:
+        return uv
     near = (~np.isnan(uv[..., 0])).astype(np.float32)
     kernel = cv2.INTER_AREA if size[0] < uv.shape[1] else cv2.INTER_LINEAR
     weight = cv2.resize(near, size, interpolation=kernel)

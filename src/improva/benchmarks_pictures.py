@@ -1,0 +1,135 @@
+"""Pictures: listing pictures, looks, films, the board's thumbnails, and what all scenes take of memory."""
+
+from __future__ import annotations
+
+import re
+import subprocess
+import sys
+import tempfile
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+from typing import Any
+
+import cv2
+import numpy as np
+import pyvips
+from numpy.typing import NDArray
+
+from .catalogue import template as find_template
+from .core.artwork.pixels import PROXY_PX, Artwork
+from .core.artwork.traits import find_traits
+from .core.design import Design, Piece, Placing
+from .core.mockup.composite import composite, light_plain_parts
+from .core.mockup.film import write_film
+from .core.mockup.pack import read_passes
+from .core.mockup.picture import JPEG_QUALITY, encode, mock_up, print_texture
+from .core.mockup.view import make_view
+from .scenes import packs, scenes_of
+from .surfaces import surface
+from .timing import median, row, times_of
+
+BLANK = "tumbler-20oz-straight"
+PICTURE = (2700, 2025)
+LOOK = (900, 900)
+FILM = (1080, 1080)
+THUMBNAILS = 12
+MOST_MB = 1500.0
+
+
+def bench_picture(design: Design, art: Artwork) -> list[dict[str, Any]]:
+    """A listing picture and a look while dragging, against one bare remap and the encoding of the same picture."""
+    info = scenes_of(find_template(BLANK))[0]
+    passes = read_passes(info)
+    rows = []
+    for name, size, limit, quality in (("listing picture", PICTURE, 2.0, JPEG_QUALITY), ("look while dragging", LOOK, 6.0, 86)):
+        lit = light_plain_parts(make_view(info, passes, size), {}, surface)
+        prints = print_texture([design], lambda _: art, lit.view)
+        texture: NDArray[np.uint8] = np.ascontiguousarray((next(iter(prints.values())) * 255).astype(np.uint8))
+        x, y = np.meshgrid(np.arange(size[0], dtype=np.float32), np.arange(size[1], dtype=np.float32))
+        x *= texture.shape[1] / size[0]
+        y *= texture.shape[0] / size[1]
+
+        def bare(texture: NDArray[np.uint8] = texture, x: Any = x, y: Any = y, quality: int = quality) -> bytes:
+            # turned round without a copy, so that the encoder's own time is all that is added
+            return encode(np.asarray(cv2.remap(texture, x, y, cv2.INTER_LINEAR), np.uint8)[..., ::-1], ".jpg", quality)
+
+        def ours(lit: Any = lit, prints: Any = prints, quality: int = quality) -> bytes:
+            return encode(composite(lit, prints, 30.0)[..., ::-1], ".jpg", quality)
+
+        floor = median(bare)
+        rows.append(row(f"{name} {size[0]} × {size[1]}", median(ours), "bare remap + JPEG", floor, limit))
+        if size == LOOK:
+            proxy = art.proxy(PROXY_PX // 2)  # what the server takes at this size
+
+            def look(lit: Any = lit, proxy: Artwork = proxy, quality: int = quality) -> bytes:
+                return encode(mock_up(lit, [design], lambda _: proxy, 30.0), ".jpg", quality)
+
+            times = times_of(look, 40)
+            worst = float(np.percentile(times, 95))
+            rows.append({**row("look, art laid anew, 95th percentile", worst, "60 ms", 0.060, 1.0)})
+    return rows
+
+
+def bench_film(design: Design, art: Artwork) -> dict[str, Any]:
+    """A turn of 6 s at 1080 px as MP4, against the 10 s that are asked for."""
+    info = scenes_of(find_template(BLANK))[0]
+    lit = light_plain_parts(make_view(info, read_passes(info), FILM), {}, surface)
+    prints = print_texture([design], lambda _: art, lit.view)
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "turn.mp4"
+        ours = median(lambda: write_film(path, lambda angle: composite(lit, prints, angle)[..., ::-1], 6.0), 1)
+    return row("film of a turn, 6 s, 1080 × 1080", ours, "10 s", 10.0, 1.0)
+
+
+def bench_thumbnails() -> dict[str, Any]:
+    """The board's pictures of a new artwork on twelve blanks, as the page asks for them, scenes already lit."""
+    from .web.app import create_app
+
+    with tempfile.TemporaryDirectory() as folder:
+        desk = create_app(Path(folder)).extensions["desk"]
+        desk.blanks.set_board(list(desk.templates())[:THUMBNAILS])
+        facts = Artwork.read(_plain_art(0)).facts
+
+        def fill(n: int) -> None:
+            art = Artwork(_plain_art(n), facts)
+            added = desk.artworks.add(f"Artwork {n}", f"{n}.png", art, find_traits(art.proxy()))
+            with ThreadPoolExecutor(4) as pool:
+                list(pool.map(lambda t: desk.cell(desk.work(added.id, t.id)), desk.board_blanks()))
+
+        fill(0)
+        numbers = iter(range(1, 100))
+        ours = float(np.median(times_of(lambda: fill(next(numbers)), 3)))
+    return row(f"{THUMBNAILS} board thumbnails of a new artwork", ours, "1.5 s", 1.5, 1.0)
+
+
+def _plain_art(n: int) -> bytes:
+    """A made-up picture, another one for each number."""
+    y, x = np.mgrid[:1500, :1700].astype(np.float32)
+    waves = [120 + 90 * np.sin(x / (40 + n) + k) * np.cos(y / (55 + 3 * k)) for k in range(3)]
+    return bytes(pyvips.Image.new_from_array(np.stack(waves, -1).astype(np.uint8)).pngsave_buffer(compression=1))
+
+
+def bench_scenes_memory() -> dict[str, Any]:
+    """The most memory a process takes that looks at every scene that ships and makes a listing picture in each."""
+    told = subprocess.run([sys.executable, "-m", __name__], capture_output=True, text=True, check=True)
+    most_mb = float(told.stdout)
+    return {"name": f"memory with all {len(packs())} scenes in use, MB", "seconds": most_mb, "floor": f"{MOST_MB:g} MB",
+            "floor_seconds": MOST_MB, "ratio": round(most_mb / MOST_MB, 3), "limit": 1.0}  # fmt: skip
+
+
+def _use_all_scenes() -> float:
+    """Resident memory at its most, in MB, by Linux's own count."""
+    from .work.darkroom import Darkroom
+
+    darkroom, art = Darkroom(), Artwork.read(_plain_art(0))
+    for info in packs().values():
+        template = find_template(info.templates[0])
+        designs = [Design(template, p, (Piece("art", art.facts.size, Placing()),)) for p in template.panels]
+        for size in ((400, 400), LOOK, PICTURE):
+            lit = darkroom.lit(info, size, {})
+            encode(mock_up(lit, designs, lambda _: art, 0.0), ".jpg")
+    return int(re.search(r"VmHWM:\s+(\d+) kB", Path("/proc/self/status").read_text())[1]) / 1024  # type: ignore[index]
+
+
+if __name__ == "__main__":
+    print(_use_all_scenes())
