@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import json
 from pathlib import Path
 
 import numpy as np
@@ -89,6 +90,47 @@ def test_a_picture_says_what_it_shows(client: FlaskClient) -> None:
     with Image.open(io.BytesIO(client.get(file["url"]).data)) as picture:
         found = picture.getxmp()["xmpmeta"]["RDF"]["Description"]
     assert (found["template"], found["scene"], found["view"]) == (BLANK, SCENE, "right") and "Lid: Snow" in found["colours"]
+
+
+def test_words_measures_and_another_ground_make_other_pictures(client: FlaskClient) -> None:
+    at = drop(client)
+    photo = {"file": (io.BytesIO(encoded(Image.new("RGB", (300, 200), (30, 120, 200)))), "sea.png")}
+    aside = client.post("/api/artworks?aside=true", data=photo, content_type="multipart/form-data").json["id"]
+    words = [{"text": "Summit", "place": "bottom-right", "size": 0.08}]
+    views = {"sizes": [[320, 240]]}
+    plain = made(client, at, **views, shots=shots("front"))[0]
+    captioned = made(client, at, **views, shots=shots("front"), captions=words)[0]
+    sized = made(client, at, **views, shots=[{**shots("front")[0], "measured": True}])[0]
+    laid = made(client, at, **views, shots=shots("front"), backdrop={"artwork_id": aside, "size": 0.5, "foot": 0.8})[0]
+    assert len({f["url"] for f in (plain, captioned, sized, laid)}) == 4
+    before, words_on, size_on, on_photo = (pixels(client, f).astype(int) for f in (plain, captioned, sized, laid))
+    assert np.abs(words_on - before)[200:, 220:].max() > 60 and np.abs(words_on - before)[:150, :150].max() < 12
+    assert np.abs(size_on - before).max() > 60 and "front-size" in sized["name"]
+    assert np.abs(on_photo[5, 5] - (30, 120, 200)).max() < 8 and np.abs(on_photo[120, 160] - (30, 120, 200)).max() > 40
+    assert "front-on-photo" in laid["name"]
+
+
+def test_a_look_is_dressed_as_its_picture_will_be(client: FlaskClient) -> None:
+    at = drop(client)
+    placing = client.get(at).json["placing"]
+    asked = {"placing": json.dumps(placing), "scene": SCENE, "width": 200, "height": 200}
+
+    def look(**more: object) -> np.ndarray:
+        answer = client.get(f"{at}/look", query_string={**asked, **more})
+        assert answer.status_code == 200, answer.text
+        return np.asarray(Image.open(io.BytesIO(answer.data))).astype(int)
+
+    plain = look()
+    assert np.abs(plain - look(dressed="{}")).max() <= 8
+    warm = look(dressed=json.dumps({"grade": {"warmth": 1}}))
+    assert (warm[..., 0] - warm[..., 2]).mean() > (plain[..., 0] - plain[..., 2]).mean() + 8
+    clear = look(dressed=json.dumps({"clear": True, "format": "png"}))
+    assert np.abs(clear[5, 5] - (241, 238, 231)).max() <= 4
+    assert np.abs(look(dressed="{}", measured="true") - plain).max() > 60
+    huge = [{"text": "Far too many words for a picture of this size, and they go on", "size": 0.3}]
+    assert np.abs(look(dressed=json.dumps({"captions": huge})) - plain).max() <= 8  # told of when the picture is made
+    wrong = client.get(f"{at}/look", query_string={**asked, "dressed": "[]"})
+    assert wrong.status_code == 422 and "choices cannot be read" in wrong.json["detail"]
 
 
 def test_an_angle_of_ones_own_and_no_ground(client: FlaskClient) -> None:

@@ -28,6 +28,7 @@ export type Printing = Required<Schemas["PrintingBody"]>;
 export type PrintPlan = Schemas["PrintPlan"];
 export type Job = Schemas["JobShape"];
 export type Shot = Schemas["ShotBody"];
+export type Backdrop = Required<Schemas["BackdropBody"]>;
 export type Caption = Required<Schemas["CaptionBody"]>;
 export type Grade = Required<Schemas["GradeBody"]>;
 export type Showing = Required<Schemas["Showing"]> & { grade: Grade };
@@ -165,12 +166,12 @@ export const api = {
     angle: number,
     [width, height]: [number, number],
     view: string | null = null,
-    grade: Grade | null = null,
+    dressed: Partial<Showing> | null = null,
     measured = false,
   ) => {
     const asked: Record<string, string> = { ...held(now), scene, colours: JSON.stringify(colours), angle: `${angle}` };
     if (view) asked.view = view;
-    if (grade) asked.grade = JSON.stringify(grade);
+    if (dressed) asked.dressed = JSON.stringify(dressed);
     if (measured) asked.measured = "true";
     const sized = { ...asked, width: `${width}`, height: `${height}` };
     return (await send("GET", at(place, "/look", sized))).blob();

@@ -1209,6 +1209,35 @@ export interface components {
             vector: boolean;
         };
         /**
+         * BackdropBody
+         * @description A photograph of the seller's own that the product is laid on.
+         */
+        BackdropBody: {
+            /**
+             * Across
+             * @description Where the product's middle stands, in picture widths
+             * @default 0.5
+             */
+            across: number;
+            /**
+             * Artwork Id
+             * @description The photograph, kept aside from the board
+             */
+            artwork_id: number;
+            /**
+             * Foot
+             * @description Where its foot stands, in picture heights
+             * @default 0.9
+             */
+            foot: number;
+            /**
+             * Size
+             * @description How tall it is, in picture heights
+             * @default 0.6
+             */
+            size: number;
+        };
+        /**
          * BandBody
          * @description A border along the trim.
          */
@@ -3376,6 +3405,8 @@ export interface components {
          * @description All that is chosen at the Show station: a look, when it is kept under a name.
          */
         Showing: {
+            /** @default null */
+            backdrop: components["schemas"]["BackdropBody"] | null;
             /** Captions */
             captions?: components["schemas"]["CaptionBody"][];
             /**
@@ -5279,8 +5310,9 @@ export interface operations {
                 colours?: string;
                 angle?: number;
                 view?: string | null;
-                grade?: string;
                 measured?: boolean;
+                /** @description A Showing as JSON: the look is then as its pictures will be */
+                dressed?: string | null;
                 width?: number;
                 height?: number;
             };

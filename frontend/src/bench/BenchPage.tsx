@@ -155,7 +155,7 @@ function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (
           plan={printing ? print.state?.plan : null}
         />
       )}
-      <ShownPane hand={hand} seen={seen} onSee={setSeen} grade={showingIt ? shows.showing?.grade : undefined} />
+      <ShownPane hand={hand} seen={seen} onSee={setSeen} dressed={showingIt ? shows.dressed : null} />
     </main>
   );
 }

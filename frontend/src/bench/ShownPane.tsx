@@ -1,5 +1,5 @@
 import { useRef } from "react";
-import { api, type Grade, type Scene } from "../api/client";
+import { api, type Scene, type Showing } from "../api/client";
 import { useNewestPicture } from "../ui/useNewest";
 import { useSize } from "../ui/useSize";
 import type { Hand } from "./usePair";
@@ -23,8 +23,13 @@ function anglesOf(hand: Hand): Angle[] {
 }
 
 /** The mock-up of what lies on the flat. It turns by dragging or by the left and right arrow keys. */
-export function ShownPane(props: { hand: Hand; seen: Seen | null; onSee: (seen: Seen | null) => void; grade?: Grade }) {
-  const { hand, seen, onSee, grade = null } = props;
+export function ShownPane(props: {
+  hand: Hand;
+  seen: Seen | null;
+  onSee: (seen: Seen | null) => void;
+  dressed?: Partial<Showing> | null;
+}) {
+  const { hand, seen, onSee, dressed = null } = props;
   const [frame, size] = useSize<HTMLDivElement>();
   const every = anglesOf(hand);
   const scene = hand.pair.scenes.find((s) => s.id === seen?.scene) ?? every[0]?.scene;
@@ -48,8 +53,8 @@ export function ShownPane(props: { hand: Hand; seen: Seen | null; onSee: (seen: 
           own,
           scene.turns ? angle : 0,
           wanted,
-          scene.mirrored.includes(view ?? "") ? view : null,
-          grade,
+          view && scene.views[view] !== undefined && !scene.turns ? view : null,
+          dressed,
           seen?.scene === scene.id && Boolean(seen.measured),
         ])
       : null,

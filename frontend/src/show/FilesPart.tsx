@@ -1,8 +1,9 @@
 import { useState } from "react";
-import type { Film, Showing } from "../api/client";
+import { api, type Backdrop, type Film, type Showing } from "../api/client";
 import type { Hand } from "../bench/usePair";
+import { FileButton } from "../ui/FileButton";
 import { Pick, Plain, Tick } from "../ui/fields";
-import { Button, Choice, Heading } from "../ui/parts";
+import { Alert, Button, Choice, Heading } from "../ui/parts";
 import type { Shows } from "./useShowing";
 
 const SIZES: { label: string; px: [number, number] }[] = [
@@ -85,8 +86,68 @@ export function FilesPart({ hand, shows, showing }: { hand: Hand; shows: Shows; 
         />
         <Tick label="A contact sheet of all" on={showing.sheet} onValue={(sheet) => shows.change({ sheet })} />
       </div>
+      <BackdropPart shows={shows} showing={showing} />
       <FilmPart hand={hand} shows={shows} />
     </>
+  );
+}
+
+/** A photograph of one's own that the product is laid on. */
+function BackdropPart({ shows, showing }: { shows: Shows; showing: Showing }) {
+  const [problem, setProblem] = useState<string | null>(null);
+  const { backdrop } = showing;
+  const set = (values: Partial<Backdrop>) => backdrop && shows.change({ backdrop: { ...backdrop, ...values } });
+  async function take(file: File) {
+    try {
+      const photo = await api.addPhoto(file);
+      shows.change({
+        backdrop: { across: 0.5, foot: 0.9, size: 0.6, ...backdrop, artwork_id: photo.id },
+        clear: false,
+      });
+      setProblem(null);
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  }
+  return (
+    <div className="grid gap-1.5">
+      <Heading aside="the product with its shadow">On a photograph of your own</Heading>
+      <div className="flex gap-2">
+        <FileButton name="Photograph to lay the product on" accept="image/*" onFiles={([file]) => file && take(file)}>
+          {backdrop ? "Another photograph" : "Choose a photograph"}
+        </FileButton>
+        {backdrop && <Button onClick={() => shows.change({ backdrop: null })}>Its own scene</Button>}
+      </div>
+      {problem && <Alert>{problem}</Alert>}
+      {backdrop && (
+        <>
+          <Plain
+            label="How tall"
+            value={Math.round(backdrop.size * 1000) / 10}
+            suffix="%"
+            least={5}
+            most={150}
+            onValue={(v) => set({ size: v / 100 })}
+          />
+          <Plain
+            label="From the left"
+            value={Math.round(backdrop.across * 1000) / 10}
+            suffix="%"
+            least={0}
+            most={100}
+            onValue={(v) => set({ across: v / 100 })}
+          />
+          <Plain
+            label="Its foot at"
+            value={Math.round(backdrop.foot * 1000) / 10}
+            suffix="%"
+            least={0}
+            most={120}
+            onValue={(v) => set({ foot: v / 100 })}
+          />
+        </>
+      )}
+    </div>
   );
 }
 

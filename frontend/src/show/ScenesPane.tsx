@@ -42,6 +42,7 @@ export function ScenesPane(props: { hand: Hand; shows: Shows; seen: Seen | null;
             scene={scene}
             hand={hand}
             showing={showing}
+            dressed={shows.dressed}
             seen={props.seen?.scene === scene.id}
             onSee={(view, measured) => props.onSee({ scene: scene.id, view, measured })}
             onShots={(shots) => shows.change({ shots })}
@@ -56,11 +57,12 @@ function SceneCard(props: {
   scene: Scene;
   hand: Hand;
   showing: Showing | null;
+  dressed: Partial<Showing> | null;
   seen: boolean;
   onSee: (view: string, measured?: boolean) => void;
   onShots: (shots: Shot[]) => void;
 }) {
-  const { scene, hand, showing, seen } = props;
+  const { scene, hand, showing, dressed, seen } = props;
   const frame = useRef<HTMLDivElement>(null);
   const near = useSeen(frame, false, "200px");
   const views = Object.keys(scene.views);
@@ -80,7 +82,7 @@ function SceneCard(props: {
           scene.turns ? (scene.views[first] ?? 0) : 0,
           THUMB,
           first,
-          showing?.grade ?? null,
+          dressed && { ...dressed, captions: [] },
         ])
       : null,
     (key) => api.look(...(JSON.parse(key).slice(1) as Parameters<typeof api.look>)),

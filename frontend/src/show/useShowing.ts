@@ -10,6 +10,8 @@ const SHOW_JOBS = ["pictures", "film"] as const;
 export type Shows = {
   state: ShowState | null;
   showing: Showing | null;
+  /** What looks are dressed with: light, words, what lies behind; not which views are made. */
+  dressed: Partial<Showing> | null;
   change: (values: Partial<Showing>) => void;
   work: Jobs;
   make: () => void;
@@ -63,6 +65,13 @@ export function useShowing(hand: Hand, active: boolean): Shows {
   return {
     state: state.data ?? null,
     showing,
+    dressed: showing && {
+      ...showing,
+      shots: [],
+      variants: {},
+      sizes: [[2000, 2000]],
+      format: showing.clear ? "png" : "jpg",
+    },
     change: (values) => {
       if (!showing) return;
       const next = { ...showing, ...values };

@@ -15,9 +15,8 @@ from ..core.artwork.pixels import PROXY_PX, Artwork
 from ..core.artwork.traits import find_traits
 from ..core.design import Placing
 from ..core.errors import BadTemplate
+from ..core.mockup.composite import Lit
 from ..core.mockup.drawn import cut_mask
-from ..core.mockup.grade import PLAIN, Grade, graded
-from ..core.mockup.labels import measured
 from ..core.mockup.picture import encode, mock_up
 from ..core.mockup.scene import SceneInfo
 from ..core.output import beside
@@ -58,6 +57,7 @@ FIRST_ON_BOARD = (
 """Until a seller chooses, one of each kind of thing stands on the board."""
 
 CELL_PX = (400, 400)
+LOOK_QUALITY = 86
 
 
 class Known(NamedTuple):
@@ -237,18 +237,24 @@ class Desk:
         return Cut(key, lambda: cut_mask(work.design(panel, placing), work.opener(art, self.proxy)))
 
     def look(self, work: Work, held: Placings, info: SceneInfo, angle: float, colours: Colours, size: tuple[int, int],
-             close: bool = False, mirrored: bool = False, grade: Grade = PLAIN, with_measures: bool = False) -> bytes:  # fmt: skip
+             close: bool = False, mirrored: bool = False) -> bytes:  # fmt: skip
         """A quick JPEG of what is in the hand, from the proxy."""
-        art = self.darkroom.small_proxy(work.art.sha256, lambda: self.original(work.art))
-        lit = graded(self.darkroom.lit(info, size, colours, close, mirrored, self.cut(work, held, art)), grade)
+        lit = self.darkroom.lit(info, size, colours, close, mirrored, self.quick_cut(work, held))
+        art = self.quick_art(work, held, lit)
+        picture = mock_up(lit, work.designs(held), work.opener(art, self.proxy), angle)
+        return encode(picture, ".jpg", quality=LOOK_QUALITY)
+
+    def quick_cut(self, work: Work, held: Placings) -> Cut | None:
+        """The contour of a cut-out, from the small proxy."""
+        return self.cut(work, held, self.darkroom.small_proxy(work.art.sha256, lambda: self.original(work.art)))
+
+    def quick_art(self, work: Work, held: Placings, lit: Lit) -> Artwork:
+        """As much of the artwork as a look can show."""
         largest = max((p.scale for p in held.values() if p and p.fit != "repeat"), default=1.0)
         longest = max(px for seen in lit.view.maps.values() for px in seen.texture_px) * max(1.0, largest)
         if longest > PROXY_PX // 2:
-            art = self.proxy(work.art)
-        picture = mock_up(lit, work.designs(held), work.opener(art, self.proxy), angle)
-        if with_measures and lit.view.info.measures:
-            picture, _ = measured(picture, lit.view, mirrored, self.font)
-        return encode(picture, ".jpg", quality=86)
+            return self.proxy(work.art)
+        return self.darkroom.small_proxy(work.art.sha256, lambda: self.original(work.art))
 
     def cell(self, work: Work) -> bytes:
         """The board's small picture of a pair, made once and kept."""

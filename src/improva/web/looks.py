@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -14,15 +15,16 @@ from ..core.artwork.pixels import as_array
 from ..core.artwork.traits import column_differences
 from ..core.design import Placing
 from ..core.errors import BadPiece, BadPlacing
-from ..core.mockup.grade import Grade
 from ..core.mockup.picture import encode
+from ..core.mockup.scene import SceneInfo
 from ..core.template import Panel
 from ..scenes import scene
 from .bench import PAIR_AT, proof_shape
 from .desk import Desk
+from .picturing import Shot, quick_look, shot_of
 from .piece_shapes import PiecesBody
 from .shapes import PairPath, PanelQuery, PlacingBody, ProofShape
-from .show_shapes import GradeBody
+from .show_shapes import ShotBody, Showing
 from .work import Work
 
 SEAM_PX_MM = 11.8
@@ -48,8 +50,8 @@ class LookQuery(HeldQuery):
     colours: str = "{}"
     angle: float = Field(default=0, ge=-36000, le=36000)
     view: str | None = None
-    grade: str = "{}"
     measured: bool = False
+    dressed: str | None = Field(default=None, description="A Showing as JSON: the look is then as its pictures will be")
     width: int = Field(default=900, ge=160, le=1600)
     height: int = Field(default=900, ge=160, le=1600)
 
@@ -97,11 +99,16 @@ def _asked_colours(text: str) -> dict[str, str | None]:
     return found
 
 
-def _asked_grade(text: str) -> Grade:
+def _asked_shot(work: Work, query: LookQuery, info: SceneInfo, colours: dict[str, str | None]) -> Shot:
+    """A shot with all that is chosen for the pair's pictures, as ``dressed`` says in place of what is kept."""
     try:
-        return GradeBody.model_validate_json(text).to_core()
+        showing = Showing.model_validate_json(query.dressed or "{}")
     except ValidationError as wrong:
-        raise BadPlacing("The light cannot be read: it must be the JSON of exposure, warmth, vignette and softness.") from wrong
+        raise BadPlacing("The choices cannot be read: they must be the JSON of a showing.") from wrong
+    view = query.view if query.view in info.views else None
+    asked = ShotBody(scene_id=info.id, view=view, angle=query.angle if info.turns else None, measured=query.measured)
+    own = {name: colour for name, colour in colours.items() if any(r.id == name for r in info.regions)}
+    return replace(shot_of(work, asked, showing), colours=own, mirrored=query.view in info.mirrored)
 
 
 def _held(work: Work, panel_id: str | None, text: str) -> tuple[Panel, Placing]:
@@ -133,10 +140,11 @@ def blueprint(desk: Desk) -> APIBlueprint:
         work = load(path, query)
         panel, placing, colours = work.template.panel(query.panel), asked_placing(query.placing), _asked_colours(query.colours)
         info = scene(query.scene, work.template) if query.scene else desk.first_scene(work.template)
-        size, mirrored = (query.width, query.height), query.view in info.mirrored
-        picture = desk.look(
-            work, {panel.id: placing}, info, query.angle, colours, size, False, mirrored, _asked_grade(query.grade)
-        )
+        size, held = (query.width, query.height), {panel.id: placing}
+        if query.dressed is None:
+            picture = desk.look(work, held, info, query.angle, colours, size, mirrored=query.view in info.mirrored)
+        else:
+            picture = quick_look(desk, work, held, _asked_shot(work, query, info, colours), size)
         return Response(picture, mimetype="image/jpeg")
 
     @api.get("/flat")

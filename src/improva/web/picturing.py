@@ -10,10 +10,12 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from ..core.artwork.pixels import as_array
+from ..core.colour import Floats
 from ..core.errors import BadOutput, BadScene
 from ..core.mockup.composite import Lit, composite
 from ..core.mockup.contact import contact_sheet
-from ..core.mockup.cutout import cut_out, transparent
+from ..core.mockup.cutout import Cutout, cut_out, on_photograph, transparent
 from ..core.mockup.film import check_turns, write_film
 from ..core.mockup.grade import PLAIN, Grade, graded
 from ..core.mockup.honest import Finding, picture_findings
@@ -22,15 +24,17 @@ from ..core.mockup.picture import check_scene, encode, print_texture
 from ..core.mockup.scene import SceneInfo
 from ..core.output import Watch, beside, film_name, picture_name, sheet_name
 from ..core.output.xmp import xmp_packet
+from ..core.render import on_blank
 from ..scenes import fingerprint, scene
-from ..store import MadeRow
+from ..store import MadeRow, Placings
 from ..store.database import key_of
 from ..surfaces import SURFACES
-from .desk import Desk
-from .show_shapes import MOST_SHOTS, FilmBody, ShotBody, Showing
+from .desk import LOOK_QUALITY, Desk
+from .show_shapes import MOST_SHOTS, BackdropBody, FilmBody, ShotBody, Showing
 from .work import Work
 
 SHEET_PX = 640
+CLEAR_GROUND = (241, 238, 231)
 
 
 @dataclass(frozen=True)
@@ -46,12 +50,20 @@ class Shot:
     clear: bool = False
     measured: bool = False
     captions: tuple[Caption, ...] = ()
+    backdrop: BackdropBody | None = None
     named_by: tuple[str, ...] = ()
 
     @property
     def name(self) -> str:
         """What tells its file from others of the same scene."""
-        return "-".join([self.view, *self.named_by, *(["size"] if self.measured else []), *(["clear"] if self.clear else [])])
+        return "-".join(
+            [
+                self.view,
+                *self.named_by,
+                *(["size"] if self.measured else []),
+                *(["clear"] if self.clear else ["on-photo"] if self.backdrop else []),
+            ]
+        )
 
 
 def shot_of(work: Work, asked: ShotBody, showing: Showing) -> Shot:
@@ -67,7 +79,7 @@ def shot_of(work: Work, asked: ShotBody, showing: Showing) -> Shot:
     for name, colour in colours.items():
         info.region(name).check(colour, SURFACES)
     return Shot(info, view or next(iter(info.views)), angle, asked.view in info.mirrored, colours, showing.grade.to_core(),
-                showing.clear, asked.measured, tuple(c.to_core() for c in showing.captions))  # fmt: skip
+                showing.clear, asked.measured, tuple(c.to_core() for c in showing.captions), showing.backdrop)  # fmt: skip
 
 
 def says(work: Work, shot: Shot) -> dict[str, str]:
@@ -87,14 +99,45 @@ def _lit(desk: Desk, work: Work, shot: Shot, size: tuple[int, int]) -> Lit:
 def _pixels(desk: Desk, work: Work, shot: Shot, size: tuple[int, int]) -> NDArray[np.uint8]:
     lit = _lit(desk, work, shot, size)
     prints = print_texture(work.designs(), work.opener(desk.original(work.art), desk.original), lit.view)
+    return _finished(desk, lit, prints, shot)
+
+
+def quick_look(desk: Desk, work: Work, held: Placings, shot: Shot, size: tuple[int, int]) -> bytes:
+    """A quick JPEG of a shot with what is in the hand: light, ground, words and measures as they will be."""
+    lit = desk.darkroom.lit(shot.info, size, shot.colours, mirrored=shot.mirrored, cut=desk.quick_cut(work, held))
+    art = desk.quick_art(work, held, lit)
+    prints = print_texture(work.designs(held), work.opener(art, desk.proxy), lit.view)
+    shown = replace(shot, measured=shot.measured and bool(shot.info.measures))
+    try:
+        picture = _finished(desk, graded(lit, shot.grade), prints, shown)
+    except BadOutput:  # words find no room at this size, and are told of when the picture is made
+        picture = _finished(desk, graded(lit, shot.grade), prints, replace(shown, captions=()))
+    if picture.shape[2] == 4:  # what is clear lies on paper
+        share = picture[..., 3:].astype(np.float32) / 255
+        picture = (picture[..., :3] * share + np.array(CLEAR_GROUND, np.float32) * (1 - share) + 0.5).astype(np.uint8)
+    return encode(picture, ".jpg", quality=LOOK_QUALITY)
+
+
+def _finished(desk: Desk, lit: Lit, prints: dict[str, Floats], shot: Shot) -> NDArray[np.uint8]:
+    """The picture of a shot with all that lies on it and behind it."""
+    cover, boxes = lit.view.cover, list[Box]()
     if shot.clear:
         picture = transparent(cut_out(lit, prints, shot.angle))
+    elif shot.backdrop:
+        picture = on_backdrop(desk, shot.backdrop, cut_out(lit, prints, shot.angle), lit.view.size)
+        cover = None
     else:
         picture = np.asarray(composite(lit, prints, shot.angle)[..., ::-1])
-    boxes: list[Box] = []
-    if shot.measured:
+    if shot.measured and not shot.backdrop:
         picture, boxes = measured(picture, lit.view, shot.mirrored, desk.font)
-    return captioned(picture, shot.captions, lit.view.cover, desk.font, boxes)
+    return captioned(picture, shot.captions, cover, desk.font, boxes)
+
+
+def on_backdrop(desk: Desk, asked: BackdropBody, cut: Cutout, size: tuple[int, int]) -> NDArray[np.uint8]:
+    """The product on a photograph of the seller's, cropped to the picture's proportions. Raises :class:`NotHere`."""
+    photo = on_blank(desk.original(desk.art(asked.artwork_id)).image((1, 1)))
+    filled = photo.thumbnail_image(size[0], height=size[1], crop="centre", size="both")
+    return on_photograph(cut, as_array(filled), (asked.across, asked.foot), asked.size)
 
 
 def make_picture(desk: Desk, work: Work, shot: Shot, size: tuple[int, int], ending: str) -> tuple[str, str, Path]:
@@ -103,8 +146,9 @@ def make_picture(desk: Desk, work: Work, shot: Shot, size: tuple[int, int], endi
         raise BadOutput("A JPEG cannot be transparent: choose PNG or WebP.")
     name = picture_name(work.art.title, shot.info.id, shot.name, size, ending)
     key = key_of(
-        "picture", work.subject, fingerprint(shot.info), work.placing_key, name, shot.angle, shot.colours, repr(shot.grade)
-    )
+        "picture", work.subject, fingerprint(shot.info), work.placing_key, name, shot.angle, shot.colours,
+        repr((shot.grade, shot.captions, shot.measured, shot.backdrop)),
+    )  # fmt: skip
 
     def make(path: Path) -> None:
         xmp = xmp_packet(f"{work.art.title} on {work.template.title}", says(work, shot))

@@ -47,6 +47,15 @@ class CaptionBody(Shape):
         return Caption(round_=values.pop("round"), **values)
 
 
+class BackdropBody(Shape):
+    """A photograph of the seller's own that the product is laid on."""
+
+    artwork_id: int = Field(description="The photograph, kept aside from the board")
+    across: float = Field(default=0.5, ge=0, le=1, description="Where the product's middle stands, in picture widths")
+    foot: float = Field(default=0.9, ge=0, le=1.2, description="Where its foot stands, in picture heights")
+    size: float = Field(default=0.6, ge=0.05, le=1.5, description="How tall it is, in picture heights")
+
+
 class ShotBody(Shape):
     """A scene and how it is seen: a named view, or an angle. Its colours come before those of the pair."""
 
@@ -69,6 +78,7 @@ class Showing(Shape):
     grade: GradeBody = Field(default_factory=GradeBody)
     captions: list[CaptionBody] = Field(default_factory=list, max_length=8)
     clear: bool = Field(default=False, description="Only the product and its shadow, on a transparent ground")
+    backdrop: BackdropBody | None = None
     sheet: bool = Field(default=False, description="A contact sheet too")
 
     @field_validator("sizes")
