@@ -1,9 +1,14 @@
 """Bake a scene: a base pass, one basis a region, and where each pixel looks.
 
-    base    = R(every region black)
-    basis_k = (R(region k at p) - R(black)) / p        p = 0.5, or the region's own probe
+    base          = R(every region black)
+    basis_product = (R(k as usual, grounds as usual) - R(product black, grounds as usual)) / usual
+    basis_ground  = (R(g at p, product black, other grounds at h) - R(the same, g at h)) / (p - h)
 
-in linear light. The same seeds serve every pass, so that most of the noise cancels in the difference;
+in linear light, h being half of what a ground usually reflects. Light that goes from one region to another grows with the
+product of both reflectances, which no sum of bases holds. What passes between product and ground belongs to the product's
+basis, taken on the scene's own ground: it is exact there for every print. What a part sends to itself, as the inside of a
+mug does, is exact in its usual colour; what passes between table and wall is shared by both.
+The same seeds serve every pass, so that most of the noise cancels in the difference;
 what is left is removed by Open Image Denoise with albedo and normal guides.
 """
 
@@ -20,15 +25,26 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from improva.core.ink import colour_reflectance
+from improva.surfaces import surface
+
 from . import seen
-from .stage import Stage
+from .stage import Stage, rgb
 from .tracing import denoised, render
 
-PROBE = 0.5
+PRINT = 0.4
+"""What a print usually reflects."""
+PROBE, LEAST = 0.8, 0.35
+"""What a ground reflects while its basis is measured; and the least that a part does, for noise would drown what is darker."""
 FAINTEST = 0.002
 """Light on the surroundings that is given up: half an 8-bit step where the table is brightest."""
+SMALL = 640
+"""Pictures narrower than this are traced whole: parts of them would be too coarse."""
 AIR = 0.035
 """Traced at full size round the product, in picture widths: where its contact shadow lies."""
+
+NEAR = 0.015
+"""The same round one part of it."""
 
 Image = NDArray[np.float32]
 Window = tuple[int, int, int, int]
@@ -105,9 +121,21 @@ def trace(scene: Scene, size: tuple[int, int], reflectance: dict[str, Any], samp
         return render(staged(scene, size, reflectance, Path(folder), bare).parts, samples, window, seed)
 
 
-def added(lit: Image, black: Image, probe: float) -> Image:
+def usual(region: dict[str, Any]) -> NDArray[np.float64]:
+    """What a region usually reflects, (3,) linear R, G, B: its own surface's mean, its own colour, or a print's middle grey."""
+    shown = surface(region["surface"]) if "surface" in region else None
+    if shown is not None:
+        return np.asarray(shown.mean[::-1], np.float64)
+    if "colours" in region:
+        return np.asarray(
+            colour_reflectance(region["colours"][region.get("default", next(iter(region["colours"])))]), np.float64
+        )
+    return np.full(3, PRINT)
+
+
+def added(lit: Image, reference: Image, more_reflected: NDArray[np.float64]) -> Image:
     """What a reflectance of 1 adds, denoised with both signs: clipping the noise at nought would leave its mean as light."""
-    more = (lit[..., :3] - black[..., :3]) / probe
+    more = ((lit[..., :3] - reference[..., :3]) / more_reflected).astype(np.float32)
     return np.asarray(denoised(more, lit) - denoised(-more, lit), np.float32)
 
 
@@ -117,17 +145,17 @@ def window_of(mask: NDArray[np.bool_], air: float = AIR) -> Window:
     ys, xs = np.flatnonzero(mask.any(axis=1)), np.flatnonzero(mask.any(axis=0))
     if not len(xs):
         return 0, 0, w, h
-    d = round(air * w)
+    d = max(2, round(air * w))
     x0, y0, x1, y1 = max(0, xs[0] - d), max(0, ys[0] - d), min(w, xs[-1] + 1 + d), min(h, ys[-1] + 1 + d)
     return int(x0), int(y0), int(x1 - x0), int(y1 - y0)
 
 
-def laid(low: Image, high: Image, window: Window, size: tuple[int, int]) -> Image:
+def laid(low: Image, high: Image, window: Window, size: tuple[int, int], air: float) -> Image:
     """A window at full size, laid into a frame of half the size brought up, its borders melted."""
     x, y, w, h = window
     frame_w, frame_h = size
     out = cv2.resize(low, (frame_w, frame_h), interpolation=cv2.INTER_CUBIC)
-    ramp = max(2, round(0.8 * AIR * frame_w))
+    ramp = max(1, round(0.8 * air * frame_w))  # melted within the air round what must be sharp
     along, down = np.arange(w, dtype=np.float32) + 0.5, np.arange(h, dtype=np.float32) + 0.5
     full = np.float32(ramp)
     left, right = (along if x else along + full), ((w - along) if x + w < frame_w else along * 0 + full)
@@ -200,10 +228,9 @@ def kept_apart(seen: dict[str, Image], spread: dict[str, Image]) -> dict[str, Im
 def shade_of(scene: Scene, grounds: list[str], lit: Image, size: tuple[int, int], samples: int) -> Image:
     """Light on the ground against that without the product, smoothed; 1 where there is no ground."""
     small = (size[0] // 2, size[1] // 2)
-    rho = dict.fromkeys(grounds, PROBE)
-    bare = trace(scene, small, rho, samples, bare=True)
+    bare = trace(scene, small, dict.fromkeys(grounds, PROBE), samples, bare=True)
     black = trace(scene, small, {}, samples, bare=True)
-    free = cv2.resize(added(bare, black, PROBE), size, interpolation=cv2.INTER_CUBIC).mean(axis=2)
+    free = cv2.resize(added(bare, black, np.full(3, PROBE)), size, interpolation=cv2.INTER_CUBIC).mean(axis=2)
     shade = np.where(free > 0.02, np.clip(lit.mean(axis=2) / np.maximum(free, 0.02), 0, 1), 1)
     return np.asarray(cv2.GaussianBlur(shade.astype(np.float32), (0, 0), max(size[0] / 900, 0.5)), np.float32)
 
@@ -215,24 +242,37 @@ class _Tracer:
     scene: Scene
     size: tuple[int, int]
     samples: int
-    blacks: dict[tuple[Window | None, int], Image] = field(default_factory=dict)
+    references: dict[tuple[bool, Window | None, int], Image] = field(default_factory=dict)
 
     def at(self, part: int) -> tuple[int, int]:
         return -(-self.size[0] // part), -(-self.size[1] // part)
 
-    def black(self, window: Window | None, part: int = 1) -> Image:
-        """Every region black; made once, since each basis is set against it."""
-        if (window, part) not in self.blacks:
-            self.blacks[window, part] = trace(self.scene, self.at(part), {}, self.samples, window=window)
-        return self.blacks[window, part]
+    def around(self, ground: bool) -> dict[str, Any]:
+        """What everything reflects while a ground, or a part of the product, is measured."""
+        found = {}
+        for region in self.scene.regions:
+            if "on" not in region:
+                is_ground = region["id"] in self.scene.surroundings
+                share = (0.5 if ground else 1.0) if is_ground else 0.0
+                found[region["id"]] = rgb(*(share * usual(region)))
+        return found
+
+    def reference(self, ground: bool, window: Window | None, part: int) -> Image:
+        """What the bases of grounds, or those of parts of the product, are set against; made once."""
+        key = (ground, window, part)
+        if key not in self.references:
+            self.references[key] = trace(self.scene, self.at(part), self.around(ground), self.samples, window=window)
+        return self.references[key]
 
     def base(self, window: Window | None, part: int = 1) -> Image:
-        return denoised(self.black(window, part)[..., :3], self.black(window, part))
+        black = trace(self.scene, self.at(part), {}, self.samples, window=window)
+        return denoised(black[..., :3], black)
 
     def basis(self, region: dict[str, Any], window: Window | None, part: int = 1) -> Image:
-        probe = region.get("probe", PROBE)
-        lit = trace(self.scene, self.at(part), {region["id"]: probe}, self.samples, window=window)
-        return added(lit, self.black(window, part), probe)
+        ground, as_usual = region["id"] in self.scene.surroundings, usual(region)
+        probe = np.full(3, PROBE) if ground else np.clip(as_usual, LEAST, 1)
+        lit = trace(self.scene, self.at(part), {**self.around(ground), region["id"]: rgb(*probe)}, self.samples, window=window)
+        return added(lit, self.reference(ground, window, part), probe - as_usual / 2 if ground else probe)
 
 
 def bake(scene: Scene, size: tuple[int, int], samples: int, report: Callable[[str], None] = print) -> Bake:
@@ -245,27 +285,29 @@ def bake(scene: Scene, size: tuple[int, int], samples: int, report: Callable[[st
     looked = seen.look(scene, size)
     frame = (0, 0, *size)
     product = window_of(looked.product > 0)
-    if product[2] * product[3] > 0.6 * size[0] * size[1]:
+    small = size[0] < SMALL
+    if small or product[2] * product[3] > 0.6 * size[0] * size[1]:
         product = frame
     tracer = _Tracer(scene, size, samples)
     sharp = frame if scene.sharp else product
     base = tracer.base(sharp)
-    light = {"base": base if sharp == frame else laid(tracer.base(None, 2), base, sharp, size)}
+    light = {"base": base if sharp == frame else laid(tracer.base(None, 2), base, sharp, size, AIR)}
     report(f"base {time.monotonic() - start:.0f} s")
     for region in scene.regions:
         name = region["id"]
         if "on" in region:  # it takes its cloth's light
             continue
         if name in scene.surroundings:
-            light[name] = parted(tracer.basis(region, None, 2), looked.product, size[0] / (900 if name == "wall" else 2200))
+            soft = size[0] / (900 if name == "wall" else 2200)
+            light[name] = tracer.basis(region, None) if small else parted(tracer.basis(region, None, 2), looked.product, soft)
         else:
-            own = window_of(looked.of(name), 0.012)
-            if own[2] * own[3] > 0.4 * product[2] * product[3]:
-                own = product  # its black pass is there already
+            own, air = window_of(looked.of(name), NEAR), NEAR
+            if small or own[2] * own[3] > 0.4 * product[2] * product[3]:
+                own, air = product, AIR  # what it is set against is there already
             basis = tracer.basis(region, own)
             if own != frame:
-                basis = laid(tracer.basis(region, None, 4), basis, own, size)
-            light[name] = calmed(basis, looked.product > 0)
+                basis = laid(tracer.basis(region, None, 4), basis, own, size, air)
+            light[name] = basis if small else calmed(basis, looked.product > 0)
         report(f"{name} {time.monotonic() - start:.0f} s")
     grounds = [r["id"] for r in scene.regions if r["id"] in scene.surroundings]
     shade = np.ones(size[::-1], np.float32)

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 LLVM = Path("/usr/lib/x86_64-linux-gnu/libLLVM.so.19.1")
 MAX_SAMPLES_A_WAVE = 12_000_000  # keeps one kernel launch under some 6 GB
 MAX_DEPTH = 8
+FRAME = 32
 
 Image = NDArray[np.float32]
 
@@ -59,6 +60,12 @@ def denoised(colour: Image, guides: Image) -> Image:
     """Remove the noise of a (h, w, 3) linear image with the guides of :func:`render`."""
     from pyoidn import denoise
 
+    def framed(plane: Image) -> Image:
+        # the network sees black beyond the picture, and darkens its edges: it is given a frame of what mirrors them
+        pad = min(FRAME, *(side - 1 for side in plane.shape[:2]))
+        return np.ascontiguousarray(np.pad(plane, ((pad, pad), (pad, pad), (0, 0)), mode="reflect"))
+
     albedo, normal = np.clip(guides[..., 3:6], 0, 1), np.clip(guides[..., 6:9], -1, 1)
-    clean = denoise(np.maximum(colour, 0), np.ascontiguousarray(albedo), np.ascontiguousarray(normal), hdr=True)
-    return np.asarray(clean, dtype=np.float32)
+    clean = np.asarray(denoise(framed(np.maximum(colour, 0)), framed(albedo), framed(normal), hdr=True), np.float32)
+    pad = (clean.shape[0] - colour.shape[0]) // 2
+    return np.ascontiguousarray(clean[pad : pad + colour.shape[0], pad : pad + colour.shape[1]])

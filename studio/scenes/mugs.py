@@ -13,7 +13,7 @@ from ..stage import Stage, rgb
 
 PRINT = {"id": "wrap", "title": "Print", "panel": "wrap"}
 HANDLE = part("handle", "Handle", GLAZE)
-INSIDE = part("inside", "Inside", GLAZE, probe=0.8)
+INSIDE = part("inside", "Inside", GLAZE)
 PROPS = ("table", "wall", "book", "vase", "grass", "bar")
 
 

@@ -58,7 +58,8 @@ def test_no_fringe_of_the_ground_is_left_at_the_rim() -> None:
 
 def test_it_stands_where_it_is_put_on_a_photograph() -> None:
     photo = np.full((300, 400, 3), 200, np.uint8)
-    made = on_photograph(cut_out(lit(0.0), RED, 0), photo, (0.25, 0.9), 0.4)
+    made, cover = on_photograph(cut_out(lit(0.0), RED, 0), photo, (0.25, 0.9), 0.4)
+    assert cover[250, 100] == 1 and cover[5, 390] == 0
     red = made[..., 0].astype(int) - made[..., 1] > 60
     rows, columns = np.flatnonzero(red.any(axis=1)), np.flatnonzero(red.any(axis=0))
     assert rows[-1] == pytest.approx(0.9 * 300, abs=4) and rows[-1] - rows[0] == pytest.approx(0.4 * 300, abs=6)
@@ -68,7 +69,7 @@ def test_it_stands_where_it_is_put_on_a_photograph() -> None:
 
 def test_its_shadow_takes_light_off_the_photograph() -> None:
     photo = np.full((300, 400, 3), 200, np.uint8)
-    made = on_photograph(cut_out(lit(0.6), RED, 0), photo, (0.5, 0.8), 0.5)
+    made, _ = on_photograph(cut_out(lit(0.6), RED, 0), photo, (0.5, 0.8), 0.5)
     dark = made[200, 285:300].mean()
     taken = 1 - LINEAR_OF_BYTE[round(dark)] / LINEAR_OF_BYTE[200]
     assert 0.2 < taken <= DEEPEST * 0.6 + 0.05

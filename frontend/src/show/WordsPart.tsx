@@ -52,16 +52,14 @@ export function WordsPart(props: { hand: Hand; showing: Showing; onChange: (valu
           >
             {caption.round ? "Badge" : "Caption"} {i + 1}
           </Heading>
-          <input
+          <textarea
             aria-label={`Words of caption ${i + 1}`}
             key={caption.text}
             defaultValue={caption.text}
             maxLength={120}
-            className="w-full rounded-[3px] border border-rule bg-paper px-2 py-1 text-sm"
-            onKeyDown={(event) => {
-              event.stopPropagation();
-              if (event.key === "Enter") event.currentTarget.blur();
-            }}
+            rows={2}
+            className="w-full resize-none rounded-[3px] border border-rule bg-paper px-2 py-1 text-sm"
+            onKeyDown={(event) => event.stopPropagation()}
             onBlur={(event) => {
               const text = event.target.value.trim();
               if (text && text !== caption.text) set(i, { text });
@@ -76,9 +74,9 @@ export function WordsPart(props: { hand: Hand; showing: Showing; onChange: (valu
           />
           <Pick label="Where" value={caption.place} options={PLACES} onValue={(place) => set(i, { place })} />
           <Plain
-            label="Letters"
+            label="Letters, high"
             value={Math.round(caption.size * 1000) / 10}
-            suffix="% high"
+            suffix="%"
             least={1}
             most={30}
             onValue={(percent) => set(i, { size: percent / 100 })}

@@ -124,8 +124,7 @@ def _finished(desk: Desk, lit: Lit, prints: dict[str, Floats], shot: Shot) -> ND
     if shot.clear:
         picture = transparent(cut_out(lit, prints, shot.angle))
     elif shot.backdrop:
-        picture = on_backdrop(desk, shot.backdrop, cut_out(lit, prints, shot.angle), lit.view.size)
-        cover = None
+        picture, cover = on_backdrop(desk, shot.backdrop, cut_out(lit, prints, shot.angle), lit.view.size)
     else:
         picture = np.asarray(composite(lit, prints, shot.angle)[..., ::-1])
     if shot.measured and not shot.backdrop:
@@ -133,8 +132,9 @@ def _finished(desk: Desk, lit: Lit, prints: dict[str, Floats], shot: Shot) -> ND
     return captioned(picture, shot.captions, cover, desk.font, boxes)
 
 
-def on_backdrop(desk: Desk, asked: BackdropBody, cut: Cutout, size: tuple[int, int]) -> NDArray[np.uint8]:
-    """The product on a photograph of the seller's, cropped to the picture's proportions. Raises :class:`NotHere`."""
+def on_backdrop(desk: Desk, asked: BackdropBody, cut: Cutout, size: tuple[int, int]
+                ) -> tuple[NDArray[np.uint8], Floats]:  # fmt: skip
+    """The product on a photograph of the seller's, cropped to the picture's proportions, and its cover. Raises :class:`NotHere`."""
     photo = on_blank(desk.original(desk.art(asked.artwork_id)).image((1, 1)))
     filled = photo.thumbnail_image(size[0], height=size[1], crop="centre", size="both")
     return on_photograph(cut, as_array(filled), (asked.across, asked.foot), asked.size)

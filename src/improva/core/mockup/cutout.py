@@ -62,8 +62,9 @@ def transparent(cut: Cutout) -> NDArray[np.uint8]:
     return np.asarray(np.concatenate([colour, alpha[..., None]], axis=2) * 255 + 0.5, np.uint8)
 
 
-def on_photograph(cut: Cutout, photo: NDArray[np.uint8], at: tuple[float, float], size: float) -> NDArray[np.uint8]:
-    """The product laid on a photograph, (h, w, 3) sRGB in R, G, B order.
+def on_photograph(cut: Cutout, photo: NDArray[np.uint8], at: tuple[float, float], size: float
+                  ) -> tuple[NDArray[np.uint8], Floats]:  # fmt: skip
+    """The product laid on a photograph, (h, w, 3) sRGB in R, G, B order, and its cover there, (h, w).
 
     Args:
         cut: the product.
@@ -88,4 +89,6 @@ def on_photograph(cut: Cutout, photo: NDArray[np.uint8], at: tuple[float, float]
     colour, cover, shadow = np.dstack(laid[:3]), laid[3][..., None], laid[4][..., None]
     behind = LINEAR_OF_BYTE.astype(np.float32)[photo[..., ::-1]]
     out = behind * np.clip(1 - cover - shadow, 0, 1) + colour
-    return np.asarray(srgb_from_linear(np.clip(out, 0, 1))[..., ::-1] * 255 + 0.5, np.uint8)
+    return np.asarray(srgb_from_linear(np.clip(out, 0, 1))[..., ::-1] * 255 + 0.5, np.uint8), np.asarray(
+        cover[..., 0], np.float32
+    )
