@@ -60,7 +60,7 @@ def test_print_is_mirrored_for_pressing_at_home(art_file: Path, tmp_path: Path, 
 def test_mockup_and_scenes(art_file: Path, tmp_path: Path) -> None:
     scene = next(s for s in json.loads(run("scenes", "--template", BLANK, "--json").output) if s["id"] == SCENE)
     assert {"id", "template", "kind", "views", "regions", "px"} <= set(scene)
-    assert {r["id"] for r in scene["regions"]} == {"wrap", "lid", "straw"}
+    assert {r["id"] for r in scene["regions"]} == {"wrap", "lid", "straw", "table", "wall"}
     fronts = []
     for name, options in (
         ("a.jpg", []),
@@ -298,3 +298,32 @@ def test_a_pressing_is_planned_with_the_contracts_keys() -> None:
     flag = run("press", "garden-flag")
     assert "Position 2 of 2" in flag.output and "children" in flag.output
     assert run("press", "garden-flag", "--method", "mug").exit_code == 2 and run("press", "teapot").exit_code == 2
+
+
+def test_a_turn_is_filmed(tmp_path: Path, art_file: Path) -> None:
+    target = tmp_path / "turn.webp"
+    done = run("turntable", art_file, "--template", BLANK, "--scene", "straight-tumbler-studio", "--seconds", "2",
+               "--size", "96x72", "--colour", "table=slate", "-o", target)  # fmt: skip
+    assert done.exit_code == 0, done.output
+    with Image.open(target) as film:
+        assert film.n_frames == 40 and film.size == (96, 72)
+
+
+@pytest.mark.parametrize(
+    ("more", "says"),
+    [
+        (["--seconds", "99", "-o", "turn.mp4"], "99 s cannot be made"),
+        (["-o", "turn.avi"], ".mp4, .webp or .gif"),
+        (["--colour", "table=velvet", "-o", "turn.gif"], "no colour 'velvet'"),
+        (["--size", "wide", "-o", "turn.gif"], "is not a size"),
+    ],
+)
+def test_films_that_cannot_be_are_told(tmp_path: Path, art_file: Path, more: list[str], says: str) -> None:
+    more = [str(tmp_path / part) if part.startswith("turn.") else part for part in more]
+    done = run("turntable", art_file, "--template", BLANK, "--scene", "straight-tumbler-studio", *more)
+    assert done.exit_code == 2 and says in done.output and list(tmp_path.glob("turn.*")) == []
+
+
+def test_what_does_not_turn_makes_no_film(tmp_path: Path, art_file: Path) -> None:
+    done = run("turntable", art_file, "--template", "t-shirt", "--scene", "t-shirt-front", "-o", tmp_path / "turn.mp4")
+    assert done.exit_code == 2 and "does not turn" in done.output
