@@ -60,8 +60,15 @@ def sheet(at: NDArray[np.float64], uv: NDArray[np.float64] | None = None) -> tup
     normal = np.cross(down, across)
     long = np.linalg.norm(normal, axis=2, keepdims=True)
     normal /= np.maximum(long, 1e-12)
-    for end, beside in ((0, 1), (-1, -2)):  # a row drawn together to one point has no slope of its own
-        normal[end] = np.where(long[end] < 1e-9, normal[beside], normal[end])
+    for _ in range(max(rows, columns)):  # points drawn together have no slope of their own: they take their neighbours'
+        none = long[..., 0] < 1e-9
+        if not none.any() or none.all():
+            break
+        padded = np.pad(np.where(none[..., None], 0, normal), ((1, 1), (1, 1), (0, 0)))
+        around = sum(padded[y : y + rows, x : x + columns] for y in range(3) for x in range(3))
+        size = np.linalg.norm(around, axis=2, keepdims=True)
+        normal = np.where(none[..., None], around / np.maximum(size, 1e-12), normal)
+        long = np.where(none[..., None], size, long)
     if uv is None:
         uv = np.stack(np.meshgrid(np.linspace(0, 1, columns), np.linspace(0, 1, rows)), -1)
     vertex = np.concatenate([at, normal, uv], axis=2).reshape(-1, 8).astype("<f4")

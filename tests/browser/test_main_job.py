@@ -179,7 +179,7 @@ def test_a_parts_colour_changes_the_picture(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, "show")
     page.wait_for_load_state("networkidle")
     before, src = shown(page), page.locator("[data-look]").get_attribute("src")
-    page.get_by_role("group", name="Lid colour").get_by_text("Ink").click()
+    page.get_by_role("group", name="Lid colour").get_by_title("Ink").click()
     expect_shown_to_change(page, src)
     page.wait_for_load_state("networkidle")
     changed = np.abs(shown(page) - before).max(axis=2) > 60

@@ -120,3 +120,65 @@ def test_what_is_to_be_said_about_pictures_is_said(page: Page, own_art: Path) ->
     lay_on_bench(page, own_art, "show")
     page.get_by_role("group", name="Lid colour").locator("input[type=color]").fill("#123456")
     expect(page.get_by_text("is not among the blank's named colours")).to_be_visible()
+
+
+def test_words_lie_on_every_picture(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, "show")
+    page.wait_for_load_state("networkidle")
+    before, src = shown(page), page.locator("[data-look]").get_attribute("src")
+    part(page, "Words")
+    page.get_by_role("button", name="Add words").click()
+    expect_shown_to_change(page, src)
+    page.get_by_label("Words of caption 1").fill("Keeps tea hot\nall the way up")
+    page.get_by_label("Where").select_option(label="Bottom left")
+    page.wait_for_load_state("networkidle")
+    expect(page.get_by_label("Words of caption 1")).to_have_value("Keeps tea hot\nall the way up")
+    after = shown(page)
+    h, w = before.shape[:2]
+    changed = np.abs(after - before).max(axis=2) > 40
+    assert changed[h * 3 // 4 :, : w // 2].sum() > 200 and changed[: h // 2, w // 2 :].sum() < 50
+    page.get_by_role("button", name="Take caption 1 away").click()
+    expect(page.get_by_label("Words of caption 1")).to_have_count(0)
+
+
+def test_the_size_is_drawn_and_made(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, "show")
+    page.wait_for_load_state("networkidle")
+    src = page.locator("[data-look]").get_attribute("src")
+    page.get_by_label(f"{STUDIO}: front").uncheck()
+    page.get_by_label(f"{STUDIO}: size").check()
+    expect_shown_to_change(page, src)
+    with page.expect_download() as coming:
+        page.get_by_role("button", name="Make 1 picture").click()
+    assert "_front-size_2000x2000.jpg" in coming.value.suggested_filename
+
+
+def test_every_picture_in_several_colours(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, "show")
+    lid = page.get_by_role("group", name="Lid colour")
+    lid.get_by_text("Picture it in several colours").click()
+    for colour in ("Ink", "Pine", "Rowan"):
+        lid.get_by_role("checkbox", name=colour).check()
+    expect(lid.get_by_text("Each picture in 3 colours")).to_be_visible()
+    names = made(page, "Make 3 pictures", 3)
+    assert {re.search(r"front-(\w+)_", name)[1] for name in names} == {"ink", "pine", "rowan"}  # type: ignore[index]
+
+
+def test_the_product_stands_on_a_photograph_of_ones_own(page: Page, own_art: Path, tmp_path: Path) -> None:
+    photo = tmp_path / "meadow.png"
+    Image.new("RGB", (900, 700), (40, 140, 60)).save(photo)
+    lay_on_bench(page, own_art, "show")
+    page.wait_for_load_state("networkidle")
+    src = page.locator("[data-look]").get_attribute("src")
+    part(page, "Files")
+    page.get_by_label("Photograph to lay the product on").set_input_files(photo)
+    expect_shown_to_change(page, src)
+    page.wait_for_load_state("networkidle")
+    seen = shown(page)
+    assert np.abs(seen[6, 6] - (40, 140, 60)).max() < 12
+    page.get_by_role("textbox", name="How tall").fill("30")
+    page.keyboard.press("Enter")
+    page.wait_for_load_state("networkidle")
+    expect(page.get_by_role("textbox", name="How tall")).to_have_value("30")
+    page.get_by_role("button", name="Its own scene").click()
+    expect(page.get_by_role("textbox", name="How tall")).to_have_count(0)

@@ -1,5 +1,6 @@
 import threading
 
+import numpy as np
 import pytest
 
 from improva.catalogue import template
@@ -62,3 +63,59 @@ def test_views_and_proxies_are_kept_ready() -> None:
 def test_unknown_scenes_are_told() -> None:
     with pytest.raises(BadScene, match="Known: straight-tumbler-studio"):
         scene("moon", template(BLANK))
+
+
+def test_what_is_kept_weighs_and_the_longest_unused_makes_room() -> None:
+    kept: Kept[int] = Kept(10, float)
+    for weight in (4, 5):
+        kept.get(weight, lambda weight=weight: weight)  # type: ignore[misc]
+    kept.get(3, lambda: 3)  # 12 in all: the first goes
+    assert kept.get(5, lambda: pytest.fail("was still kept")) == 5
+    made = []
+    kept.get(4, lambda: made.append(1) or 4)  # type: ignore[func-returns-value]
+    assert made == [1]
+
+
+def test_what_is_too_heavy_for_all_the_room_is_kept_alone() -> None:
+    kept: Kept[int] = Kept(10, float)
+    kept.get("small", lambda: 1)
+    kept.get("huge", lambda: 99)
+    assert kept.get("huge", lambda: pytest.fail("was still kept")) == 99
+    assert kept.get("small", lambda: 2) == 2  # it had to go
+
+
+def test_without_room_the_last_is_let_go_before_the_next_is_made() -> None:
+    kept: Kept[object] = Kept(0)
+    first = kept.get("first", object)
+    assert kept.get("first", object) is first
+    seen = []
+    kept.get("second", lambda: seen.append(len(kept._values)) or object())  # type: ignore[func-returns-value]
+    assert seen == [0] and kept.get("first", object) is not first
+
+
+def test_megabytes_are_those_of_the_arrays_within() -> None:
+    from improva.core.mockup.scene import Passes
+    from improva.work.darkroom import megabytes
+
+    half, whole = np.zeros((100, 100, 3), np.float16), np.zeros((100, 100, 2), np.float32)
+    passes = Passes(half, {"a": half, "b": half}, {"a": whole}, cover=whole[..., 0].copy())
+    assert megabytes((None, passes)) == pytest.approx((3 * 60_000 + 80_000 + 40_000) / 1e6)
+
+
+def test_a_look_reads_quick_passes_and_a_listing_picture_the_whole(monkeypatch: pytest.MonkeyPatch) -> None:
+    import improva.work.darkroom as module
+
+    opened = []
+    real = module.open_scene
+    monkeypatch.setattr(module, "open_scene", lambda info, size, cut=None: opened.append(size) or real(info, size, cut))
+    darkroom, studio = Darkroom(), scene("straight-tumbler-studio", template(BLANK))
+    assert darkroom.view(studio, (600, 450)).info.px == (1350, 1012)
+    assert darkroom.view(studio, (640, 480)).info.px == (1350, 1012) and len(opened) == 1  # read once for both
+    assert darkroom.view(studio, (1800, 1350)).info.px == (2700, 2025)
+
+
+def test_mirrored_and_other_colours_are_lit_apart() -> None:
+    darkroom, mug = Darkroom(), scene("mug-11oz-studio", template("mug-11oz"))
+    plain, flipped = (darkroom.lit(mug, (160, 120), {"table": "Sand"}, mirrored=m) for m in (False, True))
+    assert plain is not flipped and np.allclose(plain.plain, flipped.plain[:, ::-1])
+    assert darkroom.lit(mug, (160, 120), {"nowhere": "Ink"}) is darkroom.lit(mug, (160, 120), {})  # a part it lacks

@@ -1,0 +1,136 @@
+"""What the studio makes of traces, and what its scenes say: all without tracing one."""
+
+import math
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from improva.catalogue import template
+from improva.core.mockup.pack import read_info
+from improva.surfaces import SURFACES
+from studio import bake, bodies, packing
+from studio.scenes import SCENES
+from studio.stage import Stage
+
+
+def test_a_window_lies_round_what_is_seen_with_air() -> None:
+    mask = np.zeros((300, 400), bool)
+    mask[100:150, 200:260] = True
+    x, y, w, h = bake.window_of(mask, 0.05)
+    assert (x, y, w, h) == (180, 80, 100, 90)
+    assert bake.window_of(np.zeros((30, 40), bool)) == (0, 0, 40, 30)
+    mask[:, :5] = True
+    assert bake.window_of(mask, 0.05)[0] == 0  # not past the frame
+
+
+def test_a_window_is_melted_into_its_frame() -> None:
+    low, high = np.zeros((50, 100, 3), np.float32), np.ones((60, 80, 3), np.float32)
+    out = bake.laid(low, high, (40, 20, 80, 60), (200, 100), 0.05)
+    assert np.allclose(out[50, 80], 1) and np.allclose(out[5, 5], 0)
+    edge = out[50, 38:56, 0]
+    assert (np.diff(edge) >= -1e-6).all() and 0 < edge[4] < 1
+    whole = bake.laid(low, np.ones((100, 200, 3), np.float32), (0, 0, 200, 100), (200, 100), 0.05)
+    assert np.allclose(whole, 1)  # at the frame's own edge nothing is melted
+
+
+def test_places_are_carried_outward_and_no_farther() -> None:
+    uv = np.full((21, 21, 2), np.nan, np.float32)
+    uv[10, 10] = (0.3, 0.7)
+    spread = bake.dilate(uv, 3)
+    assert np.allclose(spread[10, 13], (0.3, 0.7)) and np.isnan(spread[10, 14]).all()
+
+
+def test_panels_sewn_together_are_not_spread_over_each_other() -> None:
+    left, right = (np.full((10, 20, 2), np.nan, np.float32) for _ in range(2))
+    left[:, :9], right[:, 11:] = 0.2, 0.8
+    apart = bake.kept_apart({"l": left, "r": right}, {"l": bake.dilate(left, 5), "r": bake.dilate(right, 5)})
+    both = np.stack([~np.isnan(uv[..., 0]) for uv in apart.values()])
+    assert (both.sum(axis=0) <= 1).all() and both[0, :, :9].all() and both[1, :, 11:].all()
+
+
+def test_light_on_the_ground_ends_at_the_silhouette_and_not_before() -> None:
+    """Even light behind an opaque square, traced at half the size, comes back even up to its edge."""
+    cover = np.zeros((80, 120), np.float32)
+    cover[20:60, 40:80] = 1
+    cover[19, 40:80] = 0.5
+    half = 0.8 * (1 - cover.reshape(40, 2, 60, 2).mean(axis=(1, 3)))[..., None].repeat(3, 2)
+    out = bake.parted(half.astype(np.float32), cover, 0.6)
+    assert np.allclose(out[..., 0], 0.8 * (1 - cover), atol=0.02)
+
+
+def test_soft_light_is_calmed_and_the_product_left() -> None:
+    rng = np.random.default_rng(3)
+    basis = np.full((72, 96, 3), 0.02, np.float32) + rng.normal(0, 0.01, (72, 96, 3)).astype(np.float32)
+    product = np.zeros((72, 96), bool)
+    product[30:40, 40:50] = True
+    out = bake.calmed(basis, product)
+    assert np.array_equal(out[32:38, 42:48], basis[32:38, 42:48]) and out[:20].std() < 0.5 * basis[:20].std()
+
+
+def test_what_a_region_usually_reflects() -> None:
+    assert np.allclose(bake.usual({"id": "wrap", "panel": "wrap"}), bake.PRINT)
+    oak = bake.usual({"id": "table", "surface": "oak", "colours": {"Grey": "#808080"}})
+    assert oak[0] > oak[1] > oak[2] > 0.05  # warm wood, in R, G, B
+    assert np.allclose(bake.usual({"id": "lid", "default": "Ink", "colours": {"Snow": "#ffffff", "Ink": "#000000"}}), 0)
+
+
+def test_a_point_is_projected_as_a_pinhole_does(tmp_path: Path) -> None:
+    stage = Stage((400, 300), {}, tmp_path)
+    stage.camera((0, -100, 0), (0, 0, 0), 40.0, (0, 0, 0))
+    assert stage.project((0, 0, 0)) == [200, 150]
+    # similar triangles: half the width at 100 cm is 100 · tan 20°
+    right, up = stage.project((100 * math.tan(math.radians(20)), 0, 0)), stage.project((0, 0, 10))
+    assert right == pytest.approx([400, 150], abs=0.1) and up[0] == 200 and up[1] < 150
+
+
+@pytest.mark.parametrize("name", SCENES)
+def test_every_scene_says_what_a_pack_must(name: str, tmp_path: Path) -> None:
+    scene = SCENES[name]
+    folder = tmp_path / name
+    folder.mkdir()
+    told = packing._told(
+        scene, (2700, 2025), {"samples": 1, "seconds_of_bake": 1}, {"focus_cm": 1, "open_cm": 1, "px_cm": 1}, []
+    )
+    (folder / "scene.toml").write_text(told, encoding="utf-8")
+    info = read_info(folder)  # checks kinds, views, colours, and what lies on what
+    assert info.id == name and info.title and info.finish
+    for blank in map(template, info.templates):
+        panels = {panel.id for panel in blank.panels}
+        assert {r.panel for r in info.regions if r.panel} <= panels
+    grounds = [r for r in info.regions if r.id in scene.surroundings]
+    assert grounds and all(r.surface is None or r.surface in SURFACES for r in info.regions)
+    assert set(info.mirrored) <= set(info.views)
+
+
+def test_every_blank_of_the_catalogue_is_to_be_pictured() -> None:
+    from improva.catalogue import templates
+
+    shown = {blank for scene in SCENES.values() for blank in scene.pack["templates"]}
+    assert set(templates()) - shown == {"pillow-shaped", "transfer-15in"}  # one is cut from its art, one is paper
+
+
+@pytest.mark.parametrize(
+    ("cup", "blank"),
+    [(bodies.STRAIGHT_20, "tumbler-20oz-straight"), (bodies.TAPERED_20, "tumbler-20oz-tapered"),
+     (bodies.TAPERED_30, "tumbler-30oz-tapered"), (bodies.TRAVEL, "travel-tumbler")],
+)  # fmt: skip
+def test_cups_are_as_large_as_their_templates(cup: bodies.Cup, blank: str) -> None:
+    panel = template(blank).panel()
+    if panel.cone is None:
+        assert 20 * math.pi * cup.top_r == pytest.approx(panel.trim_mm[0], rel=1e-3)
+        assert 10 * cup.wrap == pytest.approx(panel.trim_mm[1], rel=1e-3)
+    else:
+        slant = 10 * math.hypot(cup.wrap, cup.top_r - cup.foot_r)
+        assert slant == pytest.approx(panel.worn().trim_mm[1], rel=1e-3)
+
+
+@pytest.mark.parametrize(("mug", "blank"), [(bodies.MUG_11, "mug-11oz"), (bodies.MUG_15, "mug-15oz")])
+def test_mugs_are_as_large_as_their_templates_and_bare_at_the_handle(mug: bodies.Mug, blank: str) -> None:
+    panel = template(blank).panel()
+    assert (10 * mug.wrap_w, 10 * mug.wrap_h, 10 * mug.gap) == pytest.approx((*panel.trim_mm, panel.gap_mm), rel=1e-6)
+    assert mug.gap_deg == pytest.approx(360 * panel.gap_mm / (panel.trim_mm[0] + panel.gap_mm))
+    line, half = bodies.mug_handle(mug)
+    ends = np.hypot(line[[0, -1], 0], line[[0, -1], 1])
+    assert (ends < mug.r).all() and line[:, 0].max() > mug.r + 2  # rooted in the wall, with room for fingers
+    assert line[:, 2].min() - half.max() > 0 and line[:, 2].max() + half.max() < mug.height

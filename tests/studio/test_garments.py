@@ -1,0 +1,128 @@
+"""Outlines and maps of what is sewn: valid shapes, in order, and panels that continue where they lie over each other."""
+
+import math
+
+import numpy as np
+import pytest
+from shapely import Polygon
+
+from improva.catalogue import template
+from studio.flatlay import Lay, Layer
+from studio.scenes import all_over, flags, garments
+from studio.scenes.blankets import BACK_R, BACK_Z, SEAT_Y, SEAT_Z, _path
+
+IN_MM = 25.4
+EVERY = [(make, back) for make in (garments.shirt, garments.hoodie) for back in (False, True)]
+
+
+def named(layers: list[Layer]) -> dict[str, Polygon]:
+    return {layer.name.split("@")[-1]: Polygon(layer.outline).buffer(0) for layer in layers}  # points met twice are joined
+
+
+@pytest.mark.parametrize(("make", "back"), EVERY)
+def test_outlines_are_simple_shapes_of_a_persons_size(make: object, back: bool) -> None:
+    for name, shape in named(make(back)).items():  # type: ignore[operator]
+        assert shape.geom_type == "Polygon" and shape.is_valid and shape.area > 500, name
+    body = named(make(back))["body"]  # type: ignore[operator]
+    left, top, right, foot = body.bounds
+    assert 480 < right - left < 640 and 600 < foot - top < 760
+
+
+@pytest.mark.parametrize(("make", "back"), EVERY)
+def test_a_garment_is_the_same_on_both_its_sides(make: object, back: bool) -> None:
+    found = named(make(back))  # type: ignore[operator]
+    right, left = found["sleeve-r"], found["sleeve-l"]
+    assert right.area == pytest.approx(left.area, rel=1e-6) and right.centroid.x == pytest.approx(-left.centroid.x, abs=1e-6)
+    body = np.array(found["body"].exterior.coords) * [-1, 1]
+    assert Polygon(body).symmetric_difference(found["body"]).area < 1
+
+
+@pytest.mark.parametrize(("make", "back"), EVERY)
+def test_sleeves_go_under_the_body_and_leave_no_gap(make: object, back: bool) -> None:
+    layers = make(back)  # type: ignore[operator]
+    order = [layer.name.split("@")[-1] for layer in layers]
+    found = named(layers)
+    assert order.index("sleeve-r") < order.index("body") and found["sleeve-r"].intersection(found["body"]).area > 400
+    assert found["body"].union(found["sleeve-r"]).union(found["sleeve-l"]).geom_type == "Polygon"
+
+
+@pytest.mark.parametrize(("blank", "make", "top"), [("t-shirt", garments.shirt, -60.0), ("hoodie", garments.hoodie, -250.0)])
+def test_the_print_lies_on_the_body_at_its_true_size(blank: str, make: object, top: float) -> None:
+    for scene in garments.SCENES:
+        if scene.pack["templates"] != [blank]:
+            continue
+        print_ = next(r for r in scene.regions if "panel" in r)
+        panel = template(blank).panel(print_["panel"])
+        x, y, w, h = print_["box_mm"]
+        assert (w, h) == pytest.approx(panel.trim_mm, rel=1e-6)
+        body = named(make(print_["panel"] == "back"))["body"]  # type: ignore[operator]
+        corners = [(x - garments.CANVAS[0] / 2 + dx * w, y + top + dy * h) for dx in (0, 1) for dy in (0, 1)]
+        assert body.buffer(2).contains(Polygon([corners[0], corners[1], corners[3], corners[2]]))
+
+
+def test_the_all_over_hoodie_is_cut_from_its_template() -> None:
+    """Lying flat its front is as large as the panel, less what is turned into the seams."""
+    panel = template("hoodie-all-over").panel("front")
+    front = next(layer for layer in all_over.layers(False) if layer.name == "front")
+    assert Polygon(front.outline).area == pytest.approx(Polygon(panel.outline_mm).area * all_over.SCALE**2, rel=1e-6)
+
+
+def test_the_pocket_shows_the_front_where_it_lies_on_it() -> None:
+    """A point on the pocket and the point of the front beneath it differ by the pocket's place in the template, nothing else."""
+    layers = {layer.name: layer for layer in all_over.layers(False)}
+    pocket, front = layers["pocket"], layers["front"]
+    assert pocket.uv and front.uv
+    shape = Polygon(pocket.outline)
+    x0, y0, x1, y1 = shape.buffer(-6).bounds
+    at = np.stack(np.meshgrid(np.linspace(x0, x1, 12), np.linspace(y0, y1, 9)), -1)
+    panels = {name: np.array(template("hoodie-all-over").panel(name).trim_mm) for name in ("front", "pocket")}
+    away = front.uv(at) * panels["front"] - pocket.uv(at) * panels["pocket"]
+    assert np.allclose(away, all_over.POCKET, atol=0.15)  # in mm
+    keep_out = template("hoodie-all-over").panel("front").keep_out[0].box
+    assert keep_out[:2] == all_over.POCKET and keep_out[2:] == tuple(panels["pocket"])
+
+
+def test_maps_keep_lengths_and_both_sleeves_are_each_others_mirror() -> None:
+    place = all_over._sleeve(1, -1.0)
+    a, b = np.array([[300.0, 300.0]]), np.array([[330.0, 340.0]])
+    assert np.linalg.norm(place(b) - place(a)) == pytest.approx(50 / all_over.SCALE)
+    other = all_over._sleeve(-1, 1.0)
+    assert np.allclose(place(a)[..., 1], other(a * [-1, 1])[..., 1])
+    assert np.allclose(place(a)[..., 0] - 230, 230 - other(a * [-1, 1])[..., 0])
+
+
+def test_a_fold_of_the_sleeve_is_its_middle_line() -> None:
+    place = all_over._sleeve(1, -1.0)
+    for share in (0.1, 0.5, 0.9):
+        point = all_over.SHOULDER + share * (all_over.CUFF - all_over.SHOULDER)
+        assert place(point[None])[0, 0] == pytest.approx(230)
+
+
+def test_layers_of_a_garment_rise_over_one_another() -> None:
+    lay = Lay(garments.CANVAS, garments.TOP, 5)
+    heights = []
+    for layer in garments.shirt(False):
+        lay.lay(layer)
+        heights.append(lay.z.max())
+    assert heights == sorted(heights) and 8 < heights[-1] < 40  # mm: cloth, not cushions
+
+
+def test_the_flag_hangs_from_its_sleeve_and_keeps_its_size() -> None:
+    u, v = np.meshgrid(np.linspace(0, 1, 120), np.linspace(0, 1, 160))
+    at = flags.cloth_at(u, v)
+    assert np.allclose(at[0, :, 2], flags.BAR_Z, atol=1e-6) and np.abs(at[0, :, 1]).max() < 2.3
+    along = np.linalg.norm(np.diff(at, axis=0), axis=-1).sum(axis=0).mean()
+    across = np.linalg.norm(np.diff(at, axis=1), axis=-1).sum(axis=1)
+    assert along == pytest.approx(18 * 2.54, rel=0.06) and across.max() < 12.5 * 2.54 * 1.25
+    assert np.abs(at[-1, :, 1]).max() > 1  # it waves at its foot
+
+
+def test_a_blankets_way_goes_over_the_seats_back_and_along_the_seat() -> None:
+    path = _path()
+    assert path[:, 1].max() == pytest.approx(BACK_Z + 0.4, abs=0.05)
+    over = path[(path[:, 1] > BACK_Z - BACK_R + 1)]
+    assert np.allclose(np.hypot(over[:, 0], over[:, 1] - (BACK_Z - BACK_R)), BACK_R + 0.4, atol=1e-6)
+    assert path[-1, 0] < SEAT_Y and path[-1, 1] == pytest.approx(SEAT_Z + 0.4, abs=1e-6)
+    steps = np.diff(path, axis=0)
+    turn = np.abs(np.diff(np.unwrap(np.arctan2(steps[:, 1], steps[:, 0]))))
+    assert turn.max() < math.radians(25)  # no kink that a cloth would not follow
