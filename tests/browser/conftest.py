@@ -65,6 +65,7 @@ def browser() -> Iterator[Browser]:
 @pytest.fixture
 def page(browser: Browser, address: str) -> Iterator[Page]:
     context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=address, accept_downloads=True)
+    context.set_default_timeout(60_000)
     page = context.new_page()
     errors: list[str] = []
     page.on("pageerror", lambda error: errors.append(str(error)))

@@ -129,10 +129,15 @@ def test_words_lie_on_every_picture(page: Page, own_art: Path) -> None:
     part(page, "Words")
     page.get_by_role("button", name="Add words").click()
     expect_shown_to_change(page, src)
-    page.get_by_label("Words of caption 1").fill("Keeps tea hot\nall the way up")
+    page.get_by_label("Words of caption 1").fill("Tea\nhot")
+    src = page.locator("[data-look]").get_attribute("src")
+    page.get_by_label("Words of caption 1").blur()
+    expect_shown_to_change(page, src)
+    src = page.locator("[data-look]").get_attribute("src")
     page.get_by_label("Where").select_option(label="Bottom left")
+    expect_shown_to_change(page, src)
     page.wait_for_load_state("networkidle")
-    expect(page.get_by_label("Words of caption 1")).to_have_value("Keeps tea hot\nall the way up")
+    expect(page.get_by_label("Words of caption 1")).to_have_value("Tea\nhot")
     after = shown(page)
     h, w = before.shape[:2]
     changed = np.abs(after - before).max(axis=2) > 40
