@@ -60,7 +60,7 @@ class Scene:
         exposure: multiplies linear light before the tone curve.
         surroundings: shapes that do not belong to the product.
         sharp: the surroundings are in focus too, so that all of the base is traced at full size.
-        points: points in cm whose places in the picture are kept, for drawing measures: name to (from, to, mm).
+        measures: title, ends in cm and length in mm of what is drawn on size pictures.
     """
 
     pack: dict[str, Any]
@@ -151,7 +151,7 @@ def window_of(mask: NDArray[np.bool_], air: float = AIR) -> Window:
 
 
 def laid(low: Image, high: Image, window: Window, size: tuple[int, int], air: float) -> Image:
-    """A window at full size, laid into a frame of half the size brought up, its borders melted."""
+    """A window at full size, laid into a coarser frame brought up to ``size``, its borders melted within ``air``."""
     x, y, w, h = window
     frame_w, frame_h = size
     out = cv2.resize(low, (frame_w, frame_h), interpolation=cv2.INTER_CUBIC)

@@ -23,8 +23,15 @@ def part(region: str, title: str, colours: dict[str, str], **more: Any) -> dict[
 def grounds(surface: str = "oak", wall: str = "Sand") -> list[dict[str, Any]]:
     """The pack's entries of table and wall."""
     return [
-        {"id": "table", "title": "Ground", "size_mm": [10 * v for v in ROOM], "surface": surface, "colours": WALLS},
-        {**part("wall", "Backdrop", WALLS), "default": wall},
+        {
+            "id": "table",
+            "title": "Ground",
+            "around": True,
+            "size_mm": [10 * v for v in ROOM],
+            "surface": surface,
+            "colours": WALLS,
+        },
+        {**part("wall", "Backdrop", WALLS, around=True), "default": wall},
     ]
 
 

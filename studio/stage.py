@@ -28,11 +28,9 @@ def rgb(*value: float) -> dict[str, Any]:
     return {"type": "rgb", "value": list(value) if len(value) == 3 else [value[0]] * 3}
 
 
-def bitmap(pixels: NDArray[np.floating], raw: bool = False, **more: Any) -> dict[str, Any]:
-    """A texture from (h, w, 3) or (h, w) values, sRGB unless ``raw``."""
-    pixels = np.ascontiguousarray(pixels if pixels.ndim == 3 else pixels[..., None])
-    linear = pixels if raw else np.where(pixels <= 0.04045, pixels / 12.92, ((pixels + 0.055) / 1.055) ** 2.4)
-    return {"type": "bitmap", "bitmap": mi.Bitmap(linear.astype(np.float32)), "raw": True, **more}
+def bitmap(values: NDArray[np.floating], **more: Any) -> dict[str, Any]:
+    """A texture of (h, w) plain values."""
+    return {"type": "bitmap", "bitmap": mi.Bitmap(np.ascontiguousarray(values[..., None], np.float32)), "raw": True, **more}
 
 
 @dataclass
@@ -73,7 +71,7 @@ class Stage:
                                 "sheen": sheen, "sheen_tint": 0.0}  # fmt: skip
         if relief is not None:
             to_uv = self.to.scale([times[0], times[1], 1])
-            made = {"type": "bumpmap", "arbitrary": bitmap(relief, raw=True, to_uv=to_uv), "scale": depth, "bsdf": made}
+            made = {"type": "bumpmap", "arbitrary": bitmap(relief, to_uv=to_uv), "scale": depth, "bsdf": made}
         return {"type": "twosided", "bsdf": made}
 
     def _colour(self, colour: Any) -> Any:
@@ -144,15 +142,6 @@ class Stage:
         x, y, z = middle
         self.quad("wall", (x - w / 2, y, z + h / 2), (w, 0, 0), (0, 0, -h),
                   {"type": "twosided", "bsdf": {"type": "diffuse", "reflectance": self.rho("wall")}})  # fmt: skip
-
-
-TABLE = {"id": "table", "title": "Table"}
-WALL = {"id": "wall", "title": "Wall"}
-
-
-def ground(title: str, size: tuple[float, float], surface: str, region: str = "table") -> dict[str, Any]:
-    """The pack's entry for a ground of w × h cm that shows a surface."""
-    return {"id": region, "title": title, "size_mm": [10 * size[0], 10 * size[1]], "surface": surface}
 
 
 def relief_of(cells: NDArray[np.floating]) -> NDArray[np.float32]:

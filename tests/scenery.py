@@ -34,7 +34,14 @@ def plane(value: float, rows: slice = slice(None), columns: slice = slice(None))
 
 PRINT = Region("wrap", "Print", "wrap")
 GROUND = Region(
-    "table", "Ground", None, {"Grey": "#808080", "White": "#ffffff"}, "Grey", size_mm=(960.0, 720.0), surface="stripes"
+    "table",
+    "Ground",
+    None,
+    {"Grey": "#808080", "White": "#ffffff"},
+    "Grey",
+    size_mm=(960.0, 720.0),
+    surface="stripes",
+    around=True,
 )
 
 

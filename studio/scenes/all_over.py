@@ -160,7 +160,7 @@ def _scene(back: bool) -> Scene:
                   "finish": "soft matte", "views": {side: 0.0},
                   "regions": [*prints, {"id": "garment", "title": "Undyed cloth", "default": "White", "colours": {"White": "#f3f2ee"}},
                               {"id": "trim", "title": "Ribbing", "default": "Black", "colours": plain}, *more,
-                              {"id": "table", "title": "Ground", "size_mm": [3300, 2700], "surface": "limed", "colours": WALLS}]},
+                              {"id": "table", "title": "Ground", "around": True, "size_mm": [3300, 2700], "surface": "limed", "colours": WALLS}]},
                  flat(back), 1.0, ("table",))  # fmt: skip
 
 

@@ -57,7 +57,6 @@ def shirt(back: bool) -> list[Layer]:
     flip = [Crease((-c.start[0], c.start[1]), (-c.end[0], c.end[1]), c.wide, c.high) for c in arm]
     rib_w = 21
     out = curve((0, dip + rib_w), (58, dip * 0.80 + rib_w * 0.86), (100, dip * 0.38 + rib_w * 0.55), (116, 5))
-    collar = both(joined(curve((0, dip), (52, dip * 0.80), (84, dip * 0.36), (94, -1)), out[::-1]))
     ring = joined(neck, [(94, -1)], [(116, 5)], out[::-1])
     layers = []
     if not back:
@@ -76,7 +75,6 @@ def shirt(back: bool) -> list[Layer]:
                Layer("garment@body", body, 1.8, 7.5, 60, 1.5, creases=tuple(under + drag + across),
                      seams=(curve((254, 683), (140, 691), (0, 694), (-140, 691), (-254, 683)),)),
                Layer("garment@collar", both(ring), 1.5, 0.7, 7, 0.1, rib=0.0)]  # fmt: skip
-    del collar
     return layers
 
 
@@ -228,7 +226,7 @@ def _scene(template: str, back: bool, make: Callable[[bool], list[Layer]], middl
     print_ = {"id": panel, "title": f"{panel.title()} print", "panel": panel, "on": "garment",
               "box_mm": [round(CANVAS[0] / 2 - w / 2, 2), round(print_top - top, 2), w, h]}  # fmt: skip
     cords = [{"id": "cords", "title": "Cords", "default": "White", "colours": CLOTHS}] if make is hoodie and not back else []
-    ground = {"id": "table", "title": "Ground", "size_mm": [3300, 2700], "surface": surface, "colours": WALLS}
+    ground = {"id": "table", "title": "Ground", "around": True, "size_mm": [3300, 2700], "surface": surface, "colours": WALLS}
     return Scene({"id": f"{template}-{panel}", "title": f"{panel.title()}, lying flat", "kind": "flat", "templates": [template], "finish": "soft matte",
                   "views": {panel: 0.0}, "regions": [print_, cloth_region(), *cords, ground]},
                  flat(make, back, middle, span, seed), 1.0, ("table",), measures=SIZES[make is hoodie])  # fmt: skip

@@ -3192,6 +3192,11 @@ export interface components {
          * @description A part of a scene whose colour may change.
          */
         RegionShape: {
+            /**
+             * Around
+             * @description A ground or backdrop, not a part of what is sold
+             */
+            around: boolean;
             /** Colours */
             colours: {
                 [key: string]: string;

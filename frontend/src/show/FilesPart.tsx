@@ -2,7 +2,7 @@ import { useState } from "react";
 import { api, type Backdrop, type Film, type Showing } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { FileButton } from "../ui/FileButton";
-import { Pick, Plain, Tick } from "../ui/fields";
+import { Percent, Pick, Plain, Tick } from "../ui/fields";
 import { Alert, Button, Choice, Heading } from "../ui/parts";
 import type { Shows } from "./useShowing";
 
@@ -121,30 +121,9 @@ function BackdropPart({ shows, showing }: { shows: Shows; showing: Showing }) {
       {problem && <Alert>{problem}</Alert>}
       {backdrop && (
         <>
-          <Plain
-            label="How tall"
-            value={Math.round(backdrop.size * 1000) / 10}
-            suffix="%"
-            least={5}
-            most={150}
-            onValue={(v) => set({ size: v / 100 })}
-          />
-          <Plain
-            label="From the left"
-            value={Math.round(backdrop.across * 1000) / 10}
-            suffix="%"
-            least={0}
-            most={100}
-            onValue={(v) => set({ across: v / 100 })}
-          />
-          <Plain
-            label="Its foot at"
-            value={Math.round(backdrop.foot * 1000) / 10}
-            suffix="%"
-            least={0}
-            most={120}
-            onValue={(v) => set({ foot: v / 100 })}
-          />
+          <Percent label="How tall" share={backdrop.size} least={5} most={150} onShare={(size) => set({ size })} />
+          <Percent label="From the left" share={backdrop.across} most={100} onShare={(across) => set({ across })} />
+          <Percent label="Its foot at" share={backdrop.foot} most={120} onShare={(foot) => set({ foot })} />
         </>
       )}
     </div>

@@ -20,7 +20,7 @@ export function PartChoice(props: { region: Region; hand: Hand; shows: Shows; sh
   const surfaces = (shows.state?.surfaces ?? []).filter((s) => s.use === use);
   const first = region.surface ?? region.default ?? Object.keys(region.colours)[0] ?? "#ffffff";
   // Grounds and backdrops differ from scene to scene until one is chosen for all.
-  const around = region.shows === "ground" || region.id === "wall";
+  const { around } = region;
   const given = hand.colours[region.id] ?? null;
   const chosen = split(given ?? (around ? "" : first), surfaces);
   const own = chosen.colour.startsWith("#");

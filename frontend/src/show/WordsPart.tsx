@@ -3,7 +3,7 @@ import { Plus, Trash2 } from "lucide-react";
 import { api, type Caption, type Showing } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { ColourField } from "../ui/ColourField";
-import { Pick, Plain, Tick } from "../ui/fields";
+import { Percent, Pick, Tick } from "../ui/fields";
 import { Button, Heading, IconButton } from "../ui/parts";
 
 const PLACES = [
@@ -73,13 +73,12 @@ export function WordsPart(props: { hand: Hand; showing: Showing; onChange: (valu
             onValue={(font) => set(i, { font })}
           />
           <Pick label="Where" value={caption.place} options={PLACES} onValue={(place) => set(i, { place })} />
-          <Plain
+          <Percent
             label="Letters, high"
-            value={Math.round(caption.size * 1000) / 10}
-            suffix="%"
+            share={caption.size}
             least={1}
             most={30}
-            onValue={(percent) => set(i, { size: percent / 100 })}
+            onShare={(size) => set(i, { size })}
           />
           <ColourField
             label="Letters' colour"

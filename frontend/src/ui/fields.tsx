@@ -50,6 +50,26 @@ export function Plain(props: {
   );
 }
 
+/** A share of something, written in per cent. */
+export function Percent(props: {
+  label: string;
+  share: number;
+  least?: number;
+  most: number;
+  onShare: (share: number) => void;
+}) {
+  return (
+    <Plain
+      label={props.label}
+      value={Math.round(props.share * 1000) / 10}
+      suffix="%"
+      least={props.least ?? 0}
+      most={props.most}
+      onValue={(percent) => props.onShare(percent / 100)}
+    />
+  );
+}
+
 /** A choice of many, as a list that opens. */
 export function Pick<T extends string>(props: {
   label: string;

@@ -14,9 +14,9 @@ from ..core.artwork.pixels import Artwork
 from ..core.artwork.reading import read_file
 from ..core.design import Design, Piece, Placing
 from ..core.errors import BadOutput
-from ..core.mockup.composite import composite, light_plain_parts
+from ..core.mockup.composite import light_plain_parts
 from ..core.mockup.drawn import cut_mask
-from ..core.mockup.film import angles, check_turns, write_film
+from ..core.mockup.film import angles, check_turns, turning, write_film
 from ..core.mockup.pack import read_info, read_passes
 from ..core.mockup.picture import PICTURE_FORMATS, check_scene, encode, mock_up, print_texture
 from ..core.mockup.scene import SceneInfo
@@ -25,11 +25,11 @@ from ..core.output import (
     INTENTS,
     Carrier,
     PrintSettings,
-    beside,
     check_ending,
     make_print,
     paper_size,
     plan_sheets,
+    write_beside,
     write_print,
     write_sheets,
 )
@@ -160,7 +160,7 @@ def turntable(template: Template, panel: Panel, art: Artwork, placing: Placing, 
     wanted = _size(size)
     lit = light_plain_parts(make_view(*open_scene(info, wanted), wanted), _colours(colours), surface)
     prints = print_texture([_design(template, panel, art, placing)], lambda _: art, lit.view)
-    frames = write_film(output, lambda angle: composite(lit, prints, angle)[..., ::-1], seconds)
+    frames = write_film(output, turning(lit, prints), seconds)
     click.echo(f"{output}: {frames} frames of {wanted[0]} × {wanted[1]} px, {seconds:g} s")
 
 
@@ -190,6 +190,5 @@ def mockup(template: Template, panel: Panel, art: Artwork, placing: Placing, sce
     mirrored = view in info.mirrored
     lit = light_plain_parts(make_view(*open_scene(info, wanted, cut), wanted, mirrored=mirrored), _colours(colours), surface)
     picture = mock_up(lit, [design], lambda _: art, degrees)
-    with beside(output) as temporary:
-        temporary.write_bytes(encode(picture, output.suffix))
+    write_beside(output, encode(picture, output.suffix))
     click.echo(f"{output}: {picture.shape[1]} × {picture.shape[0]} px, {info.title}, {degrees:g}°")

@@ -12,7 +12,7 @@ from importlib import resources
 from pathlib import Path
 from typing import Any
 
-from ..core.output.writing import beside, sweep
+from ..core.output.writing import sweep, write_beside
 
 
 def key_of(*parts: Any) -> str:
@@ -93,8 +93,7 @@ class Database:
         sha256 = hashlib.sha256(data).hexdigest()
         path = self._blobs / sha256
         if not path.exists():
-            with beside(path) as temporary:
-                temporary.write_bytes(data)
+            write_beside(path, data)
         return sha256
 
     def blob(self, sha256: str) -> bytes:

@@ -48,17 +48,17 @@ class Copied(BaseModel):
 def scene_shape(info: SceneInfo) -> SceneShape:
     """A scene as it is answered."""
     regions = [RegionShape(id=r.id, title=r.title, panel=r.panel, colours=r.colours, default=r.default, surface=r.surface,
-                           shows=_shows(r), place=r.place) for r in info.regions]  # fmt: skip
+                           shows=_shows(r), place=r.place, around=r.around) for r in info.regions]  # fmt: skip
     return SceneShape(id=info.id, title=info.title, kind=info.kind, templates=list(info.templates), views=info.views,
                       turns=info.turns, px=info.px, regions=regions, mirrored=list(info.mirrored), finish=info.finish,
         measures=len(info.measures))  # fmt: skip
 
 
 def _shows(region: Region) -> Literal["colour", "ground", "cloth"]:
-    """What a part can be given: a cloth's size is known but it has no surface of its own."""
+    """What a part can be given."""
     if region.size_mm is None:
         return "colour"
-    return "ground" if region.surface else "cloth"
+    return "ground" if region.around else "cloth"
 
 
 def proof_shape(report: dict[str, Any]) -> ProofShape:

@@ -19,7 +19,7 @@ from ..core.mockup.composite import Lit
 from ..core.mockup.drawn import cut_mask
 from ..core.mockup.picture import encode, mock_up
 from ..core.mockup.scene import SceneInfo
-from ..core.output import beside
+from ..core.output import write_beside
 from ..core.pieces import piece_box
 from ..core.preflight import Subject, judged, worst
 from ..core.propose import propose
@@ -262,8 +262,7 @@ class Desk:
         if not path.exists():
             info = self.first_scene(work.template)
             picture = self.look(work, work.placings, info, work.row.angle, work.row.colours, CELL_PX, close=info.turns)
-            with beside(path) as temporary:
-                temporary.write_bytes(picture)
+            write_beside(path, picture)
         return path.read_bytes()
 
     def flat(self, work: Work, panel: Panel, placing: Placing | None, width: int) -> pyvips.Image:

@@ -16,13 +16,13 @@ from ..core.errors import BadOutput, BadScene
 from ..core.mockup.composite import Lit, composite
 from ..core.mockup.contact import contact_sheet
 from ..core.mockup.cutout import Cutout, cut_out, on_photograph, transparent
-from ..core.mockup.film import check_turns, write_film
+from ..core.mockup.film import check_turns, turning, write_film
 from ..core.mockup.grade import PLAIN, Grade, graded
 from ..core.mockup.honest import Finding, picture_findings
 from ..core.mockup.labels import Box, Caption, captioned, measured
 from ..core.mockup.picture import check_scene, encode, print_texture
 from ..core.mockup.scene import SceneInfo
-from ..core.output import Watch, beside, film_name, picture_name, sheet_name
+from ..core.output import Watch, film_name, picture_name, sheet_name, write_beside
 from ..core.output.xmp import xmp_packet
 from ..core.render import on_blank
 from ..scenes import fingerprint, scene
@@ -91,15 +91,11 @@ def says(work: Work, shot: Shot) -> dict[str, str]:
             "scene": shot.info.id, "view": shot.view, "colours": "; ".join(chosen)}  # fmt: skip
 
 
-def _lit(desk: Desk, work: Work, shot: Shot, size: tuple[int, int]) -> Lit:
-    cut = desk.cut(work, {}, desk.original(work.art))
-    return graded(desk.darkroom.lit(shot.info, size, shot.colours, mirrored=shot.mirrored, cut=cut), shot.grade)
-
-
-def _pixels(desk: Desk, work: Work, shot: Shot, size: tuple[int, int]) -> NDArray[np.uint8]:
-    lit = _lit(desk, work, shot, size)
-    prints = print_texture(work.designs(), work.opener(desk.original(work.art), desk.original), lit.view)
-    return _finished(desk, lit, prints, shot)
+def _lit(desk: Desk, work: Work, shot: Shot, size: tuple[int, int]) -> tuple[Lit, dict[str, Floats]]:
+    """A shot's lit view and its prints, from the artwork as it came."""
+    original = desk.original(work.art)
+    lit = desk.darkroom.lit(shot.info, size, shot.colours, mirrored=shot.mirrored, cut=desk.cut(work, {}, original))
+    return graded(lit, shot.grade), print_texture(work.designs(), work.opener(original, desk.original), lit.view)
 
 
 def quick_look(desk: Desk, work: Work, held: Placings, shot: Shot, size: tuple[int, int]) -> bytes:
@@ -152,9 +148,8 @@ def make_picture(desk: Desk, work: Work, shot: Shot, size: tuple[int, int], endi
 
     def make(path: Path) -> None:
         xmp = xmp_packet(f"{work.art.title} on {work.template.title}", says(work, shot))
-        data = encode(_pixels(desk, work, shot, size), path.suffix, xmp=xmp)
-        with beside(path) as temporary:
-            temporary.write_bytes(data)
+        data = encode(_finished(desk, *_lit(desk, work, shot, size), shot), path.suffix, xmp=xmp)
+        write_beside(path, data)
 
     return key, name, desk.keep(MadeRow(key, "picture", work.placing_key, name), work, make)
 
@@ -166,8 +161,7 @@ def make_sheet(desk: Desk, work: Work, made: list[tuple[str, str, Path]]) -> str
 
     def make(path: Path) -> None:
         data = encode(contact_sheet([(name, path) for _, name, path in made], SHEET_PX), ".jpg")
-        with beside(path) as temporary:
-            temporary.write_bytes(data)
+        write_beside(path, data)
 
     desk.keep(MadeRow(key, "picture", work.placing_key, name), work, make)
     return key
@@ -210,16 +204,14 @@ def film_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:
     key = key_of("film", work.subject, fingerprint(shot.info), work.placing_key, name, shot.colours, repr(shot.grade))
 
     def make(path: Path) -> None:
-        lit = _lit(desk, work, shot, film.size)
-        prints = print_texture(work.designs(), work.opener(desk.original(work.art), desk.original), lit.view)
-        write_film(path, lambda angle: composite(lit, prints, angle)[..., ::-1], film.seconds, watch)
+        lit, prints = _lit(desk, work, shot, film.size)
+        write_film(path, turning(lit, prints), film.seconds, watch)
 
     desk.keep(MadeRow(key, "picture", work.placing_key, name), work, make)
     return [key]
 
 
-def findings_of(work: Work, showing: Showing) -> list[Finding]:
-    """What is to be said about the pictures that are chosen."""
-    shots = shots_of(work, showing)
+def findings_of(work: Work, shots: list[Shot]) -> list[Finding]:
+    """What is to be said about a set of pictures."""
     colours = [{name: colour for name, colour in shot.colours.items() if colour} for shot in shots]
     return picture_findings(work.template, [shot.info for shot in shots], colours, {p.id for p in work.printed})

@@ -88,6 +88,7 @@ class RegionShape(Shape):
     surface: str | None
     shows: Literal["colour", "ground", "cloth"] = Field(description="What it can be given: only colours, surfaces, weaves")
     place: str | None
+    around: bool = Field(description="A ground or backdrop, not a part of what is sold")
 
 
 class SceneShape(Shape):

@@ -52,9 +52,9 @@ def state_of(work: Work) -> ShowState:
     """How a pair is shown."""
     showing = showing_of(work)
     surfaces = [SurfaceShape(id=s.id, title=s.title, use=s.use) for s in SURFACES.values()]
-    found = [FindingShape(status=f.status, message=f.message) for f in findings_of(work, showing)]
-    count = len(shots_of(work, showing)) * len(showing.sizes)
-    return ShowState(showing=showing, surfaces=surfaces, findings=found, pictures=count)
+    shots = shots_of(work, showing)
+    found = [FindingShape(status=f.status, message=f.message) for f in findings_of(work, shots)]
+    return ShowState(showing=showing, surfaces=surfaces, findings=found, pictures=len(shots) * len(showing.sizes))
 
 
 def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:

@@ -85,9 +85,7 @@ def _reflectance(view: View, region: Region, wanted: str | None, open_surface: O
     out = np.empty((view.size[1], view.size[0], 3), np.float32)
     out[:] = surface.mean * tint
     window = (seen.rows, seen.columns)
-    laid = seen_surface(
-        surface, region.size_mm, seen, None if view.blur is None else view.blur[window] * np.float32(view.scale)
-    )
+    laid = seen_surface(surface, region.size_mm, seen, None if view.blur is None else view.blur[window])
     laid *= tint
     laid[seen.far] = out[0, 0]
     out[window] = laid

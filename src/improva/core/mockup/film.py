@@ -11,9 +11,11 @@ import numpy as np
 from numpy.typing import NDArray
 from PIL import Image
 
+from ..colour import Floats
 from ..errors import BadOutput, BadScene
 from ..output.watch import ALONE, Watch
 from ..output.writing import beside
+from .composite import Lit, composite
 from .scene import SceneInfo
 
 FRAMES_A_SECOND = {".mp4": 24.0, ".webp": 20.0, ".gif": 12.5}
@@ -47,6 +49,11 @@ def check_turns(info: SceneInfo) -> None:
     """Raises :class:`BadScene` where a scene's blank does not turn."""
     if not info.turns:
         raise BadScene(f"{info.title} does not turn, so it makes no film: choose a scene of something round.")
+
+
+def turning(lit: Lit, prints: dict[str, Floats]) -> Callable[[float], Frame]:
+    """The picture of a lit view at any angle, for :func:`write_film`."""
+    return lambda angle: composite(lit, prints, angle)[..., ::-1]
 
 
 def write_film(path: Path, frame_at: Callable[[float], Frame], seconds: float, watch: Watch = ALONE) -> int:

@@ -75,12 +75,8 @@ def softened(plain: Floats, view: View, softness: float) -> Floats:
     if view.cover is None:
         return plain
     w = view.size[0]
-    spread = (
-        softness
-        * SOFTEST
-        * (view.blur * view.scale if view.blur is not None else np.full(view.cover.shape, w / 100, np.float32))
-    )
-    spread = np.minimum(spread, w / 12)
+    blur = np.full(view.cover.shape, w / 100, np.float32) if view.blur is None else view.blur
+    spread = np.minimum(softness * SOFTEST * blur, w / 12)
     most = float(spread.max())
     if most < 0.7:
         return plain
@@ -89,10 +85,8 @@ def softened(plain: Floats, view: View, softness: float) -> Floats:
     near = np.where(bare, plain, ground(plain, view.cover, 1.5))  # what a mixed pixel shows of the ground
     out = np.zeros_like(plain)
     at = np.clip(spread / most, 0, 1)
-    for i, level in enumerate(LEVELS):
-        below = LEVELS[i - 1] if i else level
-        above = LEVELS[i + 1] if i + 1 < len(LEVELS) else level
-        share = np.interp(at, [below, level, above], [0 if i else 1, 1, 0 if above > level else 1]) if above > below else at * 0
+    for level, hat in zip(LEVELS, np.eye(len(LEVELS)), strict=True):
+        share = np.interp(at, LEVELS, hat)  # each pixel lies between two levels of blur
         blurred = ground(plain, view.cover, level * most / 2) if level else near
         out += blurred * share[..., None].astype(np.float32)
     return np.asarray(plain + open_ * (out - near), np.float32)

@@ -54,7 +54,7 @@ def picture_findings(template: Template, scenes: Sequence[SceneInfo], colours: S
 
 def _is_sold_part(scene: SceneInfo, name: str) -> bool:
     """A part of the product: grounds and backdrops are only shown."""
-    return any(r.id == name and r.id not in ("table", "wall") and r.panel is None for r in scene.regions)
+    return any(r.id == name and not r.around and r.panel is None for r in scene.regions)
 
 
 def _offered(scene: SceneInfo, name: str, colour: str) -> bool:

@@ -57,7 +57,7 @@ def _region(data: dict[str, Any]) -> Region:
     return Region(
         str(data["id"]), str(data.get("title", data["id"])), data.get("panel"), dict(data.get("colours", {})),
         data.get("default"), data.get("on"), _numbers(data.get("box_mm"), 4), float(data.get("turn", 0)),  # type: ignore[arg-type]
-        data.get("place"), _numbers(data.get("size_mm"), 2), data.get("surface"),  # type: ignore[arg-type]
+        data.get("place"), _numbers(data.get("size_mm"), 2), data.get("surface"), bool(data.get("around", False)),  # type: ignore[arg-type]
     )  # fmt: skip
 
 

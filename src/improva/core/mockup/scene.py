@@ -23,6 +23,7 @@ class Region:
         place: the name of this place, where a scene has several.
         size_mm: real size of what u and v run over, for laying surfaces and cloth at their scale.
         surface: the surface shown where none is chosen.
+        around: a ground or backdrop, not a part of what is sold.
     """
 
     id: str
@@ -36,6 +37,7 @@ class Region:
     place: str | None = None
     size_mm: tuple[float, float] | None = None
     surface: str | None = None
+    around: bool = False
 
     @property
     def mapped(self) -> bool:

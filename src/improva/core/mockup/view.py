@@ -199,7 +199,9 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: boo
     maps, grounds = _maps(info, passes, window, size)
     if mirrored:
         maps, grounds = ({name: _mirrored(seen, size[0]) for name, seen in group.items()} for group in (maps, grounds))
-    cover, shade, blur = (None if plane is None else cut(plane) for plane in (passes.cover, passes.shade, _blur(info, passes)))
+    cover, shade, blur = (
+        None if plane is None else cut(plane) for plane in (passes.cover, passes.shade, _blur(info, passes, scale))
+    )
     return View(info, size, ready(passes.base), kept, maps, grounds, cover, shade, blur, scale, (x, y))
 
 
@@ -209,9 +211,9 @@ def _mirrored(seen: PrintMap, width: int) -> PrintMap:
     return PrintMap(seen.rows, columns, flip[0], flip[1], flip[2], seen.texture_px)
 
 
-def _blur(info: SceneInfo, passes: Passes) -> Floats | None:
-    """The circle of confusion in px of the native picture, by similar triangles behind a thin lens."""
+def _blur(info: SceneInfo, passes: Passes, scale: float) -> Floats | None:
+    """The circle of confusion in px of a picture at that scale, by similar triangles behind a thin lens."""
     if info.lens is None or passes.depth is None:
         return None
     away = np.where(passes.depth > 0, passes.depth.astype(np.float32), np.float32(1e5))
-    return np.asarray(2 * info.lens.open_cm * np.abs(away - info.lens.focus_cm) / away * info.lens.px_cm, np.float32)
+    return np.asarray(2 * info.lens.open_cm * np.abs(away - info.lens.focus_cm) / away * info.lens.px_cm * scale, np.float32)

@@ -11,10 +11,10 @@ from .settings import PrintSettings
 from .sheet_file import write_sheets
 from .sheets import PAPERS_MM, Part, SheetPlan, paper_size, plan_sheets, press_positions
 from .watch import ALONE, Watch
-from .writing import beside
+from .writing import beside, write_beside
 
 __all__ = [
     "ALONE", "ENDINGS", "INTENTS", "PAPERS_MM", "PNG_COMPRESSION", "Carrier", "GangItem", "GangPlan", "GangSheet", "Intent", "Part", "Print", "PrintSettings", "SheetPlan",
     "Watch", "beside", "carries", "check_ending", "film_name", "gang", "make_print", "marks_of", "paper_size", "picture_name", "plan_sheets", "press_positions", "print_name",
-    "proofed", "set_name", "sheet_name", "size_name", "slug", "tab_of", "write_gang", "write_print", "write_print_file", "write_sheets",
+    "proofed", "set_name", "sheet_name", "size_name", "slug", "tab_of", "write_beside", "write_gang", "write_print", "write_print_file", "write_sheets",
 ]  # fmt: skip

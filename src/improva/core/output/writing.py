@@ -46,6 +46,12 @@ def _what_to_do(problem: OSError) -> str:
     return "make room on the disk and try again" if problem.errno in FULL else "choose another name"
 
 
+def write_beside(path: Path, data: bytes) -> None:
+    """Write a whole file under its name, or nothing. Raises :class:`BadOutput`."""
+    with beside(path) as temporary:
+        temporary.write_bytes(data)
+
+
 @contextmanager
 def beside(path: Path) -> Iterator[Path]:
     """A temporary path in the same folder with the same ending; renamed to ``path`` if the block succeeds.
