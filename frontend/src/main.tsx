@@ -7,6 +7,7 @@ import { BenchPage } from "./bench/BenchPage";
 import { BlanksPage } from "./blanks/BlanksPage";
 import { BoardPage } from "./board/BoardPage";
 import { GangPage } from "./gang/GangPage";
+import { PhotoPage } from "./photo/PhotoPage";
 import { UnitProvider } from "./ui/unit";
 import "./styles.css";
 
@@ -33,6 +34,7 @@ const router = createBrowserRouter([
   { path: "/blanks/:id?", element: <BlanksPage /> },
   { path: "/gang", element: <GangPage /> },
   { path: "/bench/:art/:template/:station?", element: <BenchPage /> },
+  { path: "/photograph/:id/:art", element: <PhotoPage /> },
   { path: "*", element: <Lost /> },
 ]);
 

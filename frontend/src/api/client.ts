@@ -55,6 +55,10 @@ export type Report = Schemas["Report"];
 export type Step = Required<Schemas["StepBody"]>;
 export type StepField = Schemas["FieldShape"];
 export type Region = Schemas["RegionShape"];
+export type OwnScene = Schemas["OwnSceneState"];
+export type OwnLine = Schemas["OwnSceneLine"];
+export type PhotoMarks = Required<Schemas["MarksBody"]>;
+export type Dab = Schemas["DabBody"];
 export type Seam = Schemas["Seam"];
 export type Scene = Schemas["SceneShape"];
 export type Traced = Schemas["TracedShape"];
@@ -220,6 +224,20 @@ export const api = {
     (await json<{ looks: Look[] }>("DELETE", `/api/looks/${encodeURIComponent(name)}`)).looks,
   applyLook: (place: Place, name: string) =>
     json<ShowState>("POST", at({ ...place, panel: null }, `/looks/${encodeURIComponent(name)}`)),
+  ownScenes: async () => (await json<{ scenes: OwnLine[] }>("GET", "/api/own-scenes")).scenes,
+  beginScene: (photo_id: number, template_id: string, panel_id: string | null) =>
+    json<OwnScene>("POST", "/api/own-scenes", { photo_id, template_id, panel_id }),
+  ownScene: (id: number) => json<OwnScene>("GET", `/api/own-scenes/${id}`),
+  markScene: (id: number, title: string, panel: string, marks: PhotoMarks) =>
+    json<OwnScene>("PUT", `/api/own-scenes/${id}`, { title, panel, marks }),
+  makeScene: (id: number) => json<OwnScene>("POST", `/api/own-scenes/${id}/pack`),
+  takeScene: (file: File) => json<unknown>("POST", "/api/own-scenes/packs", form(file)),
+  removeScene: (id: number) => json<unknown>("DELETE", `/api/own-scenes/${id}`),
+  restoreScene: (id: number) => json<unknown>("POST", `/api/own-scenes/${id}/restore`),
+  scenePack: (id: number) => `/api/own-scenes/${id}/pack`,
+  sceneMask: (scene: OwnScene) => `/api/own-scenes/${scene.id}/mask?key=${scene.key}`,
+  sceneLook: (scene: OwnScene, artwork: number) =>
+    `/api/own-scenes/${scene.id}/look?key=${scene.key}&artwork_id=${artwork}`,
   blanks: async () => (await json<{ blanks: Blank[] }>("GET", "/api/blanks")).blanks,
   setBoard: (template_ids: string[]) => json<unknown>("PUT", "/api/blanks/board", { template_ids }),
   drawing: (measures: Measures, signal?: AbortSignal) =>

@@ -609,6 +609,129 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/own-scenes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All scenes of the seller's own. */
+        get: operations["own_scenes_all_own_get"];
+        put?: never;
+        /** Begin a scene with a photograph. */
+        post: operations["own_scenes_begin_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-scenes/packs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take in a scene pack's ZIP. */
+        post: operations["own_scenes_take_in_packs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-scenes/{scene_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A scene, and what is to be said about it. */
+        get: operations["own_scenes_one__int_scene_id__get"];
+        /** Keep what is marked. */
+        put: operations["own_scenes_mark__int_scene_id__put"];
+        post?: never;
+        /** Take a scene away; its photograph, marks and pack are kept. */
+        delete: operations["own_scenes_remove__int_scene_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-scenes/{scene_id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A design in the scene as it is marked, as JPEG. */
+        get: operations["own_scenes_look__int_scene_id__look_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-scenes/{scene_id}/mask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is left out of the product, as a PNG to lay over the photograph. */
+        get: operations["own_scenes_mask__int_scene_id__mask_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-scenes/{scene_id}/pack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The made scene as a ZIP. */
+        get: operations["own_scenes_pack__int_scene_id__pack_get"];
+        put?: never;
+        /** Make the scene at full size. */
+        post: operations["own_scenes_make__int_scene_id__pack_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-scenes/{scene_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a scene back. */
+        post: operations["own_scenes_restore__int_scene_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pairs/{artwork_id}/{template_id}": {
         parameters: {
             query?: never;
@@ -1312,6 +1435,21 @@ export interface components {
             width_mm: number;
         };
         /**
+         * BeginBody
+         * @description A photograph, kept aside from the board, and the blank it shows.
+         */
+        BeginBody: {
+            /**
+             * Panel Id
+             * @default null
+             */
+            panel_id: string | null;
+            /** Photo Id */
+            photo_id: number;
+            /** Template Id */
+            template_id: string;
+        };
+        /**
          * Blank
          * @description A blank on the shelf.
          */
@@ -1571,6 +1709,21 @@ export interface components {
             around: number;
             /** Pitch Mm */
             pitch_mm: number;
+        };
+        /**
+         * DabBody
+         * @description A round touch: see :class:`improva.core.mockup.photo.Dab`.
+         */
+        DabBody: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Keep */
+            keep: boolean;
+            /** Reach */
+            reach: number;
         };
         /**
          * DeskAnswer
@@ -2372,6 +2525,79 @@ export interface components {
             figures: components["schemas"]["FiguresBody"] | null;
         };
         /**
+         * MarkBody
+         * @description What is marked now.
+         */
+        MarkBody: {
+            marks: components["schemas"]["MarksBody"];
+            /** Panel */
+            panel: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * MarksBody
+         * @description What is marked on a photograph: see :class:`improva.core.mockup.photo.Marks`.
+         */
+        MarksBody: {
+            /**
+             * Box
+             * @default null
+             */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Colour
+             * @default #f2f1ed
+             */
+            colour: string;
+            /**
+             * Facing Deg
+             * @default 0
+             */
+            facing_deg: number;
+            /** Front */
+            front?: components["schemas"]["DabBody"][];
+            /**
+             * Offset Mm
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            offset_mm: [
+                number,
+                number
+            ];
+            /**
+             * Plain
+             * @default null
+             */
+            plain: [
+                number,
+                number
+            ] | null;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Product */
+            product?: components["schemas"]["DabBody"][];
+            /**
+             * Size Mm
+             * @default null
+             */
+            size_mm: [
+                number,
+                number
+            ] | null;
+        };
+        /**
          * MeasuresBody
          * @description What was measured on a blank, lengths in mm.
          */
@@ -2561,6 +2787,104 @@ export interface components {
              */
             opacity: number;
             placing?: components["schemas"]["PlacingBody"];
+        };
+        /**
+         * OwnSceneLine
+         * @description A scene of the seller's own in a list.
+         */
+        OwnSceneLine: {
+            /** Id */
+            id: number;
+            /** Pack */
+            pack: string | null;
+            /**
+             * Photo
+             * @description Whether it is a marked photograph, or came as a file
+             */
+            photo: boolean;
+            /** Template */
+            template: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * OwnSceneList
+         * @description The seller's own scenes.
+         */
+        OwnSceneList: {
+            /** Scenes */
+            scenes: components["schemas"]["OwnSceneLine"][];
+        };
+        /**
+         * OwnSceneState
+         * @description A scene of the seller's own, as it is marked, and what is to be said about it.
+         */
+        OwnSceneState: {
+            /** Id */
+            id: number;
+            /**
+             * Key
+             * @description Changes with the marks: pictures of the mask and of the design are asked for with it
+             */
+            key: string;
+            marks: components["schemas"]["MarksBody"];
+            /**
+             * Names
+             * @description What the points are called
+             */
+            names: string[];
+            /**
+             * Outline
+             * @description The print's edge, in fractions of the photograph; empty where the points cannot be
+             */
+            outline: [
+                number,
+                number
+            ][];
+            /**
+             * Pack
+             * @description The scene's id, once it is made
+             */
+            pack: string | null;
+            /** Panel */
+            panel: string;
+            /**
+             * Panels
+             * @description Titles of the blank's panels
+             */
+            panels: {
+                [key: string]: string;
+            };
+            /** Photo Id */
+            photo_id: number;
+            /** Problem */
+            problem: string | null;
+            /** Px */
+            px: [
+                number,
+                number
+            ];
+            /** Round */
+            round: boolean;
+            /** Said */
+            said: string[];
+            /** Template */
+            template: string;
+            /** Template Title */
+            template_title: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * PackForm
+         * @description A scene pack's ZIP, as a form's part named ``file``.
+         */
+        PackForm: {
+            /**
+             * File
+             * Format: binary
+             */
+            file: string;
         };
         /**
          * Pair
@@ -3274,6 +3598,11 @@ export interface components {
              * @description Views that show the scene the other way round
              */
             mirrored: string[];
+            /**
+             * Photograph
+             * @description Made of a photograph of the seller's own
+             */
+            photograph: boolean;
             /** Px */
             px: [
                 number,
@@ -5063,6 +5392,331 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LookList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    own_scenes_all_own_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSceneList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    own_scenes_begin_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSceneState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    own_scenes_take_in_packs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["PackForm"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSceneList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    own_scenes_one__int_scene_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSceneState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    own_scenes_mark__int_scene_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSceneState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    own_scenes_remove__int_scene_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSceneList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    own_scenes_look__int_scene_id__look_get: {
+        parameters: {
+            query: {
+                key?: string;
+                artwork_id: number;
+            };
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    own_scenes_mask__int_scene_id__mask_get: {
+        parameters: {
+            query?: {
+                key?: string;
+            };
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    own_scenes_pack__int_scene_id__pack_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    own_scenes_make__int_scene_id__pack_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSceneState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    own_scenes_restore__int_scene_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSceneList"];
                 };
             };
             /** @description Unprocessable Entity */

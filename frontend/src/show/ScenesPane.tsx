@@ -4,6 +4,7 @@ import type { Seen } from "../bench/ShownPane";
 import type { Hand } from "../bench/usePair";
 import { useNewestPicture } from "../ui/useNewest";
 import { useSeen } from "../ui/useSeen";
+import { OwnScenes, OwnSceneTools } from "./OwnScenes";
 import type { Shows } from "./useShowing";
 
 const THUMB: [number, number] = [352, 264];
@@ -48,6 +49,7 @@ export function ScenesPane(props: { hand: Hand; shows: Shows; seen: Seen | null;
             onShots={(shots) => shows.change({ shots })}
           />
         ))}
+        <OwnScenes hand={hand} />
       </div>
     </section>
   );
@@ -113,7 +115,9 @@ function SceneCard(props: {
         <span className="truncate font-medium" title={scene.title}>
           {scene.title}
         </span>
-        <span className="shrink-0 text-xs text-soft">{KINDS[scene.kind] ?? scene.kind}</span>
+        <span className="shrink-0 text-xs text-soft">
+          {scene.photograph ? "yours" : (KINDS[scene.kind] ?? scene.kind)}
+        </span>
       </div>
       <div className="flex flex-wrap gap-x-3 gap-y-0.5 text-sm">
         {views.map((view) => {
@@ -163,6 +167,7 @@ function SceneCard(props: {
           </label>
         )}
       </div>
+      {scene.photograph && <OwnSceneTools hand={hand} scene={scene} />}
     </div>
   );
 }

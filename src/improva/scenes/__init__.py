@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import hashlib
+import logging
 import os
 from collections.abc import Iterable
 from dataclasses import replace
-from functools import cache
+from functools import cache, lru_cache
 from pathlib import Path
 
 import numpy as np
@@ -18,6 +19,7 @@ from ..core.mockup.pack import KINDS, quick_info, read_info, read_passes
 from ..core.mockup.scene import Passes, SceneInfo
 from ..core.template import Template
 
+log = logging.getLogger("improva")
 SHIPPED = Path(__file__).parent
 OWN_FOLDER = "IMPROVA_SCENES"
 """Environment variable that names a folder of further packs."""
@@ -26,22 +28,44 @@ QUICK = 0.5
 """Of its native size, a drawn scene for looks and small pictures."""
 
 
-@cache
+_data: list[Path] = []
+"""The folder of packs in the data folder of the application that runs here, once there is one."""
+
+
+def take_from(folder: Path) -> None:
+    """Take packs from a data folder too, in place of one named before."""
+    _data[:] = [folder]
+
+
 def packs() -> dict[str, SceneInfo]:
-    """All scene packs by id. A pack in the seller's folder replaces a shipped one of the same id."""
-    found: dict[str, SceneInfo] = {}
+    """All scene packs by id. A pack in one of the seller's folders replaces a shipped one of the same id."""
     own = os.environ.get(OWN_FOLDER)
-    for root in [SHIPPED, *([Path(own)] if own else [])]:
-        for toml in sorted(root.glob("*/scene.toml")):
-            info = read_info(toml.parent)
+    roots = [SHIPPED, *([Path(own)] if own else []), *_data]
+    return _packs_in(tuple((root, root.stat().st_mtime_ns) for root in roots if root.is_dir()))
+
+
+@lru_cache(maxsize=8)
+def _packs_in(roots: tuple[tuple[Path, int], ...]) -> dict[str, SceneInfo]:
+    """Packs in folders as they were at a time: a pack comes and goes by renaming its folder, which dates the one around it."""
+    found: dict[str, SceneInfo] = {}
+    for root, _ in roots:
+        for toml in sorted(root.glob("[!.]*/scene.toml")):
+            try:
+                info = read_info(toml.parent)
+            except BadScene as broken:
+                if root == SHIPPED:
+                    raise
+                log.warning("left out: %s", broken)
+                continue
             found[info.id] = info
     return found
 
 
 def scenes_of(template: Template) -> list[SceneInfo]:
-    """The scenes that show a blank, baked ones first; a blank without a pack is drawn."""
-    baked = [info for info in packs().values() if template.id in info.templates]
-    return sorted(baked, key=lambda info: KINDS.index(info.kind)) or drawn_scenes(template)
+    """The scenes that show a blank: baked ones, or one that is drawn; then the seller's own photographs."""
+    fitting = sorted((i for i in packs().values() if template.id in i.templates), key=lambda info: KINDS.index(info.kind))
+    baked = [info for info in fitting if not info.photograph]
+    return [*(baked or drawn_scenes(template)), *(info for info in fitting if info.photograph)]
 
 
 def scenes(templates: Iterable[Template]) -> list[SceneInfo]:
@@ -62,12 +86,13 @@ def fingerprint(info: SceneInfo) -> str:
     """A hash of all that a scene's pictures depend on."""
     if info.drawn is not None:
         return hashlib.sha256(f"{VERSION} {info.id} {info.drawn.panels} {info.drawn.looks}".encode()).hexdigest()[:16]
-    return _pack_fingerprint(info.folder)
+    files = tuple(info.folder / name for name in ("scene.toml", "passes.exr"))
+    return _pack_fingerprint(files, tuple(file.stat().st_mtime_ns for file in files))
 
 
 @cache
-def _pack_fingerprint(folder: Path) -> str:
-    content = b"".join((folder / name).read_bytes() for name in ("scene.toml", "passes.exr"))
+def _pack_fingerprint(files: tuple[Path, ...], dates: tuple[int, ...]) -> str:
+    content = b"".join(file.read_bytes() for file in files)
     return hashlib.sha256(content).hexdigest()[:16]
 
 

@@ -7,6 +7,7 @@ from .fonts import FontRow, Fonts
 from .jobs import JobRow, JobTable
 from .made import Made, MadeRow
 from .origins import Origins
+from .own_scenes import OwnSceneRow, OwnScenes
 from .pairs import PairRow, Pairs, Placings
 from .preparations import Preparations, PreparedRow
 from .pressings import PressingRow, Pressings, PressRow
@@ -27,6 +28,8 @@ __all__ = [
     "Made",
     "MadeRow",
     "Origins",
+    "OwnSceneRow",
+    "OwnScenes",
     "PairRow",
     "Pairs",
     "Placings",

@@ -191,3 +191,17 @@ CREATE TABLE IF NOT EXISTS setting (
     name        TEXT PRIMARY KEY,
     value       TEXT NOT NULL CHECK (json_valid(value))
 ) STRICT, WITHOUT ROWID;
+
+-- Photographs of the seller's own blanks being made into scenes; their packs lie in the folder "scenes". Without a photograph
+-- it is a pack that came as a file.
+CREATE TABLE IF NOT EXISTS own_scene (
+    id          INTEGER PRIMARY KEY,
+    photo_id    INTEGER REFERENCES artwork (id),
+    template_id TEXT NOT NULL,
+    panel_id    TEXT NOT NULL,
+    title       TEXT NOT NULL,
+    marks       TEXT NOT NULL DEFAULT '{}' CHECK (json_valid(marks)),
+    pack        TEXT,
+    removed_at  TEXT,
+    added_at    TEXT NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now'))
+) STRICT;

@@ -22,6 +22,7 @@ from . import (
     ganging,
     handing_over,
     looks,
+    own_scenes,
     preparations,
     pressing,
     printing,
@@ -52,7 +53,20 @@ def create_app(data: Path) -> OpenAPI:
     app.extensions["jobs"] = jobs
     for queueing in (printing, ganging, showing):
         app.register_api(queueing.blueprint(desk, jobs))
-    for part in (board, blanks, blank_files, artworks, preparations, fonts, bench, looks, files, pressing, handing_over):
+    for part in (
+        board,
+        blanks,
+        blank_files,
+        artworks,
+        preparations,
+        fonts,
+        bench,
+        looks,
+        own_scenes,
+        files,
+        pressing,
+        handing_over,
+    ):
         app.register_api(part.blueprint(desk))
 
     @app.before_request

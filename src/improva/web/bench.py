@@ -51,7 +51,7 @@ def scene_shape(info: SceneInfo) -> SceneShape:
                            shows=_shows(r), place=r.place, around=r.around) for r in info.regions]  # fmt: skip
     return SceneShape(id=info.id, title=info.title, kind=info.kind, templates=list(info.templates), views=info.views,
                       turns=info.turns, px=info.px, regions=regions, mirrored=list(info.mirrored), finish=info.finish,
-        measures=len(info.measures))  # fmt: skip
+        measures=len(info.measures), photograph=info.photograph)  # fmt: skip
 
 
 def _shows(region: Region) -> Literal["colour", "ground", "cloth"]:

@@ -27,7 +27,7 @@ from ..core.render import on_blank, render, render_worn
 from ..core.template import Panel, Template
 from ..fonts import font_bytes
 from ..proofing import proof_report, proof_summary, template_report
-from ..scenes import fingerprint, scenes_of
+from ..scenes import fingerprint, scenes_of, take_from
 from ..store import (
     ArtRow,
     Artworks,
@@ -38,6 +38,7 @@ from ..store import (
     Made,
     MadeRow,
     Origins,
+    OwnScenes,
     PairRow,
     Pairs,
     Placings,
@@ -81,6 +82,8 @@ class Desk:
         self.fonts = Fonts(self.database)
         self.pressings = Pressings(self.database)
         self.saved_looks = Looks(self.database)
+        self.own_scenes = OwnScenes(self.database)
+        take_from(self.own_scenes.folder)
         self.darkroom = Darkroom()
         self.preparations = Preparations(self.database)
         self.preparing = Preparing(self.preparations, self.darkroom, self.original)

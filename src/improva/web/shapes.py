@@ -105,6 +105,7 @@ class SceneShape(Shape):
     mirrored: list[str] = Field(description="Views that show the scene the other way round")
     finish: str
     measures: int = Field(description="How many measures can be drawn beside the blank")
+    photograph: bool = Field(description="Made of a photograph of the seller's own")
 
 
 class FixShape(Shape):

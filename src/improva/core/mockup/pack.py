@@ -35,7 +35,7 @@ def read_info(folder: Path) -> SceneInfo:
     except (tomllib.TOMLDecodeError, UnicodeDecodeError) as broken:
         raise BadScene(f"{folder.name}/scene.toml is not valid TOML: {broken}.") from broken
     try:
-        info = _info(data, folder)
+        info = info_of(data, folder)
     except KeyError as missing:
         raise BadScene(f"{folder.name}/scene.toml lacks {missing}.") from missing
     except (TypeError, ValueError, AttributeError) as wrong:
@@ -80,7 +80,8 @@ def quick_info(info: SceneInfo) -> SceneInfo | None:
     return replace(info, px=(w, h), lens=lens, measures=measures)
 
 
-def _info(data: dict[str, Any], folder: Path) -> SceneInfo:
+def info_of(data: dict[str, Any], folder: Path) -> SceneInfo:
+    """What the entries of a ``scene.toml`` say. Raises KeyError, TypeError and ValueError for what is missing or wrong."""
     w, h = (int(v) for v in data["px"])
     measures = tuple(
         Measure(str(m["title"]), float(m["mm"]), _numbers(m["from"], 2), _numbers(m["to"], 2))  # type: ignore[arg-type]
@@ -92,6 +93,7 @@ def _info(data: dict[str, Any], folder: Path) -> SceneInfo:
         regions=tuple(_region(r) for r in data["regions"]), exposure=float(data.get("exposure", 1.0)), folder=folder,
         finish=str(data.get("finish", "")), mirrored=tuple(data.get("mirrored", ())), measures=measures,
         lens=Lens(**data["lens"]) if "lens" in data else None, unprinted=bool(data.get("unprinted", False)),
+        photograph=bool(data.get("photograph", False)),
     )  # fmt: skip
 
 

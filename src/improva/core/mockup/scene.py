@@ -89,7 +89,7 @@ class SceneInfo:
 
     ``drawn`` is the blank of a scene that is drawn by formula and has no pack. ``mirrored`` names views that show the
     scene the other way round. ``lens`` is what blurs the ground with distance;
-    ``unprinted`` says that what is not printed of the blank is seen.
+    ``unprinted`` says that what is not printed of the blank is seen; ``photograph`` that it was made of a photograph.
     """
 
     id: str
@@ -108,6 +108,7 @@ class SceneInfo:
     measures: tuple[Measure, ...] = ()
     lens: Lens | None = None
     unprinted: bool = False
+    photograph: bool = False
 
     @property
     def places(self) -> list[Region]:

@@ -15,6 +15,9 @@ SHOULDER = 0.72
 RANGE = 4.0
 """The brightest light that is told from a brighter one."""
 
+WHITEST = 0.9956
+"""Displayed linear light that rounds up to 255: (254.5 / 255) decoded."""
+
 CODES = 65535
 """Light is rounded to 16 bits before the table: a fifth of an 8-bit step in the deepest shadow."""
 
@@ -24,6 +27,14 @@ def tone(light: NDArray[np.floating]) -> Floats:
     x = np.asarray(light, np.float32)
     room = 1 - SHOULDER
     return np.where(x < SHOULDER, x, SHOULDER + room * (1 - np.exp(-(x - SHOULDER) / room))).astype(np.float32)
+
+
+def untoned(shown: NDArray[np.floating]) -> Floats:
+    """Displayed linear light in 0…1 to exposed light: the reverse of :func:`tone`; full white as the least that shows so."""
+    y = np.minimum(np.asarray(shown, np.float32), np.float32(WHITEST))
+    room = 1 - SHOULDER
+    above = SHOULDER - room * np.log(np.clip((1 - y) / room, 1e-6, 1))
+    return np.where(y < SHOULDER, y, above).astype(np.float32)
 
 
 @cache

@@ -1,0 +1,228 @@
+import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import { api, type Dab } from "../api/client";
+import { useSize } from "../ui/useSize";
+import type { Tool } from "./PhotoPage";
+import type { Photo } from "./usePhoto";
+
+const GRIP_PX = 7;
+const LOUPE_PX = 168;
+const LOUPE_TIMES = 5;
+type At = [number, number];
+
+/** The photograph with what is marked on it: points with a loupe, touches, a box, and what is left out. */
+export function PhotoPane(props: { photo: Photo; tool: Tool; reach: number; shown: "marks" | "design"; art: number }) {
+  const { photo, tool, reach } = props;
+  const { scene, marks } = photo;
+  const [frame, size] = useSize<HTMLDivElement>();
+  const surface = useRef<SVGSVGElement>(null);
+  const [pointer, setPointer] = useState<At | null>(null);
+  const [grip, setGrip] = useState<number | null>(null);
+  const [stroke, setStroke] = useState<Dab[] | null>(null);
+  const [corner, setCorner] = useState<At | null>(null);
+  const scale = Math.min(size.width / scene.px[0], size.height / scene.px[1]) || 0.001;
+  const [w, h] = [scene.px[0] * scale, scene.px[1] * scale];
+  const picture = `/api/artworks/${scene.photo_id}/preview?px=2048`;
+  const place = (event: PointerEvent): At => {
+    const box = surface.current?.getBoundingClientRect();
+    return [(event.clientX - (box?.left ?? 0)) / w, (event.clientY - (box?.top ?? 0)) / h];
+  };
+  const dabbing = tool === "keep" || tool === "leave" || tool === "front" || tool === "behind";
+  const list = tool === "keep" || tool === "leave" ? "product" : "front";
+  const dab = (at: At): Dab => ({ at, reach, keep: tool === "keep" || tool === "front" });
+  const boxed = (from: At, to: At): [number, number, number, number] => [
+    Math.max(0, Math.min(from[0], to[0])),
+    Math.max(0, Math.min(from[1], to[1])),
+    Math.min(1, Math.max(from[0], to[0])),
+    Math.min(1, Math.max(from[1], to[1])),
+  ];
+  const moved = (index: number, at: At) => marks.points.map((p, i) => (i === index ? at : p));
+
+  const handlers = {
+    onPointerDown: (event: PointerEvent<SVGSVGElement>) => {
+      const at = place(event);
+      event.currentTarget.setPointerCapture(event.pointerId);
+      if (tool === "points") {
+        const far = marks.points.map(([x, y]) => Math.hypot((x - at[0]) * w, (y - at[1]) * h));
+        const near = far.indexOf(Math.min(...far));
+        if ((far[near] ?? 99) < 3 * GRIP_PX) setGrip(near);
+      } else if (dabbing) setStroke([dab(at)]);
+      else if (tool === "box") setCorner(at);
+      else if (tool === "spot") photo.mark({ plain: at });
+    },
+    onPointerMove: (event: PointerEvent<SVGSVGElement>) => {
+      const at = place(event);
+      setPointer(at);
+      if (grip !== null) photo.hold({ points: moved(grip, at) });
+      if (stroke) {
+        const last = stroke[stroke.length - 1]?.at ?? at;
+        if (Math.hypot((last[0] - at[0]) * w, (last[1] - at[1]) * h) > 0.6 * reach * w) setStroke([...stroke, dab(at)]);
+      }
+    },
+    onPointerUp: (event: PointerEvent<SVGSVGElement>) => {
+      if (grip !== null) photo.mark({ points: moved(grip, place(event)) });
+      if (stroke) photo.mark({ [list]: [...marks[list], ...stroke].slice(-400) });
+      if (corner) photo.mark({ box: boxed(corner, place(event)) });
+      setGrip(null);
+      setStroke(null);
+      setCorner(null);
+    },
+    onPointerLeave: () => setPointer(null),
+  };
+  const nudge = (index: number) => (event: KeyboardEvent) => {
+    const step = (event.shiftKey ? 10 : 1) / scene.px[0];
+    const ways: Record<string, At> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, (-step * scene.px[0]) / scene.px[1]],
+      ArrowDown: [0, (step * scene.px[0]) / scene.px[1]],
+    };
+    const way = ways[event.key];
+    const from = marks.points[index];
+    if (!way || !from) return;
+    event.preventDefault();
+    photo.mark({ points: moved(index, [from[0] + way[0], from[1] + way[1]]) });
+  };
+  const [focused, setFocused] = useState<number | null>(null);
+  const close = grip ?? (tool === "points" ? focused : null);
+  const closeAt = close === null ? null : (marks.points[close] as At);
+  const design = props.shown === "design" && !scene.problem;
+  const line = (points: At[]) => points.map(([x, y]) => `${x * w},${y * h}`).join(" ");
+  const box = corner && pointer ? boxed(corner, pointer) : tool === "box" ? marks.box : null;
+  return (
+    <section aria-label="Photograph" className="relative flex min-w-0 flex-col bg-table p-3">
+      <div ref={frame} className="grid min-h-0 grow place-items-center overflow-hidden">
+        {/* biome-ignore lint/a11y/noSvgWithoutTitle: the section names it, and its points are buttons of their own */}
+        <svg
+          ref={surface}
+          width={w}
+          height={h}
+          className={`touch-none ${tool === "points" ? "" : "cursor-crosshair"}`}
+          data-photo={scene.key}
+          {...handlers}
+        >
+          <image href={design ? api.sceneLook(scene, props.art) : picture} width={w} height={h} />
+          {!design && !scene.problem && tool !== "points" && tool !== "spot" && (
+            <image href={api.sceneMask(scene)} width={w} height={h} preserveAspectRatio="none" data-mask={scene.key} />
+          )}
+          {!design && (
+            <polygon
+              points={line(scene.outline as At[])}
+              fill="none"
+              stroke="#fff"
+              strokeWidth="1.6"
+              style={{ filter: "drop-shadow(0 0 1px #000)" }}
+            />
+          )}
+          {box && (
+            <rect
+              x={box[0] * w}
+              y={box[1] * h}
+              width={(box[2] - box[0]) * w}
+              height={(box[3] - box[1]) * h}
+              fill="none"
+              stroke="#fff"
+              strokeDasharray="6 4"
+              strokeWidth="1.6"
+            />
+          )}
+          {!design &&
+            [...(dabbing ? marks[list] : []), ...(stroke ?? [])].map((d, i) => (
+              <circle
+                // biome-ignore lint/suspicious/noArrayIndexKey: touches have no names and keep their order
+                key={i}
+                cx={d.at[0] * w}
+                cy={d.at[1] * h}
+                r={d.reach * w}
+                fill={d.keep ? "#ffffff40" : "#00000055"}
+                stroke={d.keep ? "#fff" : "#111"}
+                strokeWidth="0.8"
+              />
+            ))}
+          {dabbing && pointer && (
+            <circle cx={pointer[0] * w} cy={pointer[1] * h} r={reach * w} fill="none" stroke="#fff" strokeWidth="1.2" />
+          )}
+          {marks.plain && tool === "spot" && (
+            <path
+              d={`M${marks.plain[0] * w - 9} ${marks.plain[1] * h}h18m-9-9v18`}
+              stroke="#fff"
+              strokeWidth="2"
+              style={{ filter: "drop-shadow(0 0 1px #000)" }}
+            />
+          )}
+          {tool === "points" &&
+            !design &&
+            marks.points.map(([x, y], i) => (
+              <Grip
+                key={scene.names[i]}
+                name={scene.names[i] ?? ""}
+                x={x * w}
+                y={y * h}
+                onFocus={() => setFocused(i)}
+                onBlur={() => setFocused(null)}
+                onKeyDown={nudge(i)}
+              />
+            ))}
+        </svg>
+      </div>
+      {closeAt && !design && (
+        <Loupe
+          picture={picture}
+          at={closeAt}
+          size={[w, h]}
+          name={scene.names[close ?? 0] ?? ""}
+          right={closeAt[0] < 0.5}
+        />
+      )}
+    </section>
+  );
+}
+
+function Grip(props: {
+  name: string;
+  x: number;
+  y: number;
+  onFocus: () => void;
+  onBlur: () => void;
+  onKeyDown: (event: KeyboardEvent) => void;
+}) {
+  const { name, x, y, ...rest } = props;
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: a button cannot lie in an SVG
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={`${name}: drag it, or move it by arrow keys`}
+      className="cursor-grab outline-none [&:focus-visible>circle]:stroke-[3]"
+      {...rest}
+    >
+      <title>{name}</title>
+      <circle cx={x} cy={y} r={GRIP_PX} fill="#00000030" stroke="#fff" strokeWidth="1.8" />
+      <path d={`M${x - 3} ${y}h6m-3-3v6`} stroke="#fff" strokeWidth="1.2" />
+    </g>
+  );
+}
+
+/** What lies under the point in the hand, closer. */
+function Loupe(props: { picture: string; at: At; size: At; name: string; right: boolean }) {
+  const { at, size } = props;
+  const [w, h] = [size[0] * LOUPE_TIMES, size[1] * LOUPE_TIMES];
+  const half = LOUPE_PX / 2;
+  return (
+    <figure
+      className={`pointer-events-none absolute top-6 border border-ink bg-paper shadow-md ${props.right ? "right-6" : "left-6"}`}
+      aria-hidden="true"
+    >
+      <svg width={LOUPE_PX} height={LOUPE_PX} className="block">
+        <title>{props.name}</title>
+        <image href={props.picture} x={half - at[0] * w} y={half - at[1] * h} width={w} height={h} />
+        <path
+          d={`M0 ${half}h${half - 8}m16 0h${half - 8}M${half} 0v${half - 8}m0 16v${half - 8}`}
+          stroke="#fff"
+          strokeWidth="1.4"
+          style={{ filter: "drop-shadow(0 0 1px #000)" }}
+        />
+      </svg>
+      <figcaption className="px-2 py-0.5 text-xs">{props.name}</figcaption>
+    </figure>
+  );
+}

@@ -1,0 +1,174 @@
+import { ColourField } from "../ui/ColourField";
+import { Length, Percent, Pick, Plain, Tick } from "../ui/fields";
+import { Button, Choice, Heading } from "../ui/parts";
+import type { Tool } from "./PhotoPage";
+import type { Photo } from "./usePhoto";
+
+type Hand = {
+  photo: Photo;
+  tool: Tool;
+  onTool: (tool: Tool) => void;
+  reach: number;
+  onReach: (reach: number) => void;
+};
+const PAPER_MM: [number, number] = [215.9, 279.4];
+const FILE = { dpi: 300 };
+
+/** Where the print lies. */
+export function Print({ photo }: Hand) {
+  const { scene, marks } = photo;
+  const panels = Object.entries(scene.panels);
+  const other = marks.size_mm;
+  return (
+    <>
+      <p className="text-sm">
+        {scene.round
+          ? "Drag the points on to the print's upper and lower edge: where they pass out of sight left and right, and where they come nearest. The line shows what a blank of these figures would look like so."
+          : "Drag the four points on to the corners of the print."}{" "}
+        The loupe helps; arrow keys move a point by a pixel.
+      </p>
+      {panels.length > 1 && <Pick label="Side" value={scene.panel} options={panels} onValue={photo.show} />}
+      {scene.round ? (
+        <Plain
+          label="Facing us"
+          value={marks.facing_deg}
+          suffix="°"
+          least={-180}
+          most={180}
+          onValue={(facing_deg) => photo.mark({ facing_deg })}
+        />
+      ) : (
+        <>
+          <Tick
+            label="The corners are of something else"
+            hint="A sheet of paper laid on the cloth, say: its size tells the scale, and the print is placed from its middle"
+            on={other !== null}
+            onValue={(on) => photo.mark({ size_mm: on ? PAPER_MM : null, offset_mm: [0, 0] })}
+          />
+          {other && (
+            <div className="grid gap-1.5">
+              <Length
+                label="Its width"
+                mm={other[0]}
+                panel={FILE}
+                least={1}
+                onValue={(w) => photo.mark({ size_mm: [w, other[1]] })}
+              />
+              <Length
+                label="Its height"
+                mm={other[1]}
+                panel={FILE}
+                least={1}
+                onValue={(h) => photo.mark({ size_mm: [other[0], h] })}
+              />
+              <Length
+                label="Print: right"
+                mm={marks.offset_mm[0]}
+                panel={FILE}
+                least={-5000}
+                onValue={(x) => photo.mark({ offset_mm: [x, marks.offset_mm[1]] })}
+              />
+              <Length
+                label="Print: down"
+                mm={marks.offset_mm[1]}
+                panel={FILE}
+                least={-5000}
+                onValue={(y) => photo.mark({ offset_mm: [marks.offset_mm[0], y] })}
+              />
+            </div>
+          )}
+        </>
+      )}
+    </>
+  );
+}
+
+function Touches(props: Hand & { list: "product" | "front" }) {
+  const { photo, list } = props;
+  const held = photo.marks[list];
+  return (
+    <>
+      <Percent label="Touch" share={props.reach} least={0.3} most={20} onShare={props.onReach} />
+      <div className="flex gap-2">
+        <Button disabled={held.length === 0} onClick={() => photo.mark({ [list]: held.slice(0, -1) })}>
+          Take back the last
+        </Button>
+        <Button disabled={held.length === 0} onClick={() => photo.mark({ [list]: [] })}>
+          Without touches
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** What belongs to the product: it can be given another colour, and is cut out with it. */
+export function Product(hand: Hand) {
+  const { photo, tool, onTool } = hand;
+  return (
+    <>
+      <p className="text-sm">
+        What is darkened is left out. Touch what is wrong: parts that stay as they are, such as a steel rim, are left
+        out too.
+      </p>
+      <Choice
+        label="Touching"
+        value={tool === "box" ? "box" : tool === "keep" ? "keep" : "leave"}
+        onChange={onTool}
+        options={[
+          { value: "leave", label: "Leave out" },
+          { value: "keep", label: "Keep" },
+          { value: "box", label: "Draw the box" },
+        ]}
+      />
+      {tool === "box" ? (
+        <p className="text-sm text-soft">Draw a rough box round the whole product, with some ground in sight.</p>
+      ) : (
+        <Touches {...hand} list="product" />
+      )}
+      {photo.marks.box && <Button onClick={() => photo.mark({ box: null })}>The box round the points again</Button>}
+    </>
+  );
+}
+
+/** What lies in front of the print. */
+export function InFront(hand: Hand) {
+  const { tool, onTool } = hand;
+  return (
+    <>
+      <p className="text-sm">
+        Touch what lies in front of the print: a hand, a cord, leaves. It is spared, out to its own edge near the touch.
+      </p>
+      <Choice
+        label="Touching"
+        value={tool === "behind" ? "behind" : "front"}
+        onChange={onTool}
+        options={[
+          { value: "front", label: "In front" },
+          { value: "behind", label: "Not in front" },
+        ]}
+      />
+      <Touches {...hand} list="front" />
+    </>
+  );
+}
+
+/** What colour the photographed blank has. */
+export function Colour({ photo }: Hand) {
+  const { marks } = photo;
+  return (
+    <>
+      <ColourField
+        label="The blank is"
+        value={marks.colour}
+        offered={[]}
+        onValue={(colour) => colour && photo.mark({ colour })}
+      />
+      <Heading aside={marks.plain ? "marked" : "not marked"}>Ordinary light</Heading>
+      <p className="text-sm">
+        Press a spot where the blank shows this colour in ordinary light, no highlight and no shade. All other light is
+        measured against it. Without a spot the product's middle tone is taken.
+      </p>
+      {marks.plain && <Button onClick={() => photo.mark({ plain: null })}>Without a spot</Button>}
+    </>
+  );
+}

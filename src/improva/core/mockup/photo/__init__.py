@@ -1,0 +1,15 @@
+"""A seller's own photograph of a plain blank as a scene: marks on it become maps, a mask becomes cover, its light a basis.
+
+The result is an ordinary scene pack. What is marked: where the print lies (:mod:`.places`), what belongs to the product and
+what lies in front of it (:mod:`.masks`), and a spot that shows the blank's own colour (:mod:`.light`).
+"""
+
+from .making import PHOTO_PX, PhotoScene, make_scene
+from .marks import MOST_DABS, Dab, Marks, goes_round, names_of
+from .masks import product_mask
+from .places import Place, place_of, suggested
+
+__all__ = [
+    "MOST_DABS", "PHOTO_PX", "Dab", "Marks", "PhotoScene", "Place", "goes_round", "make_scene", "names_of", "place_of", "product_mask",
+    "suggested",
+]  # fmt: skip

@@ -1,0 +1,97 @@
+"""A photograph's light, parted: what the blank's own colour sends back, and highlights, which no print changes.
+
+Photographed light is base + basis · ρ: with the blank in its own colour the photograph comes back exactly.
+"""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from ...colour import LINEAR_OF_BYTE, LUMINANCE, Floats
+from ...ink import colour_reflectance
+from ..tone import untoned
+from .marks import Marks
+
+SPOT = 0.006
+"""Radius of the spot that the blank's colour is read from, in photo widths."""
+WIDE = 0.22
+"""Highlights narrower than half of this, in product widths, are told from shading."""
+ABOVE = 1.10
+"""Light so far above its surroundings is a highlight."""
+CHROMATIC = 0.25
+"""From this saturation of the blank on, highlights are told by their colour."""
+DARKEST = 0.06
+"""No blank is taken for darker: its noise would be brought up with its light."""
+
+
+def light_of(photo: NDArray[np.uint8]) -> Floats:
+    """sRGB (h, w, 3) as light before the tone curve that pictures are shown with."""
+    return untoned(LINEAR_OF_BYTE[photo])
+
+
+def lamp(light: Floats, cover: Floats, marks: Marks) -> Floats:
+    """The light that falls on the blank where it is plainly lit, (3,): what a perfect white would send back."""
+    h, w = light.shape[:2]
+    if marks.plain is not None:
+        x, y = marks.plain[0] * w, marks.plain[1] * h
+        r = max(2.0, SPOT * w)
+        rows, columns = slice(max(0, int(y - r)), int(y + r) + 1), slice(max(0, int(x - r)), int(x + r) + 1)
+        spot = light[rows, columns].reshape(-1, 3)
+        level = np.median(spot, axis=0) if len(spot) else np.ones(3)
+    else:
+        inside = light[cover > 0.98]
+        level = np.median(inside if len(inside) else light.reshape(-1, 3), axis=0)
+    return np.asarray(np.maximum(level, 1e-3) / rho_of(marks.colour), np.float32)
+
+
+def rho_of(colour: str) -> Floats:
+    """The photographed blank's reflectance, (3,)."""
+    return np.maximum(colour_reflectance(colour), DARKEST)
+
+
+def highlights(light: Floats, cover: Floats, fell: Floats, colour: str, matt: bool) -> Floats:
+    """Light that the surface throws back uncoloured, (h, w), in shares of what falls on it; none on ``matt`` stuff.
+
+    A coloured blank's are told by their colour (the dichromatic model: Shafer, "Using color to separate reflection
+    components", Color Research and Application 10, 1985); a white or grey one's by standing out of what is round them.
+    """
+    if matt:
+        return np.zeros(cover.shape, np.float32)
+    rho = rho_of(colour)
+    shares = light / fell
+    if 1 - rho.min() / rho.max() > CHROMATIC:
+        both = np.stack([rho, np.ones(3, np.float32)], 1)
+        amounts = shares @ np.linalg.pinv(both).T.astype(np.float32)
+        shine = np.clip(amounts[..., 1], 0, shares.min(axis=-1))
+    else:
+        level = np.asarray(shares @ LUMINANCE, np.float32)
+        shine = np.clip(level - ABOVE * _round_it(level, cover), 0, None)
+    return np.asarray(shine * cover, np.float32)
+
+
+def _round_it(level: Floats, cover: Floats) -> Floats:
+    """The middle tone round each point of the product, (h, w): a wide median of a small copy."""
+    h, w = level.shape
+    inside = cover > 0.5
+    columns = np.flatnonzero(inside.any(axis=0))
+    wide = WIDE * (columns[-1] + 1 - columns[0] if len(columns) else w)
+    factor = min(1.0, 40 / max(wide, 1.0))
+    small = max(8, round(w * factor)), max(8, round(h * factor))
+    share = cv2.resize(inside.astype(np.float32), small, interpolation=cv2.INTER_AREA)
+    plane = cv2.resize(np.where(inside, level, 0).astype(np.float32), small, interpolation=cv2.INTER_AREA)
+    filled = np.where(share > 0.3, plane / np.maximum(share, 0.3), np.nan)
+    top = float(np.nanmax(filled, initial=1e-3))
+    usual = float(np.nanmedian(filled)) if not np.isnan(filled).all() else 0.0
+    coded = np.round(np.nan_to_num(filled, nan=usual) / top * 255).astype(np.uint8)
+    middle = cv2.medianBlur(coded, 2 * max(1, round(wide * factor / 2)) + 1).astype(np.float32) / 255 * top
+    return np.asarray(cv2.resize(cv2.GaussianBlur(middle, (0, 0), 2), (w, h), interpolation=cv2.INTER_CUBIC), np.float32)
+
+
+def parted(light: Floats, cover: Floats, fell: Floats, colour: str, matt: bool) -> tuple[Floats, Floats]:
+    """Base and basis, (h, w, 3) each: ``base + basis · ρ`` is the photograph for the blank's own ρ."""
+    rho = rho_of(colour)
+    shine = highlights(light, cover, fell, colour, matt)[..., None] * fell
+    own = np.maximum(light - shine, 0) * cover[..., None]
+    return np.asarray(light - own, np.float32), np.asarray(own / rho, np.float32)

@@ -1,0 +1,141 @@
+"""What of a photograph is the product: proposed by GrabCut inside a rough box, corrected by touches, edges made soft.
+
+GrabCut: Rother, Kolmogorov and Blake, "GrabCut: interactive foreground extraction using iterated graph cuts", ACM
+Transactions on Graphics 23 (2004), as OpenCV has it. Guided filter: He, Sun and Tang, "Guided Image Filtering", IEEE
+Transactions on Pattern Analysis and Machine Intelligence 35 (2013).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from ...colour import Floats
+from ...errors import BadScene
+from .marks import Dab, Marks
+
+WORK_PX = 720
+"""The longer side of the copy that is cut."""
+AIR = 0.16
+"""Round the marked points, in their own extent, where no box is given."""
+NEAR = 0.04
+"""So near the print, in picture sides, the product is likely."""
+ROUNDS = 5
+SOFT = 0.0025
+"""Reach of the soft edge, in photo widths."""
+
+
+def rough_box(marks: Marks) -> tuple[float, float, float, float]:
+    """The given box round the product, or one round the marked points; left, top, right, bottom in 0…1."""
+    if marks.box is not None:
+        return marks.box
+    at = np.array(marks.points)
+    low, high = at.min(0), at.max(0)
+    air = AIR * (high - low).max()
+    return tuple(float(v) for v in np.clip([*(low - air), *(high + air)], 0.0, 1.0))  # type: ignore[return-value]
+
+
+def dabbed(mask: NDArray[np.uint8], dabs: Iterable[Dab], keep: int, leave: int) -> None:
+    """Lay touches into a mask, in order."""
+    h, w = mask.shape
+    for dab in dabs:
+        centre = round(dab.at[0] * w - 0.5), round(dab.at[1] * h - 0.5)
+        cv2.circle(mask, centre, max(1, round(dab.reach * w)), keep if dab.keep else leave, -1)
+
+
+def _grown(seed: NDArray[np.uint8], small: NDArray[np.uint8]) -> NDArray[np.bool_]:
+    """GrabCut from a mask of sure and likely places. Raises :class:`BadScene` where nothing is left."""
+    sure = [int(np.count_nonzero((seed == a) | (seed == b))) for a, b in
+            ((cv2.GC_FGD, cv2.GC_PR_FGD), (cv2.GC_BGD, cv2.GC_PR_BGD))]  # fmt: skip
+    if min(sure) < 16:
+        raise BadScene(
+            "The box leaves nothing inside or nothing outside: draw it round the product, with some ground in sight."
+        )
+    cv2.setRNGSeed(7)  # its clusters start at random
+    models = np.zeros((1, 65)), np.zeros((1, 65))
+    cv2.grabCut(np.ascontiguousarray(small[..., ::-1]), seed, None, *models, ROUNDS, cv2.GC_INIT_WITH_MASK)  # type: ignore[call-overload]
+    return np.asarray((seed == cv2.GC_FGD) | (seed == cv2.GC_PR_FGD))
+
+
+def product_mask(photo: NDArray[np.uint8], marks: Marks, seen: NDArray[np.bool_]) -> Floats:
+    """How much of each pixel is the product, (h, w) in 0…1, without what lies in front of it.
+
+    Args:
+        photo: (h, w, 3) sRGB.
+        seen: where the print is seen, (h, w): surely product.
+    """
+    h, w = photo.shape[:2]
+    factor = min(1.0, WORK_PX / max(w, h))
+    size = max(8, round(w * factor)), max(8, round(h * factor))
+    small = cv2.resize(photo, size, interpolation=cv2.INTER_AREA)
+    left, top, right, foot = rough_box(marks)
+    seed = np.full(size[::-1], cv2.GC_BGD, np.uint8)
+    box = slice(round(top * size[1]), round(foot * size[1])), slice(round(left * size[0]), round(right * size[0]))
+    seed[box] = cv2.GC_PR_BGD
+    inner = (cv2.resize(seen.astype(np.float32), size, interpolation=cv2.INTER_AREA) > 0.99).astype(np.uint8)
+    likely = cv2.dilate(inner, _disc(NEAR * max(size))) > 0
+    seed[likely & (seed == cv2.GC_PR_BGD)] = cv2.GC_PR_FGD
+    seed[cv2.erode(inner, np.ones((5, 5), np.uint8)) > 0] = cv2.GC_FGD
+    dabbed(seed, marks.product, cv2.GC_FGD, cv2.GC_BGD)
+    found = _whole(_grown(seed.copy(), np.asarray(small, np.uint8)), seed == cv2.GC_FGD)
+    alpha = refined(photo, found)
+    if marks.front:
+        alpha = alpha * (1 - front_mask(photo, marks.front))
+    return np.asarray(alpha, np.float32)
+
+
+def _whole(found: NDArray[np.bool_], sure: NDArray[np.bool_]) -> NDArray[np.bool_]:
+    """Without specks apart from what is surely the product, and without pinholes."""
+    opened = cv2.morphologyEx(found.astype(np.uint8), cv2.MORPH_OPEN, _disc(1))
+    count, labels, stats, _ = cv2.connectedComponentsWithStats(opened)
+    kept = np.zeros(count, bool)
+    kept[np.unique(labels[sure & (opened > 0)])] = True
+    kept[1:] |= stats[1:, cv2.CC_STAT_AREA] > 0.10 * max(1, stats[1:, cv2.CC_STAT_AREA].max(initial=1))
+    kept[0] = False
+    closed = cv2.morphologyEx(kept[labels].astype(np.uint8), cv2.MORPH_CLOSE, _disc(2))
+    return np.asarray(cv2.GaussianBlur(closed.astype(np.float32), (0, 0), 1.6) > 0.5)
+
+
+def _disc(reach: float) -> NDArray[np.uint8]:
+    r = max(1, round(reach))
+    return np.asarray(cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * r + 1, 2 * r + 1)), np.uint8)
+
+
+def front_mask(photo: NDArray[np.uint8], dabs: tuple[Dab, ...]) -> Floats:
+    """How much of each pixel is something in front: grown from the touches to the edges of what is alike near them."""
+    h, w = photo.shape[:2]
+    factor = min(1.0, 1.6 * WORK_PX / max(w, h))
+    size = max(8, round(w * factor)), max(8, round(h * factor))
+    small = np.asarray(cv2.resize(photo, size, interpolation=cv2.INTER_AREA), np.uint8)
+    seed = np.full(size[::-1], cv2.GC_BGD, np.uint8)
+    near = [Dab(d.at, 2.2 * d.reach, True) for d in dabs if d.keep]
+    dabbed(seed, near, cv2.GC_PR_BGD, cv2.GC_PR_BGD)
+    dabbed(seed, [Dab(d.at, 0.7 * d.reach, d.keep) for d in dabs], cv2.GC_FGD, cv2.GC_BGD)
+    if not (seed == cv2.GC_FGD).any():
+        return np.zeros((h, w), np.float32)
+    return refined(photo, _grown(seed, small))
+
+
+def refined(photo: NDArray[np.uint8], found: NDArray[np.bool_]) -> Floats:
+    """A coarse mask at the photograph's size, its edge led by the photograph's own edges."""
+    h, w = photo.shape[:2]
+    step = w / found.shape[1]
+    wide = np.asarray(cv2.resize(found.astype(np.float32), (w, h), interpolation=cv2.INTER_CUBIC), np.float32)
+    grey = np.asarray(cv2.cvtColor(photo, cv2.COLOR_RGB2GRAY), np.float32) / 255
+    reach = 2 * max(1, round(max(SOFT * w, 1.2 * step))) + 1
+
+    def mean(plane: NDArray[np.floating[Any]]) -> NDArray[np.float32]:
+        return np.asarray(cv2.blur(np.asarray(plane, np.float32), (reach, reach)), np.float32)
+
+    m_i, m_p = mean(grey), mean(wide)
+    slope = (mean(grey * wide) - m_i * m_p) / (mean(grey * grey) - m_i * m_i + 1e-4)
+    led = mean(slope) * grey + mean(m_p - slope * m_i)
+    # only the edge is led: what lies well inside or outside stays so
+    inside = cv2.erode((wide > 0.5).astype(np.uint8), np.ones((reach, reach), np.uint8)) > 0
+    outside = cv2.dilate((wide > 0.5).astype(np.uint8), np.ones((reach, reach), np.uint8)) == 0
+    sharp = np.clip((led - 0.5) * 1.6 + 0.5, 0, 1)
+    return np.where(inside, 1, np.where(outside, 0, sharp)).astype(np.float32)

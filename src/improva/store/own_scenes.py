@@ -1,0 +1,101 @@
+"""Scenes of the seller's own: marked photographs, and packs that came as files. Packs are folders that appear whole."""
+
+from __future__ import annotations
+
+import json
+import shutil
+import tempfile
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from ..core.output.writing import sweep, temporary_prefix
+from .database import Database
+
+ASIDE = "aside"
+"""Packs that were taken away are kept in this folder, and are not looked for there."""
+
+
+@dataclass(frozen=True)
+class OwnSceneRow:
+    """A scene of the seller's own; ``pack`` is its scene's id once it is made. Without ``photo_id`` it came as a file."""
+
+    id: int
+    photo_id: int | None
+    template_id: str
+    panel_id: str
+    title: str
+    marks: dict[str, Any]
+    pack: str | None
+
+
+class OwnScenes:
+    """The seller's own scenes in one data folder."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+        self.folder = database.folder / "scenes"
+        (self.folder / ASIDE).mkdir(parents=True, exist_ok=True)
+        sweep(self.folder)
+
+    def all(self) -> list[OwnSceneRow]:
+        """Every scene that was not taken away, the newest last."""
+        found = self._database.connection.execute("SELECT * FROM own_scene WHERE removed_at IS NULL ORDER BY id")
+        return [_row(row) for row in found]
+
+    def get(self, scene_id: int) -> OwnSceneRow | None:
+        """One of them, also one that was taken away."""
+        found = self._database.connection.execute("SELECT * FROM own_scene WHERE id = ?", (scene_id,)).fetchone()
+        return _row(found) if found else None
+
+    def add(self, photo_id: int | None, template_id: str, panel_id: str, title: str, pack: str | None = None) -> OwnSceneRow:
+        """Begin a scene."""
+        with self._database.writing() as connection:
+            made = connection.execute(
+                "INSERT INTO own_scene (photo_id, template_id, panel_id, title, pack) VALUES (?, ?, ?, ?, ?) RETURNING *",
+                (photo_id, template_id, panel_id, title, pack),
+            ).fetchone()
+        return _row(made)
+
+    def mark(self, scene_id: int, panel_id: str, title: str, marks: dict[str, Any]) -> None:
+        """Keep what is marked."""
+        with self._database.writing() as connection:
+            connection.execute(
+                "UPDATE own_scene SET panel_id = ?, title = ?, marks = ? WHERE id = ?",
+                (panel_id, title, json.dumps(marks), scene_id),
+            )
+
+    def put_pack(self, name: str, write: Callable[[Path], object]) -> None:
+        """Write a pack whole under its name, in place of one that is there."""
+        with tempfile.TemporaryDirectory(prefix=temporary_prefix(name), dir=self.folder) as place:
+            made = Path(place) / name
+            made.mkdir()
+            write(made)
+            old = Path(place) / "old"
+            if (self.folder / name).exists():
+                (self.folder / name).rename(old)
+            made.rename(self.folder / name)
+
+    def set_pack(self, scene_id: int, pack: str) -> None:
+        """Say which pack a scene has."""
+        with self._database.writing() as connection:
+            connection.execute("UPDATE own_scene SET pack = ? WHERE id = ?", (pack, scene_id))
+
+    def set_removed(self, row: OwnSceneRow, removed: bool) -> None:
+        """Take a scene away, or put it back; its pack is kept aside meanwhile."""
+        when = "strftime('%Y-%m-%dT%H:%M:%fZ', 'now')" if removed else "NULL"
+        with self._database.writing() as connection:
+            connection.execute(f"UPDATE own_scene SET removed_at = {when} WHERE id = ?", (row.id,))
+        if row.pack is None:
+            return
+        here, aside = self.folder / row.pack, self.folder / ASIDE / row.pack
+        source, target = (here, aside) if removed else (aside, here)
+        if source.exists():
+            shutil.rmtree(target, ignore_errors=True)
+            source.rename(target)
+
+
+def _row(row: Any) -> OwnSceneRow:
+    return OwnSceneRow(row["id"], row["photo_id"], row["template_id"], row["panel_id"], row["title"], json.loads(row["marks"]),
+                       row["pack"])  # fmt: skip

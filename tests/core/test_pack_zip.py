@@ -1,0 +1,74 @@
+"""Scene packs as ZIP files: whole in, whole out, and nothing else of what a ZIP may hold."""
+
+from __future__ import annotations
+
+import io
+import zipfile
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+from improva.core.errors import BadScene
+from improva.core.mockup import pack_zip
+from improva.core.mockup.pack import read_info, read_passes
+from improva.core.mockup.pack_file import write_passes, write_told
+from improva.core.mockup.pack_zip import unzip_pack, zip_pack
+from improva.core.mockup.scene import SceneInfo
+from tests.scenery import PX, SQUARE, grid, plane
+
+
+def pack(folder: Path) -> SceneInfo:
+    """A small pack as any program could write one."""
+    folder.mkdir()
+    write_passes(
+        folder, {"base": plane(0.1), "wrap": plane(0.5, *SQUARE)}, {"wrap": grid(*SQUARE)}, {"cover": plane(1, *SQUARE)[..., 0]}
+    )
+    write_told(folder, {"id": "small", "title": "Small \u201cone\u201d", "kind": "studio", "templates": ["tumbler-20oz-straight"], "px": list(PX),
+                        "views": {"front": 0.0}, "measures": [], "regions": [{"id": "wrap", "title": "Print", "panel": "wrap"}]})  # fmt: skip
+    return read_info(folder)
+
+
+def zipped(files: dict[str, bytes]) -> bytes:
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w") as archive:
+        for name, data in files.items():
+            archive.writestr(name, data)
+    return out.getvalue()
+
+
+def test_a_pack_goes_out_and_comes_back_whole(tmp_path: Path) -> None:
+    info = pack(tmp_path / "a")
+    (tmp_path / "b").mkdir()
+    again = unzip_pack(zip_pack(info), tmp_path / "b")
+    assert (again.id, again.title, again.px) == (info.id, info.title, info.px)
+    one, other = read_passes(info), read_passes(again)
+    assert np.array_equal(one.base, other.base) and np.array_equal(one.maps["wrap"], other.maps["wrap"], equal_nan=True)
+
+
+def test_only_the_files_of_a_pack_are_taken(tmp_path: Path) -> None:
+    info = pack(tmp_path / "a")
+    files = {f"../../{name}": (info.folder / name).read_bytes() for name in ("scene.toml", "passes.exr")}
+    (tmp_path / "b").mkdir()
+    unzip_pack(zipped({**files, "run.sh": b"#!/bin/sh", "../evil": b"x"}), tmp_path / "b")
+    assert sorted(p.name for p in (tmp_path / "b").iterdir()) == ["passes.exr", "scene.toml"]
+    assert sorted(p.name for p in tmp_path.iterdir()) == ["a", "b"]
+
+
+def test_what_is_no_pack_is_refused(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    info = pack(tmp_path / "a")
+    toml, exr = ((info.folder / name).read_bytes() for name in ("scene.toml", "passes.exr"))
+    (tmp_path / "b").mkdir()
+    for data, says in (
+        (b"not a zip", "cannot be read as a ZIP"),
+        (zip_pack(info)[:400], "cannot be read as a ZIP"),
+        (zipped({"scene.toml": toml}), "lacks scene.toml or passes.exr"),
+        (zipped({"a/scene.toml": toml, "b/scene.toml": toml, "passes.exr": exr}), "more than one"),
+        (zipped({"scene.toml": toml, "passes.exr": exr[:500]}), "damaged"),
+        (zipped({"scene.toml": b"id = ", "passes.exr": exr}), "not valid TOML"),
+    ):
+        with pytest.raises(BadScene, match=says):
+            unzip_pack(data, tmp_path / "b")
+    monkeypatch.setattr(pack_zip, "MAX_BYTES", 100)
+    with pytest.raises(BadScene, match="more than"):
+        unzip_pack(zip_pack(info), tmp_path / "b")

@@ -1,0 +1,178 @@
+"""Photographs made into scenes through the application, and packs brought in and out."""
+
+from __future__ import annotations
+
+import io
+import zipfile
+from pathlib import Path
+
+import numpy as np
+import pytest
+from flask.testing import FlaskClient
+from PIL import Image
+
+from improva.scenes import packs
+from improva.web.app import create_app
+from tests.conftest import closed_wave, encoded
+from tests.core.test_pack_zip import zipped
+from tests.core.test_photo import ball
+from tests.web.printing import ended
+
+PILLOW = "pillow-square"
+POINTS = [[0.42, 0.4], [0.58, 0.4], [0.58, 0.6], [0.42, 0.6]]
+
+
+@pytest.fixture
+def client(tmp_path: Path) -> FlaskClient:
+    return create_app(tmp_path).test_client()
+
+
+def dropped(client: FlaskClient, data: bytes, aside: bool = False) -> int:
+    form = {"file": (io.BytesIO(data), "my chair.png")}
+    answer = client.post(f"/api/artworks?aside={aside}", data=form, content_type="multipart/form-data")
+    assert answer.status_code == 201, answer.text
+    return int(answer.json["id"])
+
+
+def begun(client: FlaskClient, template: str = PILLOW) -> dict:
+    photo = dropped(client, encoded(Image.fromarray(ball()[0])), aside=True)
+    answer = client.post("/api/own-scenes", json={"photo_id": photo, "template_id": template})
+    assert answer.status_code == 201, answer.text
+    return dict(answer.json)
+
+
+def marked(client: FlaskClient, scene: dict, **marks: object) -> dict:
+    body = {"title": "My chair", "panel": scene["panel"], "marks": {**scene["marks"], "points": POINTS, **marks}}
+    answer = client.put(f"/api/own-scenes/{scene['id']}", json=body)
+    assert answer.status_code == 200, answer.text
+    return dict(answer.json)
+
+
+def made(client: FlaskClient) -> dict:
+    scene = marked(client, begun(client), box=[0.2, 0.1, 0.8, 0.9])
+    answer = client.post(f"/api/own-scenes/{scene['id']}/pack")
+    assert answer.status_code == 200, answer.text
+    return dict(answer.json)
+
+
+def picture(data: bytes) -> np.ndarray:
+    with Image.open(io.BytesIO(data)) as opened:
+        return np.asarray(opened)
+
+
+def test_a_photograph_begins_with_suggested_points(client: FlaskClient) -> None:
+    scene = begun(client)
+    assert len(scene["marks"]["points"]) == 4 and scene["names"][0] == "top left" and scene["title"] == "My chair"
+    assert scene["px"] == [800, 600] and not scene["round"] and len(scene["outline"]) == 4 and scene["pack"] is None
+    wrap = begun(client, "mug-11oz")
+    assert wrap["round"] and len(wrap["marks"]["points"]) == 6 and wrap["names"][1] == "upper edge, front"
+
+
+def test_marks_are_kept_and_judged(client: FlaskClient) -> None:
+    scene = begun(client)
+    first = marked(client, scene)
+    again = client.get(f"/api/own-scenes/{scene['id']}").json
+    assert again == first and first["title"] == "My chair" and first["key"] != scene["key"]
+    wrong = marked(client, scene, points=POINTS[::-1])
+    assert "in this order" in wrong["problem"] and wrong["outline"] == []
+    refused = client.post(f"/api/own-scenes/{scene['id']}/pack")
+    assert refused.status_code == 422 and "in this order" in refused.json["detail"]
+    few = client.put(f"/api/own-scenes/{scene['id']}", json={"title": "", "panel": "front", "marks": {"points": POINTS}})
+    assert few.status_code == 422
+
+
+def test_the_mask_and_the_design_are_seen_while_marking(client: FlaskClient) -> None:
+    art = dropped(client, encoded(Image.fromarray(closed_wave())))
+    scene = marked(client, begun(client), box=[0.2, 0.1, 0.8, 0.9])
+    over = picture(client.get(f"/api/own-scenes/{scene['id']}/mask?key={scene['key']}").data)
+    assert over.shape == (600, 800, 4) and over[300, 400, 3] == 0 and over[40, 40, 3] > 100
+    look = picture(client.get(f"/api/own-scenes/{scene['id']}/look?key={scene['key']}&artwork_id={art}").data)
+    photo = ball()[0]
+    apart = np.abs(look.astype(int) - photo).mean(axis=2)
+    assert apart[260:340, 350:450].mean() > 20, "the design is on it"
+    assert apart[:80].mean() < 4, "and nowhere else"
+
+
+def test_a_made_scene_is_one_of_the_blanks_scenes(client: FlaskClient) -> None:
+    art = dropped(client, encoded(Image.fromarray(closed_wave())))
+    scene = made(client)
+    pair = client.get(f"/api/pairs/{art}/{PILLOW}").json
+    own = next(s for s in pair["scenes"] if s["photograph"])
+    assert own["id"] == scene["pack"] and own["title"] == "My chair" and own["measures"] == 2
+    assert pair["scenes"][0]["id"] != own["id"], "a shipped scene stays the first"
+    showing = {"shots": [{"scene_id": own["id"], "view": next(iter(own["views"]))}], "sizes": [[200, 150]]}
+    assert client.put(f"/api/pairs/{art}/{PILLOW}/showing", json=showing).status_code == 200
+    done = ended(client, client.post(f"/api/pairs/{art}/{PILLOW}/picture-job").json)
+    assert done["state"] == "done" and own["id"] in done["files"][0]["name"]
+
+
+def test_a_scene_made_anew_replaces_itself(client: FlaskClient) -> None:
+    art = dropped(client, encoded(Image.fromarray(closed_wave())))
+    scene = made(client)
+    before = packs()[scene["pack"]].folder.joinpath("passes.exr").read_bytes()
+    marked(client, scene, box=[0.2, 0.1, 0.8, 0.9], colour="#d0c0b0")
+    again = client.post(f"/api/own-scenes/{scene['id']}/pack").json
+    assert again["pack"] == scene["pack"]
+    assert packs()[scene["pack"]].folder.joinpath("passes.exr").read_bytes() != before
+    assert sum(s["photograph"] for s in client.get(f"/api/pairs/{art}/{PILLOW}").json["scenes"]) == 1
+
+
+def test_a_scene_is_taken_away_and_put_back(client: FlaskClient) -> None:
+    scene = made(client)
+    assert client.delete(f"/api/own-scenes/{scene['id']}").json["scenes"] == [] and scene["pack"] not in packs()
+    back = client.post(f"/api/own-scenes/{scene['id']}/restore").json["scenes"]
+    assert [s["pack"] for s in back] == [scene["pack"]] and scene["pack"] in packs()
+    assert client.get(f"/api/own-scenes/{scene['id']}").json["marks"]["points"] == POINTS
+
+
+def test_a_pack_goes_out_and_into_another_data_folder(client: FlaskClient, tmp_path: Path) -> None:
+    scene = made(client)
+    out = client.get(f"/api/own-scenes/{scene['id']}/pack")
+    assert f'filename="{scene["pack"]}.zip"' in out.headers["Content-Disposition"]
+    with zipfile.ZipFile(io.BytesIO(out.data)) as archive:
+        assert {Path(n).name for n in archive.namelist()} == {"scene.toml", "passes.exr"}
+
+    def bring(data: bytes) -> tuple[int, dict]:
+        form = {"file": (io.BytesIO(data), "scene.zip")}
+        answer = client.post("/api/own-scenes/packs", data=form, content_type="multipart/form-data")
+        return answer.status_code, answer.json
+
+    code, said = bring(out.data)
+    assert code == 422 and "already" in said["detail"]
+    client.delete(f"/api/own-scenes/{scene['id']}")
+    code, said = bring(out.data)
+    assert code == 201 and [(s["photo"], s["pack"]) for s in said["scenes"]] == [(False, scene["pack"])]
+    assert scene["pack"] in packs()
+    code, said = bring(zipped({"notes.txt": b"hello"}))
+    assert code == 422 and "not a scene pack" in said["detail"]
+    asked = client.get(f"/api/own-scenes/{said.get('id', 2)}/mask")
+    assert asked.status_code == 404 and "came as a file" in asked.json["detail"]
+
+
+def test_a_pack_for_an_unknown_blank_is_refused(client: FlaskClient) -> None:
+    scene = made(client)
+    data = client.get(f"/api/own-scenes/{scene['id']}/pack").data
+    with zipfile.ZipFile(io.BytesIO(data)) as archive:
+        files = {Path(n).name: archive.read(n) for n in archive.namelist()}
+    client.delete(f"/api/own-scenes/{scene['id']}")
+    for old, new, says in ((PILLOW, "pillow-of-nowhere", "not on the shelf"), (scene["pack"], "../up", "cannot be a scene's id"),
+                           (scene["pack"], "straight-tumbler-studio", "already")):  # fmt: skip
+        toml = files["scene.toml"].replace(f'"{old}"'.encode(), f'"{new}"'.encode())
+        form = {"file": (io.BytesIO(zipped({**files, "scene.toml": toml})), "scene.zip")}
+        answer = client.post("/api/own-scenes/packs", data=form, content_type="multipart/form-data")
+        assert answer.status_code == 422 and says in answer.json["detail"], answer.json
+
+
+def test_a_broken_pack_of_the_sellers_does_not_stop_the_shop(client: FlaskClient, tmp_path: Path) -> None:
+    folder = tmp_path / "scenes" / "broken"
+    folder.mkdir()
+    (folder / "scene.toml").write_text("id = ")
+    assert "broken" not in packs() and "straight-tumbler-studio" in packs()
+    assert client.get("/api/board").status_code == 200
+
+
+def test_what_is_not_there_is_said(client: FlaskClient) -> None:
+    assert client.get("/api/own-scenes/99").status_code == 404
+    assert client.post("/api/own-scenes", json={"photo_id": 99, "template_id": PILLOW}).status_code == 404
+    scene = begun(client)
+    assert client.get(f"/api/own-scenes/{scene['id']}/pack").status_code == 404
