@@ -14,7 +14,7 @@ from improva.core.template import Panel
 
 from .. import shapes
 from ..bake import Scene
-from ..flatlay import Lay, Layer, joined, mirrored
+from ..flatlay import Lay, Layer, curve, joined, mirrored
 from ..sets import WALLS
 from ..stage import Stage
 from . import garments
@@ -68,6 +68,14 @@ def _sleeve_outline() -> Plane:
     return np.asarray(SHOULDER + SCALE * (half[:, :1] - 230) * inward + SCALE * half[:, 1:] * along)
 
 
+def _cuff_outline() -> Plane:
+    """A ribbed cuff at the sleeve's end, on the right, a little narrower than the sleeve and reaching under it."""
+    along, inward = _sleeve_axes()
+    end, wide = SHOULDER + SCALE * 600 * along, SCALE * 120
+    corners = curve((9, -16), (15, 24), (19, 66)), curve((wide - 19, 66), (wide - 15, 24), (wide - 9, -16))
+    return np.asarray(end + joined(*corners) @ np.array([inward, along]))
+
+
 def _hood(side: float, back: bool) -> Callable[[Plane], Plane]:
     """Canvas to the trim of a hood's half: seen from the front by its opening, from the back by its seam."""
 
@@ -97,18 +105,19 @@ def layers(back: bool) -> list[Layer]:
     found = []
 
     def put(name: str, old: str, outline: Plane | None = None, place: Callable[[Plane], Plane] | None = None,
-            keep: float = 0.0) -> None:  # fmt: skip
+            keep: float = 0.0, rib: float | None = None) -> None:  # fmt: skip
         uv = None if place is None else _as_uv(place, _panel(name.split("@", maxsplit=1)[0]))
         was = plain[old]
-        found.append(Layer(name, was.outline if outline is None else outline, was.thick, was.puff, was.soft, was.folds, was.rib,
+        found.append(Layer(name, was.outline if outline is None else outline, was.thick, was.puff, was.soft, was.folds, was.rib if rib is None else rib,
                            was.seams if outline is None else (), was.hem, was.hole, uv, was.creases, keep))  # fmt: skip
 
-    sleeve = _sleeve_outline()
+    sleeve, cuff, (_, inward) = _sleeve_outline(), _cuff_outline(), _sleeve_axes()
+    tilt = float(np.degrees(np.arctan2(inward[1], inward[0])))
+    put("trim@cuff-r", "cuff-r", cuff, rib=tilt)
+    put("trim@cuff-l", "cuff-l", mirrored(cuff), rib=-tilt)
+    put("trim@rib", "rib", np.asarray(plain["rib"].outline * [1.05, 1]))
     put(seen_right, "sleeve-r", sleeve, _sleeve(1, half))
     put(seen_left, "sleeve-l", mirrored(sleeve), _sleeve(-1, -half))
-    put("trim@cuff-r", "cuff-r")
-    put("trim@cuff-l", "cuff-l")
-    put("trim@rib", "rib")
     put(body, "body", _from_front(np.array(_panel(body).outline_mm)), _front)
     if not back:
         put(

@@ -166,7 +166,7 @@ def draped(w: float, h: float) -> Any:
     """Over a seat's back."""
 
     def build(stage: Stage) -> None:
-        stage.camera((70, -300, 150), (0, -14, 56), 27.5, (0, -20, 60), 0.7)
+        stage.camera((70, -300, 150), (-9, -14, 52), 36.0, (0, -20, 60), 0.7)
         window_light(stage, 60, 1.5)
         stage.softbox("front", (-150, -260, 220), (0, 0, 60), 150, 150, (2.6, 2.6, 2.7))
         stage.table((560, 480), (0, 0, 0))
@@ -204,7 +204,7 @@ def folded(w: float, h: float) -> Any:
             grid[..., 0] = x[None] + rng.normal(0, 0.35) + 0.18 * _soft((160, 200), 20, 40 + i)
             grid[..., 1] = y[:, None] + rng.normal(0, 0.3) + 0.12 * _soft((160, 200), 22, 50 + i)
             grid[..., 2] = z0 + z[:, None] * side[None] + sag * (z[:, None] > 0)
-            v0 = 0.5 - (i - 2) * 0.25
+            v0 = 0.5 - (i - 2) * 0.1
             uv = np.empty((160, 200, 2))
             uv[..., 0] = 0.5 + x[None] / w
             uv[..., 1] = v0 + (at[:, None] - top) / h
@@ -212,7 +212,7 @@ def folded(w: float, h: float) -> Any:
         return found
 
     def build(stage: Stage) -> None:
-        stage.camera((-26, -120, 58), (0, 0, 4.2), 25.5, (0, -14, 6), 0.5)
+        stage.camera((-26, -120, 58), (-1.5, -2, 4.2), 31.0, (0, -14, 6), 0.5)
         window_light(stage, 6)
         room(stage, 120)
         for i, (grid, uv) in enumerate(layers()):

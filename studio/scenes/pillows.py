@@ -47,7 +47,7 @@ def leaning(stage: Stage) -> None:
 
 def lying(stage: Stage) -> None:
     """On boards, seen from above, in studio light."""
-    stage.camera((0, -62, 170), (0, 0, 3), 19.5, (0, -4, 8), 0.5, up=(0, 1, 0))
+    stage.camera((0, -62, 170), (0, 0.5, 3), 23.5, (0, -4, 8), 0.5, up=(0, 1, 0))
     studio_light(stage, 8, 2.1)
     room(stage)
     put_pillow(stage, stage.to.translate([0, 0, 5.9]) @ stage.to.rotate([0, 0, 1], 7) @ stage.to.rotate([1, 0, 0], -90))
@@ -64,7 +64,7 @@ SCENES = (
     Scene(
         _pack("lying", "On boards, from above", "flat", "oak", "Sand"),
         lying,
-        1.0,
+        0.8,
         PROPS,
         measures=(("Side", (-22, -26, 0), (22, -26, 0), 10 * SIDE),),
     ),

@@ -3757,6 +3757,21 @@ export interface components {
             format: "jpg" | "png" | "webp";
             grade?: components["schemas"]["GradeBody"];
             /**
+             * Listed
+             * @description A JSON file beside them that says what each picture shows
+             * @default true
+             */
+            listed: boolean;
+            /**
+             * Places
+             * @description By scene and place, the artworks that are shown there in place of the pair's own
+             */
+            places?: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            /**
              * Sheet
              * @description A contact sheet too
              * @default false

@@ -22,7 +22,7 @@ import { Sides } from "./Sides";
 import { COLUMN, COLUMNS, STATIONS, type Station } from "./stations";
 import { type Hand, usePair } from "./usePair";
 
-const PANES: Record<Laid, ComponentType<{ hand: Hand; print: Print; shows: Shows }>> = {
+const PANES: Record<Laid, ComponentType<{ hand: Hand; print: Print; shows: Shows; seen: Seen | null }>> = {
   fit: FitStation,
   prove: ProveStation,
   show: ShowStation,
@@ -143,7 +143,7 @@ function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (
       <section aria-label={station} className={COLUMN}>
         {hand.pair.panels.length > 1 && <Sides hand={hand} onSide={onSide} />}
         {hand.problem && <Alert>{hand.problem}</Alert>}
-        <Column key={`${hand.pair.template.id} ${hand.panel.id}`} hand={hand} print={print} shows={shows} />
+        <Column key={`${hand.pair.template.id} ${hand.panel.id}`} hand={hand} print={print} shows={shows} seen={seen} />
       </section>
       {showingIt ? (
         <ScenesPane hand={hand} shows={shows} seen={seen} onSee={setSeen} />
@@ -155,7 +155,7 @@ function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (
           plan={printing ? print.state?.plan : null}
         />
       )}
-      <ShownPane hand={hand} seen={seen} onSee={setSeen} dressed={showingIt ? shows.dressed : null} />
+      <ShownPane hand={hand} seen={seen} onSee={setSeen} shows={showingIt ? shows : null} />
     </main>
   );
 }

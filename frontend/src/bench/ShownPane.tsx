@@ -1,5 +1,6 @@
 import { useRef } from "react";
-import { api, type Scene, type Showing } from "../api/client";
+import { api, type Backdrop, type Scene } from "../api/client";
+import type { Shows } from "../show/useShowing";
 import { useNewestPicture } from "../ui/useNewest";
 import { useSize } from "../ui/useSize";
 import type { Hand } from "./usePair";
@@ -8,6 +9,12 @@ const DEGREES_PER_PX = 0.5;
 const MOST_PX = 1000;
 /** So many views of all scenes stand side by side; of more, those of one scene do. */
 const FEW_VIEWS = 4;
+const STEPS: Record<string, [number, number]> = {
+  ArrowLeft: [-0.01, 0],
+  ArrowRight: [0.01, 0],
+  ArrowUp: [0, -0.01],
+  ArrowDown: [0, 0.01],
+};
 /** Sizes in steps of 16 px, so that the server lights few. */
 const stepped = (px: number) => Math.round(px / 16) * 16;
 
@@ -27,9 +34,12 @@ export function ShownPane(props: {
   hand: Hand;
   seen: Seen | null;
   onSee: (seen: Seen | null) => void;
-  dressed?: Partial<Showing> | null;
+  /** At the Show station: looks are dressed as its pictures will be, and the product is moved about a photograph. */
+  shows?: Shows | null;
 }) {
-  const { hand, seen, onSee, dressed = null } = props;
+  const { hand, seen, onSee, shows } = props;
+  const dressed = shows?.dressed ?? null;
+  const backdrop = shows?.showing?.backdrop ?? null;
   const [frame, size] = useSize<HTMLDivElement>();
   const every = anglesOf(hand);
   const scene = hand.pair.scenes.find((s) => s.id === seen?.scene) ?? every[0]?.scene;
@@ -60,8 +70,13 @@ export function ShownPane(props: {
       : null,
     (key) => api.look(...(JSON.parse(key).slice(1) as Parameters<typeof api.look>)),
   );
-  const start = useRef<{ x: number; angle: number } | null>(null);
-  const turns = scene?.turns ?? false;
+  const start = useRef<{ x: number; y: number; angle: number; backdrop: Backdrop | null } | null>(null);
+  const turns = (scene?.turns ?? false) && !backdrop;
+  const within = (v: number, most: number) => Math.min(most, Math.max(0, v));
+  const moveTo = (from: Backdrop, right: number, down: number, done: boolean) => {
+    const next = { ...from, across: within(from.across + right, 1), foot: within(from.foot + down, 1.2) };
+    shows?.[done ? "change" : "hold"]({ backdrop: next });
+  };
   const wrap = (angle: number) => ((((angle + 180) % 360) + 360) % 360) - 180;
   const near = (at: Angle) =>
     at.scene === scene &&
@@ -92,19 +107,26 @@ export function ShownPane(props: {
         {url && (
           <button
             type="button"
-            aria-label={`Mock-up of ${hand.pair.artwork.title}. ${turns ? "Drag or press the left and right arrow keys to turn it." : ""}`}
+            aria-label={`Mock-up of ${hand.pair.artwork.title}. ${turns ? "Drag or press the left and right arrow keys to turn it." : ""}${backdrop ? "Drag it, or press the arrow keys, to move it about the photograph." : ""}`}
             className="absolute inset-x-0 block touch-none select-none"
-            style={{ cursor: turns ? "ew-resize" : "default", height: tall, top: (size.height - tall) / 2 }}
+            style={{
+              cursor: turns ? "ew-resize" : backdrop ? "move" : "default",
+              height: tall,
+              top: (size.height - tall) / 2,
+            }}
             onPointerDown={(event) => {
               event.currentTarget.setPointerCapture(event.pointerId);
-              start.current = { x: event.clientX, angle: hand.angle };
+              start.current = { x: event.clientX, y: event.clientY, angle: hand.angle, backdrop };
             }}
             onPointerMove={(event) => {
               const from = start.current;
               if (from && turns) hand.turn(wrap(from.angle - (event.clientX - from.x) * DEGREES_PER_PX), false);
+              if (from?.backdrop)
+                moveTo(from.backdrop, (event.clientX - from.x) / size.width, (event.clientY - from.y) / tall, false);
             }}
             onPointerUp={() => {
               if (start.current && turns) hand.turn(hand.angle, true);
+              if (start.current?.backdrop && backdrop) moveTo(backdrop, 0, 0, true);
               start.current = null;
             }}
             onKeyDown={(event) => {
@@ -112,6 +134,11 @@ export function ShownPane(props: {
               if (way && turns) {
                 event.preventDefault();
                 hand.turn(wrap(hand.angle + way), true);
+              }
+              const step = STEPS[event.key];
+              if (step && backdrop) {
+                event.preventDefault();
+                moveTo(backdrop, step[0], step[1], true);
               }
             }}
           >

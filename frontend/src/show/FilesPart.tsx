@@ -84,6 +84,12 @@ export function FilesPart({ hand, shows, showing }: { hand: Hand; shows: Shows; 
             shows.change({ clear, format: clear && showing.format === "jpg" ? "png" : showing.format })
           }
         />
+        <Tick
+          label="A list of what they show"
+          hint="A JSON file beside them: design, blank, colours, scene and view of each picture"
+          on={showing.listed}
+          onValue={(listed) => shows.change({ listed })}
+        />
         <Tick label="A contact sheet of all" on={showing.sheet} onValue={(sheet) => shows.change({ sheet })} />
       </div>
       <BackdropPart shows={shows} showing={showing} />

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import type { Seen } from "../bench/ShownPane";
 import type { Hand } from "../bench/usePair";
 import { JobList } from "../jobs/JobList";
 import { Alert, Button, Choice, Mark } from "../ui/parts";
@@ -6,6 +7,7 @@ import { FilesPart } from "./FilesPart";
 import { LightPart } from "./LightPart";
 import { LooksPart } from "./LooksPart";
 import { PartChoice } from "./PartChoice";
+import { PlacesPart } from "./PlacesPart";
 import type { Shows } from "./useShowing";
 import { WordsPart } from "./WordsPart";
 
@@ -19,18 +21,22 @@ const PARTS = [
 ] as const;
 
 /** Colours, light and files of the pictures; and the making of them, always in sight. */
-export function ShowStation({ hand, shows }: { hand: Hand; shows: Shows }) {
+export function ShowStation({ hand, shows, seen }: { hand: Hand; shows: Shows; seen: Seen | null }) {
   const [part, setPart] = useState<(typeof PARTS)[number]["value"]>("colours");
   const { state, showing } = shows;
   if (hand.pair.scenes.length === 0) return <p className="text-soft">No scene shows this blank yet.</p>;
   const parts = new Map(
     hand.pair.scenes.flatMap((scene) => scene.regions.filter((r) => r.panel === null).map((r) => [r.id, r] as const)),
   );
+  const scene = hand.pair.scenes.find((s) => s.id === seen?.scene) ?? hand.pair.scenes[0];
   const count = state?.pictures ?? 0;
   return (
     <>
       <Choice label="Part" value={part} options={[...PARTS]} onChange={setPart} />
       {!showing && <p className="text-sm text-soft">Setting the lights…</p>}
+      {showing && part === "colours" && scene?.regions.some((region) => region.place) && (
+        <PlacesPart scene={scene} hand={hand} shows={shows} showing={showing} />
+      )}
       {showing &&
         part === "colours" &&
         [...parts.values()].map((region) => (

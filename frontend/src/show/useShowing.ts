@@ -13,6 +13,8 @@ export type Shows = {
   /** What looks are dressed with: light, words, what lies behind; not which views are made. */
   dressed: Partial<Showing> | null;
   change: (values: Partial<Showing>) => void;
+  /** What is in the hand and not decided yet. */
+  hold: (values: Partial<Showing>) => void;
   work: Jobs;
   make: () => void;
   film: (film: Film) => void;
@@ -78,6 +80,7 @@ export function useShowing(hand: Hand, active: boolean): Shows {
       setHeld(next);
       change.mutate(next);
     },
+    hold: (values) => showing && setHeld({ ...showing, ...values }),
     work,
     make: () => work.start(() => api.makePictures(place)),
     film: (film) => work.start(() => api.makeFilm(place, film)),

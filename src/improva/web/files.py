@@ -33,6 +33,8 @@ def _about(path: Path) -> str:
     if path.suffix == ".zip":
         with zipfile.ZipFile(path) as archive:
             return f"{len(archive.namelist())} files"
+    if path.suffix == ".json":
+        return "what they show"
     if path.suffix in (".mp4", ".gif"):
         return "film"
     image = pyvips.Image.new_from_file(str(path))

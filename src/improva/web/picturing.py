@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import itertools
+import json
+from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from pathlib import Path
 from typing import Any
@@ -10,10 +12,10 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ..core.artwork.pixels import as_array
+from ..core.artwork.pixels import Artwork, as_array
 from ..core.colour import Floats
 from ..core.errors import BadOutput, BadScene
-from ..core.mockup.composite import Lit, composite
+from ..core.mockup.composite import Lit, composite, turned
 from ..core.mockup.contact import contact_sheet
 from ..core.mockup.cutout import Cutout, cut_out, on_photograph, transparent
 from ..core.mockup.film import check_turns, turning, write_film
@@ -22,11 +24,12 @@ from ..core.mockup.honest import Finding, picture_findings
 from ..core.mockup.labels import Box, Caption, captioned, measured
 from ..core.mockup.picture import check_scene, encode, print_texture
 from ..core.mockup.scene import SceneInfo
-from ..core.output import Watch, film_name, picture_name, sheet_name, write_beside
+from ..core.mockup.view import View
+from ..core.output import Watch, film_name, list_name, picture_name, sheet_name, write_beside
 from ..core.output.xmp import xmp_packet
 from ..core.render import on_blank
 from ..scenes import fingerprint, scene
-from ..store import MadeRow, Placings
+from ..store import ArtRow, MadeRow, Placings
 from ..store.database import key_of
 from ..surfaces import SURFACES
 from .desk import LOOK_QUALITY, Desk
@@ -52,6 +55,7 @@ class Shot:
     captions: tuple[Caption, ...] = ()
     backdrop: BackdropBody | None = None
     named_by: tuple[str, ...] = ()
+    places: dict[str, int] = field(default_factory=dict)
 
     @property
     def name(self) -> str:
@@ -79,23 +83,48 @@ def shot_of(work: Work, asked: ShotBody, showing: Showing) -> Shot:
     for name, colour in colours.items():
         info.region(name).check(colour, SURFACES)
     return Shot(info, view or next(iter(info.views)), angle, asked.view in info.mirrored, colours, showing.grade.to_core(),
-                showing.clear, asked.measured, tuple(c.to_core() for c in showing.captions), showing.backdrop)  # fmt: skip
+                showing.clear, asked.measured, tuple(c.to_core() for c in showing.captions), showing.backdrop,
+                places=_places(work, info, showing))  # fmt: skip
 
 
-def says(work: Work, shot: Shot) -> dict[str, str]:
+def _places(work: Work, info: SceneInfo, showing: Showing) -> dict[str, int]:
+    """The artworks that other places of a scene show; the pair's own needs no word."""
+    known = {r.id for r in info.places}
+    return {place: art for place, art in showing.places.get(info.id, {}).items() if place in known and art != work.art.id}
+
+
+def says(desk: Desk, work: Work, shot: Shot) -> dict[str, str]:
     """What a picture shows, in words."""
     chosen = [
         f"{r.title}: {shot.colours.get(r.id) or r.default or r.surface or 'as it is'}" for r in shot.info.regions if not r.panel
     ]
-    return {"design": work.art.title, "artwork": work.art.sha256, "blank": work.template.title, "template": work.template.id,
+    told = {"design": work.art.title, "artwork": work.art.sha256, "blank": work.template.title, "template": work.template.id,
             "scene": shot.info.id, "view": shot.view, "colours": "; ".join(chosen)}  # fmt: skip
+    others = [f"{shot.info.region(place).place}: {other.art.title}" for place, other in _other_works(desk, work, shot).items()]
+    return {**told, "others": "; ".join(others)} if others else told
 
 
 def _lit(desk: Desk, work: Work, shot: Shot, size: tuple[int, int]) -> tuple[Lit, dict[str, Floats]]:
     """A shot's lit view and its prints, from the artwork as it came."""
     original = desk.original(work.art)
     lit = desk.darkroom.lit(shot.info, size, shot.colours, mirrored=shot.mirrored, cut=desk.cut(work, {}, original))
-    return graded(lit, shot.grade), print_texture(work.designs(), work.opener(original, desk.original), lit.view)
+    prints = print_texture(work.designs(), work.opener(original, desk.original), lit.view)
+    return graded(lit, shot.grade), {**prints, **_others(desk, work, shot, lit.view, desk.original)}
+
+
+def _other_works(desk: Desk, work: Work, shot: Shot) -> dict[str, Work]:
+    """The pairs that a shot shows in its other places. Raises :class:`NotHere` for an artwork that is gone."""
+    return {place: desk.work(art, work.template.id) for place, art in shot.places.items()}
+
+
+def _others(desk: Desk, work: Work, shot: Shot, view: View, open_art: Callable[[ArtRow], Artwork]) -> dict[str, Floats]:
+    """Prints of places that show another artwork, each with its own front to the front."""
+    prints = {}
+    for place, other in _other_works(desk, work, shot).items():
+        laid = print_texture(other.designs(), other.opener(open_art(other.art), open_art), view)[place]
+        turn = shot.info.region(place).turn if shot.info.turns else 0.0
+        prints[place] = turned(laid, -turn) if turn else laid
+    return prints
 
 
 def quick_look(desk: Desk, work: Work, held: Placings, shot: Shot, size: tuple[int, int]) -> bytes:
@@ -103,6 +132,7 @@ def quick_look(desk: Desk, work: Work, held: Placings, shot: Shot, size: tuple[i
     lit = desk.darkroom.lit(shot.info, size, shot.colours, mirrored=shot.mirrored, cut=desk.quick_cut(work, held))
     art = desk.quick_art(work, held, lit)
     prints = print_texture(work.designs(held), work.opener(art, desk.proxy), lit.view)
+    prints.update(_others(desk, work, shot, lit.view, desk.proxy))
     shown = replace(shot, measured=shot.measured and bool(shot.info.measures))
     try:
         picture = _finished(desk, graded(lit, shot.grade), prints, shown)
@@ -143,15 +173,29 @@ def make_picture(desk: Desk, work: Work, shot: Shot, size: tuple[int, int], endi
     name = picture_name(work.art.title, shot.info.id, shot.name, size, ending)
     key = key_of(
         "picture", work.subject, fingerprint(shot.info), work.placing_key, name, shot.angle, shot.colours,
-        repr((shot.grade, shot.captions, shot.measured, shot.backdrop)),
+        repr((shot.grade, shot.captions, shot.measured, shot.backdrop)), _others_key(desk, work, shot),
     )  # fmt: skip
 
     def make(path: Path) -> None:
-        xmp = xmp_packet(f"{work.art.title} on {work.template.title}", says(work, shot))
+        xmp = xmp_packet(f"{work.art.title} on {work.template.title}", says(desk, work, shot))
         data = encode(_finished(desk, *_lit(desk, work, shot, size), shot), path.suffix, xmp=xmp)
         write_beside(path, data)
 
     return key, name, desk.keep(MadeRow(key, "picture", work.placing_key, name), work, make)
+
+
+def _others_key(desk: Desk, work: Work, shot: Shot) -> dict[str, Any]:
+    """What a picture depends on beyond its own pair."""
+    return {place: [other.subject, other.placing_key] for place, other in _other_works(desk, work, shot).items()}
+
+
+def make_list(desk: Desk, work: Work, told: list[dict[str, Any]]) -> str:
+    """What each picture shows, as a JSON file; answers with its key."""
+    name = list_name(work.art.title, work.template.id)
+    key = key_of("list of pictures", told, name)
+    data = json.dumps({"pictures": told}, ensure_ascii=False, indent=2) + "\n"
+    desk.keep(MadeRow(key, "picture", work.placing_key, name), work, lambda path: write_beside(path, data.encode()))
+    return key
 
 
 def make_sheet(desk: Desk, work: Work, made: list[tuple[str, str, Path]]) -> str:
@@ -187,11 +231,13 @@ def pictures_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:
     work = desk.work(asked["artwork_id"], asked["template_id"])
     showing = Showing.model_validate(asked["showing"])
     wanted = [(shot, size) for shot in shots_of(work, showing) for size in showing.sizes]
-    made = []
+    made, told = [], list[dict[str, Any]]()
     for i, (shot, size) in enumerate(wanted):
         watch.at(i / len(wanted))
         made.append(make_picture(desk, work, shot, size, showing.format))
-    return [*([make_sheet(desk, work, made)] if showing.sheet else []), *(key for key, _, _ in made)]
+        told.append({"file": made[-1][1], "px": size, **says(desk, work, shot)})
+    sheet = [make_sheet(desk, work, made)] if showing.sheet else []
+    return [*sheet, *(key for key, _, _ in made), *([make_list(desk, work, told)] if showing.listed else [])]
 
 
 def film_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:
@@ -201,7 +247,8 @@ def film_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:
     shot = shot_of(work, ShotBody(scene_id=film.scene_id), showing)
     check_turns(shot.info)
     name = film_name(work.art.title, shot.info.id, film.seconds, film.size, film.format)
-    key = key_of("film", work.subject, fingerprint(shot.info), work.placing_key, name, shot.colours, repr(shot.grade))
+    key = key_of("film", work.subject, fingerprint(shot.info), work.placing_key, name, shot.colours, repr(shot.grade),
+                 _others_key(desk, work, shot))  # fmt: skip
 
     def make(path: Path) -> None:
         lit, prints = _lit(desk, work, shot, film.size)

@@ -80,6 +80,10 @@ class Showing(Shape):
     clear: bool = Field(default=False, description="Only the product and its shadow, on a transparent ground")
     backdrop: BackdropBody | None = None
     sheet: bool = Field(default=False, description="A contact sheet too")
+    listed: bool = Field(default=True, description="A JSON file beside them that says what each picture shows")
+    places: dict[str, dict[str, int]] = Field(
+        default_factory=dict, description="By scene and place, the artworks that are shown there in place of the pair's own"
+    )
 
     @field_validator("sizes")
     @classmethod

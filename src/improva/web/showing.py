@@ -8,7 +8,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
 from ..core.errors import BadScene
-from ..core.mockup.scene import SceneInfo
+from ..core.mockup.scene import Region, SceneInfo
 from ..scenes import scenes_of
 from ..store import LookRow
 from ..surfaces import SURFACES
@@ -32,12 +32,26 @@ class LookPath(BaseModel):
 
 
 def showing_of(work: Work) -> Showing:
-    """What is chosen of a pair's pictures: at first the first view; scenes that are no longer there are left out."""
+    """What is chosen of a pair's pictures: at first the first view; scenes and colours that are no longer there are left out."""
     if not work.row.showing:
         first = scenes_of(work.template)[0]
         return Showing(shots=[ShotBody(scene_id=first.id, view=next(iter(first.views)))])
     showing = Showing.model_validate(work.row.showing)
-    return showing.model_copy(update={"shots": [shot for shot in showing.shots if _known(work, shot, showing)]})
+    regions = [region for info in scenes_of(work.template) for region in info.regions]
+    variants = {part: [c for c in colours if _has(regions, part, c)] for part, colours in showing.variants.items()}
+    shots = [shot for shot in showing.shots if _known(work, shot, showing)]
+    return showing.model_copy(update={"shots": shots, "variants": variants})
+
+
+def _has(regions: list[Region], part: str, colour: str) -> bool:
+    """Whether every scene that has a part can show it in a colour: packs come and go."""
+    try:
+        for region in regions:
+            if region.id == part:
+                region.check(colour, SURFACES)
+    except BadScene:
+        return False
+    return True
 
 
 def _known(work: Work, shot: ShotBody, showing: Showing) -> bool:

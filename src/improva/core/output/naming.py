@@ -51,3 +51,8 @@ def film_name(art_title: str, scene_id: str, seconds: float, size: tuple[int, in
 def sheet_name(art_title: str, template_id: str) -> str:
     """For example ``summit-line_mug-11oz_contact-sheet.jpg``."""
     return f"{slug(art_title)}_{template_id}_contact-sheet.jpg"
+
+
+def list_name(art_title: str, template_id: str) -> str:
+    """For example ``summit-line_mug-11oz_pictures.json``."""
+    return f"{slug(art_title)}_{template_id}_pictures.json"

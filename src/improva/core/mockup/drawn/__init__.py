@@ -5,6 +5,7 @@ They are the same :class:`Passes` as a baked pack's, in simpler light: lobes in 
 
 from __future__ import annotations
 
+from dataclasses import replace
 from pathlib import Path
 
 import cv2
@@ -17,16 +18,19 @@ from ...render import Opener, render_worn
 from ...template import Template
 from ..scene import Passes, Region, SceneInfo
 from .laid import draw_laid
+from .standing import draw_standing
 from .turned import draw_turned
 
 DRAWN_PX = (1440, 1080)
 CUT_PX = 300
-VERSION = 1
+VERSION = 2
 """Raised when drawing changes, so that kept pictures are made anew."""
 
 LID = {"Snow": "#f2f1ed", "Ink": "#1d1f23", "Pine": "#2f4a3e", "Rowan": "#a8322b"}
 TURNED = {"front": 0.0, "right": 90.0, "back": 180.0, "left": -90.0}
 ENDING = "-drawn"
+STANDING = "-standing"
+SWEEPS = {"Sand": "#cbbfae", "Chalk": "#ebe8e1", "Mist": "#c5cdd0", "Sage": "#aab3a0", "Clay": "#b58d78", "Dusk": "#5d6470"}
 
 
 def body_of(template: Template) -> str:
@@ -60,7 +64,11 @@ def drawn_scenes(template: Template) -> list[SceneInfo]:
             _info(template, "" if i == 0 else f"-{p.id}", "flat", {p.title.lower(): 0.0}, False, [printed[i]])
             for i, p in enumerate(template.panels)
         ]
-    return [_info(template, "", "flat", {"flat": 0.0}, False, printed)]
+    lying = _info(template, "", "flat", {"flat": 0.0}, False, printed)
+    if template.panels[0].shape != "cutout":
+        return [lying]
+    sweep = Region("table", "Ground", None, SWEEPS, "Mist", around=True)
+    return [replace(_info(template, STANDING, "studio", {"front": 0.0}, False, [printed[0], sweep]), unprinted=True), lying]
 
 
 def _info(template: Template, more: str, kind: str, views: dict[str, float], turns: bool, parts: list[Region]) -> SceneInfo:
@@ -75,6 +83,9 @@ def draw(info: SceneInfo, cut: NDArray[np.bool_] | None = None) -> Passes:
     """The passes of a drawn scene at its native size. ``cut`` is the contour of a cut-out, as a mask of its panel."""
     template = info.drawn
     assert template is not None, "a baked scene is read, not drawn"
+    if info.id.endswith(STANDING):
+        w, h = template.panels[0].trim_mm
+        return draw_standing(template, info, np.ones((round(CUT_PX * h / w), CUT_PX), bool) if cut is None else cut)
     if body_of(template) == "turned":
         base, basis, maps = draw_turned(template, info)
     else:
