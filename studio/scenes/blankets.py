@@ -242,7 +242,10 @@ def _scenes(template: str, w: float, h: float) -> list[Scene]:
             ),
         ),
         Scene(
-            pack("draped", "Over a seat, a corner turned", "lifestyle", [floor, wall], unprinted=True), draped(w, h), 1.0, PROPS
+            pack("draped", "Over a seat, a corner turned", "lifestyle", [floor, wall], unprinted=True),
+            draped(w, h),
+            0.82,
+            PROPS,
         ),
         Scene(pack("folded", "Folded", "lifestyle", grounds("walnut", "Chalk")), folded(w, h), 1.0, PROPS),
     ]

@@ -66,7 +66,7 @@ def _sizes(cup: Cup, top: float) -> tuple[Any, ...]:
 
 def studio(cup: Cup, cap: Cap, pack: dict[str, Any], top: float, finish: tuple[float, float] = GLOSS, eye_z: float = 33,
            aim_z: float = 13.0, fov: float = 20.3, lit: Callable[[Stage], None] = studio_light, surface: str = "oak",
-           wall: str = "Sand", props: Callable[[Stage], None] | None = None, exposure: float = 1.16) -> Scene:  # fmt: skip
+           wall: str = "Sand", props: Callable[[Stage], None] | None = None, exposure: float = 1.05) -> Scene:  # fmt: skip
     """One cup on a table."""
 
     def build(stage: Stage) -> None:
@@ -105,27 +105,27 @@ SCENES = (
     studio(bodies.STRAIGHT_20, straw_cap, {"id": "straight-tumbler-studio", "title": "On oak, studio light", "kind": "studio",
            "finish": "gloss", **STRAIGHT}, bodies.STRAIGHT_20.lip + 0.62),
     studio(bodies.STRAIGHT_20, straw_cap, {"id": "straight-tumbler-matte", "title": "Matte, studio light", "kind": "studio",
-           "finish": "matte", **STRAIGHT}, bodies.STRAIGHT_20.lip + 0.62, MATTE, surface="limed", wall="Mist"),
+           "finish": "matte", **STRAIGHT}, bodies.STRAIGHT_20.lip + 0.62, MATTE, surface="limed", wall="Mist", exposure=0.86),
     studio(bodies.STRAIGHT_20, straw_cap, {"id": "straight-tumbler-shelf", "title": "On a shelf by the window", "kind": "lifestyle",
            "finish": "gloss", **STRAIGHT}, bodies.STRAIGHT_20.lip + 0.62, lit=window_light, surface="walnut", wall="Chalk",
-           props=_still_life),
+           props=_still_life, exposure=1.3),
     Scene({"id": "straight-tumbler-four", "title": "Four abreast", "kind": "studio", "views": {"all sides": 0.0}, "turns": True, "unprinted": True,
            "finish": "gloss", **STRAIGHT,
            "regions": [*({"id": f"wrap-{i + 1}", "title": f"Print, {side}", "panel": "wrap", "turn": turn, "place": side}
-                         for i, (side, turn) in enumerate(AROUND.items())), LID, STRAW, *grounds("oak", "Sand")]}, four, 1.1),
+                         for i, (side, turn) in enumerate(AROUND.items())), LID, STRAW, *grounds("oak", "Sand")]}, four, 0.88),
     studio(bodies.TAPERED_20, pressed_cap, {"id": "tapered-20-studio", "title": "On limed boards, studio light", "kind": "studio",
-           "finish": "gloss", **TAPERED_20}, bodies.TAPERED_20.lip + 0.3, aim_z=9.6, fov=15.8, eye_z=36, surface="limed", wall="Sage"),
+           "finish": "gloss", **TAPERED_20}, bodies.TAPERED_20.lip + 0.3, aim_z=9.6, fov=15.8, eye_z=36, surface="limed", wall="Sage", exposure=0.86),
     studio(bodies.TAPERED_20, pressed_cap, {"id": "tapered-20-table", "title": "On a table by the window", "kind": "lifestyle",
            "finish": "gloss", **TAPERED_20}, bodies.TAPERED_20.lip + 0.3, aim_z=9.6, fov=16.5, eye_z=34, lit=window_light,
-           surface="oak", wall="Chalk", props=_still_life),
+           surface="oak", wall="Chalk", props=_still_life, exposure=1.3),
     studio(bodies.TAPERED_30, pressed_cap, {"id": "tapered-30-studio", "title": "On slate, studio light", "kind": "studio",
-           "finish": "gloss", **TAPERED_30}, bodies.TAPERED_30.lip + 0.3, aim_z=10.8, fov=17.8, eye_z=36, surface="slate", wall="Dusk"),
+           "finish": "gloss", **TAPERED_30}, bodies.TAPERED_30.lip + 0.3, aim_z=10.8, fov=17.8, eye_z=36, surface="slate", wall="Dusk", exposure=1.16),
     studio(bodies.TAPERED_30, pressed_cap, {"id": "tapered-30-table", "title": "On a table by the window", "kind": "lifestyle",
            "finish": "gloss", **TAPERED_30}, bodies.TAPERED_30.lip + 0.3, aim_z=10.8, fov=18.6, eye_z=34, lit=window_light,
-           surface="walnut", wall="Sand", props=_still_life),
+           surface="walnut", wall="Sand", props=_still_life, exposure=1.35),
     studio(bodies.TRAVEL, screwed_cap, {"id": "travel-tumbler-studio", "title": "On marble, studio light", "kind": "studio",
-           "finish": "gloss", **TRAVEL}, bodies.TRAVEL.lip + 4.65, aim_z=13.0, fov=20.3, surface="marble", wall="Mist"),
+           "finish": "gloss", **TRAVEL}, bodies.TRAVEL.lip + 4.65, aim_z=13.0, fov=20.3, surface="marble", wall="Mist", exposure=0.82),
     studio(bodies.TRAVEL, screwed_cap, {"id": "travel-tumbler-table", "title": "On a table by the window", "kind": "lifestyle",
            "finish": "gloss", **TRAVEL}, bodies.TRAVEL.lip + 4.65, aim_z=13.0, fov=20.8, lit=window_light, surface="oak",
-           wall="Clay", props=_still_life),
+           wall="Clay", props=_still_life, exposure=1.3),
 )  # fmt: skip

@@ -64,6 +64,6 @@ SCENES = (
            "finish": "matte", "views": {"front": 0.0},
            "regions": [{"id": "front", "title": "Print", "panel": "front"},
                        {"id": "table", "title": "Ground", "around": True, "size_mm": [9000, 7600], "surface": "lawn", "colours": HEDGE},
-                       {**part("wall", "Backdrop", HEDGE, around=True), "size_mm": [14000, 4200], "surface": "garden"}]}, build, 0.74, measures=(("Width", (-W / 2, 0, BAR_Z + 3.4), (W / 2, 0, BAR_Z + 3.4), 10 * W),
+                       {**part("wall", "Backdrop", HEDGE, around=True), "size_mm": [14000, 4200], "surface": "garden"}]}, build, 0.46, measures=(("Width", (-W / 2, 0, BAR_Z + 3.4), (W / 2, 0, BAR_Z + 3.4), 10 * W),
                                  ("Height", (-W / 2 - 3, 0, BAR_Z), (-W / 2 - 3, 0, BAR_Z - H), 10 * H))),
 )  # fmt: skip

@@ -59,5 +59,5 @@ SCENES = (
             "unprinted": True, "finish": "gloss",
            "regions": [*({"id": f"wrap-{i + 1}", "title": f"Print, {side}", "panel": "wrap", "turn": turn, "place": side}
                          for i, (side, turn) in enumerate(PLACES)), part("cap", "Tip and cap", METAL), *grounds("walnut", "Sand")]},
-          build, 1.1),
+          build, 1.0),
 )  # fmt: skip

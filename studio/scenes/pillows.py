@@ -60,11 +60,11 @@ def _pack(ending: str, title: str, kind: str, surface: str, wall: str) -> dict[s
 
 PROPS = ("table", "wall", "bar")
 SCENES = (
-    Scene(_pack("leaning", "Leaning on a bench", "lifestyle", "linen", "Mist"), leaning, 1.3, PROPS),
+    Scene(_pack("leaning", "Leaning on a bench", "lifestyle", "linen", "Mist"), leaning, 1.07, PROPS),
     Scene(
         _pack("lying", "On boards, from above", "flat", "oak", "Sand"),
         lying,
-        0.8,
+        0.44,
         PROPS,
         measures=(("Side", (-22, -26, 0), (22, -26, 0), 10 * SIDE),),
     ),

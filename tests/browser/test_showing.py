@@ -20,11 +20,13 @@ def part(page: Page, name: str) -> None:
 
 
 def made(page: Page, button: str, count: int) -> list[str]:
-    """Press the button, wait for the files, and give their names."""
+    """Press the button, wait for the pictures and the list of them, and give the pictures' names."""
     page.get_by_role("button", name=button).click()
     links = page.get_by_role("list", name="Files made").get_by_role("link")
-    expect(links).to_have_count(count)
-    return [links.nth(i).get_attribute("download") or "" for i in range(count)]
+    expect(links).to_have_count(count + 1)
+    names = [links.nth(i).get_attribute("download") or "" for i in range(count + 1)]
+    assert names[-1].endswith("_pictures.json")
+    return names[:-1]
 
 
 def test_several_pictures_in_one_go(page: Page, own_art: Path) -> None:
@@ -185,5 +187,29 @@ def test_the_product_stands_on_a_photograph_of_ones_own(page: Page, own_art: Pat
     page.keyboard.press("Enter")
     page.wait_for_load_state("networkidle")
     expect(page.get_by_role("textbox", name="How tall")).to_have_value("30")
+    middle, src = page.locator("[data-look]").bounding_box(), page.locator("[data-look]").get_attribute("src")
+    assert middle
+    x, y = middle["x"] + middle["width"] / 2, middle["y"] + middle["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x - middle["width"] / 4, y - 20, steps=5)
+    page.mouse.up()
+    expect(page.get_by_role("textbox", name="From the left")).to_have_value("25")
+    expect_shown_to_change(page, src)
+    page.locator("[data-look]").locator("..").press("ArrowRight")
+    expect(page.get_by_role("textbox", name="From the left")).to_have_value("26")
     page.get_by_role("button", name="Its own scene").click()
     expect(page.get_by_role("textbox", name="How tall")).to_have_count(0)
+
+
+def test_two_mugs_carry_two_designs(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, "show", blank="Mug, 11 oz")
+    page.get_by_role("button", name="See Both sides").click()
+    page.wait_for_load_state("networkidle")
+    before, src = shown(page), page.locator("[data-look]").get_attribute("src")
+    page.get_by_role("combobox", name="Right").select_option(label="Dusk on the Summit Line")
+    expect_shown_to_change(page, src)
+    page.wait_for_load_state("networkidle")
+    apart = np.abs(shown(page) - before).max(axis=2) > 60
+    half = apart.shape[1] // 2
+    assert apart[:, half:].sum() > 20 * max(1, apart[:, : half - 20].sum())

@@ -67,6 +67,12 @@ def test_it_stands_where_it_is_put_on_a_photograph() -> None:
     assert np.array_equal(made[5, 390], photo[5, 390])
 
 
+def test_it_can_be_small_on_a_photograph() -> None:
+    photo = np.full((60, 80, 3), 200, np.uint8)
+    made, cover = on_photograph(cut_out(lit(0.0), RED, 0), photo, (0.5, 0.9), 0.15)
+    assert (cover > 0.5).sum() == pytest.approx(9 * 9, abs=12) and made[50, 40, 0].astype(int) - made[50, 40, 1] > 60
+
+
 def test_its_shadow_takes_light_off_the_photograph() -> None:
     photo = np.full((300, 400, 3), 200, np.uint8)
     made, _ = on_photograph(cut_out(lit(0.6), RED, 0), photo, (0.5, 0.8), 0.5)

@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 
+import cv2
 import numpy as np
 import pytest
 
@@ -13,6 +14,7 @@ from improva.core.measured import Measures, measured_template
 from improva.core.mockup.composite import light_plain_parts
 from improva.core.mockup.drawn import cut_mask, draw, drawn_scenes
 from improva.core.mockup.drawn.body import body_figures, profile
+from improva.core.mockup.drawn.inflate import inflated, puckered, sag
 from improva.core.mockup.drawn.outlines import arranged, bow, rounded
 from improva.core.mockup.picture import mock_up
 from improva.core.mockup.scene import SceneInfo
@@ -158,12 +160,80 @@ def test_a_cut_outs_shape_is_its_contour_with_a_border() -> None:
     mask = cut_mask(design, lambda _: art)
     radius = 120 / 400 * 300 + pillow.panel().safe_mm / 400 * 300
     assert mask.sum() == pytest.approx(np.pi * radius**2, rel=0.02)
-    (info,) = drawn_scenes(pillow)
+    info = next(i for i in drawn_scenes(pillow) if i.kind == "flat")
     whole, cut = draw(small(info)), draw(small(info), mask)
     seen = [(~np.isnan(p.maps["shape"][..., 0])).mean() for p in (whole, cut)]
     assert seen[1] == pytest.approx(seen[0] * np.pi * radius**2 / 300**2, rel=0.12)  # carried past the edge by a few pixels
     empty = Design(pillow, pillow.panel(), ())
     assert cut_mask(empty, lambda _: art).all()
+
+
+def disc(radius: float, size: int = 150, at: tuple[float, float] = (0.0, 0.0)) -> np.ndarray:
+    y, x = np.mgrid[:size, :size] - (size - 1) / 2
+    return np.asarray(np.hypot(x - at[0], y - at[1]) <= radius)
+
+
+def test_a_membrane_sags_as_the_equation_says() -> None:
+    """On a disc ∇²u = -1 has the closed form u = (R² - r²) / 4."""
+    mask = disc(60)
+    y, x = np.mgrid[:150, :150] - 74.5
+    true = np.where(mask, (60.25**2 - x**2 - y**2) / 4, 0)
+    assert np.abs(sag(mask) - true).max() < 0.03 * true.max()
+    assert sag(np.zeros((9, 9), bool)).max() == 0
+
+
+def test_a_stuffed_shape_is_highest_where_it_is_widest() -> None:
+    two = disc(40, at=(-30, 0)) | disc(22, at=(34, 0))
+    height, inside = inflated(two, 1.0)
+    assert (height[~two] == 0).all() and height[74, 44] > 1.3 * height[74, 108] > 5
+    assert inside.max() == pytest.approx(40, abs=1.5)
+    narrow = puckered(two, inside, 1.0)
+    assert np.abs(narrow[inside > 30]).max() < 0.2 < np.abs(narrow[(inside > 2) & (inside < 8)]).max()
+
+
+def standing() -> tuple[SceneInfo, Template]:
+    pillow = template("pillow-shaped")
+    return next(i for i in drawn_scenes(pillow) if i.id.endswith("-standing")), pillow
+
+
+def test_a_standing_pillow_shows_its_front_its_edge_and_its_shadow() -> None:
+    info, _ = standing()
+    passes = draw(replace(info, px=(480, 360)), disc(100, 300))
+    near = ~np.isnan(passes.maps["shape"][..., 0])
+    assert passes.cover is not None and passes.shade is not None
+    on = passes.cover > 0.5
+    rows, columns = np.flatnonzero(on.any(axis=1)), np.flatnonzero(on.any(axis=0))
+    high, wide = rows[-1] - rows[0], columns[-1] - columns[0]
+    assert 0.75 < wide / high < 1.0, "a disc turned away is narrower than high"
+    assert 240 < rows[-1] < 350, "it stands on the ground"
+    back = on & (passes.basis["shape"].max(axis=-1) < 0.02)
+    assert 0 < back.sum() < 0.05 * on.sum(), "a sliver of the unprinted back is seen past the seam"
+    assert passes.base[back].min() > 0.05, "and it has the blank's own light"
+    assert passes.shade[rows[-1] - 2 :, columns[0] : columns[-1]].min() < 0.7 and passes.shade[:60].min() > 0.97
+    uv = passes.maps["shape"][near & on]
+    assert 0.15 < uv[:, 0].min() < 0.3 and 0.7 < uv[:, 0].max() < 0.86  # the disc spans a sixth to five sixths of its panel
+    assert np.allclose(passes.basis["table"].max(axis=-1)[on & (passes.cover > 0.99)], 0)
+
+
+def test_any_contour_can_stand() -> None:
+    info, _ = standing()
+    star = np.zeros((300, 300), np.uint8)
+    a = np.linspace(-np.pi / 2, 1.5 * np.pi, 11)[:-1]
+    r = np.where(np.arange(10) % 2 == 0, 140, 55)
+    cv2.fillPoly(star, [np.stack([150 + r * np.cos(a), 150 + r * np.sin(a)], 1).astype(np.int32)], 1)
+    ring = disc(130, 300) & ~disc(60, 300)
+    apart = disc(40, 300, (-90, -60)) | disc(50, 300, (70, 40))
+    for cut in (star.astype(bool), ring, apart, None):
+        passes = draw(replace(info, px=(240, 180)), cut)
+        light = [passes.base, *passes.basis.values()]
+        assert all(np.isfinite(plane).all() and plane.min() > -0.02 for plane in light)
+        assert passes.cover is not None and 0.02 < (passes.cover > 0.5).mean() < 0.7
+    hole = draw(replace(info, px=(480, 360)), ring)
+    assert hole.cover is not None
+    rows, columns = np.nonzero(hole.cover > 0.5)
+    assert hole.cover[(rows.min() + rows.max()) // 2, (columns.min() + columns.max()) // 2] < 0.1, (
+        "the ground is seen through it"
+    )
 
 
 def test_panels_as_cut_never_overlap() -> None:

@@ -65,9 +65,9 @@ def test_views_sizes_and_colours_make_a_picture_each(client: FlaskClient) -> Non
         client, at, shots=shots("front", "back"), sizes=[[160, 120], [120, 120]], variants={"lid": ["Snow", "Ink"]}, sheet=True
     )
     names = [f["name"] for f in files]
-    assert names[0] == f"wave_{BLANK}_contact-sheet.jpg" and len(names) == len(set(names)) == 9
+    assert names[0] == f"wave_{BLANK}_contact-sheet.jpg" and len(names) == len(set(names)) == 10
     assert f"wave_{SCENE}_back-ink_120x120.jpg" in names
-    by_name = {f["name"]: pixels(client, f).astype(int) for f in files[1:]}
+    by_name = {f["name"]: pixels(client, f).astype(int) for f in files[1:-1]}
     snow, ink = (by_name[f"wave_{SCENE}_front-{c}_160x120.jpg"] for c in ("snow", "ink"))
     assert snow.shape == (120, 160, 3) and (snow - ink).max() > 60
     sheet = pixels(client, files[0])
@@ -227,3 +227,44 @@ def test_nothing_chosen_makes_nothing(client: FlaskClient) -> None:
     client.put(f"{at}/showing", json={**SMALL, "shots": []})
     answer = client.post(f"{at}/picture-job")
     assert answer.status_code == 422 and "No scene is chosen" in answer.json["detail"]
+
+
+def test_another_artwork_stands_in_another_place(client: FlaskClient) -> None:
+    at = drop(client)
+    mug, scene_id = at.replace(BLANK, "mug-11oz"), "mug-11oz-both"
+    red = {"file": (io.BytesIO(encoded(Image.new("RGB", (300, 120), (200, 20, 20)))), "red.png")}
+    other = client.post("/api/artworks", data=red, content_type="multipart/form-data").json["id"]
+    shot = [{"scene_id": scene_id, "view": "both sides"}]
+    one, _ = made(client, mug, shots=shot, sizes=[[320, 240]], format="png")
+    same, _ = made(
+        client, mug, shots=shot, sizes=[[320, 240]], format="png", places={scene_id: {"wrap-2": other}, "x": {"y": other}}
+    )
+    assert one["url"] != same["url"]
+    before, after = pixels(client, one).astype(int), pixels(client, same).astype(int)
+    changed = np.abs(after - before).max(axis=2) > 40
+    assert changed[:, 160:].sum() > 500 and changed[:, :140].sum() < 40, "only the right mug is another"
+    reddish = (after[..., 0] > 100) & (after[..., 1] < 60)
+    assert reddish[:, 160:].sum() > 500
+    gone = client.put(f"{mug}/showing", json={"shots": shot, "places": {scene_id: {"wrap-2": 999}}})
+    assert gone.status_code == 404
+
+
+def test_a_list_beside_the_pictures_says_what_they_show(client: FlaskClient) -> None:
+    at = drop(client)
+    *files, told = made(client, at, shots=shots("front", "left"))
+    found = json.loads(client.get(told["url"]).data)["pictures"]
+    assert told["name"] == f"wave_{BLANK}_pictures.json" and told["about"] == "what they show"
+    assert [entry["file"] for entry in found] == [file["name"] for file in files]
+    assert (found[1]["view"], found[1]["scene"], found[1]["template"], found[1]["design"]) == ("left", SCENE, BLANK, "Wave")
+    assert len(made(client, at, shots=shots("front", "left"), listed=False)) == 2
+
+
+def test_a_colour_that_a_scene_no_longer_has_is_let_go(client: FlaskClient) -> None:
+    at = drop(client)
+    body = {"shots": shots("front"), "variants": {"lid": ["Snow"]}}
+    assert client.put(f"{at}/showing", json=body).status_code == 200
+    database = client.application.extensions["desk"].database
+    with database.writing() as connection:
+        connection.execute("UPDATE pair SET showing = replace(showing, 'Snow', 'Heliotrope')")
+    state = client.get(f"{at}/showing")
+    assert state.status_code == 200 and state.json["showing"]["variants"]["lid"] == []

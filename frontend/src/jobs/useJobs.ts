@@ -18,6 +18,8 @@ export type Jobs = {
 };
 
 const LANDS_BY_ITSELF = 2;
+/** What is made beside pictures waits under its link. */
+const LIST = "_pictures.json";
 
 export function useJobs(place: Place, kinds: readonly string[], active: boolean): Jobs {
   const queries = useQueryClient();
@@ -45,7 +47,8 @@ export function useJobs(place: Place, kinds: readonly string[], active: boolean)
   useEffect(() => {
     for (const job of found.data ?? []) {
       if (underWay(job) || !started.current.delete(job.id)) continue;
-      if (job.files.length <= LANDS_BY_ITSELF) for (const file of job.files) fetchFile(file);
+      const landing = job.files.filter((file) => !file.name.endsWith(LIST));
+      if (landing.length <= LANDS_BY_ITSELF) for (const file of landing) fetchFile(file);
       queries.invalidateQueries({ queryKey: ["pair", place.art, place.template] });
       queries.invalidateQueries({ queryKey: ["board"] });
     }

@@ -93,6 +93,8 @@ def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:
         """Decide which pictures are made."""
         work = load(path)
         shots_of(work, body)  # refused before it is kept, if it cannot be
+        for artwork_id in {art for places in body.places.values() for art in places.values()}:
+            desk.art(artwork_id)
         desk.pairs.set_showing(path.artwork_id, path.template_id, body.model_dump())
         return state_of(load(path)).model_dump()
 

@@ -80,13 +80,13 @@ def on_photograph(cut: Cutout, photo: NDArray[np.uint8], at: tuple[float, float]
     move = np.array([[scale, 0, at[0] * w - scale * (columns[0] + columns[-1] + 1) / 2],
                      [0, scale, at[1] * h - scale * (rows[-1] + 1)]], np.float32)  # fmt: skip
     kernel = cv2.INTER_AREA if scale < 1 else cv2.INTER_CUBIC
-    planes = np.dstack([cut.colour * cut.cover[..., None], cut.cover, cut.shadow * (1 - cut.cover)])
+    planes = cut.colour * cut.cover[..., None], np.dstack([cut.cover, cut.shadow * (1 - cut.cover)])
     if scale < 0.5:  # a warp does not average: bring it near its size first
         small = max(scale, 0.02)
-        planes = cv2.resize(planes, None, fx=small, fy=small, interpolation=kernel)
+        planes = tuple(cv2.resize(p, None, fx=small, fy=small, interpolation=kernel) for p in planes)
         move[:, :2] /= np.float32(small)
-    laid = [cv2.warpAffine(np.ascontiguousarray(planes[..., i]), move, (w, h), flags=cv2.INTER_LINEAR) for i in range(5)]
-    colour, cover, shadow = np.dstack(laid[:3]), laid[3][..., None], laid[4][..., None]
+    colour, taken = (cv2.warpAffine(np.ascontiguousarray(p), move, (w, h), flags=cv2.INTER_LINEAR) for p in planes)
+    cover, shadow = taken[..., :1], taken[..., 1:]
     behind = LINEAR_OF_BYTE.astype(np.float32)[photo[..., ::-1]]
     out = behind * np.clip(1 - cover - shadow, 0, 1) + colour
     return np.asarray(srgb_from_linear(np.clip(out, 0, 1))[..., ::-1] * 255 + 0.5, np.uint8), np.asarray(
