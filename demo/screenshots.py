@@ -8,8 +8,16 @@ import urllib.request
 from collections.abc import Callable
 from pathlib import Path
 
+import numpy as np
 from PIL import Image
 from playwright.sync_api import Page, sync_playwright
+
+from improva.core.mockup.composite import composite, light_plain_parts
+from improva.core.mockup.pack import read_passes
+from improva.core.mockup.picture import encode
+from improva.core.mockup.view import make_view
+from improva.scenes import packs
+from improva.surfaces import surface
 
 TARGET = Path("docs/screenshots")
 BLANK = "tumbler-20oz-straight"
@@ -63,6 +71,43 @@ def at_the_press(page: Page) -> None:
         page.wait_for_timeout(200)
 
 
+EDGES = ((419, 304), (696, 349), (972, 316), (425, 917), (697, 987), (969, 938))
+"""Where the print's edges are seen in :func:`plain_mug`, in px."""
+
+
+def plain_mug() -> bytes:
+    """A picture of a plain mug, 1600 × 1200 px, such as a seller would take of one."""
+    info = packs()["mug-11oz-studio"]
+    lit = light_plain_parts(make_view(info, read_passes(info), (1600, 1200)), {}, surface)
+    bare = composite(lit, {info.printed().id: np.full((16, 16, 3), 0.78, np.float32)})
+    return encode(bare[..., ::-1], ".jpg")
+
+
+def mark(page: Page) -> None:
+    """Begin a scene of one's own and put its points on the print's edges."""
+    page.get_by_label("Photograph of the plain blank").set_input_files(
+        {"name": "Mug on our table.jpg", "mimeType": "image/jpeg", "buffer": plain_mug()}
+    )
+    sheet = page.locator("svg[data-photo]")
+    sheet.wait_for()
+    frame = sheet.bounding_box()
+    assert frame
+    grips = sheet.locator("g[role=button]")
+    for i, (x, y) in enumerate(EDGES):
+        grip = grips.nth(i).locator("circle").bounding_box()
+        assert grip
+        page.mouse.move(grip["x"] + grip["width"] / 2, grip["y"] + grip["height"] / 2)
+        page.mouse.down()
+        page.mouse.move(frame["x"] + x / 1600 * frame["width"], frame["y"] + y / 1200 * frame["height"], steps=4)
+        page.mouse.up()
+        page.get_by_text("Measuring…").wait_for(state="detached")
+    page.get_by_label("Facing us").fill("-75")
+    page.keyboard.press("Enter")
+    page.get_by_text("Measuring…").wait_for(state="detached")
+    grips.nth(2).focus()
+    page.wait_for_timeout(500)
+
+
 VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "board": ("/", laid_out),
     "artwork": ("/bench/5/t-shirt/artwork", open_cut),
@@ -74,6 +119,7 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "seam": ("/bench/1/tumbler-30oz-tapered/fit", seam),
     "show": (f"/bench/2/{BLANK}/show", None),
     "pillow": ("/bench/3/pillow-shaped/show", None),
+    "photograph": ("/bench/1/mug-11oz/show", mark),
     "print": (f"/bench/3/{BLANK}/print", None),
     "sheets": ("/bench/2/garden-flag/print", on_letter),
     "gang": ("/gang", None),

@@ -170,7 +170,15 @@ def _scene(back: bool) -> Scene:
                   "regions": [*prints, {"id": "garment", "title": "Undyed cloth", "default": "White", "colours": {"White": "#f3f2ee"}},
                               {"id": "trim", "title": "Ribbing", "default": "Black", "colours": plain}, *more,
                               {"id": "table", "title": "Ground", "around": True, "size_mm": [3300, 2700], "surface": "limed", "colours": WALLS}]},
-                 flat(back), 1.0, ("table",))  # fmt: skip
+                 flat(back), 1.0, ("table",), measures=_sizes(side))  # fmt: skip
+
+
+def _sizes(side: str) -> tuple[Any, ...]:
+    """Of the body with its ribbing, lying flat."""
+    body = _from_front(np.array(_panel(side).outline_mm)) / 10
+    wide, top, foot = float(body[:, 0].max()), float(body[:, 1].min()), 71.6
+    return (("Width, lying flat", (-wide, -foot - 2.0, 0.5), (wide, -foot - 2.0, 0.5), 20 * wide),
+            ("Length", (wide + 16, -top, 0.5), (wide + 16, -foot, 0.5), 10 * (foot - top)))  # fmt: skip
 
 
 SCENES = (_scene(False), _scene(True))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 
 from .. import shapes
@@ -52,6 +54,15 @@ def build(stage: Stage) -> None:
         put_pen(stage, lie @ stage.to.rotate([0, 0, 1], turn), f"wrap-{i + 1}", f"@{i}")
 
 
+def _length() -> tuple[Any, ...]:
+    """The length of the pen on the left, drawn beside it."""
+    turn = np.radians(34)
+    along, aside = np.array([np.sin(turn), np.cos(turn), 0]), np.array([-np.cos(turn), np.sin(turn), 0])
+    start = np.array([-2.9 - 3.4, -4.6, R]) + 1.2 * aside
+    low, high = start - 0.42 * along, start + (TIP + LONG + CAP) * along
+    return (("Length", tuple(low), tuple(high), 10 * float(np.linalg.norm(high - low))),)
+
+
 PLACES = (("front", 0.0), ("a third on", 120.0), ("two thirds on", 240.0))
 SCENES = (
     Scene({"id": "pen-three", "title": "Three abreast", "kind": "studio", "templates": ["pen-wrap"], "views": {"all round": 0.0},
@@ -59,5 +70,5 @@ SCENES = (
             "unprinted": True, "finish": "gloss",
            "regions": [*({"id": f"wrap-{i + 1}", "title": f"Print, {side}", "panel": "wrap", "turn": turn, "place": side}
                          for i, (side, turn) in enumerate(PLACES)), part("cap", "Tip and cap", METAL), *grounds("walnut", "Sand")]},
-          build, 1.0),
+          build, 1.0, measures=_length()),
 )  # fmt: skip

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import cv2
 import numpy as np
@@ -80,7 +81,7 @@ def on_photograph(cut: Cutout, photo: NDArray[np.uint8], at: tuple[float, float]
     move = np.array([[scale, 0, at[0] * w - scale * (columns[0] + columns[-1] + 1) / 2],
                      [0, scale, at[1] * h - scale * (rows[-1] + 1)]], np.float32)  # fmt: skip
     kernel = cv2.INTER_AREA if scale < 1 else cv2.INTER_CUBIC
-    planes = cut.colour * cut.cover[..., None], np.dstack([cut.cover, cut.shadow * (1 - cut.cover)])
+    planes: tuple[Any, ...] = cut.colour * cut.cover[..., None], np.dstack([cut.cover, cut.shadow * (1 - cut.cover)])
     if scale < 0.5:  # a warp does not average: bring it near its size first
         small = max(scale, 0.02)
         planes = tuple(cv2.resize(p, None, fx=small, fy=small, interpolation=kernel) for p in planes)
