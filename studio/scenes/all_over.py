@@ -145,7 +145,7 @@ def flat(back: bool) -> Callable[[Stage], None]:
     """The hoodie on a ground, seen from straight above."""
 
     def build(stage: Stage) -> None:
-        garments.from_above(stage, 240, 29.2)
+        garments.from_above(stage, 259 if back else 240, 31.6)
         meshes, heights = _meshes(back)
         for name, (vertex, faces) in meshes:
             part = name.split("@")[0]
@@ -166,7 +166,7 @@ def _scene(back: bool) -> Scene:
     more = [] if back else [{"id": "inside", "title": "Inside of the hood", "default": "White", "colours": plain},
                             {"id": "cords", "title": "Cords", "default": "White", "colours": plain}]  # fmt: skip
     return Scene({"id": f"hoodie-all-over-{side}", "title": f"{side.title()}, lying flat", "kind": "flat", "templates": [BLANK.id],
-                  "finish": "soft matte", "views": {side: 0.0},
+                  "finish": "soft matte", "lead": not back, "views": {side: 0.0},
                   "regions": [*prints, {"id": "garment", "title": "Undyed cloth", "default": "White", "colours": {"White": "#f3f2ee"}},
                               {"id": "trim", "title": "Ribbing", "default": "Black", "colours": plain}, *more,
                               {"id": "table", "title": "Ground", "around": True, "size_mm": [3300, 2700], "surface": "limed", "colours": WALLS}]},

@@ -75,7 +75,7 @@ def spread(w: float, h: float) -> Any:
         return np.stack([x + wave[0], y + wave[1], z], -1)
 
     def build(stage: Stage) -> None:
-        stage.camera((0, -70, 400), (0, 0, 0), 31.0, (0, 0, 0), 0.6, up=(0, 1, 0))
+        stage.camera((0, -70, 400), (0, 0, 0), 33.5, (0, 0, 0), 0.6, up=(0, 1, 0))
         stage.softbox("key", (-300, 130, 150), (0, 0, 0), 120, 150, (26.0, 24.4, 22.2))
         stage.softbox("fill", (260, -60, 260), (0, 0, 0), 160, 200, (2.6, 2.8, 3.0))
         stage.around(0.30, 0.30, 0.31)
@@ -166,7 +166,7 @@ def draped(w: float, h: float) -> Any:
     """Over a seat's back."""
 
     def build(stage: Stage) -> None:
-        stage.camera((70, -300, 150), (-9, -14, 52), 36.0, (0, -20, 60), 0.7)
+        stage.camera((70, -300, 150), (-6, -14, 52), 37.5, (0, -20, 60), 0.7)
         window_light(stage, 60, 1.5)
         stage.softbox("front", (-150, -260, 220), (0, 0, 60), 150, 150, (2.6, 2.6, 2.7))
         stage.table((560, 480), (0, 0, 0))
@@ -212,7 +212,7 @@ def folded(w: float, h: float) -> Any:
         return found
 
     def build(stage: Stage) -> None:
-        stage.camera((-26, -120, 58), (-1.5, -2, 4.2), 31.0, (0, -14, 6), 0.5)
+        stage.camera((-26, -120, 58), (2.0, -2, 4.2), 31.0, (0, -14, 6), 0.5)
         window_light(stage, 6)
         room(stage, 120)
         for i, (grid, uv) in enumerate(layers()):
@@ -232,7 +232,7 @@ def _scenes(template: str, w: float, h: float) -> list[Scene]:
     wall = grounds("limed", "Mist")[1]
     return [
         Scene(
-            pack("flat", "Flat on boards", "flat", [boards]),
+            pack("flat", "Flat on boards", "flat", [boards], lead=True),
             spread(w, h),
             1.0,
             PROPS,

@@ -228,13 +228,13 @@ def _scene(template: str, back: bool, make: Callable[[bool], list[Layer]], middl
     cords = [{"id": "cords", "title": "Cords", "default": "White", "colours": CLOTHS}] if make is hoodie and not back else []
     ground = {"id": "table", "title": "Ground", "around": True, "size_mm": [3300, 2700], "surface": surface, "colours": WALLS}
     return Scene({"id": f"{template}-{panel}", "title": f"{panel.title()}, lying flat", "kind": "flat", "templates": [template], "finish": "soft matte",
-                  "views": {panel: 0.0}, "regions": [print_, cloth_region(), *cords, ground]},
+                  "lead": not back, "views": {panel: 0.0}, "regions": [print_, cloth_region(), *cords, ground]},
                  flat(make, back, middle, span, seed), 0.9, ("table",), measures=SIZES[make is hoodie])  # fmt: skip
 
 
 SCENES = (
-    _scene("t-shirt", False, shirt, 345, 24.2, 128, (12, 14), "limed", 5),
-    _scene("t-shirt", True, shirt, 345, 24.2, 84, (12, 14), "limed", 6),
-    _scene("hoodie", False, hoodie, 240, 29.2, 148, (12, 12), "walnut", 8),
-    _scene("hoodie", True, hoodie, 245, 28.8, 150, (12, 14), "walnut", 9),
+    _scene("t-shirt", False, shirt, 345, 25.0, 128, (12, 14), "limed", 5),
+    _scene("t-shirt", True, shirt, 350, 24.6, 84, (12, 14), "limed", 6),
+    _scene("hoodie", False, hoodie, 240, 31.6, 148, (12, 12), "walnut", 8),
+    _scene("hoodie", True, hoodie, 260, 30.8, 150, (12, 14), "walnut", 9),
 )

@@ -51,7 +51,7 @@ def pair(mug: Mug) -> Callable[[Stage], None]:
     """Both sides in one picture: handles outwards."""
 
     def build(stage: Stage) -> None:
-        stage.camera((0, -118, 30), (0, 0, 4.4 * mug.height / 9.54), 16.6 * (mug.height / 9.54) ** 0.5, (0, -3.6, 5), 0.36)
+        stage.camera((0, -118, 30), (0, 0, 4.4 * mug.height / 9.54), 18.4 * (mug.height / 9.54) ** 0.5, (0, -3.6, 5), 0.36)
         studio_light(stage, 6, fill=2.2)
         room(stage)
         put_mug(stage, mug, -6.9, 0, 172, "wrap-1", "@1")
@@ -84,7 +84,7 @@ def scenes_of(mug: Mug, name: str) -> list[Scene]:
                        {"id": "wrap-2", "title": "Print, right mug", "panel": "wrap", "place": "right"}, *both["regions"][1:]]  # fmt: skip
     return [
         Scene(pack("studio", "On oak, studio light", "studio", {"handle right": 0.0, "handle left": 0.0}, "oak", "Sand",
-                   mirrored=["handle left"]), one(mug, 4, -1.3, studio), 1.0, PROPS, measures=sizes(-1.3)),
+                   mirrored=["handle left"], lead=True), one(mug, 4, -1.3, studio), 1.0, PROPS, measures=sizes(-1.3)),
         Scene(pack("behind", "Handle behind, by the window", "lifestyle", {"handle behind": 0.0}, "walnut", "Chalk"),
               one(mug, 68, 0, window, True), 1.25, PROPS),
         Scene(both, pair(mug), 0.80, PROPS),

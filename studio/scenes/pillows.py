@@ -55,7 +55,7 @@ def lying(stage: Stage) -> None:
 
 def _pack(ending: str, title: str, kind: str, surface: str, wall: str) -> dict[str, object]:
     return {"id": f"pillow-square-{ending}", "title": title, "kind": kind, "templates": ["pillow-square"], "finish": "soft matte",
-            "views": {"front": 0.0}, "regions": [PRINT, *grounds(surface, wall)]}  # fmt: skip
+            "lead": ending == "leaning", "views": {"front": 0.0}, "regions": [PRINT, *grounds(surface, wall)]}  # fmt: skip
 
 
 PROPS = ("table", "wall", "bar")

@@ -63,7 +63,8 @@ def _packs_in(roots: tuple[tuple[Path, int], ...]) -> dict[str, SceneInfo]:
 
 def scenes_of(template: Template) -> list[SceneInfo]:
     """The scenes that show a blank: baked ones, or one that is drawn; then the seller's own photographs."""
-    fitting = sorted((i for i in packs().values() if template.id in i.templates), key=lambda info: KINDS.index(info.kind))
+    fitting = [info for info in packs().values() if template.id in info.templates]
+    fitting.sort(key=lambda info: (not info.lead, KINDS.index(info.kind), bool(info.places)))
     baked = [info for info in fitting if not info.photograph]
     return [*(baked or drawn_scenes(template)), *(info for info in fitting if info.photograph)]
 

@@ -93,7 +93,7 @@ def info_of(data: dict[str, Any], folder: Path) -> SceneInfo:
         regions=tuple(_region(r) for r in data["regions"]), exposure=float(data.get("exposure", 1.0)), folder=folder,
         finish=str(data.get("finish", "")), mirrored=tuple(data.get("mirrored", ())), measures=measures,
         lens=Lens(**data["lens"]) if "lens" in data else None, unprinted=bool(data.get("unprinted", False)),
-        photograph=bool(data.get("photograph", False)),
+        photograph=bool(data.get("photograph", False)), lead=bool(data.get("lead", False)),
     )  # fmt: skip
 
 

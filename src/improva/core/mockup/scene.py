@@ -89,7 +89,8 @@ class SceneInfo:
 
     ``drawn`` is the blank of a scene that is drawn by formula and has no pack. ``mirrored`` names views that show the
     scene the other way round. ``lens`` is what blurs the ground with distance;
-    ``unprinted`` says that what is not printed of the blank is seen; ``photograph`` that it was made of a photograph.
+    ``unprinted`` says that what is not printed of the blank is seen; ``photograph`` that it was made of a photograph;
+    ``lead`` that a blank is shown in it at first.
     """
 
     id: str
@@ -109,6 +110,7 @@ class SceneInfo:
     lens: Lens | None = None
     unprinted: bool = False
     photograph: bool = False
+    lead: bool = False
 
     @property
     def places(self) -> list[Region]:
