@@ -12,7 +12,7 @@ import numpy as np
 import pyvips
 
 from .benchmarks_large import bench_blanket
-from .benchmarks_pictures import bench_film, bench_picture, bench_scenes_memory, bench_thumbnails
+from .benchmarks_pictures import bench_contour, bench_film, bench_picture, bench_scenes_memory, bench_thumbnails
 from .catalogue import template as find_template
 from .core.artwork.pixels import Artwork
 from .core.artwork.traits import find_traits
@@ -183,6 +183,7 @@ def run_all() -> list[dict[str, Any]]:
         bench_film(design, art),
         bench_thumbnails(),
         bench_scenes_memory(),
+        bench_contour(),
         bench_print(design, art),
         bench_proof(design, art),
         bench_large_proof(),

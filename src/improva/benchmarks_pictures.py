@@ -20,6 +20,7 @@ from .core.artwork.pixels import PROXY_PX, Artwork
 from .core.artwork.traits import find_traits
 from .core.design import Design, Piece, Placing
 from .core.mockup.composite import composite, light_plain_parts
+from .core.mockup.drawn import draw
 from .core.mockup.film import turning, write_film
 from .core.mockup.pack import read_passes
 from .core.mockup.picture import JPEG_QUALITY, encode, mock_up, print_texture
@@ -100,6 +101,20 @@ def bench_thumbnails() -> dict[str, Any]:
         numbers = iter(range(1, 100))
         ours = float(np.median(times_of(lambda: fill(next(numbers)), 3)))
     return row(f"{THUMBNAILS} board thumbnails of a new artwork", ours, "1.5 s", 1.5, 1.0)
+
+
+def bench_contour() -> dict[str, Any]:
+    """A pillow of a contour not seen before, standing at an angle, drawn at its native size."""
+    template = find_template("pillow-shaped")
+    info = scenes_of(template)[0]
+    y, x = np.mgrid[:300, :300] / 150.0 - 1
+    turns, numbers = np.arctan2(y, x), iter(range(3, 100))
+
+    def ours() -> None:
+        lobes = next(numbers)
+        draw(info, np.hypot(x, y) < 0.75 + 0.15 * np.cos(lobes * turns))
+
+    return row("shaped pillow of a new contour, 1440 × 1080", float(np.median(times_of(ours, 5))), "1 s", 1.0, 1.0)
 
 
 def _plain_art(n: int) -> bytes:

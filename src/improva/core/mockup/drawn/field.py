@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import cv2
 import numpy as np
 from numpy.typing import NDArray
@@ -9,13 +11,22 @@ from numpy.typing import NDArray
 from ...colour import Floats
 
 STEPS, FINE_STEPS, HALVINGS = 30, 7, 5
-COARSE, ROW = 4, 8192
+COARSE, ROW = 2, 8192
 AROUND = np.ones((3, 3), np.uint8)
 SEAM_MM = 0.9
 """Half the thickness of the two cloths where they are sewn."""
 
 Way = tuple[Floats, Floats, Floats]
 """x, y, z of rays, a plane each."""
+
+
+@dataclass(frozen=True)
+class Hits:
+    """What rays meet: a point of the pillow, (h, w, 3) mm; how much of a pixel is pillow, and how much is its front, (h, w)."""
+
+    places: Floats
+    cover: Floats
+    printed: Floats
 
 
 class Field:
@@ -52,10 +63,11 @@ class Field:
             low, high = np.where(under, low, middle), np.where(under, middle, high)
         return np.asarray(high, np.float32), found
 
-    def hit(self, start: Floats, rays: Floats, most: float) -> tuple[Floats, NDArray[np.bool_]]:
-        """Along rays (h, w, 3) from a point: how far to the nearer face, (n,), and which rays meet it, (h, w), n of them.
+    def hit(self, start: Floats, rays: Floats, most: float) -> Hits:
+        """Where rays (h, w, 3) from a point meet the pillow.
 
-        Every fourth ray each way is followed through the pillow's whole thickness, all others only where it met something.
+        Every other ray each way is followed through the whole thickness, all of them only where those met something, and
+        where some met and some did not, four more about each.
         """
         way = axes_of(rays[::COARSE, ::COARSE])
         back = np.minimum(way[2], np.float32(-1e-3))
@@ -66,12 +78,30 @@ class Field:
         far = cv2.dilate(np.where(found, t + air, np.float32(-1e9)), AROUND)
         size = rays.shape[1::-1]
         near, far = (np.asarray(cv2.resize(p, size, interpolation=cv2.INTER_NEAREST), np.float32) for p in (near, far))
-        met = far > near
-        picked = rays[met]
-        t, found = self.march(start, axes_of(rows_of(picked)), rows_of(near[met]), rows_of(far[met]), FINE_STEPS)
-        t, found = t.ravel()[: len(picked)], found.ravel()[: len(picked)]
-        met[met] = found
-        return t[found], met
+        maybe = far > near
+        places, met = np.zeros(rays.shape, np.float32), np.zeros(maybe.shape, bool)
+        places[maybe], met[maybe] = self._meet(start, rays[maybe], near[maybe], far[maybe])
+        front = met & (places[..., 2] >= 0)
+        cover, printed = met.astype(np.float32), front.astype(np.float32)
+        mixed = [cv2.morphologyEx(p, cv2.MORPH_GRADIENT, AROUND) > 0 for p in (cover, printed)]
+        edge = (mixed[0] | mixed[1]) & maybe
+        right, down = rays[0, 1] - rays[0, 0], rays[1, 0] - rays[0, 0]
+        counts = np.zeros((2, int(edge.sum())), np.float32)
+        for a, b in ((-1, -1), (1, -1), (-1, 1), (1, 1)):
+            about = rays[edge] + (0.25 * a * right + 0.25 * b * down).astype(np.float32)
+            place, found = self._meet(start, about, near[edge], far[edge])
+            counts += found, found & (place[:, 2] >= 0)
+            whole = places[edge]
+            whole[found & ~met[edge]] = place[found & ~met[edge]]
+            places[edge] = whole
+        cover[edge], printed[edge] = counts / 4
+        return Hits(places, cover, printed)
+
+    def _meet(self, start: Floats, rays: Floats, near: Floats, far: Floats) -> tuple[Floats, NDArray[np.bool_]]:
+        """Where rays (n, 3) meet the pillow, (n, 3), and which do."""
+        t, found = self.march(start, axes_of(rows_of(rays)), rows_of(near), rows_of(far), FINE_STEPS)
+        count = len(rays)
+        return start + t.ravel()[:count, None] * rays, found.ravel()[:count]
 
 
 def axes_of(rays: Floats) -> Way:

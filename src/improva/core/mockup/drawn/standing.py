@@ -14,9 +14,9 @@ from ...ink import colour_reflectance
 from ...template import Template
 from ..scene import Passes, SceneInfo
 from . import light
-from .field import SEAM_MM, Field, axes_of, rows_of
+from .field import SEAM_MM, Field, Hits, axes_of, rows_of
 from .inflate import inflated, puckered
-from .turned import GRAIN, SAMPLES, SPREAD_PX, spread
+from .turned import GRAIN, SPREAD_PX, spread
 
 TURN_DEG, LEAN_DEG, DOWN_DEG = 27.0, 13.0, 10.0
 FAR = 4.6
@@ -88,10 +88,8 @@ class _Camera:
         away = (v @ self.ahead) / (self.ahead @ self.ahead)
         x = v[:, 0] / away / self.mm + self.px[0] / 2
         y = self.px[1] / 2 - (v @ self.up) / away / self.mm
-        low, high = np.array([y.min(), x.min()]) - 4, np.array([y.max(), x.max()]) + 5
-        first = np.maximum(low // SAMPLES, 0).astype(int) * SAMPLES  # whole pixels
-        last = np.minimum(-(-high // SAMPLES) * SAMPLES, self.px[::-1]).astype(int)
-        return slice(int(first[0]), int(last[0])), slice(int(first[1]), int(last[1]))
+        low, high = np.maximum([y.min() - 4, x.min() - 4], 0), np.minimum([y.max() + 5, x.max() + 5], self.px[::-1])
+        return slice(int(low[0]), int(high[0])), slice(int(low[1]), int(high[1]))
 
 
 def _floor_shadow(mask: NDArray[np.bool_], mm: float, pose: _Pose, box: tuple[float, float, float, float], px: tuple[int, int]
@@ -132,19 +130,18 @@ def draw_standing(template: Template, info: SceneInfo, cut: NDArray[np.bool_]) -
     edge = pose.room(_local(xs[::7] + 0.5, ys[::7] + 0.5, cut.shape, mm))
     size_mm = float(max(panel.trim_mm))
     camera = _Camera(pose, size_mm, max(float(edge[:, 2].max()), 0.66 * float(np.ptp(edge[:, 0])), 0.35 * size_mm),
-                     (info.px[0] * SAMPLES, info.px[1] * SAMPLES))  # fmt: skip
+                     info.px)  # fmt: skip
     air = np.array([(dx, dy, dz) for dx in (-1, 1) for dy in (-1, 1) for dz in (-1, 1)], np.float32) * float(smooth.max())
     window = camera.window((edge[:, None] + air[None]).reshape(-1, 3))
     field = Field(smooth, cut, mm)
     ray = pose.own(camera.ray[window])
     start = pose.own((camera.eye - pose.middle)[None])[0]
-    t, met = field.hit(start, ray, float(smooth.max()) + SEAM_MM)
-    count = len(t)
-    x, y, z = axes_of(rows_of(start + t[:, None] * ray[met]))
-    lit = _shaded(field, pose, cut, (smooth, bumpy, inside), (x, y, z), mm, size_mm).reshape(-1, 3)[:count]
-    uv = np.stack([0.5 + x / panel.trim_mm[0], 0.5 - y / panel.trim_mm[1]], -1).reshape(-1, 2)[:count]
-    front = (z >= 0).ravel()[:count]
-    return _passes(template, info, camera, window, met, lit, uv, front, _ground(camera, cut, mm, pose, size_mm))
+    hits = field.hit(start, ray, float(smooth.max()) + SEAM_MM)
+    seen = hits.cover > 0
+    at = hits.places[seen]
+    lit = _shaded(field, pose, cut, (smooth, bumpy, inside), axes_of(rows_of(at)), mm, size_mm).reshape(-1, 3)[: len(at)]
+    uv = np.stack([0.5 + at[:, 0] / panel.trim_mm[0], 0.5 - at[:, 1] / panel.trim_mm[1]], -1).astype(np.float32)
+    return _passes(template, info, window, hits, lit, uv, _ground(camera, cut, mm, pose, size_mm))
 
 
 def _shaded(field: Field, pose: _Pose, cut: NDArray[np.bool_], heights: tuple[Floats, Floats, Floats],
@@ -166,37 +163,29 @@ def _shaded(field: Field, pose: _Pose, cut: NDArray[np.bool_], heights: tuple[Fl
     return np.asarray(shade * dark[..., None], np.float32)
 
 
-def _passes(template: Template, info: SceneInfo, camera: _Camera, window: tuple[slice, slice], met: NDArray[np.bool_],
-            lit: Floats, uv: Floats, front: NDArray[np.bool_], ground: tuple[Floats, Floats]) -> Passes:  # fmt: skip
-    """Passes at the picture's size from samples: ``met`` says which of the window's there are."""
-    size = info.px
-    rows, columns = (slice(part.start // SAMPLES, part.stop // SAMPLES) for part in window)
-    small = (columns.stop - columns.start, rows.stop - rows.start)
+def _passes(template: Template, info: SceneInfo, part: tuple[slice, slice], hits: Hits, lit: Floats, uv: Floats,
+            ground: tuple[Floats, Floats]) -> Passes:  # fmt: skip
+    """Passes at the picture's size, from what is seen in a part of it: light and places of those pixels that are pillow."""
+    size, (rows, columns), met = info.px[::-1], part, hits.cover > 0
 
-    def whole(values: Floats) -> Floats:
-        """Values of the samples, averaged over the pixels of the picture."""
-        samples = np.zeros((*met.shape, *values.shape[1:]), np.float32)
-        samples[met] = values
-        out = np.zeros((size[1], size[0], *values.shape[1:]), np.float32)
-        out[rows, columns] = cv2.resize(samples, small, interpolation=cv2.INTER_AREA)
+    def whole(values: Floats, empty: float = 0.0) -> Floats:
+        out = np.full((*size, *values.shape[2:]), empty, np.float32)
+        out[part] = values
         return out
 
-    printed = front.astype(np.float32)
-    cover, near = whole(np.ones(len(lit), np.float32)), whole(printed)[..., None]
-    back = lit * (1 - printed)[:, None] * colour_reflectance(template.blank_colour)
-    with np.errstate(invalid="ignore", divide="ignore"):
-        place = whole(uv * printed[:, None]) / near
-    place[near[..., 0] < 0.3] = np.nan
-    around = np.full((size[1], size[0], 2), np.nan, np.float32)
-    window_ = (
-        slice(max(0, rows.start - SPREAD_PX), rows.stop + SPREAD_PX),
-        slice(max(0, columns.start - SPREAD_PX), columns.stop + SPREAD_PX),
-    )
-    around[window_] = np.clip(spread(place[window_], SPREAD_PX), 0, 1)
+    light_ = np.zeros((*met.shape, 3), np.float32)
+    light_[met] = lit
+    place = np.full((*met.shape, 2), np.nan, np.float32)
+    place[met] = np.where((hits.printed[met] > 0.3)[:, None], uv, np.nan)
+    around = whole(place, np.nan)
+    near = (slice(max(0, rows.start - SPREAD_PX), rows.stop + SPREAD_PX),
+            slice(max(0, columns.start - SPREAD_PX), columns.stop + SPREAD_PX))  # fmt: skip
+    around[near] = np.clip(spread(around[near], SPREAD_PX), 0, 1)
     print_, table = (region.id for region in info.regions)
-    light_, shade = ground
-    basis = {print_: whole(lit * printed[:, None]), table: light_ * (1 - cover)[..., None]}
-    return Passes(whole(back), basis, {print_: around}, cover, shade)
+    cover = whole(hits.cover)
+    basis = {print_: whole(light_ * hits.printed[..., None]), table: ground[0] * (1 - cover)[..., None]}
+    back = whole(light_ * (hits.cover - hits.printed)[..., None] * colour_reflectance(template.blank_colour))
+    return Passes(back, basis, {print_: around}, cover, ground[1])
 
 
 def _ground(camera: _Camera, cut: NDArray[np.bool_], mm: float, pose: _Pose, size_mm: float) -> tuple[Floats, Floats]:
@@ -204,8 +193,7 @@ def _ground(camera: _Camera, cut: NDArray[np.bool_], mm: float, pose: _Pose, siz
 
     Both are soft, so they are worked out for every third pixel.
     """
-    size = (camera.px[0] // SAMPLES, camera.px[1] // SAMPLES)
-    step = 3 * SAMPLES
+    size, step = camera.px, 3
     ray = camera.ray[step // 2 :: step, step // 2 :: step]
     t = -camera.eye[2] / np.minimum(ray[..., 2], -1e-3)
     x, y = t * ray[..., 0], camera.eye[1] + t * ray[..., 1]
