@@ -12,12 +12,20 @@ from improva.core.mockup.pack_file import DWA_LEVEL, write_passes, write_told
 from . import seen
 from .bake import Bake, Scene, staged
 
+MOST_BYTES = 5_990_000
+"""Of a pack's files together."""
+
 
 def write_pack(folder: Path, scene: Scene, bake: Bake, *, samples: int, dwa_level: float = DWA_LEVEL) -> None:
-    """The pack's files, in a folder that is made if it is missing."""
+    """The pack's files, in a folder that is made if it is missing; packed no coarser than its budget asks for."""
     folder.mkdir(parents=True, exist_ok=True)
     h, w = bake.cover.shape
-    write_passes(folder, bake.light, bake.maps, {"cover": bake.cover, "shade": bake.shade, "depth": bake.depth}, dwa_level)
+    for times in (1, 1.5, 2, 3):
+        write_passes(
+            folder, bake.light, bake.maps, {"cover": bake.cover, "shade": bake.shade, "depth": bake.depth}, times * dwa_level
+        )
+        if sum(file.stat().st_size for file in folder.iterdir()) < MOST_BYTES:
+            break
     made = {"samples": samples, "seconds_of_bake": round(bake.seconds)}
     write_told(folder, _told(scene, (w, h), made, bake.lens, bake.measures))
 

@@ -17,8 +17,8 @@ from .pack import QUICK
 DWA_LEVEL, QUICK_LEVEL = 200.0, 300.0
 """Above the default 45: saves more than half, at a mean error of ΔE2000 0.2 in the picture; a little more in looks."""
 
-FINEST = 65536
-"""Steps of u and v: a twentieth of a texel of the finest print."""
+FINEST, QUICK_FINEST = 16384, 8192
+"""Steps of u and v: a fifth of a texel of the finest print."""
 
 LEAST_QUICK_PX = 600
 """Smaller packs are quick enough whole."""
@@ -38,12 +38,13 @@ def write_passes(folder: Path, light: Light, maps: Light, more: Light, dwa_level
         more: of ``cover``, ``shade`` and ``depth`` those there are, (h, w).
     """
     h, w = light["base"].shape[:2]
-    _write_exr(folder / "passes.exr", light, maps, more, dwa_level)
+    _write_exr(folder / "passes.exr", light, maps, more, dwa_level, FINEST)
     if w >= 2 * LEAST_QUICK_PX:
         size = (w // 2, h // 2)
         halved = ({name: _halved(plane, size) for name, plane in planes.items()} for planes in (light, more))
         small, small_more = halved
-        _write_exr(folder / QUICK, small, {n: _halved_map(uv, size) for n, uv in maps.items()}, small_more, QUICK_LEVEL)
+        _write_exr(folder / QUICK, small, {n: _halved_map(uv, size) for n, uv in maps.items()}, small_more,
+                   max(dwa_level, QUICK_LEVEL), QUICK_FINEST)  # fmt: skip
 
 
 def _halved(plane: Floats, size: tuple[int, int]) -> Floats:
@@ -65,7 +66,7 @@ def _channels(name: str, letters: str, planes: Floats, kind: type) -> dict[str, 
     return {f"{name}.{letter}": np.ascontiguousarray(planes[..., i].astype(kind)) for i, letter in enumerate(letters)}
 
 
-def _write_exr(path: Path, light: Light, maps: Light, more: Light, dwa_level: float) -> None:
+def _write_exr(path: Path, light: Light, maps: Light, more: Light, dwa_level: float, finest: int) -> None:
     lit: dict[str, Any] = {}
     for name, planes in light.items():
         lit |= _channels(name, "RGB", planes, np.float16)
@@ -74,8 +75,8 @@ def _write_exr(path: Path, light: Light, maps: Light, more: Light, dwa_level: fl
             lit |= _channels(name, letter, np.minimum(more[name], FARTHEST_CM), np.float16)
     mapped: dict[str, Any] = {}
     for name, uv in maps.items():
-        mapped |= _channels(name, "uv", np.nan_to_num((uv * FINEST).round() / FINEST, nan=-1.0), np.float32)
-    parts = [OpenEXR.Part({"compression": OpenEXR.DWAA_COMPRESSION, "dwaCompressionLevel": dwa_level,
+        mapped |= _channels(name, "uv", np.nan_to_num((uv * finest).round() / finest, nan=-1.0), np.float32)
+    parts = [OpenEXR.Part({"compression": OpenEXR.DWAA_COMPRESSION, "dwaCompressionLevel": float(dwa_level),
                            "type": OpenEXR.scanlineimage}, lit, "light")]  # fmt: skip
     if mapped:
         parts.append(OpenEXR.Part({"compression": OpenEXR.PXR24_COMPRESSION, "type": OpenEXR.scanlineimage}, mapped, "maps"))

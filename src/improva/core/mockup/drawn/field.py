@@ -13,6 +13,7 @@ from ...colour import Floats
 STEPS, FINE_STEPS, HALVINGS = 30, 7, 5
 COARSE, ROW = 2, 8192
 AROUND = np.ones((3, 3), np.uint8)
+STEPPED_PX = 1.6
 SEAM_MM = 0.9
 """Half the thickness of the two cloths where they are sewn."""
 
@@ -33,8 +34,10 @@ class Field:
     """Heights over the pillow's middle plane, looked up in mm; below nought outside the contour."""
 
     def __init__(self, height: Floats, mask: NDArray[np.bool_], mm: float) -> None:
-        outside = cv2.distanceTransform(1 - mask.astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_5) * mm
-        self.height = np.where(mask, height + SEAM_MM, SEAM_MM - 3 * outside).astype(np.float32)
+        solid = mask.astype(np.uint8)
+        away = [cv2.distanceTransform(m, cv2.DIST_L2, cv2.DIST_MASK_5) for m in (solid, 1 - solid)]
+        within = cv2.GaussianBlur(away[0] - away[1], (0, 0), STEPPED_PX) * mm  # a mask's steps would be seen on the contour
+        self.height = np.where(within > 0, height + SEAM_MM, SEAM_MM + 3 * within).astype(np.float32)
         self.mm, (self.h, self.w) = mm, mask.shape
 
     def at(self, plane: Floats, x: Floats, y: Floats) -> Floats:
