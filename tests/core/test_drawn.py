@@ -20,7 +20,7 @@ from improva.core.mockup.picture import mock_up
 from improva.core.mockup.scene import SceneInfo
 from improva.core.mockup.view import make_view
 from improva.core.template import Template
-from improva.scenes import fingerprint, open_scene, scene, scenes_of
+from improva.scenes import fingerprint, open_scene, packs, scene, scenes_of
 from tests.conftest import art_of, quadrants
 
 SMALL = (240, 180)
@@ -249,3 +249,16 @@ def test_curves_pass_through_their_points() -> None:
     assert curve[0] == (0, 0) and curve[-1] == (20, 0) and min(np.hypot(x - 10, y - 5) for x, y in curve) < 1e-9
     box = rounded((0, 0, 40, 20), 5)
     assert box.min(axis=0) == pytest.approx((0, 0)) and box.max(axis=0) == pytest.approx((40, 20))
+
+
+def test_a_blanks_first_scene_is_the_one_that_leads(monkeypatch: pytest.MonkeyPatch) -> None:
+    mug = template("mug-11oz")
+    ids = [info.id for info in scenes_of(mug)]
+    assert ids[0] == "mug-11oz-studio" and "mug-11oz-both" in ids[1:]
+    lead, other = packs()["mug-11oz-studio"], packs()["mug-11oz-above"]
+    photo = replace(other, id="mine", photograph=True, kind="studio")
+    found = {info.id: info for info in (photo, replace(other, kind="studio"), lead)}
+    monkeypatch.setattr("improva.scenes.packs", lambda: found)
+    assert [info.id for info in scenes_of(mug)] == ["mug-11oz-studio", "mug-11oz-above", "mine"]
+    monkeypatch.setattr("improva.scenes.packs", lambda: {"mine": photo})
+    assert [info.drawn is not None for info in scenes_of(mug)] == [True, True, True, False], "a photograph replaces no scene"

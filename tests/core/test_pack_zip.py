@@ -11,7 +11,7 @@ import pytest
 
 from improva.core.errors import BadScene
 from improva.core.mockup import pack_zip
-from improva.core.mockup.pack import read_info, read_passes
+from improva.core.mockup.pack import quick_info, read_info, read_passes
 from improva.core.mockup.pack_file import write_passes, write_told
 from improva.core.mockup.pack_zip import unzip_pack, zip_pack
 from improva.core.mockup.scene import SceneInfo
@@ -35,6 +35,26 @@ def zipped(files: dict[str, bytes]) -> bytes:
         for name, data in files.items():
             archive.writestr(name, data)
     return out.getvalue()
+
+
+def test_a_large_pack_has_quick_passes_that_agree(tmp_path: Path) -> None:
+    h, w = 900, 1200
+    y, x = np.mgrid[:h, :w].astype(np.float32)
+    uv = np.stack([x / w, y / h], -1)
+    uv[:, :300] = np.nan
+    light = np.dstack([0.2 + 0.5 * x / w] * 3)
+    write_passes(tmp_path, {"base": light * 0, "wrap": light}, {"wrap": uv}, {})
+    told = {"id": "large", "title": "Large", "kind": "studio", "templates": ["tumbler-20oz-straight"], "px": [w, h],
+            "views": {"front": 0.0}, "measures": [], "regions": [{"id": "wrap", "panel": "wrap"}]}  # fmt: skip
+    write_told(tmp_path, told)
+    info = read_info(tmp_path)
+    small = quick_info(info)
+    assert small is not None and small.px == (600, 450)
+    whole, quick = read_passes(info), read_passes(small, quick=True)
+    assert np.abs(whole.basis["wrap"][::2, ::2].astype(float) - quick.basis["wrap"]).max() < 0.02
+    near = ~np.isnan(quick.maps["wrap"][..., 0])
+    assert not near[:, :149].any() and near[:, 152:].all() and whole.cover is None
+    assert np.abs(quick.maps["wrap"] - uv[::2, ::2])[:, 152:].max() < 1 / 600
 
 
 def test_a_pack_goes_out_and_comes_back_whole(tmp_path: Path) -> None:

@@ -16,8 +16,8 @@ from improva.core.ink import colour_reflectance, printed
 from improva.core.mockup.composite import composite, light_plain_parts
 from improva.core.mockup.pack import read_info, read_passes
 from improva.core.mockup.photo import Dab, Marks, make_scene, place_of, product_mask, suggested
+from improva.core.mockup.photo.camera import body_of, fit_camera
 from improva.core.mockup.photo.light import DARKEST, highlights, lamp, light_of, parted
-from improva.core.mockup.photo.places import body_of, fit_camera
 from improva.core.mockup.tone import develop, tone, untoned
 from improva.core.mockup.view import View, make_view
 from improva.scenes import open_scene, scene
@@ -81,6 +81,14 @@ def test_a_lens_is_told_from_the_rims() -> None:
     points, _ = seen_body(focal=1500.0)
     camera, off = fit_camera(body_of(TUMBLER.panels[0]), points, SIZE)
     assert camera.focal == pytest.approx(1500, rel=0.03) and camera.away == pytest.approx(620, rel=0.03) and off < 0.3
+
+
+@pytest.mark.parametrize("roll", [-25.0, -8.0, 15.0, 35.0])
+def test_a_crooked_photograph_is_righted(roll: float) -> None:
+    points, at = seen_body(roll=roll)
+    place = place_of(TUMBLER.panels[0], Marks(tuple(map(tuple, points / SIZE))), SIZE)
+    x, y = at(0.0, 0.5)[0]
+    assert place.off < 0.001 and np.allclose(place.uv[int(y), int(x)], 0.5, atol=0.01)
 
 
 def test_points_of_another_blank_are_noticed() -> None:

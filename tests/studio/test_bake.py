@@ -8,6 +8,7 @@ import pytest
 
 from improva.catalogue import template
 from improva.core.mockup.pack import read_info
+from improva.core.mockup.pack_file import write_told
 from improva.surfaces import SURFACES
 from studio import bake, bodies, packing
 from studio.scenes import SCENES
@@ -92,7 +93,7 @@ def test_every_scene_says_what_a_pack_must(name: str, tmp_path: Path) -> None:
     told = packing._told(
         scene, (2700, 2025), {"samples": 1, "seconds_of_bake": 1}, {"focus_cm": 1, "open_cm": 1, "px_cm": 1}, []
     )
-    (folder / "scene.toml").write_text(told, encoding="utf-8")
+    write_told(folder, told)
     info = read_info(folder)  # checks kinds, views, colours, and what lies on what
     assert info.id == name and info.title and info.finish
     for blank in map(template, info.templates):
@@ -134,3 +135,16 @@ def test_mugs_are_as_large_as_their_templates_and_bare_at_the_handle(mug: bodies
     ends = np.hypot(line[[0, -1], 0], line[[0, -1], 1])
     assert (ends < mug.r).all() and line[:, 0].max() > mug.r + 2  # rooted in the wall, with room for fingers
     assert line[:, 2].min() - half.max() > 0 and line[:, 2].max() + half.max() < mug.height
+
+
+def test_a_pack_too_large_is_packed_coarser(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    rng = np.random.default_rng(0)
+    noise = rng.uniform(0.2, 0.8, (400, 500, 3)).astype(np.float32)
+    flat = np.ones((400, 500), np.float32)
+    made = bake.Bake({"base": noise}, {}, flat, flat, flat * 100, 1.0, {"focus_cm": 1, "open_cm": 1, "px_cm": 1})
+    sizes = []
+    for most in (10**9, 1):
+        monkeypatch.setattr(packing, "MOST_BYTES", most)
+        packing.write_pack(tmp_path / str(most), SCENES["pen-three"], made, samples=1)
+        sizes.append((tmp_path / str(most) / "passes.exr").stat().st_size)
+    assert sizes[1] < 0.9 * sizes[0]

@@ -176,3 +176,39 @@ def test_what_is_not_there_is_said(client: FlaskClient) -> None:
     assert client.post("/api/own-scenes", json={"photo_id": 99, "template_id": PILLOW}).status_code == 404
     scene = begun(client)
     assert client.get(f"/api/own-scenes/{scene['id']}/pack").status_code == 404
+
+
+def odd_photographs() -> dict[str, bytes]:
+    """The ball photographed in ways that cameras and scanners have."""
+    picture = Image.fromarray(ball()[0])
+    grey, cmyk = picture.convert("L"), picture.convert("CMYK")
+    deep = Image.fromarray((np.asarray(grey).astype(np.uint16) * 257).astype(np.uint16))
+    exif = Image.Exif()
+    exif[0x0112] = 6  # held upright, lying in the file
+    found = {}
+    for name, image, kind, more in (("grey", grey, "PNG", {}), ("cmyk", cmyk, "JPEG", {"quality": 95}), ("16-bit", deep, "PNG", {}),
+                                    ("turned", picture.rotate(90, expand=True), "JPEG", {"exif": exif, "quality": 95})):  # fmt: skip
+        out = io.BytesIO()
+        image.save(out, kind, **more)
+        found[name] = out.getvalue()
+    return found
+
+
+@pytest.mark.parametrize("kind", ["grey", "cmyk", "16-bit", "turned"])
+def test_photographs_of_every_kind_are_marked_upright(client: FlaskClient, kind: str) -> None:
+    photo = dropped(client, odd_photographs()[kind], aside=True)
+    scene = client.post("/api/own-scenes", json={"photo_id": photo, "template_id": PILLOW}).json
+    assert scene["px"] == [800, 600]
+    marked(client, scene, box=[0.2, 0.1, 0.8, 0.9])
+    over = picture(client.get(f"/api/own-scenes/{scene['id']}/mask").data)
+    assert over.shape == (600, 800, 4) and over[300, 400, 3] < 20 and over[40, 40, 3] > 100
+
+
+def test_a_photograph_of_one_colour_is_no_harm(client: FlaskClient) -> None:
+    photo = dropped(client, encoded(Image.new("RGB", (640, 480), (200, 200, 200))), aside=True)
+    scene = client.post("/api/own-scenes", json={"photo_id": photo, "template_id": PILLOW}).json
+    state = marked(client, scene)
+    assert state["problem"] is None or "Touch the product" in state["problem"]
+    tiny = dropped(client, encoded(Image.new("RGB", (9, 7), (200, 200, 200))), aside=True)
+    state = client.post("/api/own-scenes", json={"photo_id": tiny, "template_id": PILLOW}).json
+    assert state["problem"], "too small to mark, and said so"

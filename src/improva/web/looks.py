@@ -21,9 +21,10 @@ from ..core.template import Panel
 from ..scenes import scene
 from .bench import PAIR_AT, proof_shape
 from .desk import Desk
-from .picturing import Shot, quick_look, shot_of
+from .picturing import quick_look
 from .piece_shapes import PiecesBody
 from .shapes import PairPath, PanelQuery, PlacingBody, ProofShape
+from .shots import Shot, shot_of
 from .show_shapes import ShotBody, Showing
 from .work import Work
 

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-import itertools
 import json
 from collections.abc import Callable
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -14,83 +13,29 @@ from numpy.typing import NDArray
 
 from ..core.artwork.pixels import Artwork, as_array
 from ..core.colour import Floats
-from ..core.errors import BadOutput, BadScene
+from ..core.errors import BadOutput
 from ..core.mockup.composite import Lit, composite, turned
 from ..core.mockup.contact import contact_sheet
 from ..core.mockup.cutout import Cutout, cut_out, on_photograph, transparent
 from ..core.mockup.film import check_turns, turning, write_film
-from ..core.mockup.grade import PLAIN, Grade, graded
+from ..core.mockup.grade import graded
 from ..core.mockup.honest import Finding, picture_findings
-from ..core.mockup.labels import Box, Caption, captioned, measured
-from ..core.mockup.picture import check_scene, encode, print_texture
-from ..core.mockup.scene import SceneInfo
+from ..core.mockup.labels import Box, captioned, measured
+from ..core.mockup.picture import encode, print_texture
 from ..core.mockup.view import View
 from ..core.output import Watch, film_name, list_name, picture_name, sheet_name, write_beside
 from ..core.output.xmp import xmp_packet
 from ..core.render import on_blank
-from ..scenes import fingerprint, scene
+from ..scenes import fingerprint
 from ..store import ArtRow, MadeRow, Placings
 from ..store.database import key_of
-from ..surfaces import SURFACES
 from .desk import LOOK_QUALITY, Desk
-from .show_shapes import MOST_SHOTS, BackdropBody, FilmBody, ShotBody, Showing
+from .shots import Shot, shot_of, shots_of
+from .show_shapes import BackdropBody, FilmBody, ShotBody, Showing
 from .work import Work
 
 SHEET_PX = 640
 CLEAR_GROUND = (241, 238, 231)
-
-
-@dataclass(frozen=True)
-class Shot:
-    """A scene as it is pictured."""
-
-    info: SceneInfo
-    view: str
-    angle: float
-    mirrored: bool = False
-    colours: dict[str, str | None] = field(default_factory=dict)
-    grade: Grade = PLAIN
-    clear: bool = False
-    measured: bool = False
-    captions: tuple[Caption, ...] = ()
-    backdrop: BackdropBody | None = None
-    named_by: tuple[str, ...] = ()
-    places: dict[str, int] = field(default_factory=dict)
-
-    @property
-    def name(self) -> str:
-        """What tells its file from others of the same scene."""
-        return "-".join(
-            [
-                self.view,
-                *self.named_by,
-                *(["size"] if self.measured else []),
-                *(["clear"] if self.clear else ["on-photo"] if self.backdrop else []),
-            ]
-        )
-
-
-def shot_of(work: Work, asked: ShotBody, showing: Showing) -> Shot:
-    """What is asked, against the scenes there are. Raises :class:`BadScene`."""
-    info = scene(asked.scene_id, work.template)
-    check_scene(info, work.template)
-    if asked.angle is not None and not info.turns:
-        raise BadScene(f"{info.title} does not turn: choose one of its views, {', '.join(info.views)}.")
-    view = asked.view if asked.angle is None else f"{asked.angle:g}deg"
-    angle = info.angle(asked.view) if asked.angle is None else asked.angle
-    colours = {name: colour for name, colour in {**work.row.colours, **asked.colours}.items()
-               if any(r.id == name for r in info.regions)}  # fmt: skip
-    for name, colour in colours.items():
-        info.region(name).check(colour, SURFACES)
-    return Shot(info, view or next(iter(info.views)), angle, asked.view in info.mirrored, colours, showing.grade.to_core(),
-                showing.clear, asked.measured, tuple(c.to_core() for c in showing.captions), showing.backdrop,
-                places=_places(work, info, showing))  # fmt: skip
-
-
-def _places(work: Work, info: SceneInfo, showing: Showing) -> dict[str, int]:
-    """The artworks that other places of a scene show; the pair's own needs no word."""
-    known = {r.id for r in info.places}
-    return {place: art for place, art in showing.places.get(info.id, {}).items() if place in known and art != work.art.id}
 
 
 def says(desk: Desk, work: Work, shot: Shot) -> dict[str, str]:
@@ -209,21 +154,6 @@ def make_sheet(desk: Desk, work: Work, made: list[tuple[str, str, Path]]) -> str
 
     desk.keep(MadeRow(key, "picture", work.placing_key, name), work, make)
     return key
-
-
-def shots_of(work: Work, showing: Showing) -> list[Shot]:
-    """Every shot that is asked, in each of the colours that are asked of its parts. Raises :class:`BadScene`."""
-    found = []
-    for each in showing.shots:
-        info = scene(each.scene_id, work.template)
-        parts = [(r.id, showing.variants[r.id]) for r in info.regions if showing.variants.get(r.id)]
-        for chosen in itertools.product(*(colours for _, colours in parts)):
-            more = dict(zip((part for part, _ in parts), chosen, strict=True))
-            asked = each.model_copy(update={"colours": {**each.colours, **more}})
-            found.append(replace(shot_of(work, asked, showing), named_by=tuple(chosen)))
-    if len(found) > MOST_SHOTS:
-        raise BadScene(f"These are {len(found)} pictures, and {MOST_SHOTS} are made at once: choose fewer scenes or colours.")
-    return found
 
 
 def pictures_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:

@@ -15,11 +15,12 @@ from ..surfaces import SURFACES
 from ..work.jobs import Jobs
 from .bench import PAIR_AT
 from .desk import Desk
-from .picturing import findings_of, shot_of, shots_of
+from .picturing import findings_of
 from .print_shapes import JobShape
 from .printing import job_shape
 from .problems import NotHere
 from .shapes import PairPath
+from .shots import shot_of, shots_of
 from .show_shapes import FilmBody, LookBody, LookList, LookShape, ShotBody, Showing, ShowState, SurfaceShape
 from .show_shapes import Finding as FindingShape
 from .work import Work

@@ -2,33 +2,25 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass, field
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 from scipy.ndimage import distance_transform_edt
-from scipy.optimize import least_squares
-from scipy.spatial.transform import Rotation
 
 from ...colour import Floats
 from ...errors import BadScene
 from ...template import Panel
 from ..scene import Measure
-from .marks import FLAT, ROUND, Marks, Point, goes_round
+from .camera import Plane, body_of, fit_camera, on_body, outline_of
+from .marks import FLAT, Marks, Point, goes_round
 
-USUAL_LENS = 1.5
-"""Focal length in picture widths that is taken where the points do not tell: a phone's short telephoto. From memory."""
 BEYOND_PX = 3
 """How far u and v are carried past the print's edge."""
-UNSURE = 0.004
-"""How strongly it is held to, in picture widths for a lens e times as long."""
 REACH = 0.015
 """How far they are carried past a round blank's outline, in picture widths."""
 OUTSIDE = "The print would lie outside the photograph: bring its points on to it."
-
-Plane = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
@@ -146,149 +138,11 @@ def _flat(panel: Panel, points: Plane, marks: Marks, size: tuple[int, int]) -> P
     return Place(place, share, seen, 0.0, ring, measures)
 
 
-@dataclass(frozen=True)
-class _Body:
-    """A print's band: radii in mm at its foot and its top, and its height along the axis."""
-
-    foot_r: float
-    top_r: float
-    height: float
-
-    def rim(self, top: bool) -> tuple[float, float]:
-        return (self.height, self.top_r) if top else (0.0, self.foot_r)
-
-
-def body_of(panel: Panel) -> _Body:
-    """A panel's band from its figures."""
-    if panel.cone is not None:
-        return _Body(panel.cone.bottom_mm / 2 / math.pi, panel.cone.top_mm / 2 / math.pi, panel.cone.height_mm)
-    r = (panel.trim_mm[0] + panel.gap_mm) / 2 / math.pi
-    return _Body(r, r, panel.trim_mm[1])
-
-
-@dataclass(frozen=True)
-class Camera:
-    """A pinhole before a body whose axis is z: it stands on the -y side, ``away`` mm off and ``high`` mm up.
-
-    ``turn`` is a rotation vector that takes it from looking straight ahead; ``focal`` and ``middle`` are in px.
-    """
-
-    away: float
-    high: float
-    turn: tuple[float, float, float]
-    focal: float
-    middle: tuple[float, float]
-
-    @property
-    def axes(self) -> Plane:
-        """Rows: right, down, ahead, in the body's own space."""
-        straight = np.array([[1.0, 0, 0], [0, 0, -1.0], [0, 1.0, 0]])
-        return np.asarray(Rotation.from_rotvec(self.turn).as_matrix() @ straight)
-
-    def seen(self, points: Plane) -> Plane:
-        """Where points (n, 3) fall, (n, 2) px."""
-        at = (points - [0, -self.away, self.high]) @ self.axes.T
-        return np.asarray(at[:, :2] / np.maximum(at[:, 2:], 1e-6) * self.focal + self.middle)
-
-    def rays(self, grid: Plane) -> Plane:
-        """Directions (…, 3) of what is seen at points of the picture."""
-        flat = np.concatenate([(grid - self.middle) / self.focal, np.ones((*grid.shape[:-1], 1))], -1)
-        return np.asarray(flat @ self.axes)
-
-
-def rims(body: _Body, camera: Camera) -> Plane:
-    """Where the left and right ends of the visible rims are seen, top then foot, (4, 2) px: where the outline touches them."""
-    found = []
-    for top in (True, False):
-        z, r = body.rim(top)
-        side = _to_outline(body, camera, top)
-        found += [(r * math.cos(a), r * math.sin(a), z) for a in (-math.pi / 2 - side, -math.pi / 2 + side)]
-    return camera.seen(np.array(found))
-
-
-def _to_outline(body: _Body, camera: Camera, top: bool) -> float:
-    """From a rim's front to where it passes out of sight, in radians.
-
-    There the wall's outward normal (cos a, sin a, -slope) is square to the way from the eye.
-    """
-    z, r = body.rim(top)
-    slope = (body.top_r - body.foot_r) / body.height
-    return math.acos(float(np.clip((r + slope * (camera.high - z)) / camera.away, -1, 1)))
-
-
-def outline_of(body: _Body, camera: Camera) -> list[tuple[float, float]]:
-    """The seen edge of the band, a closed ring of points in px: along the upper rim's near side, and back along the lower."""
-    ring = []
-    for top in (True, False):
-        z, r = body.rim(top)
-        side = _to_outline(body, camera, top)
-        a = -math.pi / 2 + np.linspace(-side, side, 25) * (1 if top else -1)
-        ring.append(camera.seen(np.stack([r * np.cos(a), r * np.sin(a), np.full(25, z)], 1)))
-    return [(float(x), float(y)) for x, y in np.concatenate(ring)]
-
-
-def _rim_off(body: _Body, camera: Camera, top: bool, point: Plane) -> float:
-    """How far a point lies below the near side of a rim, in px, straight down the picture."""
-    z, r = body.rim(top)
-    a = np.radians(np.linspace(-175, -5, 60))
-    seen = camera.seen(np.stack([r * np.cos(a), r * np.sin(a), np.full(60, z)], 1))
-    return float(point[1] - np.interp(point[0], seen[:, 0], seen[:, 1]))
-
-
-def fit_camera(body: _Body, points: Plane, size: tuple[int, int]) -> tuple[Camera, float]:
-    """The camera that sees a body so, and the root mean square of what is left, in px. Raises :class:`BadScene`.
-
-    The lens is found by how the rims differ in openness and width; where they tell little, a usual one is taken.
-    """
-    left, front, right = points[0], points[1], points[2]
-    if not (
-        left[0] < front[0] < right[0]
-        and points[3][0] < points[4][0] < points[5][0]
-        and points[:3, 1].max() < points[3:, 1].min()
-    ):
-        raise BadScene(f"The points must lie in this order: {', '.join(ROUND)}.")  # fmt: skip
-    middle = (size[0] / 2, size[1] / 2)
-    scale = float(np.hypot(*(right - left))) / 2 / body.top_r
-    usual = USUAL_LENS * size[0]
-    open_ = float(np.clip((front[1] - (left[1] + right[1]) / 2) / max(scale * body.top_r, 1e-6), -0.9, 0.9))
-    away = usual / scale
-
-    def camera(v: Plane) -> Camera:
-        return Camera(
-            float(np.exp(v[0])),
-            float(v[1] * away),
-            (float(v[2]), float(v[3]), float(v[4])),
-            usual * float(np.exp(v[5])),
-            middle,
-        )
-
-    def off(v: Plane) -> Plane:
-        held = camera(v)
-        ends = (rims(body, held) - points[[0, 2, 3, 5]]).ravel()
-        fronts = [_rim_off(body, held, top, points[1 if top else 4]) for top in (True, False)]
-        return np.concatenate([ends, fronts, [UNSURE * size[0] * v[5]]])
-
-    centre = points.mean(0)
-    best = None
-    for tilt in (math.asin(open_), 0.1):
-        down = math.atan2(math.sin(tilt), 1) + (centre[1] - middle[1]) / usual * -1
-        start = np.array(
-            [math.log(away), math.tan(tilt) + body.height / 2 / away, -down, (centre[0] - middle[0]) / usual * -1, 0.0, 0.0]
-        )
-        found = least_squares(off, start, method="lm", max_nfev=400)
-        best = found if best is None or found.cost < best.cost else best
-    assert best is not None
-    held, left_px = camera(best.x), float(np.sqrt(np.mean(best.fun[:-1] ** 2)))
-    if not np.isfinite(left_px) or held.away <= max(body.top_r, body.foot_r):
-        raise BadScene("No camera sees a blank of these figures so: move the points on to the edges of the print.")
-    return held, left_px
-
-
 def _round(panel: Panel, points: Plane, facing_deg: float, size: tuple[int, int]) -> Place:
     body = body_of(panel)
     camera, left_px = fit_camera(body, points, size)
     window = _window(points, size)
-    uv = _on_body(panel, body, camera, camera.rays(_centres(size, window)), facing_deg)
+    uv = on_body(panel, body, camera, camera.rays(_centres(size, window)), facing_deg)
     place, share, seen = _placed(uv, window, size)
     r = max(body.top_r, body.foot_r) * 1.18
     lower, upper = camera.seen(np.array([[r, 0, 0], [r, 0, body.height]]))
@@ -296,19 +150,3 @@ def _round(panel: Panel, points: Plane, facing_deg: float, size: tuple[int, int]
     measures = [Measure("Print height", panel.worn().trim_mm[1], (float(lower[0]), float(lower[1])), (float(upper[0]), float(upper[1]))),
                 Measure("Diameter", 2 * body.foot_r, (float(ends[0][0]), float(ends[0][1])), (float(ends[1][0]), float(ends[1][1])))]  # fmt: skip
     return Place(place, share, seen, left_px / size[1], outline_of(body, camera), measures)
-
-
-def _on_body(panel: Panel, body: _Body, camera: Camera, ray: Plane, facing_deg: float) -> Plane:
-    """u and v where rays (…, 3) first meet the band, NaN where they miss."""
-    k = (body.top_r - body.foot_r) / body.height
-    dx, dy, dz = ray[..., 0], ray[..., 1], ray[..., 2]
-    r_eye = body.foot_r + k * camera.high
-    a = dx * dx + dy * dy - (k * dz) ** 2
-    b = -camera.away * dy - r_eye * k * dz
-    c = camera.away**2 - r_eye**2
-    with np.errstate(invalid="ignore"):
-        t = (-b - np.sqrt(b * b - a * c)) / a
-    x, y, z = t * dx, t * dy - camera.away, camera.high + t * dz
-    turns = (np.arctan2(x, -y) / (2 * math.pi) + facing_deg / 360 + 0.5) % 1 - 0.5
-    worn = panel.worn().trim_mm[0]
-    return np.stack([0.5 + turns * (worn + panel.gap_mm) / worn, 1 - z / body.height], -1)

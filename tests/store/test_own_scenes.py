@@ -1,0 +1,77 @@
+"""Packs of the seller's own appear whole or not at all, and nothing of them is lost by taking them away."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from improva.core.output.writing import temporary_prefix
+from improva.store import Database, OwnScenes
+
+
+@pytest.fixture
+def own(tmp_path: Path) -> OwnScenes:
+    return OwnScenes(Database(tmp_path))
+
+
+def write(text: str):  # type: ignore[no-untyped-def]
+    return lambda folder: (folder / "scene.toml").write_text(text)
+
+
+def held(own: OwnScenes, name: str = "own-mug-1") -> str | None:
+    path = own.folder / name / "scene.toml"
+    return path.read_text() if path.exists() else None
+
+
+def test_a_pack_is_put_and_put_anew(own: OwnScenes) -> None:
+    own.put_pack("own-mug-1", write("first"))
+    own.put_pack("own-mug-1", write("second"))
+    assert held(own) == "second" and sorted(p.name for p in own.folder.iterdir()) == ["aside", "own-mug-1"]
+
+
+def test_a_pack_that_fails_to_be_written_leaves_the_one_there_was(own: OwnScenes) -> None:
+    own.put_pack("own-mug-1", write("first"))
+
+    def fails(folder: Path) -> None:
+        (folder / "scene.toml").write_text("half")
+        raise OSError("the disk is full")
+
+    with pytest.raises(OSError, match="full"):
+        own.put_pack("own-mug-1", fails)
+    assert held(own) == "first" and sorted(p.name for p in own.folder.iterdir()) == ["aside", "own-mug-1"]
+
+
+def test_what_a_killed_process_had_begun_is_swept(own: OwnScenes, tmp_path: Path) -> None:
+    dead = temporary_prefix("own-mug-1").rsplit("~", 2)[0] + "~999999999~abc"
+    (own.folder / dead).mkdir()
+    (own.folder / dead / "passes.exr").write_bytes(b"half")
+    OwnScenes(Database(tmp_path))
+    assert not (own.folder / dead).exists()
+
+
+def test_marks_are_kept_with_the_scene(own: OwnScenes) -> None:
+    row = own.add(None, "mug-11oz", "wrap", "My mug")
+    own.mark(row.id, "wrap", "Our mug", {"points": [[0.1, 0.2]], "colour": "#ffffff"})
+    again = own.get(row.id)
+    assert again is not None and again.title == "Our mug" and again.marks["points"] == [[0.1, 0.2]] and again.pack is None
+    own.set_pack(row.id, "own-mug-1")
+    assert [r.pack for r in own.all()] == ["own-mug-1"] and own.get(99) is None
+
+
+def test_a_scene_taken_away_keeps_its_pack_aside(own: OwnScenes) -> None:
+    row = own.add(None, "mug-11oz", "wrap", "My mug", "own-mug-1")
+    own.put_pack("own-mug-1", write("first"))
+    own.set_removed(row, True)
+    assert held(own) is None and own.all() == [] and (own.folder / "aside" / "own-mug-1" / "scene.toml").read_text() == "first"
+    own.set_removed(row, True)  # twice is as once
+    own.set_removed(row, False)
+    assert held(own) == "first" and [r.id for r in own.all()] == [row.id]
+
+
+def test_a_scene_never_made_can_be_taken_away(own: OwnScenes) -> None:
+    row = own.add(None, "mug-11oz", "wrap", "My mug")
+    own.set_removed(row, True)
+    assert own.all() == []
+    own.set_removed(row, False)
+    assert [r.id for r in own.all()] == [row.id]
