@@ -86,3 +86,65 @@ def test_a_file_that_is_no_scene_is_told(page: Page, own_art: Path, tmp_path: Pa
     lay_on_bench(page, own_art, "show", blank="Garden flag")
     page.get_by_label("Scene pack").set_input_files(tmp_path / "notes.zip")
     expect(page.get_by_text("cannot be read as a ZIP")).to_be_visible()
+
+
+def begin(page: Page, art: Path, photo: Path) -> None:
+    """A photograph with its points on the cushion, on the page that marks it."""
+    lay_on_bench(page, art, "show", blank="Garden flag")
+    page.get_by_label("Photograph of the plain blank").set_input_files(photo)
+    expect(page.locator("svg[data-photo]")).to_be_visible()
+    for i, corner in enumerate(CORNERS):
+        drag(page, i, corner)
+    expect(page.get_by_text("Measuring…")).to_have_count(0)
+
+
+def touch(page: Page, at: tuple[int, int]) -> None:
+    sheet = page.locator("svg[data-photo]").bounding_box()
+    assert sheet
+    page.mouse.click(sheet["x"] + at[0] / W * sheet["width"], sheet["y"] + at[1] / H * sheet["height"])
+    expect(page.get_by_text("Measuring…")).to_have_count(0)
+
+
+def left_out(page: Page) -> np.ndarray:
+    """What the mask leaves out, as it lies over the photograph."""
+    answer = page.request.get(page.locator("image[data-mask]").get_attribute("href") or "")
+    return np.asarray(Image.open(io.BytesIO(answer.body())))[..., 3]
+
+
+def test_the_mask_is_corrected_by_touches(page: Page, own_art: Path, tmp_path: Path) -> None:
+    begin(page, own_art, photograph(tmp_path / "terrace.png"))
+    page.get_by_role("radiogroup", name="What is marked").get_by_text("Product").click()
+    page.get_by_role("textbox", name="Touch").fill("6")
+    page.keyboard.press("Enter")
+    corner = (290, 150)
+    assert left_out(page)[corner[1], corner[0]] < 40
+    touch(page, corner)
+    assert left_out(page)[corner[1], corner[0]] > 100, "left out where it was touched"
+    page.get_by_role("button", name="Take back the last").click()
+    expect(page.get_by_role("button", name="Take back the last")).to_be_disabled()
+    expect(page.get_by_text("Measuring…")).to_have_count(0)
+    assert left_out(page)[corner[1], corner[0]] < 40, "and kept again"
+
+
+def test_points_out_of_order_are_told_and_nothing_is_made(page: Page, own_art: Path, tmp_path: Path) -> None:
+    begin(page, own_art, photograph(tmp_path / "terrace.png"))
+    drag(page, 0, (600, 560))
+    expect(page.get_by_role("alert")).to_contain_text("in this order")
+    expect(page.get_by_role("button", name="Make the scene")).to_be_disabled()
+    drag(page, 0, CORNERS[0])
+    expect(page.get_by_role("alert")).to_have_count(0)
+    expect(page.get_by_role("button", name="Make the scene")).to_be_enabled()
+
+
+def test_a_dark_blanks_colour_is_warned_of(page: Page, own_art: Path, tmp_path: Path) -> None:
+    begin(page, own_art, photograph(tmp_path / "terrace.png"))
+    page.get_by_role("radiogroup", name="What is marked").get_by_text("Colour").click()
+    page.get_by_label("The blank is", exact=True).fill("#101014")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("The photographed blank is dark")).to_be_visible()
+    before = page.locator("svg[data-photo]").get_attribute("data-photo")
+    touch(page, (450, 330))
+    expect(page.get_by_text("marked", exact=True)).to_be_visible()
+    expect(page.locator("svg[data-photo]")).not_to_have_attribute("data-photo", before or "")
+    page.get_by_role("button", name="Back to the bench").click()
+    expect(page.get_by_role("link", name="Go on marking: Terrace").first).to_be_visible()

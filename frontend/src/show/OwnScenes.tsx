@@ -25,6 +25,7 @@ export function OwnScenes({ hand }: { hand: Hand }) {
     tried(async () => {
       const photo = await api.addPhoto(file);
       const scene = await api.beginScene(photo.id, hand.place.template, hand.place.panel ?? null);
+      queries.invalidateQueries({ queryKey: ["own-scenes"] });
       go(`/photograph/${scene.id}/${hand.place.art}`);
     });
   const takeIn = (file: File) =>
