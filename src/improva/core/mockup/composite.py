@@ -19,10 +19,13 @@ from ..ink import colour_reflectance
 from .scene import Region
 from .surface import OpenSurface, no_surfaces, seen_surface
 from .tone import table
-from .view import PrintMap, View
+from .view import Near, PrintMap, View
 
 STRIP_PX = 240_000
 """Pixels worked on at a time: a strip and its passes stay in a core's cache."""
+
+SOFT_PX, SOFT_REACH = (48, 32), (0.08, 0.15)
+"""A print as it is seen from round it: its texture made so small, and blurred over such shares of its width and height."""
 
 _CORES = os.cpu_count() or 2
 _pool = ThreadPoolExecutor(max_workers=_CORES, thread_name_prefix="composite")
@@ -101,16 +104,40 @@ def turned(texture: Floats, angle_deg: float) -> Floats:
     return np.roll(texture, -round(angle_deg / 360 * texture.shape[1]), axis=1)
 
 
-def _strip(lit: Lit, rows: slice, prints: dict[str, Floats], means: dict[str, Floats]) -> Floats:
+def thrown(texture: Floats, near: Near) -> Floats:
+    """The colour of the light that a print throws round it, (gh, gw, 3): mostly that of its parts near by."""
+    mean = np.array(cv2.mean(texture)[:3], np.float32)
+    w, h = SOFT_PX
+    small = cv2.resize(texture[..., :3], SOFT_PX, interpolation=cv2.INTER_AREA)
+    soft = cv2.GaussianBlur(small, (0, 0), sigmaX=SOFT_REACH[0] * w, sigmaY=SOFT_REACH[1] * h, borderType=cv2.BORDER_REPLICATE)
+    there = cv2.remap(soft, near.u * w - 0.5, near.v * h - 0.5, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+    return np.asarray(mean + near.share[..., None] * (there - mean), np.float32)
+
+
+def _spread(coarse: Floats, step: int, rows: slice, out: Floats) -> Floats:
+    """Some rows of a coarse plane at the picture's size, in ``out``."""
+    scale = 1 / step
+    middle = (step // 2 + 0.5) * scale  # cells were looked up there
+    move = np.array([[scale, 0, 0.5 * scale - middle], [0, scale, (rows.start + 0.5) * scale - middle]], np.float32)
+    flags = cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP
+    return np.asarray(cv2.warpAffine(coarse, move, out.shape[1::-1], dst=out, flags=flags, borderMode=cv2.BORDER_REPLICATE))
+
+
+def _strip(lit: Lit, rows: slice, prints: dict[str, Floats], thrown_: dict[str, Floats]) -> Floats:
     """Light that prints add to some rows of the picture; in working memory that the next strip uses again."""
     added: Floats | None = None
     for name, texture in prints.items():
         if name not in lit.view.basis:  # it lies on cloth
             continue
         basis = lit.view.basis[name][rows]
-        shone = np.multiply(basis, means[name], out=_scratch(f"shone {name}", basis.shape, np.float32))
+        shone = _scratch(f"shone {name}", basis.shape, np.float32)
         if name in lit.view.maps:
-            _lay(shone, basis, texture, means[name], lit.view.maps[name], rows)
+            seen = lit.view.maps[name]
+            assert seen.near is not None, "prints have it, grounds have not"
+            _lay(_spread(thrown_[name], seen.near.step, rows, shone), texture, seen, rows)
+            np.multiply(basis, shone, out=shone)
+        else:
+            np.multiply(basis, np.array(cv2.mean(texture)[:3], np.float32), out=shone)
         added = shone if added is None else np.add(added, shone, out=added)
     if added is None:
         added = _scratch("added", (rows.stop - rows.start, lit.view.size[0], 3), np.float32)
@@ -134,14 +161,14 @@ def _sampled(texture: Floats, seen: PrintMap, inside: slice) -> Floats:
                                 borderMode=cv2.BORDER_REPLICATE))  # fmt: skip
 
 
-def _lay(shone: Floats, basis: Floats, texture: Floats, mean: Floats, seen: PrintMap, rows: slice) -> None:
-    """Light some rows by the texture where they see the print itself, not only its bounce."""
+def _lay(colour: Floats, texture: Floats, seen: PrintMap, rows: slice) -> None:
+    """Give some rows the texture's colour where they see the print itself, not only its bounce."""
     if (part := _window(seen, rows)) is None:
         return
     inside, window = part
-    rho = _sampled(texture, seen, inside)
-    rho[seen.far[inside]] = mean
-    shone[window] = cv2.multiply(basis[window], rho, dst=rho)
+    rho, far = _sampled(texture, seen, inside), seen.far[inside]
+    rho[far] = colour[window][far]
+    colour[window] = rho
 
 
 def _lay_on_cloth(added: Floats, lit: Lit, name: str, texture: Floats, beneath: Floats, rows: slice) -> None:
@@ -164,13 +191,14 @@ def _each_strip(lit: Lit, prints: dict[str, Floats], angle_deg: float, keep: Cal
     if info.turns:
         turns = {name: angle_deg + info.region(name).turn for name in prints}
         prints = {name: turned(texture, turns[name]) if turns[name] % 360 else texture for name, texture in prints.items()}
-    means = {name: np.array(cv2.mean(texture)[:3], np.float32) for name, texture in prints.items()}
+    nears = {name: seen.near for name, seen in lit.view.maps.items() if name in lit.view.basis and seen.near is not None}
+    thrown_ = {name: thrown(prints[name], near) for name, near in nears.items()}
     w, h = lit.view.size
     strips = _CORES * math.ceil(h * w / STRIP_PX / _CORES)  # as many for each core
     step = math.ceil(h / strips)
 
     def work(rows: slice) -> None:
-        keep(rows, _strip(lit, rows, prints, means))
+        keep(rows, _strip(lit, rows, prints, thrown_))
 
     jobs = [_pool.submit(work, slice(y, min(y + step, h))) for y in range(0, h, step)]
     for job in jobs:
@@ -187,7 +215,7 @@ def composite(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> ND
 
     Returns:
         (h, w, 3) uint8 sRGB in B, G, R order. Pixels that do not see a print but its bounced light take
-        the print's mean colour.
+        the colour of its parts near by, and farther off its mean.
     """
     w, h = lit.view.size
     out = np.empty((h, w, 3), np.uint8)

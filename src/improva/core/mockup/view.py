@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import cv2
 import numpy as np
+from scipy.ndimage import distance_transform_edt
 
 from ..colour import Floats
 from ..errors import BadScene
@@ -16,8 +17,27 @@ from .tone import CODES, RANGE
 LEAST_PX = 16
 MAX_PICTURE_PX = 25_000_000
 CLOSE_AIR = 1.3
+NEAR_CELLS, NEAR_REACH = 160, 0.3
+"""Cells of the grid on which a print's own light is told across; how far it tells its near parts from the rest, in widths."""
 LARGE_PX = 2_000_000
 """Above this a picture is for a listing, not for a look."""
+
+
+@dataclass(frozen=True)
+class Near:
+    """What each place of a picture has of a print near it, on a coarse grid: the light that the print throws there comes mostly
+    from that part of it.
+
+    Attributes:
+        u, v: of the nearest point that sees the print, (gh, gw).
+        share: how much of the light comes from about there, not from all of the print, (gh, gw) in 0…1.
+        step: pixels of the picture in a cell of the grid.
+    """
+
+    u: Floats
+    v: Floats
+    share: Floats
+    step: int
 
 
 @dataclass(frozen=True)
@@ -29,6 +49,7 @@ class PrintMap:
         u, v: fractions of the texture's width and height, (h, w) float32 each, 0 where ``far``.
         far: pixels in the window that see only the print's bounced light, (h, w) bool.
         texture_px: texture size at which one texel covers about one pixel where the print faces the camera.
+        near: what of it lies near each place of the picture; None of a ground.
     """
 
     rows: slice
@@ -37,6 +58,7 @@ class PrintMap:
     v: Floats
     far: np.ndarray
     texture_px: tuple[int, int]
+    near: Near | None = None
 
 
 class Planes(Mapping[str, Floats]):
@@ -150,6 +172,7 @@ def _maps(info: SceneInfo, passes: Passes, window: tuple[slice, slice], size: tu
     seen, below = (
         {n: _print_map(uv) for n, uv in group.items() if not np.isnan(uv[..., 0]).all()} for group in (places, grounds)
     )
+    seen = {n: replace(found, near=_near(places[n])) for n, found in seen.items()}
     if not seen:
         raise BadScene("At this size the print cannot be seen: ask for a larger picture.")
     return seen, below
@@ -164,6 +187,21 @@ def _print_map(uv: Floats) -> PrintMap:
     texture = tuple(round(1 / max(float(np.nanpercentile(d[d > 0], 25)), 1 / 8192)) if (d > 0).any() else 16 for d in (du, dv))
     u, v = (np.ascontiguousarray(np.nan_to_num(window[..., i])) for i in (0, 1))
     return PrintMap(rows, columns, u, v, ~near[rows, columns], (max(16, texture[0]), max(16, texture[1])))
+
+
+def _near(uv: Floats) -> Near:
+    w = uv.shape[1]
+    step = max(1, round(w / NEAR_CELLS))
+    coarse = uv[step // 2 :: step, step // 2 :: step]
+    unseen = np.isnan(coarse[..., 0])
+    if unseen.all():  # thinner than the grid: its middle serves
+        middle = np.nanmean(uv, axis=(0, 1)).astype(np.float32)
+        u, v = (np.full(unseen.shape, value, np.float32) for value in middle)
+        return Near(u, v, np.ones(unseen.shape, np.float32), step)
+    away, (iy, ix) = distance_transform_edt(unseen, return_indices=True)
+    share = 1 / (1 + (away * step / (NEAR_REACH * w)) ** 2)
+    u, v = (np.ascontiguousarray(coarse[iy, ix, i]) for i in (0, 1))
+    return Near(u, v, share.astype(np.float32), step)
 
 
 def _steps(plane: Floats) -> tuple[Floats, Floats]:
@@ -208,7 +246,12 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: boo
 def _mirrored(seen: PrintMap, width: int) -> PrintMap:
     columns = slice(width - seen.columns.stop, width - seen.columns.start)
     flip = [np.ascontiguousarray(plane[:, ::-1]) for plane in (1 - seen.u, seen.v, seen.far)]
-    return PrintMap(seen.rows, columns, flip[0], flip[1], flip[2], seen.texture_px)
+    near = seen.near
+    if near is None:
+        return PrintMap(seen.rows, columns, flip[0], flip[1], flip[2], seen.texture_px)
+    u, v, share = (np.ascontiguousarray(p[:, ::-1]) for p in (1 - near.u, near.v, near.share))
+    there = Near(u, v, share, near.step)
+    return PrintMap(seen.rows, columns, flip[0], flip[1], flip[2], seen.texture_px, there)
 
 
 def _blur(info: SceneInfo, passes: Passes, scale: float) -> Floats | None:
