@@ -2,6 +2,7 @@
 
 import shutil
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
@@ -23,7 +24,7 @@ from improva.core.mockup.view import View, crop_window, make_view
 from improva.core.output.profile import srgb_profile
 from improva.scenes import packs, scene
 from tests.conftest import BLANK, art_of, closed_wave, quadrants
-from tests.scenery import PX, grid, on_cloth, plane, scene_info, standing
+from tests.scenery import PRINT, PX, grid, on_cloth, plane, scene_info, standing
 
 SIZE = (540, 405)
 
@@ -210,7 +211,7 @@ class TestValidation:
             ("[8, 6]", '"wide"', "wrong kind"),
             ('id = "straight-tumbler-studio"', "", "lacks 'id'"),
             ('panel = "wrap"', "", "nothing could be printed"),
-            ("exposure = 1.16", "exposure = -1", "exposure"),
+            ("exposure = 1.05", "exposure = -1", "exposure"),
             ("#1d1f23", "ink", "no colour"),
             ("turns = true", "turns = ", "not valid TOML"),
         ],
@@ -427,3 +428,22 @@ def test_every_pack_that_ships_is_whole_small_and_shows_its_prints(name: str) ->
 
 def test_all_packs_together_keep_to_their_budget() -> None:
     assert sum(file.stat().st_size for info in packs().values() for file in info.folder.iterdir()) < 120_000_000
+
+
+def test_a_print_throws_the_colour_of_its_near_parts() -> None:
+    """A print that is red on its left and blue on its right tints the ground beside each side so, and less farther off."""
+    rows, columns = slice(20, 40), slice(40, 60)
+    uv = np.full((60, 100, 2), np.nan, np.float32)
+    uv[rows, columns] = np.stack(np.meshgrid((np.arange(20) + 0.5) / 20, (np.arange(20) + 0.5) / 20), -1)
+    basis = np.full((60, 100, 3), 0.4, np.float32)
+    info = scene_info(PRINT)
+    info = replace(info, px=(100, 60))
+    lit = light_plain_parts(make_view(info, Passes(np.zeros_like(basis), {"wrap": basis}, {"wrap": uv}), (100, 60)), {})
+    art = np.zeros((80, 80, 3), np.float32)
+    art[:, :40, 2], art[:, 40:, 0] = 0.8, 0.8  # B, G, R
+    picture = composite(lit, {"wrap": art})[..., ::-1].astype(int)
+    left, right, far = picture[30, 36], picture[30, 63], picture[30, 0]
+    assert left[0] > right[0] + 40 and right[2] > left[2] + 40 and left[1] == right[1] == 0
+    assert abs(far[0] - far[2]) < 0.6 * abs(left[0] - left[2])
+    plain = composite(lit, {"wrap": np.full((80, 80, 3), 0.5, np.float32)})
+    assert np.ptp(plain.reshape(-1, 3), axis=0).max() <= 1, "a print of one colour throws that colour everywhere"
