@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import json
 import shutil
 import sys
+import urllib.parse
 import urllib.request
 from collections.abc import Callable
 from pathlib import Path
@@ -129,6 +131,35 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
 }
 
 
+ON_SCENES = {
+    "t-shirt": 5,
+    "hoodie": 3,
+    "hoodie-all-over": 4,
+    "pillow-square": 2,
+    "garden-flag": 6,
+    "pen-wrap": 4,
+    "mug-11oz": 1,
+}
+"""Which artwork of the demo is shown on a blank; the first one on all others."""
+THUMB, ACROSS = (480, 360), 4
+
+
+def every_scene(base: str) -> Image.Image:
+    """All scenes that ship, each with a design of the demo, side by side."""
+    infos = [info for info in packs().values() if not info.photograph]
+    sheet = Image.new("RGB", (THUMB[0] * ACROSS, THUMB[1] * -(-len(infos) // ACROSS)), "#f1eee7")
+    for i, info in enumerate(infos):
+        template, panel = info.templates[0], info.printed().panel
+        pair = f"{base}/api/pairs/{ON_SCENES.get(template, 1)}/{template}"
+        with urllib.request.urlopen(f"{pair}?panel={panel}") as answer:
+            placing = json.load(answer)["placing"] or {"fit": "contain", "shift_mm": [0, 0], "scale": 1, "rotate_deg": 0}
+        asked = {"scene": info.id, "panel": panel, "width": THUMB[0], "height": THUMB[1], "placing": json.dumps(placing),
+                 "view": next(iter(info.views))}  # fmt: skip
+        with urllib.request.urlopen(f"{pair}/look?{urllib.parse.urlencode(asked)}") as answer:
+            sheet.paste(Image.open(answer), (i % ACROSS * THUMB[0], i // ACROSS * THUMB[1]))
+    return sheet
+
+
 def main() -> None:
     base = sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8000"
     with sync_playwright() as playwright:
@@ -142,6 +173,7 @@ def main() -> None:
             page.wait_for_load_state("networkidle")
             page.screenshot(path=TARGET / f"{name}.png")
         browser.close()
+    every_scene(base).save(TARGET / "scenes.png", optimize=True)
     look = f"{base}/api/pairs/1/{BLANK}/look?width=1280&height=960&placing=" + urllib.request.quote(
         '{"fit":"cover","shift_mm":[0,0],"scale":1,"rotate_deg":0,"background":null}'
     )

@@ -66,6 +66,14 @@ def test_a_pack_goes_out_and_comes_back_whole(tmp_path: Path) -> None:
     assert np.array_equal(one.base, other.base) and np.array_equal(one.maps["wrap"], other.maps["wrap"], equal_nan=True)
 
 
+def test_passes_of_another_size_are_told_before_they_are_unpacked(tmp_path: Path) -> None:
+    info = pack(tmp_path / "a")
+    toml = (info.folder / "scene.toml").read_text().replace("px = [96, 72]", "px = [960, 720]")
+    (info.folder / "scene.toml").write_text(toml)
+    with pytest.raises(BadScene, match=r"passes.exr is not 960 × 720 px"):
+        read_passes(read_info(info.folder))
+
+
 def test_only_the_files_of_a_pack_are_taken(tmp_path: Path) -> None:
     info = pack(tmp_path / "a")
     files = {f"../../{name}": (info.folder / name).read_bytes() for name in ("scene.toml", "passes.exr")}

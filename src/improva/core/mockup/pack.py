@@ -61,14 +61,22 @@ def _region(data: dict[str, Any]) -> Region:
     )  # fmt: skip
 
 
+def _sizes(path: Path) -> set[tuple[int, int]]:
+    """Sizes in px of an EXR's parts, from its header alone; none where it cannot be read."""
+    try:
+        with OpenEXR.File(str(path), header_only=True) as file:
+            windows = [part.header["dataWindow"] for part in file.parts]
+        return {(int(high[0] - low[0]) + 1, int(high[1] - low[1]) + 1) for low, high in windows}
+    except Exception:  # the library raises bare RuntimeError and more for damaged files
+        return set()
+
+
 def quick_info(info: SceneInfo) -> SceneInfo | None:
     """The scene at the size of its quick passes, or None where the pack has none that fit."""
-    try:
-        with OpenEXR.File(str(info.folder / QUICK), header_only=True) as file:
-            low, high = file.parts[0].header["dataWindow"]
-    except Exception:  # there is none, or it is damaged: the whole passes serve
+    sizes = _sizes(info.folder / QUICK)
+    if len(sizes) != 1:  # there is none, or it is damaged: the whole passes serve
         return None
-    w, h = (int(v) + 1 for v in high - low)
+    w, h = sizes.pop()
     share = w / info.px[0]
     if abs(h - info.px[1] * share) > 1:
         return None
@@ -128,10 +136,15 @@ def read_passes(info: SceneInfo, quick: bool = False) -> Passes:
     Raises :class:`BadScene` where channels or sizes are missing.
     """
     path = info.folder / (QUICK if quick else "passes.exr")
+    sizes = _sizes(path)
+    if not sizes:
+        raise BadScene(f"{info.folder.name}/{path.name} is missing or damaged: bake the scene again.")
+    if sizes != {info.px}:  # before anything is unpacked, which might fill memory
+        raise BadScene(f"{info.folder.name}/{path.name} is not {info.px[0]} × {info.px[1]} px, as scene.toml says.")
     try:
         with OpenEXR.File(str(path), separate_channels=True) as file:
             channels = {name: channel.pixels for part in file.parts for name, channel in part.channels.items()}
-    except Exception as broken:  # the library raises bare RuntimeError and more for damaged files
+    except Exception as broken:
         raise BadScene(f"{info.folder.name}/{path.name} is missing or damaged: bake the scene again.") from broken
 
     def stack(name: str, letters: str) -> Floats:
@@ -140,8 +153,6 @@ def read_passes(info: SceneInfo, quick: bool = False) -> Passes:
             plane = channels.pop(f"{name}.{letter}", None)  # let go as it is taken: a scene fills hundreds of MB
             if plane is None:
                 raise BadScene(f"{info.folder.name}/{path.name} lacks the channel {name}.{letter}.")
-            if plane.shape != (info.px[1], info.px[0]):
-                raise BadScene(f"{info.folder.name}/{path.name}: {name}.{letter} is not {info.px[0]} × {info.px[1]} px.")
             planes.append(plane)
         return np.stack(planes, axis=-1).astype(np.float32 if letters == "uv" else np.float16, copy=False)
 
