@@ -262,3 +262,10 @@ def test_a_blanks_first_scene_is_the_one_that_leads(monkeypatch: pytest.MonkeyPa
     assert [info.id for info in scenes_of(mug)] == ["mug-11oz-studio", "mug-11oz-above", "mine"]
     monkeypatch.setattr("improva.scenes.packs", lambda: {"mine": photo})
     assert [info.drawn is not None for info in scenes_of(mug)] == [True, True, True, False], "a photograph replaces no scene"
+
+
+@pytest.mark.parametrize("blank", list(templates().values()), ids=lambda t: t.id)
+def test_every_side_of_a_blank_is_seen_somewhere(blank: Template) -> None:
+    found = scenes_of(blank)
+    assert {p.id for p in blank.panels} <= {region.panel for info in found for region in info.regions}
+    assert len({info.id for info in found}) == len(found)

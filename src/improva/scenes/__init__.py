@@ -62,11 +62,13 @@ def _packs_in(roots: tuple[tuple[Path, int], ...]) -> dict[str, SceneInfo]:
 
 
 def scenes_of(template: Template) -> list[SceneInfo]:
-    """The scenes that show a blank: baked ones, or one that is drawn; then the seller's own photographs."""
+    """The scenes that show a blank: baked ones, drawn ones for sides that those do not show, the seller's own photographs."""
     fitting = [info for info in packs().values() if template.id in info.templates]
     fitting.sort(key=lambda info: (not info.lead, KINDS.index(info.kind), bool(info.places)))
     baked = [info for info in fitting if not info.photograph]
-    return [*(baked or drawn_scenes(template)), *(info for info in fitting if info.photograph)]
+    seen = {region.panel for info in baked for region in info.regions}
+    drawn = [info for info in drawn_scenes(template) if any(r.panel and r.panel not in seen for r in info.regions)]
+    return [*baked, *drawn, *(info for info in fitting if info.photograph)]
 
 
 def scenes(templates: Iterable[Template]) -> list[SceneInfo]:
