@@ -15,7 +15,7 @@ from improva.core.colour import delta_e_2000, lab
 from improva.core.design import Design
 from improva.core.errors import BadOutput, BadScene
 from improva.core.ink import BLACKEST, colour_reflectance, printed
-from improva.core.mockup.composite import composite, composite_light, light_plain_parts, turned
+from improva.core.mockup.composite import composite, composite_light, light_plain_parts, thrown, turned
 from improva.core.mockup.pack import quick_info, read_info, read_passes
 from improva.core.mockup.picture import LISTING_SIZES, encode, mock_up, print_texture
 from improva.core.mockup.scene import Passes, Region, SceneInfo
@@ -447,3 +447,38 @@ def test_a_print_throws_the_colour_of_its_near_parts() -> None:
     assert abs(far[0] - far[2]) < 0.6 * abs(left[0] - left[2])
     plain = composite(lit, {"wrap": np.full((80, 80, 3), 0.5, np.float32)})
     assert np.ptp(plain.reshape(-1, 3), axis=0).max() <= 1, "a print of one colour throws that colour everywhere"
+
+
+class TestNear:
+    """What lies near each place of a picture, on a coarse grid."""
+
+    def near(self, rows: slice, columns: slice, mirrored: bool = False):  # type: ignore[no-untyped-def]
+        uv = np.full((300, 400, 2), np.nan, np.float32)
+        h, w = rows.stop - rows.start, columns.stop - columns.start
+        uv[rows, columns] = np.stack(np.meshgrid((np.arange(w) + 0.5) / w, (np.arange(h) + 0.5) / h), -1)
+        info = replace(scene_info(PRINT), px=(400, 300))
+        light = np.zeros((300, 400, 3), np.float32)
+        view = make_view(info, Passes(light, {"wrap": light}, {"wrap": uv}), (400, 300), mirrored=mirrored)
+        found = view.maps["wrap"].near
+        assert found is not None
+        return found
+
+    def test_beside_a_print_lies_its_edge(self) -> None:
+        near = self.near(slice(100, 200), slice(150, 250))
+        row, left, right = 150 // near.step, 100 // near.step, 300 // near.step
+        assert near.u[row, left] < 0.1 and near.u[row, right] > 0.9
+        assert near.v[0, 200 // near.step] < 0.1 and near.share[row, 200 // near.step] == 1
+        assert near.share[row, left] > near.share[row, 5] > 0
+
+    def test_the_other_way_round_it_is_the_other_edge(self) -> None:
+        plain, other = (self.near(slice(100, 200), slice(20, 120), mirrored) for mirrored in (False, True))
+        assert np.allclose(other.u, 1 - plain.u[:, ::-1]) and np.allclose(other.share, plain.share[:, ::-1])
+
+    def test_a_print_thinner_than_the_grid_is_taken_whole(self) -> None:
+        near = self.near(slice(101, 103), slice(100, 103))
+        assert np.isfinite(near.u).all() and 0 < near.u.mean() < 1 and near.share.max() == 1
+
+    def test_light_of_one_colour_is_of_that_colour(self) -> None:
+        near = self.near(slice(100, 200), slice(150, 250))
+        colour = np.float32([0.1, 0.4, 0.7])
+        assert np.allclose(thrown(np.broadcast_to(colour, (50, 60, 3)).copy(), near), colour, atol=1e-5)
