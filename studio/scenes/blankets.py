@@ -20,6 +20,8 @@ BACK = part("back", "Back", {"White": "#f1f0ec", "Cream": "#e8dfcc", "Grey": "#a
 THICK = 0.45
 SEAT_Z, BACK_Z, BACK_R, SEAT_Y = 42.0, 84.0, 10.0, -58.0
 Points = NDArray[np.float64]
+CALM = 1.3
+"""Cells over which a settled cloth is smoothed."""
 PROPS = ("table", "wall", "bar", "sofa", "book", "vase", "grass")
 
 
@@ -159,7 +161,9 @@ def _draped(w: float, h: float) -> Points:
 
     for _ in range(150):
         grid.step(np.array([0.0, 0.0, -0.035]), 0.12, 5, push)
-    return cloth.finer(grid.at, 5)
+    # where cloth is left over it crumples from cell to cell, as no fleece does
+    calm = cv2.GaussianBlur(grid.at.astype(np.float32), (0, 0), CALM, borderType=cv2.BORDER_REPLICATE)
+    return cloth.finer(calm.astype(np.float64), 5)
 
 
 def draped(w: float, h: float) -> Any:

@@ -125,7 +125,7 @@ def test_by_keyboard_alone_to_a_providers_file_and_pictures(page: Page, own_art:
     page.keyboard.press("Enter")
     page.get_by_role("button", name="Make 1 picture").focus()
     page.keyboard.press("Enter")
-    link = page.get_by_role("list", name="Files made").get_by_role("link")
+    link = page.get_by_role("list", name="Files made").get_by_role("link").first
     expect(link).to_be_visible()
     link.focus()
     with page.expect_download() as coming:

@@ -35,7 +35,7 @@ export function OwnScenes({ hand }: { hand: Hand }) {
       await queries.invalidateQueries({ queryKey: ["own-scenes"] });
     });
   return (
-    <div className="grid content-start gap-2 p-1.5 text-sm">
+    <div className="relative grid content-start gap-2 p-1.5 text-sm">
       <Heading>Your own photographs</Heading>
       <p className="text-soft">Photograph the plain blank, mark where the print lies, and every design goes on it.</p>
       <FileButton name="Photograph of the plain blank" accept="image/*" onFiles={([file]) => file && begin(file)}>
