@@ -7,9 +7,9 @@ from typing import Any
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 
-from ..core.mockup.composite import composite, light_plain_parts
+from ..core.mockup.composite import light_plain_parts
 from ..core.mockup.pack_zip import zip_pack
-from ..core.mockup.picture import encode, print_texture
+from ..core.mockup.picture import encode, mock_up
 from ..core.mockup.view import make_view
 from ..scenes import scene
 from .desk import LOOK_QUALITY, Desk
@@ -83,8 +83,8 @@ def blueprint(desk: Desk) -> APIBlueprint:
         draft, work = photos.draft(row), desk.work(query.artwork_id, row.template_id)
         info = draft.info()
         lit = light_plain_parts(make_view(info, draft.passes, info.px), {})
-        prints = print_texture(work.designs(), work.opener(desk.proxy(work.art), desk.proxy), lit.view)
-        return kept(encode(composite(lit, prints)[..., ::-1], ".jpg", quality=LOOK_QUALITY), "image/jpeg")
+        picture = mock_up(lit, work.designs(), work.opener(desk.proxy(work.art), desk.proxy), 0.0)
+        return kept(encode(picture, ".jpg", quality=LOOK_QUALITY), "image/jpeg")
 
     @api.post("/<int:scene_id>/pack", responses={200: OwnSceneState})
     def make(path: OwnScenePath) -> dict[str, Any]:

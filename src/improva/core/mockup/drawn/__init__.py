@@ -111,4 +111,4 @@ def cut_mask(design: Design, open_art: Opener) -> NDArray[np.bool_]:
     return np.asarray(cv2.GaussianBlur((away <= reach).astype(np.float32), (0, 0), 0.3 * reach + 0.5) > 0.5)
 
 
-__all__ = ["DRAWN_PX", "ENDING", "VERSION", "cut_mask", "draw", "drawn_scenes"]
+__all__ = ["DRAWN_PX", "ENDING", "TURNED", "VERSION", "cut_mask", "draw", "drawn_scenes"]

@@ -9,7 +9,7 @@ from itertools import pairwise
 import numpy as np
 
 from ...colour import Floats
-from ...template import Template
+from ...template import Panel, Template
 
 WALL_MM = 3.2
 
@@ -59,16 +59,19 @@ class Body:
         return max(self.radius(0), self.radius(self.full))
 
 
+def band_of(panel: Panel) -> tuple[float, float, float]:
+    """Radii of a round panel's print at its foot and its rim, and its height along the axis: mm."""
+    if panel.cone is not None:
+        return panel.cone.bottom_mm / 2 / math.pi, panel.cone.top_mm / 2 / math.pi, panel.cone.height_mm
+    r = (panel.trim_mm[0] + panel.gap_mm) / 2 / math.pi
+    return r, r, panel.trim_mm[1]
+
+
 def body_figures(template: Template) -> Body:
     """A blank's figures from its template: the print is as wide as the blank is round, less the gap at a handle."""
     panel, looks = template.panels[0], template.looks
-    if panel.cone is not None:
-        radii = (panel.cone.bottom_mm / 2 / math.pi, panel.cone.top_mm / 2 / math.pi)
-        height = panel.cone.height_mm
-    else:
-        radii = ((panel.trim_mm[0] + panel.gap_mm) / 2 / math.pi,) * 2
-        height = panel.trim_mm[1]
-    return Body(*radii, height, float(looks.get("above", 4)), float(looks.get("below", 3)), str(looks.get("top", "open")),
+    foot_r, rim_r, height = band_of(panel)
+    return Body(foot_r, rim_r, height, float(looks.get("above", 4)), float(looks.get("below", 3)), str(looks.get("top", "open")),
                 bool(looks.get("handle")) or panel.gap_mm > 0)  # fmt: skip
 
 

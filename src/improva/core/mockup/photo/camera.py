@@ -12,6 +12,7 @@ from scipy.spatial.transform import Rotation
 
 from ...errors import BadScene
 from ...template import Panel
+from ..drawn.body import band_of
 from .marks import ROUND
 
 USUAL_LENS = 1.5
@@ -37,10 +38,7 @@ class Body:
 
 def body_of(panel: Panel) -> Body:
     """A panel's band from its figures."""
-    if panel.cone is not None:
-        return Body(panel.cone.bottom_mm / 2 / math.pi, panel.cone.top_mm / 2 / math.pi, panel.cone.height_mm)
-    r = (panel.trim_mm[0] + panel.gap_mm) / 2 / math.pi
-    return Body(r, r, panel.trim_mm[1])
+    return Body(*band_of(panel))
 
 
 @dataclass(frozen=True)

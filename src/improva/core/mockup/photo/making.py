@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from ...colour import LUMINANCE, Floats
 from ...errors import BadScene
 from ...template import Panel, Template
+from ..drawn import TURNED
 from ..pack import info_of
 from ..pack_file import write_passes, write_told
 from ..scene import Passes, SceneInfo
@@ -82,10 +83,10 @@ def make_scene(photo: NDArray[np.uint8], template: Template, panel: Panel, marks
     print_ = {"id": "print", "title": panel.title, "panel": panel.id, **({"on": "product"} if cloth else {})}
     product = {"id": "product", "title": template.kind.capitalize(), "default": OWN, "colours": {OWN: marks.colour, **COLOURS}}
     lit = {"product": basis} if cloth else {"print": basis * share, "product": basis * (1 - share)}
-    views = _views(panel, marks)
+    turns = _turns(panel, template)
     told = {
-        "id": scene_id, "title": title, "kind": "lifestyle", "templates": [template.id], "px": [w, h], "views": views,
-        "turns": _turns(panel, template), "exposure": 1.0, "finish": "as photographed", "photograph": True,
+        "id": scene_id, "title": title, "kind": "lifestyle", "templates": [template.id], "px": [w, h], "views": _views(panel, turns),
+        "turns": turns, "exposure": 1.0, "finish": "as photographed", "photograph": True,
         "measures": [{"title": m.title, "mm": round(m.mm, 2), "from": [round(v, 1) for v in m.start], "to": [round(v, 1) for v in m.end]}
                      for m in place.measures],
         "regions": [print_, product],
@@ -99,10 +100,10 @@ def _turns(panel: Panel, template: Template) -> bool:
     return goes_round(panel) and not panel.gap_mm and not template.looks.get("handle")
 
 
-def _views(panel: Panel, marks: Marks) -> dict[str, float]:
-    if not goes_round(panel):
-        return {panel.title.lower(): 0.0}
-    return {"as photographed": 0.0} if panel.gap_mm else {"front": 0.0, "right": 90.0, "back": 180.0, "left": -90.0}
+def _views(panel: Panel, turns: bool) -> dict[str, float]:
+    if turns:
+        return TURNED
+    return {"as photographed" if goes_round(panel) else panel.title.lower(): 0.0}
 
 
 def _said(place: Place, photo: NDArray[np.uint8], cover: Floats, marks: Marks) -> list[str]:
@@ -121,6 +122,3 @@ def _said(place: Place, photo: NDArray[np.uint8], cover: Floats, marks: Marks) -
             f"{burnt:.0%} of the product is burnt out to white, and no print will be seen there: a darker exposure is better."
         )
     return said
-
-
-__all__ = ["PHOTO_PX", "PhotoScene", "make_scene"]

@@ -68,10 +68,8 @@ def product_mask(photo: NDArray[np.uint8], marks: Marks, seen: NDArray[np.bool_]
         photo: (h, w, 3) sRGB.
         seen: where the print is seen, (h, w): surely product.
     """
-    h, w = photo.shape[:2]
-    factor = min(1.0, WORK_PX / max(w, h))
-    size = max(8, round(w * factor)), max(8, round(h * factor))
-    small = cv2.resize(photo, size, interpolation=cv2.INTER_AREA)
+    small = _small(photo, WORK_PX)
+    size = small.shape[1::-1]
     left, top, right, foot = rough_box(marks)
     seed = np.full(size[::-1], cv2.GC_BGD, np.uint8)
     box = slice(round(top * size[1]), round(foot * size[1])), slice(round(left * size[0]), round(right * size[0]))
@@ -81,7 +79,7 @@ def product_mask(photo: NDArray[np.uint8], marks: Marks, seen: NDArray[np.bool_]
     seed[likely & (seed == cv2.GC_PR_BGD)] = cv2.GC_PR_FGD
     seed[cv2.erode(inner, np.ones((5, 5), np.uint8)) > 0] = cv2.GC_FGD
     dabbed(seed, marks.product, cv2.GC_FGD, cv2.GC_BGD)
-    found = _whole(_grown(seed.copy(), np.asarray(small, np.uint8)), seed == cv2.GC_FGD)
+    found = _whole(_grown(seed.copy(), small), seed == cv2.GC_FGD)
     alpha = refined(photo, found)
     if marks.front:
         alpha = alpha * (1 - front_mask(photo, marks.front))
@@ -100,6 +98,15 @@ def _whole(found: NDArray[np.bool_], sure: NDArray[np.bool_]) -> NDArray[np.bool
     return np.asarray(cv2.GaussianBlur(closed.astype(np.float32), (0, 0), 1.6) > 0.5)
 
 
+def _small(photo: NDArray[np.uint8], most_px: float) -> NDArray[np.uint8]:
+    """A copy no longer than that, to be cut."""
+    h, w = photo.shape[:2]
+    factor = min(1.0, most_px / max(w, h))
+    return np.asarray(
+        cv2.resize(photo, (max(8, round(w * factor)), max(8, round(h * factor))), interpolation=cv2.INTER_AREA), np.uint8
+    )
+
+
 def _disc(reach: float) -> NDArray[np.uint8]:
     r = max(1, round(reach))
     return np.asarray(cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * r + 1, 2 * r + 1)), np.uint8)
@@ -107,16 +114,13 @@ def _disc(reach: float) -> NDArray[np.uint8]:
 
 def front_mask(photo: NDArray[np.uint8], dabs: tuple[Dab, ...]) -> Floats:
     """How much of each pixel is something in front: grown from the touches to the edges of what is alike near them."""
-    h, w = photo.shape[:2]
-    factor = min(1.0, 1.6 * WORK_PX / max(w, h))
-    size = max(8, round(w * factor)), max(8, round(h * factor))
-    small = np.asarray(cv2.resize(photo, size, interpolation=cv2.INTER_AREA), np.uint8)
-    seed = np.full(size[::-1], cv2.GC_BGD, np.uint8)
+    small = _small(photo, 1.6 * WORK_PX)
+    seed = np.full(small.shape[:2], cv2.GC_BGD, np.uint8)
     near = [Dab(d.at, 2.2 * d.reach, True) for d in dabs if d.keep]
     dabbed(seed, near, cv2.GC_PR_BGD, cv2.GC_PR_BGD)
     dabbed(seed, [Dab(d.at, 0.7 * d.reach, d.keep) for d in dabs], cv2.GC_FGD, cv2.GC_BGD)
     if not (seed == cv2.GC_FGD).any():
-        return np.zeros((h, w), np.float32)
+        return np.zeros(photo.shape[:2], np.float32)
     return refined(photo, _grown(seed, small))
 
 
