@@ -136,6 +136,23 @@ def test_by_keyboard_alone_to_a_providers_file_and_pictures(page: Page, own_art:
     assert row[960, 0] > row[960, 1] + 40 and row[1040, 1] > row[1040, 0]  # red left of the middle, green right of it
 
 
+def test_a_press_made_while_a_choice_is_on_its_way_is_kept(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art)
+    page.get_by_role("link", name=re.compile("^Print")).click()
+    expect(page.get_by_text("Mirrored: reads right to left")).to_be_visible()
+    held = []
+    page.route("**/choices**", lambda route: held.append(route))
+    page.get_by_label("A provider prints it").click()
+    make = page.get_by_role("button", name="Make the print file")
+    expect(make).to_have_attribute("aria-busy", "true")
+    make.focus()
+    page.keyboard.press("Enter")
+    expect(make).to_be_focused()
+    with page.expect_download() as coming:
+        held[0].continue_()
+    assert "mirrored" not in coming.value.suggested_filename  # of the choice, not of what was before it
+
+
 def test_the_mock_up_turns_by_dragging_and_remembers(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art)
     look = page.locator("[data-look]")

@@ -146,7 +146,7 @@ export function ShownPane(props: {
           </button>
         )}
         {!url && !problem && <p className="grid h-full place-items-center text-soft">Lighting the scene…</p>}
-        {problem && (
+        {problem && problem !== hand.problem && (
           <p role="alert" className="absolute inset-x-3 bottom-3 bg-paper p-2 text-sm">
             {problem}
           </p>

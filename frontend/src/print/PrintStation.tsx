@@ -19,7 +19,6 @@ export function PrintStation({ hand, print }: { hand: Hand; print: Print }) {
   const [part, setPart] = useState<(typeof PARTS)[number]["value"]>("file");
   const { pair, proof } = hand;
   const stopped = proof.checks.find((check) => check.status === "fail");
-  const busy = print.making || hand.busy;
   return (
     <>
       <Route hand={hand} />
@@ -45,13 +44,19 @@ export function PrintStation({ hand, print }: { hand: Hand; print: Print }) {
           <Button
             tone="main"
             className="grow"
-            disabled={busy || hand.empty || Boolean(print.state?.plan.problem)}
+            waits={hand.busy || print.settling}
+            disabled={print.making || hand.empty || Boolean(print.state?.plan.problem)}
             onClick={() => print.make("this")}
           >
             Make the print file
           </Button>
           {pair.panels.length > 1 && (
-            <Button disabled={busy} onClick={() => print.make("all")} title="A file for every printed side, as one ZIP">
+            <Button
+              waits={hand.busy || print.settling}
+              disabled={print.making}
+              onClick={() => print.make("all")}
+              title="A file for every printed side, as one ZIP"
+            >
               All sides
             </Button>
           )}

@@ -13,6 +13,7 @@ export type Print = {
   change: (values: Partial<Printing>) => void;
   make: (sides: "this" | "all") => void;
   making: boolean;
+  settling: boolean;
   problem: string | null;
 };
 
@@ -50,7 +51,8 @@ export function usePrinting(hand: Hand, active: boolean): Print {
       change.mutate(next);
     },
     make: (sides) => work.start(() => api.print(place, sides)),
-    making: work.busy || change.isPending,
+    making: work.busy,
+    settling: change.isPending,
     problem: work.problem ?? change.error?.message ?? null,
   };
 }

@@ -174,7 +174,7 @@ function FilmPart({ hand, shows }: { hand: Hand; shows: Shows }) {
         most={15}
         onValue={(seconds) => setFilm({ ...film, seconds })}
       />
-      <Button disabled={shows.work.busy || hand.busy} onClick={() => shows.film({ ...film, scene_id: scene.id })}>
+      <Button waits={hand.busy} disabled={shows.work.busy} onClick={() => shows.film({ ...film, scene_id: scene.id })}>
         Film it
       </Button>
     </div>

@@ -58,7 +58,8 @@ export function ShowStation({ hand, shows, seen }: { hand: Hand; shows: Shows; s
         {shows.problem && <Alert>{shows.problem}</Alert>}
         <Button
           tone="main"
-          disabled={count === 0 || hand.busy || shows.settling || shows.work.busy}
+          waits={hand.busy || shows.settling}
+          disabled={count === 0 || shows.work.busy}
           onClick={() => shows.make()}
         >
           {count === 0 ? "Tick a view to picture it" : count === 1 ? "Make 1 picture" : `Make ${count} pictures`}

@@ -1,4 +1,4 @@
-import type { ButtonHTMLAttributes, ReactNode } from "react";
+import { type ButtonHTMLAttributes, type MouseEvent, type ReactNode, useEffect, useRef } from "react";
 import type { Status } from "../api/client";
 
 /** Words for verdicts. Each also has a shape of its own, so that colour is never needed to tell them apart. */
@@ -34,9 +34,20 @@ export function Verdict({ status }: { status: Status }) {
   );
 }
 
-type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & { tone?: "main" | "plain" | "quiet" };
+type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & {
+  tone?: "main" | "plain" | "quiet";
+  /** What it needs is on its way: it keeps its focus, and a press is carried out once that has come. */
+  waits?: boolean;
+};
 
-export function Button({ tone = "plain", className = "", ...rest }: ButtonProps) {
+export function Button({ tone = "plain", className = "", waits = false, onClick, ...rest }: ButtonProps) {
+  const kept = useRef<MouseEvent<HTMLButtonElement> | null>(null);
+  useEffect(() => {
+    if (waits || !kept.current) return;
+    const press = kept.current;
+    kept.current = null;
+    if (!rest.disabled) onClick?.(press);
+  });
   const tones = {
     main: "bg-accent text-paper hover:bg-ink disabled:bg-rule disabled:text-soft",
     plain: "border border-rule bg-paper hover:border-ink disabled:text-soft disabled:hover:border-rule",
@@ -45,7 +56,12 @@ export function Button({ tone = "plain", className = "", ...rest }: ButtonProps)
   return (
     <button
       type="button"
-      className={`inline-flex min-h-8 items-center justify-center gap-1.5 rounded-[3px] px-3 py-1 font-medium ${tones[tone]} ${className}`}
+      className={`inline-flex min-h-8 items-center justify-center gap-1.5 rounded-[3px] px-3 py-1 font-medium ${waits ? "cursor-progress" : ""} ${tones[tone]} ${className}`}
+      aria-busy={waits || undefined}
+      onClick={(press) => {
+        if (waits) kept.current = press;
+        else onClick?.(press);
+      }}
       {...rest}
     />
   );
