@@ -42,16 +42,18 @@ def render(described: dict[str, Any], samples: int, window: tuple[int, int, int,
         for key, value in zip(("crop_offset_x", "crop_offset_y", "crop_width", "crop_height"), window, strict=True):
             film[key] = value
     w, h = (window[2], window[3]) if window else (film["width"], film["height"])
-    described["integrator"] = {
-        "type": "aov", "aovs": "albedo:albedo,normal:sh_normal", "path": {"type": "path", "max_depth": MAX_DEPTH},
-    }  # fmt: skip
     loaded = mi.load_dict(described)
+    paths = mi.load_dict({"type": "path", "max_depth": MAX_DEPTH})
+    # traced by itself: within an integrator of guides, every path would be traced twice
+    guides = mi.load_dict({"type": "aov", "aovs": "albedo:albedo,normal:sh_normal"})
     wave = max(1, min(samples, MAX_SAMPLES_A_WAVE // (w * h)))
     total = np.zeros((h, w, 9), np.float64)
     done = 0
     while done < samples:
         now = min(wave, samples - done)
-        total += np.array(mi.render(loaded, spp=now, seed=seed + done))[..., :9] * now
+        for place, integrator in ((slice(0, 3), paths), (slice(3, 9), guides)):
+            part = np.array(mi.render(loaded, integrator=integrator, spp=now, seed=seed + done))
+            total[..., place] += part[..., : place.stop - place.start] * now
         done += now
     return (total / samples).astype(np.float32)
 
