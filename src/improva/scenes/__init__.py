@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..core.errors import BadScene
-from ..core.mockup.drawn import VERSION, draw, drawn_scenes
+from ..core.mockup.drawn import VERSION, draw, drawn_scenes, measures_of
 from ..core.mockup.pack import KINDS, quick_info, read_info, read_passes
 from ..core.mockup.scene import Passes, SceneInfo
 from ..core.template import Template
@@ -112,4 +112,4 @@ def open_scene(info: SceneInfo, size: tuple[int, int] | None = None, cut: NDArra
         return (small, read_passes(small, quick=True)) if small else (info, read_passes(info))
     if size is not None and serves(info, size, QUICK * 1.4):
         info = replace(info, px=(round(info.px[0] * QUICK), round(info.px[1] * QUICK)))
-    return info, draw(info, cut)
+    return replace(info, measures=measures_of(info, cut)), draw(info, cut)

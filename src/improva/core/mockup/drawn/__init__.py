@@ -16,8 +16,9 @@ from ...artwork.pixels import as_array
 from ...design import Design
 from ...render import Opener, render_worn
 from ...template import Template
-from ..scene import Passes, Region, SceneInfo
-from .laid import draw_laid
+from ..scene import Measure, Passes, Region, SceneInfo
+from .laid import Table, draw_laid, parts_of
+from .measures import laid_measures, turned_measures
 from .standing import draw_standing
 from .turned import draw_turned
 
@@ -71,12 +72,25 @@ def drawn_scenes(template: Template) -> list[SceneInfo]:
     return [replace(_info(template, STANDING, "studio", {"front": 0.0}, False, [printed[0], sweep]), unprinted=True), lying]
 
 
+def measures_of(info: SceneInfo, cut: NDArray[np.bool_] | None = None) -> tuple[Measure, ...]:
+    """What is measured on a drawn scene, at the scene's size; ``cut`` as in :func:`draw`. Garments and loose panels have none."""
+    template = info.drawn
+    assert template is not None
+    body = body_of(template)
+    if body == "turned":
+        return turned_measures(template, info.px, 0.0 if info.turns else next(iter(info.views.values())))
+    if body in ("shirt", "hoodie", "panels") or info.id.endswith(STANDING):
+        return ()
+    return laid_measures(template.panel(info.regions[0].panel), Table(info, parts_of(template, info, body)), cut)
+
+
 def _info(template: Template, more: str, kind: str, views: dict[str, float], turns: bool, parts: list[Region]) -> SceneInfo:
     where = "on a light table" if kind == "flat" else "in plain light"
-    return SceneInfo(
+    info = SceneInfo(
         id=f"{template.id}{ENDING}{more}", title=f"{template.title}, drawn {where}", kind=kind, templates=(template.id,),
         px=DRAWN_PX, views=views, turns=turns, regions=tuple(parts), exposure=1.0, folder=Path(), drawn=template,
     )  # fmt: skip
+    return replace(info, measures=measures_of(info))
 
 
 def draw(info: SceneInfo, cut: NDArray[np.bool_] | None = None) -> Passes:
@@ -111,4 +125,4 @@ def cut_mask(design: Design, open_art: Opener) -> NDArray[np.bool_]:
     return np.asarray(cv2.GaussianBlur((away <= reach).astype(np.float32), (0, 0), 0.3 * reach + 0.5) > 0.5)
 
 
-__all__ = ["DRAWN_PX", "ENDING", "TURNED", "VERSION", "cut_mask", "draw", "drawn_scenes"]
+__all__ = ["DRAWN_PX", "ENDING", "TURNED", "VERSION", "cut_mask", "draw", "drawn_scenes", "measures_of"]

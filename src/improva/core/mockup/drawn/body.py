@@ -53,6 +53,10 @@ class Body:
         """Outer radius at a height above the table."""
         return self.foot_r + (self.rim_r - self.foot_r) * (z - self.below) / self.height
 
+    def beside(self, angle_deg: float) -> float:
+        """How far a handle that points to an angle stands out, to the right if it is positive; 0 without one or behind."""
+        return math.copysign(0.36 * self.full, angle_deg) if self.handle and angle_deg else 0.0
+
     @property
     def widest(self) -> float:
         """The larger of the radii."""

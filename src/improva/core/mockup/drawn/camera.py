@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import cached_property
 
 import numpy as np
 
@@ -15,7 +16,7 @@ FAR = 11.0
 
 
 class Camera:
-    """A pinhole that frames the body, with rays for every sample."""
+    """A pinhole that frames the body."""
 
     def __init__(self, body: Body, size: tuple[int, int], beside: float = 0.0) -> None:
         """``beside`` is how far a handle stands out, to the right if it is positive."""
@@ -30,24 +31,34 @@ class Camera:
         self.eye = np.array([0.0, -self.far, self.high], np.float32)
         self.size = size
         self.pan = beside / 2
-        x = (np.arange(w, dtype=np.float32) + 0.5 - w / 2) * mm + self.pan
-        y = (h / 2 - np.arange(h, dtype=np.float32) - 0.5) * mm
-        reach = math.hypot(self.far, self.high - self.aim)
-        forward = np.array([0, math.cos(tilt), -math.sin(tilt)], np.float32) * reach
-        up = np.array([0, math.sin(tilt), math.cos(tilt)], np.float32)
-        self.ray = np.empty((h, w, 3), np.float32)
-        self.ray[..., 0] = x[None, :] + forward[0]
-        self.ray[..., 1] = (forward[1] + y * up[1])[:, None]
-        self.ray[..., 2] = (forward[2] + y * up[2])[:, None]
-        self.ray /= np.linalg.norm(self.ray, axis=2, keepdims=True)
-        self.mm, self.forward, self.up, self.reach = mm, forward / reach, up, reach
+        self.mm, self.reach = mm, math.hypot(self.far, self.high - self.aim)
+        self.forward = np.array([0, math.cos(tilt), -math.sin(tilt)], np.float32)
+        self.up = np.array([0, math.sin(tilt), math.cos(tilt)], np.float32)
 
-    def window(self, points: Floats) -> tuple[slice, slice]:
-        """Rows and columns that hold all of some points (n, 3), with a little margin."""
+    @cached_property
+    def ray(self) -> Floats:
+        """Unit directions (h, w, 3) through every sample."""
+        w, h = self.size
+        x = (np.arange(w, dtype=np.float32) + 0.5 - w / 2) * self.mm + self.pan
+        y = (h / 2 - np.arange(h, dtype=np.float32) - 0.5) * self.mm
+        forward = self.forward * self.reach
+        ray = np.empty((h, w, 3), np.float32)
+        ray[..., 0] = x[None, :] + forward[0]
+        ray[..., 1] = (forward[1] + y * self.up[1])[:, None]
+        ray[..., 2] = (forward[2] + y * self.up[2])[:, None]
+        ray /= np.linalg.norm(ray, axis=2, keepdims=True)
+        return ray
+
+    def seen(self, points: Floats) -> Floats:
+        """Where points (n, 3) are seen, (n, 2) in samples."""
         v = np.asarray(points, np.float32) - self.eye
         scale = self.reach / (v @ self.forward) / self.mm
         w, h = self.size
-        x, y = w / 2 + v[:, 0] * scale - self.pan / self.mm, h / 2 - (v @ self.up) * scale
+        return np.stack([w / 2 + v[:, 0] * scale - self.pan / self.mm, h / 2 - (v @ self.up) * scale], -1)
+
+    def window(self, points: Floats) -> tuple[slice, slice]:
+        """Rows and columns that hold all of some points (n, 3), with a little margin."""
+        (x, y), (w, h) = self.seen(points).T, self.size
         rows = slice(max(0, int(y.min()) - 3), max(0, min(h, int(y.max()) + 4)))
         return rows, slice(max(0, int(x.min()) - 3), max(0, min(w, int(x.max()) + 4)))
 

@@ -23,7 +23,7 @@ CUSHION_MM = 30.0
 """What stands higher than this is stuffed."""
 
 
-def _parts(template: Template, info: SceneInfo, body: str) -> list[Part]:
+def parts_of(template: Template, info: SceneInfo, body: str) -> list[Part]:
     """What lies on the table, in mm about the picture's middle."""
     first = template.panel(info.regions[0].panel)
     if body in ("shirt", "hoodie"):
@@ -140,7 +140,7 @@ def _normals(height: Floats, mm: float) -> Floats:
 
 def draw_laid(template: Template, info: SceneInfo, body: str, cut: NDArray[np.bool_] | None = None) -> Drawn:
     """Base, basis and maps of goods lying on a table. ``cut`` is the shape of a cut-out on its square panel."""
-    parts = _parts(template, info, body)
+    parts = parts_of(template, info, body)
     table = Table(info, parts)
     h, w, mm = table.h, table.w, table.mm
     size_mm = mm * h * FILLS

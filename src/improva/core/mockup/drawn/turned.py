@@ -145,8 +145,7 @@ def draw_turned(template: Template, info: SceneInfo) -> Drawn:
     body = body_figures(template)
     fixed = 0.0 if info.turns else next(iter(info.views.values()))
     size = (info.px[0] * SAMPLES, info.px[1] * SAMPLES)
-    beside = math.copysign(0.36 * body.full, fixed) if body.handle and fixed else 0.0
-    plate = _Plate(body, Camera(body, size, beside), info)
+    plate = _Plate(body, Camera(body, size, body.beside(fixed)), info)
     for band in profile(body):
         plate.band(band, template.panels[0], fixed)
     for a, b in handle_line(body, fixed) if body.handle else ():
