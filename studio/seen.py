@@ -51,15 +51,21 @@ class _Hits:
             described[name]["id"] = name
         self.loaded = self.mi.load_dict(described, optimize=False)  # keeps every shape its own
         self.sensor = self.loaded.sensors()[0]
-        self.by_id = {shape.id(): shape for shape in self.loaded.shapes()}
+        self.numbers = {shape.id(): self._numbers(self.mi.ShapePtr(shape))[0] for shape in self.loaded.shapes()}
+
+    def _numbers(self, shapes: Any) -> NDArray[np.uint32]:
+        """The numbers under which the tracer knows shapes, 0 for none: compared in one go, not by a trace for each."""
+        import drjit
+
+        return np.array(drjit.reinterpret_array(self.mi.UInt32, shapes))
 
     def at(self, x: Image, y: Image, lens: Image) -> tuple[Any, dict[str, NDArray[np.bool_]]]:
         """First hits through points of the film (fractions) and of the lens (2, n); and a mask a shape."""
         mi = self.mi
         ray, _ = self.sensor.sample_ray(mi.Float(0), mi.Float(0.5), mi.Point2f(x, y), mi.Point2f(lens[0], lens[1]))
         hit = self.loaded.ray_intersect(ray)
-        valid = hit.is_valid()
-        masks = {n: np.array(valid & (hit.shape == mi.ShapePtr(self.by_id[n]))).astype(bool) for n in self.names}
+        seen = self._numbers(hit.shape)
+        masks = {name: seen == self.numbers[name] for name in self.names}
         return hit, masks
 
 

@@ -82,11 +82,11 @@ def _hood(side: float, back: bool) -> Callable[[Plane], Plane]:
     def place(at: Plane) -> Plane:
         if back:
             x, y = at[..., 0] * side / SCALE + 4, (at[..., 1] + 200) / SCALE + 20
-            return np.stack([x if side < 0 else 290 - x, y], -1)
+            return np.stack([290 - x if side < 0 else x, y], -1)
         right, down = np.abs(at[..., 0]) / 64, (at[..., 1] + 28) / 116  # round the opening, taken as an ellipse
         out = (np.hypot(right, down) - 1) * 85 / SCALE
         x, y = 288 - out, 110 + 240 * np.arctan2(right, -down) / np.pi
-        return np.stack([x if side > 0 else 290 - x, y], -1)
+        return np.stack([290 - x if side > 0 else x, y], -1)
 
     return place
 
