@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Any, Literal, get_args
 
 from .colour import parse_hex
 from .errors import BadPlacing
+from .sewing.motion import Motion
 from .template import Lay, Panel, Template
 from .units import finite
 
@@ -100,9 +101,18 @@ class Piece:
 
 
 @dataclass(frozen=True)
+class LedBy:
+    """What a panel shows of another's design: the motion brings its points to where they lie on that one's panel."""
+
+    design: Design
+    motion: Motion
+
+
+@dataclass(frozen=True)
 class Design:
     """What lies on one panel of a template: the artwork's pieces in the order they are laid down, and what is laid with
-    them, behind or in front. ``fonts`` are the files of the fonts that words are set in, by the key they name.
+    them, behind or in front. ``fonts`` are the files of the fonts that words are set in, by the key they name. A panel
+    that is ``led`` shows another's design and has nothing of its own.
     """
 
     template: Template
@@ -110,3 +120,4 @@ class Design:
     pieces: tuple[Piece, ...]
     extras: tuple[Extra, ...] = ()
     fonts: Mapping[str, bytes] = field(default_factory=dict)
+    led: LedBy | None = None

@@ -11,6 +11,7 @@ from shapely import Polygon, box
 from .errors import BadTemplate
 from .geometry import Cone
 from .limits import limit_of
+from .sewing.seams import Seam
 from .units import pixels
 
 Route = Literal["press", "upload"]
@@ -41,6 +42,7 @@ class Panel:
         shape: ``rectangle``, ``cone`` (a piece of a ring, see ``cone``), ``outline`` (cut along ``outline_mm``) or
             ``cutout`` (cut along the artwork's own contour).
         starts: whether the panel carries the artwork at first, or stays empty until it is asked for.
+        window_mm: what is drawn in place of the print file's box, where another panel shows a part of this one's design.
     """
 
     id: str
@@ -58,16 +60,18 @@ class Panel:
     outline_mm: tuple[tuple[float, float], ...] = ()
     cone: Cone | None = None
     starts: Literal["art", "empty"] = "art"
+    window_mm: Box | None = None
 
     @property
     def file_mm(self) -> tuple[float, float]:
         """Width and height of the print file: the trim with its bleed."""
-        return self.trim_mm[0] + 2 * self.bleed_mm, self.trim_mm[1] + 2 * self.bleed_mm
+        return self.file_box[2:]
 
     @property
     def file_box(self) -> Box:
         """The print file's box in trim coordinates."""
-        return (-self.bleed_mm, -self.bleed_mm, *self.file_mm)
+        (w, h), b = self.trim_mm, self.bleed_mm
+        return self.window_mm or (-b, -b, w + 2 * b, h + 2 * b)
 
     @property
     def safe_box(self) -> Box:
@@ -117,6 +121,7 @@ class Template:
         unprinted: what the buyer sees where nothing can be printed, for example "the back stays white".
         sizes: the finished sizes it is sold in, each with how large the print comes out against the largest.
         limits: what differs from the limits that hold for every blank; see :mod:`improva.core.limits`.
+        seams: how its panels meet, where it is sewn of several.
         looks: figures for drawing the blank, see :mod:`improva.core.mockup.drawn`.
         own: measured by the seller, not shipped.
     """
@@ -137,6 +142,7 @@ class Template:
     looks: Mapping[str, Any] = field(default_factory=dict)
     provenance: Mapping[str, str] = field(default_factory=dict)
     own: bool = False
+    seams: tuple[Seam, ...] = ()
 
     def limit(self, name: str) -> float:
         """The limit of that name: the blank's own, or the one that holds for all."""

@@ -16,6 +16,7 @@ from ..template import Lay, Panel
 from ..words.font import open_font
 from .bend import bent, cut_out, unbent
 from .framed import band_layer, frames_layer
+from .led import led_by
 from .mixing import AS_IT_IS, atop, mixed
 from .piece import laid
 from .repeat import laid_repeat
@@ -60,25 +61,26 @@ class _Plane:
         return image if image is None else cut_out(image, panel)
 
 
-def _art_layer(piece: Piece, panel: Panel, open_art: Opener, on: Panel, size_px: Size) -> pyvips.Image:
+def _art_layer(piece: Piece, panel: Panel, open_art: Opener, on: Panel, size_px: Size, exact: bool) -> pyvips.Image:
     """An artwork on a rectangle, without its ground."""
     placed = place(panel, piece.size, piece.placing)
     art = open_art(piece.art)
     if placed.tiling is not None:
         return laid_repeat(art, placed, piece.placing, on, size_px)
-    return laid(art, placed, on, size_px)
+    return laid(art, placed, on, size_px, exact)
 
 
 def _extra_layer(extra: Extra, design: Design, open_art: Opener, on: Panel, size_px: Size) -> pyvips.Image | None:
     """A piece that is laid with the artwork, on a rectangle; None where nothing of it lies there."""
+    own, exact = design.panel.worn(), bool(design.template.seams)
     if isinstance(extra, Lettering):
         return words_layer(extra, open_font(design.fonts[extra.font]), on, size_px)
     if isinstance(extra, Band):
-        return band_layer(extra, open_art(extra.pattern.art) if extra.pattern else None, on, size_px)
+        return band_layer(extra, open_art(extra.pattern.art) if extra.pattern else None, own, on, size_px)
     if isinstance(extra, Frames):
         opened = {i: open_art(slot.art.art) for i, slot in enumerate(extra.slots) if slot.art is not None}
         return frames_layer(extra, opened, on, size_px)
-    return _art_layer(Piece(extra.art.art, extra.art.size, extra.placing), on, open_art, on, size_px)
+    return _art_layer(Piece(extra.art.art, extra.art.size, extra.placing), own, open_art, on, size_px, exact)
 
 
 def _over(canvas: pyvips.Image | None, layer: pyvips.Image) -> pyvips.Image:
@@ -92,7 +94,7 @@ def _assembled(design: Design, open_art: Opener, plane: _Plane) -> pyvips.Image:
     for piece in design.pieces:
 
         def draw(on: Panel, size_px: Size, piece: Piece = piece) -> pyvips.Image:
-            return _art_layer(piece, design.panel, open_art, on, size_px)
+            return _art_layer(piece, design.panel, open_art, on, size_px, bool(design.template.seams))
 
         layer = plane.layer(piece.placing.lay, draw)
         assert layer is not None, "an artwork always gives a layer"
@@ -132,6 +134,10 @@ def laid_on(image: pyvips.Image, design: Design, open_art: Opener, size_px: Size
     return _stacked(design, open_art, _Plane(design.panel, True, size_px), None, image)
 
 
+def _led(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
+    return led_by(design, lambda leader, on, size: _assembled(leader, open_art, _Plane(on, True, size)), size_px)
+
+
 def render(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
     """The panel's print file at ``size_px``: sRGB, 8 bit, with alpha where the blank stays bare.
 
@@ -139,6 +145,8 @@ def render(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
         BadArtwork, BadPlacing, BadPiece, BadFont: a piece cannot be read, placed or drawn.
     """
     panel = design.panel
+    if design.led is not None:
+        return _led(design, open_art, size_px)
     if not design.pieces and not design.extras:
         return nothing(size_px)
     if panel.cone is not None and all(piece.placing.lay == "bent" for piece in design.pieces):
@@ -152,6 +160,8 @@ def render_worn(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image
 
     For every other panel this is :func:`render`.
     """
+    if design.led is not None:
+        return _led(design, open_art, size_px)
     return _assembled(design, open_art, _Plane(design.panel, True, size_px))
 
 

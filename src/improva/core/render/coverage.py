@@ -53,9 +53,9 @@ def coverage(shape: BaseGeometry, region: Region, panel: Panel, size_px: tuple[i
         return drawn(path, region, panel, size_px)[3]
     left, top, w, h = region
     across, down = size_px[0] / panel.file_mm[0], size_px[1] / panel.file_mm[1]
-    b = panel.bleed_mm
-    rows = np.array([_covered((x0 + b) * across, (x1 + b) * across, left, w) for _, (x0, _, x1, _) in boxes])
-    columns = np.array([s * _covered((y0 + b) * down, (y1 + b) * down, top, h) for s, (_, y0, _, y1) in boxes])
+    fx, fy, *_ = panel.file_box
+    rows = np.array([_covered((x0 - fx) * across, (x1 - fx) * across, left, w) for _, (x0, _, x1, _) in boxes])
+    columns = np.array([s * _covered((y0 - fy) * down, (y1 - fy) * down, top, h) for s, (_, y0, _, y1) in boxes])
     # Most lines are like the one before: one line is drawn for each run of them, and repeated.
     starts = [0, *(np.flatnonzero(np.any(np.diff(columns, axis=1), axis=0)) + 1), h]
     runs = []

@@ -36,8 +36,8 @@ def _painted(colour: str, mask: pyvips.Image) -> pyvips.Image:
     return plain(colour, (mask.width, mask.height)).bandjoin(mask).copy(interpretation="srgb")
 
 
-def band_layer(band: Band, art: Artwork | None, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """A border on a rectangular panel's print file."""
+def band_layer(band: Band, art: Artwork | None, own: Panel, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
+    """A border round its ``own`` rectangle, on the print file of a panel."""
     whole = (0, 0, *size_px)
     filling: pyvips.Image | None = None
     if band.colour is not None:
@@ -46,12 +46,12 @@ def band_layer(band: Band, art: Artwork | None, panel: Panel, size_px: tuple[int
         pattern = _pattern(art, band.pattern, band.tile_mm, panel, size_px)
         filling = pattern if filling is None or not pattern.hasalpha() else as_bytes(filling.composite2(pattern, "over"))
     assert filling is not None, "a band has a colour or a pattern"
-    mask = coverage(band.shape(panel), whole, panel, size_px)
+    mask = coverage(band.shape(own), whole, panel, size_px)
     filling = times_alpha(filling, mask / 255) if filling.hasalpha() else filling.bandjoin(mask).copy(interpretation="srgb")
-    line = band.line(panel)
+    line = band.line(own)
     if not line.is_empty:
         filling = as_bytes(filling.composite2(_painted(band.line_colour, coverage(line, whole, panel, size_px)), "over"))
-    hollow = band.hollow(panel)
+    hollow = band.hollow(own)
     free = region_of(hollow, panel, size_px, spare_px=-1) if hollow else None
     return _round(filling, free) if free else filling
 
@@ -132,8 +132,8 @@ def frames_layer(frames: Frames, opened: dict[int, Artwork], panel: Panel, size_
                                             background=TRANSPARENT)  # fmt: skip
         sheet = as_bytes(turned.unpremultiply())
     cx, cy = frames.centre(panel.trim_mm)
-    left = round((cx + panel.bleed_mm) * size_px[0] / panel.file_mm[0] - sheet.width / 2)
-    top = round((cy + panel.bleed_mm) * size_px[1] / panel.file_mm[1] - sheet.height / 2)
+    x, y, w, h = panel.file_box
+    left, top = round((cx - x) * size_px[0] / w - sheet.width / 2), round((cy - y) * size_px[1] / h - sheet.height / 2)
     if left >= size_px[0] or top >= size_px[1] or left + sheet.width <= 0 or top + sheet.height <= 0:
         return None
     return sheet.embed(left, top, *size_px, extend="background", background=TRANSPARENT)

@@ -17,10 +17,11 @@ Region = tuple[int, int, int, int]
 def region_of(box: Box, panel: Panel, size_px: tuple[int, int], spare_px: int = 2) -> Region | None:
     """The whole pixels round a box of the panel, within its file; None where the box lies outside it."""
     across, down = size_px[0] / panel.file_mm[0], size_px[1] / panel.file_mm[1]
-    left = max(0, math.floor((box[0] + panel.bleed_mm) * across) - spare_px)
-    top = max(0, math.floor((box[1] + panel.bleed_mm) * down) - spare_px)
-    right = min(size_px[0], math.ceil((box[0] + box[2] + panel.bleed_mm) * across) + spare_px)
-    bottom = min(size_px[1], math.ceil((box[1] + box[3] + panel.bleed_mm) * down) + spare_px)
+    x, y = box[0] - panel.file_box[0], box[1] - panel.file_box[1]
+    left = max(0, math.floor(x * across) - spare_px)
+    top = max(0, math.floor(y * down) - spare_px)
+    right = min(size_px[0], math.ceil((x + box[2]) * across) + spare_px)
+    bottom = min(size_px[1], math.ceil((y + box[3]) * down) + spare_px)
     return (left, top, right - left, bottom - top) if right > left and bottom > top else None
 
 
@@ -28,7 +29,8 @@ def drawn(body: str, region: Region, panel: Panel, size_px: tuple[int, int]) -> 
     """SVG elements in mm of the trim, drawn on a region: sRGB with alpha."""
     left, top, w, h = region
     across, down = panel.file_mm[0] / size_px[0], panel.file_mm[1] / size_px[1]
-    view = f"{left * across - panel.bleed_mm:.6f} {top * down - panel.bleed_mm:.6f} {w * across:.6f} {h * down:.6f}"
+    x, y, *_ = panel.file_box
+    view = f"{left * across + x:.6f} {top * down + y:.6f} {w * across:.6f} {h * down:.6f}"
     svg = (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{w}" height="{h}" viewBox="{view}" preserveAspectRatio="none">'
         f"{body}</svg>"

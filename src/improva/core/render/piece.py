@@ -24,7 +24,7 @@ def _upright(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[i
     image = (image, image.rot90(), image.rot180(), image.rot270())[quarter] if quarter else image
     across, down = size_px[0] / panel.file_mm[0], size_px[1] / panel.file_mm[1]
     w, h = turned_extent(placed.box[2], placed.box[3], 90 * quarter)
-    x, y = placed.centre[0] - w / 2 + panel.bleed_mm, placed.centre[1] - h / 2 + panel.bleed_mm
+    x, y = placed.centre[0] - w / 2 - panel.file_box[0], placed.centre[1] - h / 2 - panel.file_box[1]
     left, top = round(x * across), round(y * down)
     right, bottom = max(left + 1, round((x + w) * across)), max(top + 1, round((y + h) * down))
     image = resized(image, (right - left) / image.width, (bottom - top) / image.height)
@@ -52,7 +52,7 @@ def _turned(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[in
     to_mm = turn @ np.diag([w / image.width, h / image.height])
     matrix = np.diag(np.array(canvas) / panel.file_mm) @ to_mm
     half = np.array([image.width, image.height]) / 2
-    centre = (np.array(placed.centre) + panel.bleed_mm) * canvas / np.array(panel.file_mm)
+    centre = (np.array(placed.centre) - panel.file_box[:2]) * canvas / np.array(panel.file_mm)
     shift = centre - matrix @ (half + margin - 0.5) - 0.5  # libvips counts from the centre of the first pixel
     if opaque:
         # Repeat the art's edge a little, so that no pixel on the file's own edge is blended with nothing.
@@ -67,11 +67,14 @@ def _turned(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[in
     return resized(image, size_px[0] / canvas[0], size_px[1] / canvas[1])
 
 
-def laid(art: Artwork, placed: Placed, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """One picture on a rectangular panel's print file: size_px, sRGB, alpha where it leaves the file bare."""
+def laid(art: Artwork, placed: Placed, panel: Panel, size_px: tuple[int, int], exact: bool = False) -> pyvips.Image:
+    """One picture on a rectangular panel's print file: size_px, sRGB, alpha where it leaves the file bare.
+
+    ``exact``: to a fraction of a pixel also where it is upright, since it meets another panel's part of it.
+    """
     w, h = (placed.box[2 + i] * size_px[i] / panel.file_mm[i] for i in (0, 1))
-    image = art.image((w, h), streamed=placed.rotate_deg % 360 == 0 and len(placed.offsets_mm) == 1)
-    lay = _turned if placed.rotate_deg % 90 else _upright
+    image = art.image((w, h), streamed=not exact and placed.rotate_deg % 360 == 0 and len(placed.offsets_mm) == 1)
+    lay = _turned if exact or placed.rotate_deg % 90 else _upright
     layers = [lay(image, copy, panel, size_px) for copy in placed.copies()]
     canvas = layers[0]
     for layer in layers[1:]:

@@ -65,7 +65,7 @@ def _plane(cell: pyvips.Image, scale: np.ndarray, placed: Placed, panel: Panel, 
     angle = math.radians(placed.rotate_deg)
     turn = np.array([[math.cos(angle), -math.sin(angle)], [math.sin(angle), math.cos(angle)]])
     matrix = np.diag(density) @ turn @ np.diag(scale / density)
-    corner = (np.array(placed.box[:2]) + panel.bleed_mm) * density
+    corner = (np.array(placed.box[:2]) - panel.file_box[:2]) * density
     back = np.linalg.inv(matrix)
     w, h = size_px
     seen = np.array([back @ (np.array(c) - corner) for c in ((0, 0), (w, 0), (0, h), (w, h))])

@@ -57,24 +57,15 @@ class Motion:
         return Motion(self.turn_deg, (self.shift_mm[0] + right_mm, self.shift_mm[1] + down_mm), self.flipped)
 
 
-def fitted(points: Points, onto: Points) -> Motion:
-    """The motion, without turning over, that brings points (n, 2) nearest to their partners by least squares.
+def fitted(points: Points, onto: Points, flipped: bool = False) -> Motion:
+    """The motion that brings points (n, 2) nearest to their partners by least squares; ``flipped``: turned over as well.
 
     Source: Arun, Huang and Blostein, "Least-Squares Fitting of Two 3-D Point Sets", IEEE PAMI 9, 1987; in the plane the turn
     follows from one arctangent.
     """
+    points = Motion(flipped=flipped)(points)
     middle, target = points.mean(axis=0), onto.mean(axis=0)
     a, b = points - middle, onto - target
-    turn = math.atan2(float((a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]).sum()), float((a * b).sum()))
-    linear = Motion(math.degrees(turn))
-    x, y = target - linear([middle])[0]
-    return Motion(linear.turn_deg, (float(x), float(y)))
-
-
-def reflected(start: Points, end: Points) -> Motion:
-    """The motion that turns the plane over about the line through two points."""
-    dx, dy = end - start
-    # over about the y axis, then turned so that this axis comes to lie along the line
-    turn = Motion(2 * math.degrees(math.atan2(dy, dx)) - 180, flipped=True)
-    x, y = start - turn([start])[0]
-    return Motion(turn.turn_deg, (float(x), float(y)), flipped=True)
+    turn = math.degrees(math.atan2(float((a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]).sum()), float((a * b).sum())))
+    x, y = target - Motion(turn)(middle[None])[0]
+    return Motion(turn, (float(x), float(y)), flipped)

@@ -1,4 +1,4 @@
-"""How the panels of a blank meet: which edge is sewn to which, and which panel lies on another."""
+"""How the panels of a blank meet: which edge is sewn to which, and which panel lies on another. Lengths in mm."""
 
 from __future__ import annotations
 
@@ -12,10 +12,7 @@ WAYS: tuple[Way, ...] = get_args(Way)
 
 @dataclass(frozen=True)
 class Edge:
-    """A stretch of a panel's outline, from ``start`` to ``end`` in mm of its trim, the shorter way round.
-
-    Both must lie on the outline. A stretch of a seam's first edge is sewn to its second from start to start.
-    """
+    """A stretch of a panel's outline, from ``start`` to ``end`` in mm of its trim, the shorter way round."""
 
     panel: str
     start: tuple[float, float]
@@ -23,14 +20,12 @@ class Edge:
 
 
 @dataclass(frozen=True)
-class Seam:
-    """Two edges sewn together, or a panel that lies on another.
+class Sewn:
+    """Two edges sewn together, start to start.
 
     Attributes:
-        first, second: edges that are sewn; the second may be of the same panel. Of what lies on, its panel is the second
-            edge's, what it lies on the first's, and neither has a length.
-        offset_mm: of what lies on: its trim's corner on the trim beneath. None where edges are sewn.
-        ease_mm: by how much the second edge is longer than the first, and worked in.
+        first, second: the edge of the panel that leads, and of the one that may follow it; or both of one panel.
+        ease_mm: by how much the second is longer than the first, and worked in.
         ways: what may be chosen for the second panel past this seam; the first of them holds until it is.
     """
 
@@ -39,14 +34,35 @@ class Seam:
     first: Edge
     second: Edge
     ease_mm: float = 0.0
-    offset_mm: tuple[float, float] | None = None
     ways: tuple[Way, ...] = ("alone", "flow", "mirror")
 
     @property
-    def lies_on(self) -> bool:
-        """Whether the second panel lies on the first, as a pocket does."""
-        return self.offset_mm is not None
+    def leader(self) -> str:
+        """The panel that the other may follow."""
+        return self.first.panel
 
-    def has(self, panel: str) -> bool:
-        """Whether a panel takes part."""
-        return panel in (self.first.panel, self.second.panel)
+    @property
+    def follower(self) -> str:
+        """The panel that may follow."""
+        return self.second.panel
+
+
+@dataclass(frozen=True)
+class LaidOn:
+    """A panel that lies on another, as a pocket does.
+
+    Attributes:
+        leader: what lies beneath.
+        offset_mm: where the corner of the follower's trim lies on the leader's trim.
+        ways: as of :class:`Sewn`.
+    """
+
+    id: str
+    title: str
+    leader: str
+    follower: str
+    offset_mm: tuple[float, float]
+    ways: tuple[Way, ...] = ("flow", "alone")
+
+
+Seam = Sewn | LaidOn

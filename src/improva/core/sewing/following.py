@@ -1,0 +1,81 @@
+"""Panels that show what another panel's design has past a seam, also one after another."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from ..errors import BadPlacing
+from ..template import Panel, Template
+from .edges import motion_of
+from .motion import Motion
+from .seams import Seam, Way
+
+Corrections = Mapping[str, tuple[float, float]]
+"""How far what was calibrated moves the follower of a seam on its leader, in mm right and down, by the seam's id."""
+
+
+@dataclass(frozen=True)
+class Follow:
+    """What a panel shows in place of a placing of its own: its leader's design past a seam."""
+
+    seam: str
+    way: Way = "flow"
+
+
+@dataclass(frozen=True)
+class Led:
+    """By which panel a panel is led in the end, and where its points lie on that one."""
+
+    leader: str
+    motion: Motion
+
+
+def seam_of(template: Template, seam_id: str) -> Seam:
+    """The seam of that id. Raises :class:`BadPlacing` with those there are."""
+    for seam in template.seams:
+        if seam.id == seam_id:
+            return seam
+    known = ", ".join(seam.id for seam in template.seams) or "none"
+    raise BadPlacing(f"{template.title} has no seam '{seam_id}'. Its seams: {known}.")
+
+
+def check_follow(template: Template, panel: Panel, follow: Follow) -> Seam:
+    """The seam that a panel follows. Raises :class:`BadPlacing` where it leads elsewhere or does not allow that way."""
+    seam = seam_of(template, follow.seam)
+    if seam.follower != panel.id or seam.leader == panel.id:
+        raise BadPlacing(f"Past the seam '{seam.title}' it is {seam.follower} that follows {seam.leader}, not {panel.id}.")
+    if follow.way == "alone" or follow.way not in seam.ways:
+        raise BadPlacing(f"Past the seam '{seam.title}' a design can: {', '.join(seam.ways)}.")
+    return seam
+
+
+def joint(template: Template, follow: Follow, corrections: Corrections) -> Motion:
+    """Where the follower's points lie on its leader, what was calibrated included."""
+    seam = seam_of(template, follow.seam)
+    motion = motion_of(seam, template.panel(seam.leader), template.panel(seam.follower), follow.way)
+    return motion.moved(*corrections.get(seam.id, (0.0, 0.0)))
+
+
+def led(template: Template, panel: Panel, follows: Mapping[str, Follow], corrections: Corrections) -> Led | None:
+    """Who leads a panel in the end; None for one that follows nobody. Raises :class:`BadPlacing` for a ring of followers."""
+    motion, at, met = Motion(), panel.id, [panel.id]
+    while at in follows:
+        seam = check_follow(template, template.panel(at), follows[at])
+        motion = motion.then(joint(template, follows[at], corrections))
+        at = seam.leader
+        if at in met:
+            raise BadPlacing(f"{' follows '.join([*met, at])}: one of them must stand alone.")
+        met.append(at)
+    return None if at == panel.id else Led(at, motion)
+
+
+def first_follow(template: Template, panel: Panel) -> Follow | None:
+    """What a panel follows until it is told otherwise: the first seam whose usual way is not to stand alone."""
+    for seam in template.seams:
+        if seam.follower == panel.id and seam.ways[0] != "alone":
+            return Follow(seam.id, seam.ways[0])
+    return None
+
+
+__all__ = ["Corrections", "Follow", "Led", "check_follow", "first_follow", "joint", "led", "seam_of"]

@@ -1,0 +1,102 @@
+"""Seams in a template's TOML: read against the panels they join, and written."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from ..errors import BadTemplate
+from ..template import Panel
+from .edges import agrees, outside
+from .seams import WAYS, Edge, LaidOn, Seam, Sewn, Way
+
+AGREE_MM = 2.0
+"""Edges of unlike length must say so by their ease, to this much."""
+
+MOST_SEAMS = 120
+MOST_EASE_MM = 500.0
+MOST_OVER = 0.5
+"""What lies on another may hang over its edge by this share, and no more."""
+
+
+def _number(value: Any) -> float:
+    if isinstance(value, bool) or not isinstance(value, int | float) or not abs(value) <= 10_000:
+        raise BadTemplate(f"'{value}' is not a length in a seam: write millimetres.")
+    return float(value)
+
+
+def _point(values: Any) -> tuple[float, float]:
+    x, y = (_number(v) for v in values)
+    return x, y
+
+
+def _edge(data: Mapping[str, Any]) -> Edge:
+    return Edge(str(data["panel"]), _point(data["start"]), _point(data["end"]))
+
+
+def _ways(data: Mapping[str, Any], usual: tuple[Way, ...]) -> tuple[Way, ...]:
+    ways = tuple(data.get("ways", usual))
+    if not ways or any(way not in WAYS for way in ways) or len(set(ways)) < len(ways):
+        raise BadTemplate(f"A seam's ways are some of {', '.join(WAYS)}, the usual one first.")
+    return ways
+
+
+def _seam(data: Mapping[str, Any]) -> Seam:
+    named = str(data["id"]), str(data.get("title", data["id"]))
+    if "on" in data:
+        return LaidOn(*named, str(data["on"]), str(data["panel"]), _point(data["offset"]), _ways(data, LaidOn.ways))
+    ease = _number(data.get("ease", 0))
+    if abs(ease) > MOST_EASE_MM:
+        raise BadTemplate(f"A seam eases in {ease:g} mm: {MOST_EASE_MM:g} mm can be worked in at most.")
+    return Sewn(*named, _edge(data["first"]), _edge(data["second"]), ease, _ways(data, Sewn.ways))
+
+
+def _check(seam: Seam, panels: Mapping[str, Panel]) -> None:
+    for panel_id in (seam.leader, seam.follower):
+        if panel_id not in panels:
+            raise BadTemplate(f"The seam '{seam.id}' joins '{panel_id}', which is no panel: {', '.join(panels)}.")
+        if panels[panel_id].cone is not None or panels[panel_id].shape == "cutout":
+            raise BadTemplate(f"The seam '{seam.id}' joins '{panel_id}', which is no flat panel with a fixed outline.")
+    leader, follower = panels[seam.leader], panels[seam.follower]
+    if isinstance(seam, LaidOn):
+        if leader is follower:
+            raise BadTemplate(f"The seam '{seam.id}' lays '{leader.id}' on itself.")
+        if outside(seam, leader, follower) > MOST_OVER:
+            raise BadTemplate(f"By its offset '{follower.id}' lies mostly beside '{leader.id}': measure from trim to trim.")
+        return
+    more = agrees(seam, leader, follower)
+    if abs(more) > AGREE_MM:
+        raise BadTemplate(
+            f"The edges of the seam '{seam.id}' differ by {more + seam.ease_mm:+.1f} mm, and its ease is {seam.ease_mm:g} mm: "
+            "mend the points, or say the ease."
+        )
+
+
+def parse_seams(tables: Sequence[Mapping[str, Any]], panels: tuple[Panel, ...]) -> tuple[Seam, ...]:
+    """The seams of a template, each checked against its panels.
+
+    Raises:
+        BadTemplate: a panel, point or way that is not known, or edges whose lengths do not agree within their ease.
+    """
+    by_id = {panel.id: panel for panel in panels}
+    try:
+        seams = tuple(_seam(table) for table in tables)
+    except KeyError as missing:
+        raise BadTemplate(f"A seam lacks {missing}: add it.") from missing
+    except (TypeError, ValueError, AttributeError) as wrong:
+        raise BadTemplate(f"A seam cannot be read ({wrong}): its points are [x, y] in mm.") from wrong
+    if len(seams) > MOST_SEAMS or len({seam.id for seam in seams}) < len(seams):
+        raise BadTemplate("Each seam needs an id of its own.")
+    for seam in seams:
+        _check(seam, by_id)
+    return seams
+
+
+def seam_data(seam: Seam) -> dict[str, Any]:
+    """Plain values of a seam, as :func:`parse_seams` reads them."""
+    named: dict[str, Any] = {"id": seam.id, "title": seam.title}
+    if isinstance(seam, LaidOn):
+        return {**named, "on": seam.leader, "panel": seam.follower, "offset": list(seam.offset_mm), "ways": list(seam.ways)}
+    edges = {name: {"panel": edge.panel, "start": list(edge.start), "end": list(edge.end)}
+             for name, edge in (("first", seam.first), ("second", seam.second))}  # fmt: skip
+    return {**named, **edges, "ease": seam.ease_mm, "ways": list(seam.ways)}

@@ -1,0 +1,147 @@
+"""Seams of the shipped blanks and of a seller's own: lengths by Shapely, and what cannot be sewn is told."""
+
+import tomllib
+
+import numpy as np
+import pytest
+from shapely import LineString, Polygon
+
+from improva.catalogue import template, templates
+from improva.core.errors import BadPlacing, BadTemplate
+from improva.core.sewing.edges import motion_of, pairs, run
+from improva.core.sewing.following import Follow, check_follow, first_follow, led
+from improva.core.sewing.seams import LaidOn, Sewn
+from improva.core.template import Template
+from improva.core.template_file import parse_template, write_toml
+
+HOODIE = template("hoodie-all-over")
+SEWN = [(t, s) for t in templates().values() for s in t.seams if isinstance(s, Sewn)]
+
+TWO_HALVES = """
+id = "halves"
+title = "Flag of two halves"
+kind = "flag"
+panels = [
+  { id = "upper", trim = [300, 200], bleed = 5, dpi = 100 },
+  { id = "lower", trim = [300, 150], bleed = 5, dpi = 100 },
+]
+[[seams]]
+id = "middle"
+first = { panel = "upper", start = [0, 200], end = [300, 200] }
+second = { panel = "lower", start = [0, 0], end = [300, 0] }
+"""
+
+
+def own(text: str = TWO_HALVES) -> Template:
+    return parse_template(tomllib.loads(text), own=True)
+
+
+@pytest.mark.parametrize(("blank", "seam"), SEWN, ids=lambda v: v.id)
+def test_edges_that_are_sewn_are_as_long_as_each_other_but_for_their_ease(blank: Template, seam: Sewn) -> None:
+    first, second = run(blank.panel(seam.leader), seam.first), run(blank.panel(seam.follower), seam.second)
+    assert second.length - first.length == pytest.approx(seam.ease_mm, abs=2)
+    for line, edge in ((first, seam.first), (second, seam.second)):
+        ring = LineString(Polygon(blank.panel(edge.panel).line()).exterior.coords)
+        assert ring.buffer(0.01).contains(line)  # a stretch of the outline
+        assert line.coords[0] == pytest.approx(edge.start, abs=1) and line.coords[-1] == pytest.approx(edge.end, abs=1)
+        assert line.length <= ring.length / 2 + 1e-6
+
+
+def test_straight_edges_lie_on_each_other_and_the_panels_beside_each_other() -> None:
+    for seam in HOODIE.seams:
+        if seam.id not in ("side-right", "side-left", "shoulder-left"):
+            continue
+        leader, follower = HOODIE.panel(seam.leader), HOODIE.panel(seam.follower)
+        motion = motion_of(seam, leader, follower)
+        on, off = pairs(seam, leader, follower)
+        assert np.abs(motion(off) - on).max() < 0.01
+        assert Polygon(motion(follower.line())).intersection(Polygon(leader.line())).area < 40  # mm², of 350 000
+
+
+def test_mirrored_the_halves_of_a_hood_match_all_along() -> None:
+    seam = next(s for s in HOODIE.seams if s.id == "hood")
+    leader, follower = HOODIE.panel("hood-left"), HOODIE.panel("hood-right")
+    on, off = pairs(seam, leader, follower)
+    assert np.abs(motion_of(seam, leader, follower, "mirror")(off) - on).max() < 0.2
+    assert np.abs(motion_of(seam, leader, follower, "flow")(off) - on).max() > 50  # two round edges cannot run on
+
+
+def test_the_pocket_follows_at_first_and_sleeves_stand_alone() -> None:
+    assert first_follow(HOODIE, HOODIE.panel("pocket")) == Follow("pocket", "flow")
+    assert first_follow(HOODIE, HOODIE.panel("sleeve-left")) is None
+    found = led(HOODIE, HOODIE.panel("pocket"), {"pocket": Follow("pocket")}, {"pocket": (1.5, -2.0)})
+    assert found and found.leader == "front" and found.motion.shift_mm == (131.5, 438.0)
+
+
+def test_followers_of_followers_reach_the_first_of_them() -> None:
+    follows = {"back": Follow("side-right"), "sleeve-right": Follow("armhole-right-back")}
+    found = led(HOODIE, HOODIE.panel("sleeve-right"), follows, {})
+    back = led(HOODIE, HOODIE.panel("back"), follows, {})
+    assert found and back and found.leader == back.leader == "front"
+    seam = next(s for s in HOODIE.seams if s.id == "armhole-right-back")
+    step = motion_of(seam, HOODIE.panel("back"), HOODIE.panel("sleeve-right"))
+    assert np.allclose(found.motion([(10, 20)]), back.motion(step([(10, 20)])))
+    assert led(HOODIE, HOODIE.panel("front"), follows, {}) is None
+
+
+def test_a_ring_of_followers_is_refused() -> None:
+    text = (
+        TWO_HALVES
+        + """
+[[seams]]
+id = "round"
+first = { panel = "lower", start = [0, 150], end = [300, 150] }
+second = { panel = "upper", start = [0, 0], end = [300, 0] }
+"""
+    )
+    blank = own(text)
+    with pytest.raises(BadPlacing, match="upper follows lower follows upper"):
+        led(blank, blank.panel("upper"), {"upper": Follow("round"), "lower": Follow("middle")}, {})
+
+
+@pytest.mark.parametrize(
+    ("follow", "told"),
+    [(Follow("elbow"), "no seam 'elbow'"), (Follow("side-right"), "it is back that follows front"),
+     (Follow("pocket", "mirror"), "can: flow, alone"), (Follow("pocket", "alone"), "can: flow, alone")],
+)  # fmt: skip
+def test_what_cannot_be_followed_is_told(follow: Follow, told: str) -> None:
+    panel = HOODIE.panel("front" if follow.seam != "pocket" else "pocket")
+    with pytest.raises(BadPlacing, match=told):
+        check_follow(HOODIE, panel, follow)
+
+
+@pytest.mark.parametrize(
+    ("old", "new", "told"),
+    [("end = [300, 0]", "end = [280, 0]", r"differ by -20\.0 mm"),
+     ("start = [0, 0], end = [300, 0]", "start = [150, 75], end = [300, 0]", "not on the outline"),
+     ("start = [0, 0], end = [300, 0]", "start = [0, 0], end = [0, 0]", "starts where it ends"),
+     ('panel = "lower", start', 'panel = "middle", start', "no panel: upper, lower"),
+     ("start = [0, 200]", "start = 200", "cannot be read"),
+     ("start = [0, 200], ", "", "lacks 'start'"),
+     ('id = "middle"', 'id = "middle"\nways = ["follow"]', "alone, flow, mirror"),
+     ('id = "middle"', 'id = "middle"\nease = 900', "at most"),
+     ("start = [0, 200]", "start = [nan, 200]", "not a length")],
+)  # fmt: skip
+def test_seams_that_cannot_be_sewn_are_told(old: str, new: str, told: str) -> None:
+    assert old in TWO_HALVES
+    with pytest.raises(BadTemplate, match=told):
+        own(TWO_HALVES.replace(old, new))
+
+
+@pytest.mark.parametrize(("offset", "told"), [("[500, 10]", "mostly beside"), ("[1e9, 0]", "not a length")])
+def test_what_lies_on_must_lie_there(offset: str, told: str) -> None:
+    text = TWO_HALVES + f'\n[[seams]]\nid = "patch"\non = "upper"\npanel = "lower"\noffset = {offset}\n'
+    with pytest.raises(BadTemplate, match=told):
+        own(text)
+
+
+def test_a_template_keeps_its_seams_through_a_file() -> None:
+    again = parse_template(tomllib.loads(write_toml(HOODIE)))
+    assert again.seams == HOODIE.seams and any(isinstance(s, LaidOn) for s in again.seams)
+
+
+def test_an_edge_runs_the_shorter_way_round_also_past_the_first_corner() -> None:
+    blank = own()
+    seam = Sewn("s", "s", blank.seams[0].first, blank.seams[0].second)
+    line = run(blank.panel("upper"), seam.first)
+    assert line.length == pytest.approx(300) and next(iter(line.coords)) == pytest.approx((0, 200))
