@@ -22,6 +22,7 @@ export type Piece = Words | Band | Frames | Overlay;
 export type Font = Schemas["FontShape"];
 export type Fix = Schemas["FixShape"];
 export type Placing = Schemas["PlacingBody"];
+export type Follow = Schemas["FollowBody"];
 export type Proof = Schemas["ProofShape"];
 export type PrintState = Schemas["PrintState"];
 export type Printing = Required<Schemas["PrintingBody"]>;
@@ -109,7 +110,8 @@ function at({ art, template, panel }: Place, rest = "", query: Record<string, st
 }
 
 /** What is in the hand: how the artwork lies, and what is laid with it. */
-export type Held = { placing: Placing | null; pieces: Piece[] };
+/** What lies on a panel now: a placing, what it follows, or nothing; and what is laid with it. */
+export type Held = { placing: Placing | Follow | null; pieces: Piece[] };
 
 const held = ({ placing, pieces }: Held): Record<string, string> => ({
   placing: placing ? JSON.stringify(placing) : "",
@@ -154,6 +156,7 @@ export const api = {
   step: (place: Place, way: "undo" | "redo") => json<Pair>("POST", at(place, `/${way}`)),
   copy: (place: Place, template_ids: string[]) =>
     json<{ template_ids: string[] }>("POST", at(place, "/copy"), { template_ids }),
+  follow: (place: Place, follow: Follow) => json<Pair>("PUT", at(place, "/follow"), follow),
   choose: (place: Place, choices: { route: Pair["route"]; angle: number; colours: Colours }) =>
     json<Pair>("PUT", at(place, "/choices"), choices),
   lay: (place: Place, pieces: Piece[]) => json<Pair>("PUT", at(place, "/pieces"), { pieces }),

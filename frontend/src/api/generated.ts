@@ -834,6 +834,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pairs/{artwork_id}/{template_id}/follow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Let a panel show what lies past a seam, or stand alone again. It becomes the next step of the pair's history. */
+        put: operations["bench_follow_follow_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pairs/{artwork_id}/{template_id}/jobs": {
         parameters: {
             query?: never;
@@ -1905,6 +1922,19 @@ export interface components {
             };
         };
         /**
+         * FollowBody
+         * @description What a panel shows of another's design, past a seam.
+         */
+        FollowBody: {
+            /** Seam */
+            seam: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "alone" | "flow" | "mirror";
+        };
+        /**
          * FontList
          * @description All fonts.
          */
@@ -2208,6 +2238,28 @@ export interface components {
             stopping: boolean;
             /** Title */
             title: string;
+        };
+        /**
+         * JoinShape
+         * @description A seam past which a panel may follow another, and what it does now.
+         */
+        JoinShape: {
+            /**
+             * Leader
+             * @description Title of the panel that leads
+             */
+            leader: string;
+            /** Seam */
+            seam: string;
+            /** Title */
+            title: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "alone" | "flow" | "mirror";
+            /** Ways */
+            ways: ("alone" | "flow" | "mirror")[];
         };
         /**
          * KeepOutShape
@@ -2908,11 +2960,23 @@ export interface components {
                 [key: string]: string | null;
             };
             default_placing: components["schemas"]["PlacingBody"] | null;
+            /** @description What it shows of another panel's design */
+            follow: components["schemas"]["FollowBody"] | null;
             /**
              * Guide
              * @description Whether a provider's guide can be laid over this panel
              */
             guide: boolean;
+            /**
+             * Joins
+             * @description The seams past which this panel may follow another
+             */
+            joins: components["schemas"]["JoinShape"][];
+            /**
+             * Laid Key
+             * @description Changes with anything that is decided of any panel
+             */
+            laid_key: string;
             /**
              * Offers
              * @description Numbers of repeats near the one there is
@@ -2934,7 +2998,7 @@ export interface components {
              * @description What is laid with the artwork on this panel, in its order
              */
             pieces: (components["schemas"]["LetteringBody"] | components["schemas"]["BandBody"] | components["schemas"]["FramesBody"] | components["schemas"]["OverlayBody"])[];
-            /** @description None while the panel stays empty */
+            /** @description None while the panel stays empty or follows another */
             placing: components["schemas"]["PlacingBody"] | null;
             /** Pressed */
             pressed: boolean;
@@ -3028,6 +3092,11 @@ export interface components {
          * @description How far one panel of a pair has come.
          */
         PanelState: {
+            /**
+             * Follows
+             * @description Title of the panel whose design it shows
+             */
+            follows: string | null;
             /** Id */
             id: string;
             /** Printed */
@@ -5931,6 +6000,44 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    bench_follow_follow_put: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FollowBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pair"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -60,8 +60,10 @@ export function FlatPane(props: {
     [left, top, k, mirrored, trimW, bent],
   );
   const { snaps, handlers } = useFlatHand(hand, lie, toMm, k, surface);
-  const byCore = (drawnByCore(placing, panel.cone !== null) || hand.pieces.length > 0) && !hand.empty;
-  const drawn = byCore ? JSON.stringify([hand.pair.artwork.sha256, hand.place, hand.now]) : null;
+  const byCore = (hand.follows || drawnByCore(placing, panel.cone !== null) || hand.pieces.length > 0) && !hand.empty;
+  const drawn = byCore
+    ? JSON.stringify([`${hand.pair.artwork.sha256} ${hand.pair.laid_key}`, hand.place, hand.now])
+    : null;
   const { url } = useNewestPicture(drawn, (key) => {
     const [, place, asked] = JSON.parse(key);
     return api.flat(place, asked, FLAT_PX);
@@ -90,9 +92,11 @@ export function FlatPane(props: {
           <Reads mirrored={mirrored} />
         ) : (
           <span className="min-w-0 grow truncate text-right text-xs text-soft">
-            {laying
-              ? "Press a piece to take it up · drag to move · wheel to size"
-              : "Drag to move · wheel to size · Shift + wheel to turn · arrows 1 mm"}
+            {hand.follows
+              ? "Shows a part of another side's design: change it there"
+              : laying
+                ? "Press a piece to take it up · drag to move · wheel to size"
+                : "Drag to move · wheel to size · Shift + wheel to turn · arrows 1 mm"}
           </span>
         )}
         {hand.pair.guide && (
@@ -114,7 +118,7 @@ export function FlatPane(props: {
           aria-label={`${art.title} on the flat. Arrow keys move it, plus and minus size it, comma and full stop turn it.`}
           className="absolute inset-0 cursor-grab touch-none active:cursor-grabbing"
           data-flat=""
-          {...(hand.empty || laying ? {} : handlers)}
+          {...(hand.empty || hand.follows || laying ? {} : handlers)}
         >
           <Patterns file={file} />
           <g transform={`translate(${left} ${top})`}>
@@ -130,8 +134,8 @@ export function FlatPane(props: {
                 </>
               )}
               {byCore && url && <image href={url} {...file} preserveAspectRatio="none" data-core="" />}
-              {!hand.empty && !laying && <Grips lie={lie} k={k} bend={bent} />}
-              {!hand.empty && laying && <PieceGrips hand={hand} k={k} bend={bend} toMm={toMm} />}
+              {!hand.empty && !hand.follows && !laying && <Grips lie={lie} k={k} bend={bent} />}
+              {!hand.empty && !hand.follows && laying && <PieceGrips hand={hand} k={k} bend={bend} toMm={toMm} />}
             </g>
             {bleed > 0 && (
               <path

@@ -56,7 +56,7 @@ export function ShownPane(props: {
   const { url, problem } = useNewestPicture(
     ready
       ? JSON.stringify([
-          hand.pair.artwork.sha256,
+          `${hand.pair.artwork.sha256} ${hand.pair.laid_key}`,
           place,
           hand.now,
           scene.id,

@@ -21,7 +21,8 @@ export function Sides({ hand, onSide }: { hand: Hand; onSide: (side: string) => 
             <span className="size-2 border border-soft" aria-hidden="true" />
           )}
           {side.title}
-          {!side.printed && <span className="ml-auto text-xs font-normal text-soft">empty</span>}
+          {side.follows && <span className="ml-auto text-xs font-normal text-soft">follows</span>}
+          {!side.printed && !side.follows && <span className="ml-auto text-xs font-normal text-soft">empty</span>}
         </button>
       ))}
     </nav>

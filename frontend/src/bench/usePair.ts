@@ -4,6 +4,7 @@ import {
   api,
   type Colours,
   type Fix,
+  type Follow,
   type Held,
   type Pair,
   type Panel,
@@ -21,6 +22,8 @@ export type Hand = {
   panel: Panel;
   /** Nothing is printed on this panel; `placing` is then what would be laid there. */
   empty: boolean;
+  /** It shows a part of another panel's design, and has no placing of its own. */
+  follows: boolean;
   /** What is shown now; what was decided, or what the hand is doing. */
   placing: Placing;
   /** What is laid with the artwork now, and which of it is in hand. */
@@ -45,6 +48,8 @@ export type Hand = {
   hold: (change: Partial<Placing>) => void;
   /** Decide a change, or what is held. */
   decide: (change?: Partial<Placing>) => void;
+  /** Show what lies past a seam, or stand alone again. */
+  follow: (follow: Follow) => void;
   /** Leave the panel empty. */
   clear: () => void;
   step: (way: "undo" | "redo") => void;
@@ -151,7 +156,8 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
     pair,
     place: { art, template, panel: pair.panel },
     panel: pair.template.panels.find((p) => p.id === pair.panel) as Panel,
-    empty: pair.placing === null && held === null,
+    empty: pair.placing === null && held === null && pair.follow === null,
+    follows: pair.follow !== null && held === null,
     placing: held ?? decided,
     pieces,
     piece: piece !== null && piece < pieces.length ? piece : null,
@@ -165,7 +171,7 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
       if (fix.piece === null || fix.piece === undefined) hand.decide(fix.placing as Partial<Placing>);
       else hand.layPieces(pieces.map((each, i) => (i === fix.piece ? ({ ...each, ...fix.values } as Piece) : each)));
     },
-    now: { placing: pair.placing === null && held === null ? null : (held ?? decided), pieces },
+    now: { placing: held ?? pair.placing ?? pair.follow, pieces },
     proof: glimpse?.proof ?? pair.proof ?? NOTHING,
     proved: glimpse?.placing ?? decided,
     angle: angle ?? pair.angle,
@@ -176,8 +182,9 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
     decide: (change) => {
       if (change) hold(change);
       const placing = latest.current;
-      if (placing) settle.mutate({ work: () => api.place(place, placing), settles: placing });
+      if (placing && !hand.follows) settle.mutate({ work: () => api.place(place, placing), settles: placing });
     },
+    follow: (follow) => settle.mutate({ work: () => api.follow(place, follow), settles: null }),
     clear: () => settle.mutate({ work: () => api.place(place, null), settles: held }),
     step: (way) => settle.mutate({ work: () => api.step(place, way), settles: held }),
     turn: (next, settled) => {

@@ -6,6 +6,7 @@ import { Button, Choice, Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
 import { ValueField } from "../ui/ValueField";
 import { CopyTo } from "./CopyTo";
+import { Joins } from "./Joins";
 import { RepeatFields } from "./RepeatFields";
 
 const FITS: { value: Placing["fit"]; label: string; hint: string }[] = [
@@ -29,7 +30,7 @@ export function FitStation({ hand }: { hand: Hand }) {
         </Button>
       </div>
     );
-  return <Placed hand={hand} />;
+  return hand.follows ? <Joins hand={hand} /> : <Placed hand={hand} />;
 }
 
 function Placed({ hand }: { hand: Hand }) {
@@ -170,6 +171,7 @@ function Placed({ hand }: { hand: Hand }) {
           </div>
         )}
       </div>
+      <Joins hand={hand} />
       <div>
         <Heading>The print</Heading>
         <dl className="grid grid-cols-[auto_1fr] gap-x-3 text-sm">

@@ -24,6 +24,8 @@ export function PiecesPanel({ hand, offered }: { hand: Hand; offered: string[] }
     hand.layPieces(next);
     hand.takeUp(index + by);
   };
+  if (hand.follows)
+    return <p className="text-sm text-soft">This side shows a part of another's design: lay pieces there.</p>;
   if (hand.empty) return <p className="text-sm text-soft">This side is empty: lay the artwork on it first, at Fit.</p>;
   return (
     <div>

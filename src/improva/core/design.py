@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Any, Literal, get_args
 from .colour import parse_hex
 from .errors import BadPlacing
 from .sewing.motion import Motion
+from .sewing.seams import Follow
 from .template import Lay, Panel, Template
 from .units import finite
 
@@ -83,6 +84,10 @@ class Placing:
         return replace(self, **what)
 
 
+Laying = Placing | Follow
+"""What a panel carries: a placing of its own, or what it shows of its leader's design."""
+
+
 @dataclass(frozen=True)
 class ArtSize:
     """What fitting needs to know of an artwork: pixels that count, and the size it claims for itself in mm."""
@@ -121,3 +126,8 @@ class Design:
     extras: tuple[Extra, ...] = ()
     fonts: Mapping[str, bytes] = field(default_factory=dict)
     led: LedBy | None = None
+
+    @property
+    def carries(self) -> bool:
+        """Whether an artwork is seen on the panel: its own, or that of its leader."""
+        return bool(self.led.design.pieces if self.led else self.pieces)

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from .design import ArtSize, Placing
 from .errors import BadPlacing
+from .sewing.motion import Motion
 from .template import Box, Panel
 from .tiling import Tiling, tiling_of
 from .units import effective_dpi
@@ -24,6 +25,7 @@ class Placed:
         px: the picture's own pixels across and down the box.
         offsets_mm: where copies of it lie, to the right of the box; the first is the box itself.
         tiling: the pattern whose first tile the box is, where the picture is repeated.
+        through: where another panel shows this place of its leader's: brings that panel's points to where the box is.
     """
 
     box: Box
@@ -31,6 +33,7 @@ class Placed:
     px: tuple[float, float]
     offsets_mm: tuple[float, ...] = (0.0,)
     tiling: Tiling | None = None
+    through: Motion | None = None
 
     @property
     def dpi(self) -> tuple[float, float]:
@@ -44,6 +47,8 @@ class Placed:
 
     def to_art(self, x_mm: float, y_mm: float) -> tuple[float, float]:
         """Where a point of the panel falls on the picture, as fractions of its width and height."""
+        if self.through is not None:
+            x_mm, y_mm = (float(v) for v in self.through([(x_mm, y_mm)])[0])
         angle = math.radians(self.rotate_deg)
         dx, dy = x_mm - self.centre[0], y_mm - self.centre[1]
         along, down = dx * math.cos(angle) + dy * math.sin(angle), dy * math.cos(angle) - dx * math.sin(angle)
@@ -53,15 +58,16 @@ class Placed:
         """The reverse of :meth:`to_art`: where a point of the picture comes to lie, in mm."""
         angle = math.radians(self.rotate_deg)
         along, down = (u - 0.5) * self.box[2], (v - 0.5) * self.box[3]
-        return (
-            self.centre[0] + along * math.cos(angle) - down * math.sin(angle),
-            self.centre[1] + along * math.sin(angle) + down * math.cos(angle),
-        )
+        x = self.centre[0] + along * math.cos(angle) - down * math.sin(angle)
+        y = self.centre[1] + along * math.sin(angle) + down * math.cos(angle)
+        if self.through is not None:
+            x, y = (float(v) for v in self.through.back()([(x, y)])[0])
+        return x, y
 
     def copies(self) -> list[Placed]:
         """Each copy as a placed picture of its own."""
         x, y, w, h = self.box
-        return [Placed((x + dx, y, w, h), self.rotate_deg, self.px) for dx in self.offsets_mm]
+        return [Placed((x + dx, y, w, h), self.rotate_deg, self.px, through=self.through) for dx in self.offsets_mm]
 
     def corners(self) -> list[tuple[float, float]]:
         """The four corners in mm after turning, clockwise from the picture's own top left."""

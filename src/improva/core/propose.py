@@ -7,8 +7,9 @@ from dataclasses import dataclass
 
 from .artwork.reading import ArtFacts
 from .artwork.traits import Traits
-from .design import Placing
+from .design import Laying, Placing
 from .fit import place
+from .sewing.following import first_follow, seam_of
 from .template import Panel, Template
 from .tiling import nearest_count, step_of
 
@@ -29,7 +30,7 @@ TALLEST_TILE = 0.62
 class Proposal:
     """A first placing and the rule that gave it, in one sentence. None: the panel stays empty at first."""
 
-    placing: Placing | None
+    placing: Laying | None
     why: str
 
 
@@ -52,7 +53,15 @@ def _lost(panel: Panel, facts: ArtFacts) -> float:
 
 
 def propose(template: Template, panel: Panel, facts: ArtFacts, traits: Traits) -> Proposal:
-    """The placing a pair starts with.
+    """What a pair starts with: a panel that lies on another shows what is beneath it, all others as :func:`propose_alone`."""
+    if (follow := first_follow(template, panel)) is not None:
+        beneath = template.panel(seam_of(template, follow.seam).leader)
+        return Proposal(follow, f"It shows what lies there on the {beneath.title.lower()}.")
+    return propose_alone(template, panel, facts, traits)
+
+
+def propose_alone(template: Template, panel: Panel, facts: ArtFacts, traits: Traits) -> Proposal:
+    """The placing that a panel of its own starts with.
 
     1. A panel that starts empty stays so.
     2. A cut-out is shown whole with air round it; on a mug on front and back, beside the handle's gap.

@@ -7,24 +7,29 @@ import sqlite3
 from dataclasses import dataclass, field, fields
 from typing import Any
 
-from ..core.design import Placing
+from ..core.design import Laying, Placing
+from ..core.sewing.seams import Follow
 from .database import Database
 
 _FIELDS = [f.name for f in fields(Placing)]
 
 
-def placing_to_dict(placing: Placing) -> dict[str, Any]:
-    """Plain values of a placing."""
+def placing_to_dict(placing: Laying) -> dict[str, Any]:
+    """Plain values of a placing, or of what a panel follows."""
+    if isinstance(placing, Follow):
+        return {"seam": placing.seam, "way": placing.way}
     return {name: getattr(placing, name) for name in _FIELDS}
 
 
-def placing_from_dict(data: dict[str, Any]) -> Placing:
+def placing_from_dict(data: dict[str, Any]) -> Laying:
     """The reverse of :func:`placing_to_dict`, after a trip through JSON."""
+    if "seam" in data:
+        return Follow(**data)
     x, y = data["shift_mm"]
     return Placing(**{**data, "shift_mm": (x, y)})
 
 
-Placings = dict[str, Placing | None]
+Placings = dict[str, Laying | None]
 """What was decided of each panel, by its id; None for one that stays empty. Panels that are not there are undecided."""
 
 

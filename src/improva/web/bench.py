@@ -12,7 +12,9 @@ from ..core.errors import BadPlacing
 from ..core.fit import place as place_on
 from ..core.mockup.scene import Region, SceneInfo
 from ..core.pieces import carried_piece
-from ..core.propose import carried
+from ..core.propose import carried, propose_alone
+from ..core.sewing.following import seam_of
+from ..core.sewing.seams import Follow
 from ..core.template import Panel
 from ..core.tiling import offered_counts
 from ..proofing import template_report
@@ -22,9 +24,9 @@ from ..surfaces import SURFACES
 from .artworks import art_shape
 from .blank_shapes import TemplateShape
 from .desk import Desk
-from .pair_shapes import CountOffer, Pair, PanelState
+from .pair_shapes import CountOffer, JoinShape, Pair, PanelState
 from .piece_shapes import PIECES, PiecesBody, carried_body
-from .shapes import ChoicesBody, PairPath, PanelQuery, PlacingBody, ProofShape, RegionShape, SceneShape, Shape
+from .shapes import ChoicesBody, FollowBody, PairPath, PanelQuery, PlacingBody, ProofShape, RegionShape, SceneShape, Shape
 from .work import Work
 
 TRIED_PX = 96
@@ -80,23 +82,43 @@ def pair_shape(desk: Desk, work: Work, panel_id: str | None) -> Pair:
     made = desk.made.kinds(work.art.id, template.id, work.placing_key)
     proof, placing, proposal = desk.proof(work), work.placing(panel), work.proposals[panel.id]
     report = proof["panels"].get(panel.id)
-    states = [PanelState(id=p.id, title=p.title, printed=work.placing(p) is not None,
+    carrying, follow = work.printed, work.laying(panel)
+    states = [PanelState(id=p.id, title=p.title, printed=p in carrying, follows=_followed(work, p),
                          verdict=proof["panels"].get(p.id, {}).get("verdict")) for p in template.panels]  # fmt: skip
     sisters = [t.id for t in desk.board_blanks() if t.kind == template.kind and t.id != template.id]
     return Pair(
         artwork=art_shape(work.art), template=TemplateShape(**template_report(template)),
         scenes=[scene_shape(info) for info in scenes_of(template)], panel=panel.id, panels=states,
         placing=PlacingBody.of(placing) if placing else None,
-        default_placing=PlacingBody.of(proposal.placing) if proposal.placing else None, proposed_because=proposal.why,
+        follow=FollowBody(seam=follow.seam, way=follow.way) if isinstance(follow, Follow) else None,
+        joins=_joins(work, panel),
+        default_placing=PlacingBody.of(proposal.placing) if isinstance(proposal.placing, Placing) else None, proposed_because=proposal.why,
         offers=_offers(panel, report, placing), sisters=sisters,
         guide=desk.blanks.file(template.id, "guide", panel.id) is not None,
-        can_undo=work.row.step > 0, can_redo=work.row.step < work.row.last_step,
+        laid_key=work.placing_key, can_undo=work.row.step > 0, can_redo=work.row.step < work.row.last_step,
         route=work.route, angle=work.row.angle, colours=work.row.colours,  # type: ignore[arg-type]
         proof=proof_shape(report) if report else None, verdict=proof["verdict"],
         palette=desk.preparing.palette(work.art), beside=[art_shape(row) for row in work.laid_on(panel).arts.values()],
         pieces=PIECES.validate_python(list(work.laid_on(panel).kept)), pictured="picture" in made, printed="print" in made,
         pressed=work.pair in desk.pressings.pressed(),
     )  # fmt: skip
+
+
+def _followed(work: Work, panel: Panel) -> str | None:
+    """Title of the panel whose design a panel shows."""
+    laying = work.laying(panel)
+    return work.template.panel(seam_of(work.template, laying.seam).leader).title if isinstance(laying, Follow) else None
+
+
+def _joins(work: Work, panel: Panel) -> list[JoinShape]:
+    """The seams past which a panel may follow another."""
+    laying, found = work.laying(panel), []
+    for seam in work.template.seams:
+        if seam.follower == panel.id and seam.leader != panel.id:
+            way = laying.way if isinstance(laying, Follow) and laying.seam == seam.id else "alone"
+            leader = work.template.panel(seam.leader).title
+            found.append(JoinShape(seam=seam.id, title=seam.title, leader=leader, ways=list(seam.ways), way=way))
+    return found
 
 
 def blueprint(desk: Desk) -> APIBlueprint:
@@ -125,6 +147,19 @@ def blueprint(desk: Desk) -> APIBlueprint:
         place_on(panel, work.art.facts.size, placing)  # refused before it is kept, if it cannot be
         if placing != work.placing(panel):
             decide(path, {panel.id: placing})
+        return answer(path, query)
+
+    @api.put("/follow", responses={200: Pair})
+    def follow(path: PairPath, query: PanelQuery, body: FollowBody) -> dict[str, Any]:
+        """Let a panel show what lies past a seam, or stand alone again. It becomes the next step of the pair's history."""
+        work = load(path)
+        panel, laying = work.template.panel(query.panel), body.to_core()
+        if body.way == "alone":
+            assert work.art.traits is not None, "artworks come with their traits from the desk"
+            decide(path, {panel.id: propose_alone(work.template, panel, work.art.facts, work.art.traits).placing})
+        else:
+            work.design(panel, laying)  # refused before it is kept, if it cannot be
+            decide(path, {panel.id: laying})
         return answer(path, query)
 
     @api.put("/pieces", responses={200: Pair})

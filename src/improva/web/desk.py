@@ -13,8 +13,8 @@ from ..catalogue import order
 from ..catalogue import templates as shipped_templates
 from ..core.artwork.pixels import PROXY_PX, Artwork
 from ..core.artwork.traits import find_traits
-from ..core.design import Placing
-from ..core.errors import BadTemplate
+from ..core.design import Laying, Placing
+from ..core.errors import BadPlacing, BadTemplate
 from ..core.mockup.composite import Lit
 from ..core.mockup.drawn import cut_mask
 from ..core.mockup.picture import encode, mock_up
@@ -24,6 +24,7 @@ from ..core.pieces import piece_box
 from ..core.preflight import Subject, judged, worst
 from ..core.propose import propose
 from ..core.render import on_blank, render, render_worn
+from ..core.sewing.seams import Follow
 from ..core.template import Panel, Template
 from ..fonts import font_bytes
 from ..proofing import proof_report, proof_summary, template_report
@@ -188,17 +189,25 @@ class Desk:
 
     # Proofs
 
-    def judge(self, work: Work, panel: Panel, placing: Placing) -> dict[str, Any]:
+    def judge(self, work: Work, panel: Panel, laying: Laying) -> dict[str, Any]:
         """The proof of a placing on one panel, also one that is still in the hand; it is not kept."""
-        subject = self.subject(work, panel, placing)
+        subject = self.subject(work, panel, laying)
         boxes = [piece_box(extra, panel, subject.fonts) for extra in subject.extras]
         return {**proof_report(work.template, panel, work.art.facts, judged(subject)), "pieces": boxes}
 
-    def subject(self, work: Work, panel: Panel, placing: Placing) -> Subject:
-        """A panel as the checks look at it."""
-        art, laid = work.art, work.laid_on(panel)
+    def subject(self, work: Work, panel: Panel, laying: Laying) -> Subject:
+        """A panel as the checks look at it. Raises :class:`BadPlacing` where what it follows is empty."""
+        art, profile = work.art, self.profile(work.template)
+        if isinstance(laying, Follow):
+            led = work.design(panel, laying).led
+            if led is None or not led.design.carries:
+                raise BadPlacing("What this panel follows is empty: lay the artwork there first.")
+            arts = {art.sha256: art, **work.laid_on(led.design.panel).arts}
+            return Subject(work.template, panel, self.proxy(art), led.design.pieces[0].placing, profile, art.traits, art.origin,
+                           art.altered, others={key: self.proxy(row) for key, row in arts.items()}, led=led)  # fmt: skip
+        laid = work.laid_on(panel)
         return Subject(
-            work.template, panel, self.proxy(art), placing, self.profile(work.template), art.traits, art.origin,
+            work.template, panel, self.proxy(art), laying, profile, art.traits, art.origin,
             art.altered or bool(laid.extras), laid.extras, laid.fonts,
             {key: self.proxy(row) for key, row in laid.arts.items()},
         )  # fmt: skip
@@ -207,7 +216,7 @@ class Desk:
         """The proofs of every printed panel and the gravest verdict, made once and kept for good."""
 
         def make() -> dict[str, Any]:
-            reports = {p.id: self.judge(work, p, placing) for p in work.printed if (placing := work.placing(p))}
+            reports = {p.id: self.judge(work, p, laying) for p in work.printed if (laying := work.laying(p))}
             return {"verdict": worst([r["verdict"] for r in reports.values()]), "panels": reports}
 
         return self.made.proof(work.proof_key, make, proof_summary)
@@ -253,7 +262,7 @@ class Desk:
 
     def quick_art(self, work: Work, held: Placings, lit: Lit) -> Artwork:
         """As much of the artwork as a look can show."""
-        largest = max((p.scale for p in held.values() if p and p.fit != "repeat"), default=1.0)
+        largest = max((p.scale for p in held.values() if isinstance(p, Placing) and p.fit != "repeat"), default=1.0)
         longest = max(px for seen in lit.view.maps.values() for px in seen.texture_px) * max(1.0, largest)
         if longest > PROXY_PX // 2:
             return self.proxy(work.art)
@@ -268,19 +277,19 @@ class Desk:
             write_beside(path, picture)
         return path.read_bytes()
 
-    def flat(self, work: Work, panel: Panel, placing: Placing | None, width: int) -> pyvips.Image:
+    def flat(self, work: Work, panel: Panel, laying: Laying | None, width: int) -> pyvips.Image:
         """The print file reduced to a width, as it will be: bent, repeated, cut."""
         w, h = panel.file_mm
         size = (width, max(1, round(width * h / w)))
-        return render(work.design(panel, placing), work.opener(self.proxy(work.art), self.proxy), size)
+        return render(work.design(panel, laying), work.opener(self.proxy(work.art), self.proxy), size)
 
-    def butted(self, work: Work, panel: Panel, placing: Placing, side_mm: float, px_mm: float) -> pyvips.Image:
+    def butted(self, work: Work, panel: Panel, laying: Laying, side_mm: float, px_mm: float) -> pyvips.Image:
         """Both ends of a wrap side by side on the blank's colour, its right end at the left: what the seam will show."""
         worn = panel.worn()
         size = (max(2, round(worn.file_mm[0] * px_mm)), max(2, round(worn.file_mm[1] * px_mm)))
         art = self.original(work.art)
         image = on_blank(
-            render_worn(work.design(panel, placing), work.opener(art, self.original), size), work.template.blank_colour
+            render_worn(work.design(panel, laying), work.opener(art, self.original), size), work.template.blank_colour
         ).copy_memory()
         bleed = round(worn.bleed_mm * px_mm)
         side = min(round(side_mm * px_mm), (image.width - 2 * bleed) // 2)

@@ -6,7 +6,7 @@ import zipfile
 from pathlib import Path
 from typing import Any
 
-from ..core.design import Placing
+from ..core.design import Laying
 from ..core.errors import BadOutput, BadTemplate
 from ..core.output import (
     Carrier,
@@ -24,6 +24,7 @@ from ..core.output import (
     write_print,
     write_sheets,
 )
+from ..core.sewing.seams import Follow
 from ..core.template import Panel
 from ..store import MadeRow
 from ..store.database import key_of
@@ -88,12 +89,12 @@ def plan_of(desk: Desk, work: Work, panel: Panel, asked: PrintingBody) -> PrintP
     )  # fmt: skip
 
 
-def printed_placing(work: Work, panel: Panel) -> Placing:
+def printed_laying(work: Work, panel: Panel) -> Laying:
     """What is printed on a panel. Raises :class:`BadTemplate` where nothing is."""
-    placing = work.placing(panel)
-    if placing is None:
+    laying = work.laying(panel)
+    if laying is None or panel not in work.printed:
         raise BadTemplate(f"Nothing is printed on this {panel.title.lower()}: lay the artwork on it first.")
-    return placing
+    return laying
 
 
 def make_side(desk: Desk, work: Work, panel: Panel, asked: PrintingBody, watch: Watch) -> tuple[str, str, Path]:
@@ -103,18 +104,18 @@ def make_side(desk: Desk, work: Work, panel: Panel, asked: PrintingBody, watch: 
         BadTemplate: nothing is printed on the panel.
         BadOutput, BadArtwork, BadPlacing, Stopped: it cannot be made.
     """
-    placing = printed_placing(work, panel)
+    laying = printed_laying(work, panel)
     settings = settings_of(desk, work, panel, asked)
     sheets = _sheets(panel, asked, settings)
     name = _name(work, panel, asked, settings, sheets)
     profile = desk.blanks.file(work.template.id, "profile") if asked.own_profile else None
     made_as = asked.model_dump(exclude={"copies", "notes"})
-    key = key_of("print", work.subject, plain({panel.id: placing}), name, made_as, work.laid_on(panel).key,
-                 profile.sha256 if profile else None)  # fmt: skip
+    key = key_of("print", work.subject, plain({panel.id: laying}), name, made_as, work.laid_on(panel).key,
+                 profile.sha256 if profile else None, work.placing_key if isinstance(laying, Follow) else None)  # fmt: skip
     open_art = work.opener(desk.original(work.art), desk.original)
 
     def make(path: Path) -> None:
-        made = make_print(work.design(panel, placing), open_art, settings)
+        made = make_print(work.design(panel, laying), open_art, settings)
         if sheets:
             write_sheets(made, sheets, path, name.removesuffix(".pdf"), watch)
         else:

@@ -16,10 +16,10 @@ from ..store import MadeRow
 from ..store.database import key_of
 from ..work.jobs import Jobs
 from .desk import Desk
-from .exporting import printed_placing, printing_of, settings_of
+from .exporting import printed_laying, printing_of, settings_of
 from .print_shapes import JobShape
 from .printing import job_shape
-from .shapes import PlacingBody, Shape
+from .shapes import Shape, laying_json
 from .work import Work
 
 SETTING = "gang-sheet"
@@ -94,7 +94,7 @@ class _Packing:
                 continue
             try:
                 work = self._desk.work(item.artwork_id, item.template_id)
-                printed_placing(work, work.template.panel(item.panel))
+                printed_laying(work, work.template.panel(item.panel))
             except ImprovaError:
                 continue
             found.append((work, item))
@@ -123,7 +123,7 @@ class _Packing:
         work, item = self.works[index]
         panel = work.template.panel(item.panel)
         open_art = work.opener(self._desk.original(work.art), self._desk.original)
-        return make_print(work.design(panel, work.placing(panel)), open_art, self.settings(work, item))
+        return make_print(work.design(panel, work.laying(panel)), open_art, self.settings(work, item))
 
 
 def _kept(desk: Desk) -> GangBody:
@@ -153,10 +153,8 @@ def state_of(desk: Desk, jobs: Jobs) -> GangState:
 
 
 def _picture(work: Work, item: GangItemBody) -> str:
-    placing = work.placing(work.template.panel(item.panel))
-    asked = urlencode(
-        {"panel": item.panel, "placing": PlacingBody.of(placing).model_dump_json() if placing else "", "width": 400}
-    )
+    laying = work.laying(work.template.panel(item.panel))
+    asked = urlencode({"panel": item.panel, "placing": laying_json(laying), "width": 400})
     return f"/api/pairs/{work.art.id}/{quote(work.template.id)}/flat?{asked}"
 
 

@@ -13,17 +13,18 @@ from pydantic import BaseModel, Field, ValidationError
 
 from ..core.artwork.pixels import as_array
 from ..core.artwork.traits import column_differences
-from ..core.design import Placing
+from ..core.design import Laying
 from ..core.errors import BadPiece, BadPlacing
 from ..core.mockup.picture import encode
 from ..core.mockup.scene import SceneInfo
 from ..core.template import Panel
 from ..scenes import scene
+from ..store import Placings
 from .bench import PAIR_AT, proof_shape
 from .desk import Desk
 from .picturing import quick_look
 from .piece_shapes import PiecesBody
-from .shapes import PairPath, PanelQuery, PlacingBody, ProofShape
+from .shapes import LAYING, PairPath, PanelQuery, ProofShape
 from .shots import Shot, shot_of
 from .show_shapes import ShotBody, Showing
 from .work import Work
@@ -36,8 +37,8 @@ SEAM_POINTS = 240
 
 
 class HeldQuery(PanelQuery):
-    """What is not decided yet: a PlacingBody as JSON, or nothing for an empty panel; and, where they are in the hand, the
-    pieces laid with it, as JSON.
+    """What is not decided yet: a PlacingBody or a FollowBody as JSON, or nothing for an empty panel; and, where they are in
+    the hand, the pieces laid with it, as JSON.
     """
 
     placing: str = ""
@@ -72,12 +73,12 @@ class Seam(BaseModel):
     side_mm: float
 
 
-def asked_placing(text: str) -> Placing | None:
-    """A placing in a request's query. Raises :class:`BadPlacing`."""
+def asked_laying(text: str) -> Laying | None:
+    """A placing, or what is followed, in a request's query. Raises :class:`BadPlacing`."""
     if not text:
         return None
     try:
-        return PlacingBody.model_validate_json(text).to_core()
+        return LAYING.validate_json(text).to_core()
     except ValidationError as wrong:
         raise BadPlacing("The placing cannot be read: it must be a placing's JSON.") from wrong
 
@@ -112,8 +113,8 @@ def _asked_shot(work: Work, query: LookQuery, info: SceneInfo, colours: dict[str
     return replace(shot_of(work, asked, showing), colours=own, mirrored=query.view in info.mirrored)
 
 
-def _held(work: Work, panel_id: str | None, text: str) -> tuple[Panel, Placing]:
-    panel, placing = work.template.panel(panel_id), asked_placing(text)
+def _held(work: Work, panel_id: str | None, text: str) -> tuple[Panel, Laying]:
+    panel, placing = work.template.panel(panel_id), asked_laying(text)
     if placing is None:
         raise BadPlacing("There is no placing in this request: lay the artwork on the panel first.")
     return panel, placing
@@ -139,9 +140,9 @@ def blueprint(desk: Desk) -> APIBlueprint:
     def look(path: PairPath, query: LookQuery) -> Response:
         """A quick mock-up of a placing that is not decided yet, as JPEG."""
         work = load(path, query)
-        panel, placing, colours = work.template.panel(query.panel), asked_placing(query.placing), _asked_colours(query.colours)
+        panel, placing, colours = work.template.panel(query.panel), asked_laying(query.placing), _asked_colours(query.colours)
         info = scene(query.scene, work.template) if query.scene else desk.first_scene(work.template)
-        size, held = (query.width, query.height), {panel.id: placing}
+        size, held = (query.width, query.height), Placings({panel.id: placing})
         if query.dressed is None:
             picture = desk.look(work, held, info, query.angle, colours, size, mirrored=query.view in info.mirrored)
         else:
@@ -153,7 +154,7 @@ def blueprint(desk: Desk) -> APIBlueprint:
         """The print file of a placing that is not decided yet, reduced, as PNG: bent, repeated and cut as it will be."""
         work = load(path, query)
         panel = work.template.panel(query.panel)
-        image = desk.flat(work, panel, asked_placing(query.placing), query.width)
+        image = desk.flat(work, panel, asked_laying(query.placing), query.width)
         return Response(image.pngsave_buffer(compression=1, keep="none"), mimetype="image/png")
 
     @api.get("/seam", responses={200: Seam})

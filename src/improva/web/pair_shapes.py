@@ -6,7 +6,7 @@ from pydantic import Field
 
 from .blank_shapes import TemplateShape
 from .piece_shapes import PieceBody
-from .shapes import Art, PlacingBody, ProofShape, RouteName, SceneShape, Shape, StatusName
+from .shapes import Art, FollowBody, PlacingBody, ProofShape, RouteName, SceneShape, Shape, StatusName, WayName
 
 
 class PanelState(Shape):
@@ -15,7 +15,18 @@ class PanelState(Shape):
     id: str
     title: str
     printed: bool
+    follows: str | None = Field(description="Title of the panel whose design it shows")
     verdict: StatusName | None
+
+
+class JoinShape(Shape):
+    """A seam past which a panel may follow another, and what it does now."""
+
+    seam: str
+    title: str
+    leader: str = Field(description="Title of the panel that leads")
+    ways: list[WayName]
+    way: WayName
 
 
 class CountOffer(Shape):
@@ -33,12 +44,15 @@ class Pair(Shape):
     scenes: list[SceneShape]
     panel: str
     panels: list[PanelState]
-    placing: PlacingBody | None = Field(description="None while the panel stays empty")
+    placing: PlacingBody | None = Field(description="None while the panel stays empty or follows another")
+    follow: FollowBody | None = Field(description="What it shows of another panel's design")
+    joins: list[JoinShape] = Field(description="The seams past which this panel may follow another")
     default_placing: PlacingBody | None
     proposed_because: str
     offers: list[CountOffer] = Field(description="Numbers of repeats near the one there is")
     sisters: list[str] = Field(description="Ids of other blanks of this kind on the board")
     guide: bool = Field(description="Whether a provider's guide can be laid over this panel")
+    laid_key: str = Field(description="Changes with anything that is decided of any panel")
     can_undo: bool
     can_redo: bool
     route: RouteName

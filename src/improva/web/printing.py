@@ -18,7 +18,7 @@ from ..core.template import Panel
 from ..store import JobRow
 from ..work.jobs import Jobs
 from .desk import Desk
-from .exporting import plan_of, printed_placing, printing_of
+from .exporting import plan_of, printed_laying, printing_of
 from .files import made_shape
 from .print_shapes import IntentName, JobShape, PrintingBody, PrintState
 from .problems import NotHere
@@ -103,7 +103,7 @@ def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:
             raise BadOutput(plan.problem)
         every = body.sides == "all"
         if not every:
-            printed_placing(work, panel)
+            printed_laying(work, panel)
         told = {"artwork_id": work.art.id, "template_id": work.template.id, "panel": None if every else panel.id,
                 "printing": asked.model_dump(), "of": work.placing_key}  # fmt: skip
         title = f"{work.art.title} on {work.template.title}: {'all sides' if every else panel.title}"
@@ -148,7 +148,7 @@ def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:
         profile = desk.profile(work.template)
         if profile is None:
             raise NotHere("This blank has no ICC profile yet: add the printer's on the shelf of blanks.")
-        shown = on_blank(desk.flat(work, panel, work.placing(panel), query.px))
+        shown = on_blank(desk.flat(work, panel, work.laying(panel), query.px))
         seen = proofed(shown, profile, query.intent, query.paper)
         return png_answer(seen)
 

@@ -4,15 +4,17 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 
-from ..core.design import Placing
+from ..core.design import Laying, Placing
+from ..core.sewing.seams import Follow
 
 StatusName = Literal["pass", "warn", "fail"]
 FitName = Literal["cover", "contain", "actual", "stretch", "repeat"]
 RepeatName = Literal["grid", "half-drop", "brick", "mirror"]
 LayName = Literal["bent", "flat"]
 RouteName = Literal["press", "upload"]
+WayName = Literal["alone", "flow", "mirror"]
 
 
 class Shape(BaseModel):
@@ -57,6 +59,30 @@ class PlacingBody(Shape):
     def of(cls, placing: Placing) -> PlacingBody:
         """From the core's value."""
         return cls(**{name: getattr(placing, name) for name in cls.model_fields})
+
+
+class FollowBody(Shape):
+    """What a panel shows of another's design, past a seam."""
+
+    seam: str = Field(max_length=80)
+    way: WayName
+
+    def to_core(self) -> Follow:
+        """The core's value."""
+        return Follow(self.seam, self.way)
+
+
+LAYING: TypeAdapter[PlacingBody | FollowBody] = TypeAdapter(PlacingBody | FollowBody)
+"""What a panel carries: a placing of its own, or what it follows."""
+
+
+def laying_json(laying: Laying | None) -> str:
+    """What a panel carries as requests tell it; nothing for an empty one."""
+    if laying is None:
+        return ""
+    if isinstance(laying, Follow):
+        return FollowBody(seam=laying.seam, way=laying.way).model_dump_json()
+    return PlacingBody.of(laying).model_dump_json()
 
 
 class Art(Shape):

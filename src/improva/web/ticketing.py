@@ -5,7 +5,6 @@ from __future__ import annotations
 from datetime import date
 from pathlib import Path
 
-from ..core.fit import place
 from ..core.output import slug
 from ..core.output.ticket import Ticket, TicketSide, write_ticket
 from ..core.press import CAUTIONS, METHODS
@@ -23,10 +22,13 @@ def _side(desk: Desk, work: Work, panel_id: str) -> TicketSide:
     panel = work.template.panel(panel_id)
     asked = printing_of(work)
     plan = plan_of(desk, work, panel, asked)
-    placing = work.placings[panel.id]
-    assert placing is not None, "only printed panels are on a ticket"
-    x, y, w, h = place(panel, work.art.facts.size, placing).box
-    field = panel.field(placing.lay)
+    laying = work.laying(panel)
+    assert laying is not None, "only printed panels are on a ticket"
+    seen = desk.subject(work, panel, laying)
+    (x, y, w, h), field = seen.placed.box, seen.field
+    if seen.led is not None:
+        across, down = zip(*seen.placed.corners(), strict=True)
+        x, y, w, h = min(across), min(down), max(across) - min(across), max(down) - min(down)
     edges = (x, y, field.trim_mm[0] - x - w, field.trim_mm[1] - y - h)
     return TicketSide(panel.title, plan.name, plan.file_mm, plan.file_px, asked.dpi or panel.dpi, edges)
 

@@ -9,8 +9,10 @@ from typing import Any
 
 from .. import __version__
 from ..core.artwork.pixels import Artwork
-from ..core.design import Design, Piece, Placing
+from ..core.design import Design, Laying, LedBy, Piece, Placing
 from ..core.propose import Proposal
+from ..core.sewing.following import Corrections, led
+from ..core.sewing.seams import Follow
 from ..core.template import Panel, Template
 from ..store import ArtRow, PairRow, Placings
 from ..store.database import key_of
@@ -25,7 +27,9 @@ def plain(placings: Placings) -> dict[str, Any]:
 
 @dataclass(frozen=True)
 class Work:
-    """A pair. ``template_key`` hashes the blank's figures and limits; ``proposals`` hold where nothing was decided."""
+    """A pair. ``template_key`` hashes the blank's figures and limits; ``proposals`` hold where nothing was decided;
+    ``corrections`` are what was calibrated of this blank's seams.
+    """
 
     art: ArtRow
     template: Template
@@ -33,6 +37,7 @@ class Work:
     row: PairRow
     proposals: dict[str, Proposal]
     laid: dict[str, Laid] = field(default_factory=dict)
+    corrections: Corrections = field(default_factory=dict)
 
     @property
     def pair(self) -> tuple[int, str]:
@@ -56,12 +61,17 @@ class Work:
 
     @property
     def printed(self) -> list[Panel]:
-        """The panels that carry something."""
-        return [p for p in self.template.panels if self.placings[p.id] is not None]
+        """The panels that carry something; one that follows an empty one does not."""
+        return [p for p in self.template.panels if self.design(p, self.laying(p)).carries]
+
+    def laying(self, panel: Panel) -> Laying | None:
+        """What holds for a panel: its placing, or what it follows."""
+        return self.placings[panel.id]
 
     def placing(self, panel: Panel) -> Placing | None:
-        """What holds for a panel."""
-        return self.placings[panel.id]
+        """A panel's own placing; None where it is empty or follows another."""
+        laying = self.placings[panel.id]
+        return laying if isinstance(laying, Placing) else None
 
     @cached_property
     def subject(self) -> list[str]:
@@ -72,7 +82,8 @@ class Work:
     def placing_key(self) -> str:
         """A hash of all placings, and of what is laid with them."""
         laid = {panel: each.key for panel, each in self.laid.items() if each.key}
-        return key_of(plain(self.placings), laid) if laid else key_of(plain(self.placings))
+        follows = any(isinstance(laying, Follow) for laying in self.placings.values())
+        return key_of(plain(self.placings), *([laid] if laid else []), *([dict(self.corrections)] if follows else []))
 
     @cached_property
     def proof_key(self) -> str:
@@ -83,18 +94,32 @@ class Work:
         """What is laid with the artwork on a panel."""
         return self.laid.get(panel.id, NOTHING)
 
-    def design(self, panel: Panel, placing: Placing | None) -> Design:
-        """One panel as a design; without a placing it is empty."""
-        if placing is None:
+    def design(self, panel: Panel, laying: Laying | None) -> Design:
+        """One panel as a design; without a placing it is empty. Raises :class:`BadPlacing` where it can follow nobody so."""
+        return self._design(panel, {**self.placings, panel.id: laying})
+
+    def _design(self, panel: Panel, now: Placings) -> Design:
+        laying = now[panel.id]
+        if laying is None:
             return Design(self.template, panel, ())
+        if isinstance(laying, Follow):
+            return Design(self.template, panel, (), led=self.led(panel, now))
         laid = self.laid_on(panel)
-        pieces = (Piece(self.art.sha256, self.art.facts.size, placing),)
+        pieces = (Piece(self.art.sha256, self.art.facts.size, laying),)
         return Design(self.template, panel, pieces, laid.extras, laid.fonts)
+
+    def led(self, panel: Panel, now: Placings) -> LedBy | None:
+        """Whose design a panel shows; None for one that follows nobody. Raises :class:`BadPlacing`."""
+        follows = {name: laying for name, laying in now.items() if isinstance(laying, Follow)}
+        found = led(self.template, panel, follows, self.corrections)
+        if found is None:
+            return None
+        return LedBy(self._design(self.template.panel(found.leader), now), found.motion)
 
     def designs(self, held: Placings | None = None) -> list[Design]:
         """Every panel as a design, with what is in the hand in place of what was decided."""
         now = {**self.placings, **(held or {})}
-        return [self.design(panel, now[panel.id]) for panel in self.template.panels]
+        return [self._design(panel, now) for panel in self.template.panels]
 
     def holding(self, panel: Panel, laid: Laid | None) -> Work:
         """The same pair with other pieces laid on one panel; None for those that were decided."""

@@ -61,7 +61,7 @@ def print_texture(designs: Designs, open_art: Opener, view: View) -> dict[str, F
         key = (region.panel, region.on is not None)
         design = by_panel.get(region.panel)
         if key not in made:
-            if design is not None and design.pieces and region.id in view.maps:
+            if design is not None and design.carries and region.id in view.maps:
                 size = _texture_px(view, region.panel)
                 made[key] = (
                     _ink(design, open_art, size, region.box_mm is not None)

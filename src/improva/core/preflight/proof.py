@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from ..artwork.pixels import Artwork
@@ -53,6 +53,9 @@ CHECKS: tuple[Callable[[Subject], Verdict | None], ...] = (
     check_origin,
 )
 
+LED_CHECKS = (check_resolution, check_bare, check_bleed, check_safe, check_keep_out, check_transparency)
+"""What is asked again of a panel that shows another's design; all else was asked there, and is mended there."""
+
 
 @dataclass(frozen=True)
 class Proof:
@@ -76,5 +79,7 @@ def prove(template: Template, panel: Panel, art: Artwork, placing: Placing, prof
 
 def judged(subject: Subject) -> Proof:
     """Run every check that applies. Raises :class:`BadArtwork` or :class:`BadPlacing` where it cannot be looked at."""
-    checks = tuple(v for check in CHECKS if (v := check(subject)) is not None)
+    checks = tuple(v for check in (LED_CHECKS if subject.led else CHECKS) if (v := check(subject)) is not None)
+    if subject.led is not None:
+        checks = tuple(replace(v, fix=None, more=()) for v in checks)
     return Proof(subject.placed, worst([v.status for v in checks]), checks)

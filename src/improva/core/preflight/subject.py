@@ -16,7 +16,7 @@ from ..artwork.pixels import Artwork, as_array
 from ..artwork.reading import ArtFacts
 from ..artwork.traits import Traits, find_traits
 from ..colour import Floats, lab, parse_hex
-from ..design import Design, Piece, Placing
+from ..design import Design, LedBy, Piece, Placing
 from ..fit import Placed, place
 from ..origin import Origin
 from ..pieces import Extra, Lettering, LetteringShape, lettering_shape
@@ -39,6 +39,7 @@ class Subject:
     Pictures and boxes are of the panel as it is worn: a tapered wall is looked at as its level rectangle.
     ``profile`` is the printer's ICC profile, where the seller gives one; ``known`` the artwork's traits, where they were
     found before; ``origin`` what is noted of where it comes from; ``altered`` whether it was changed since it was had.
+    A panel that is ``led`` has its leader's ``placing``, and is looked at through the motion between them.
     ``extras`` is what is laid with the artwork, with their ``fonts`` and the ``others``' artworks by their hashes.
     """
 
@@ -53,6 +54,7 @@ class Subject:
     extras: tuple[Extra, ...] = ()
     fonts: Mapping[str, bytes] = field(default_factory=dict)
     others: Mapping[str, Artwork] = field(default_factory=dict)
+    led: LedBy | None = None
 
     @property
     def facts(self) -> ArtFacts:
@@ -62,7 +64,9 @@ class Subject:
     @cached_property
     def placed(self) -> Placed:
         """The artwork's exact place."""
-        return place(self.panel, self.facts.size, self.placing)
+        if self.led is None:
+            return place(self.panel, self.facts.size, self.placing)
+        return replace(place(self.led.design.panel, self.facts.size, self.placing), through=self.led.motion)
 
     @cached_property
     def worn(self) -> Panel:
@@ -81,6 +85,8 @@ class Subject:
     @property
     def design(self) -> Design:
         """The pair as a design."""
+        if self.led is not None:
+            return Design(self.template, self.panel, (), led=self.led)
         return Design(self.template, self.panel, (Piece("", self.facts.size, self.placing),), self.extras, self.fonts)
 
     def set_words(self, lettering: Lettering) -> LetteringShape:

@@ -9,18 +9,10 @@ from ..errors import BadPlacing
 from ..template import Panel, Template
 from .edges import motion_of
 from .motion import Motion
-from .seams import Seam, Way
+from .seams import Follow, Seam
 
 Corrections = Mapping[str, tuple[float, float]]
 """How far what was calibrated moves the follower of a seam on its leader, in mm right and down, by the seam's id."""
-
-
-@dataclass(frozen=True)
-class Follow:
-    """What a panel shows in place of a placing of its own: its leader's design past a seam."""
-
-    seam: str
-    way: Way = "flow"
 
 
 @dataclass(frozen=True)

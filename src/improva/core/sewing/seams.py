@@ -66,3 +66,11 @@ class LaidOn:
 
 
 Seam = Sewn | LaidOn
+
+
+@dataclass(frozen=True)
+class Follow:
+    """What a panel shows in place of a placing of its own: its leader's design past a seam."""
+
+    seam: str
+    way: Way = "flow"

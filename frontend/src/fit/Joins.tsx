@@ -1,0 +1,34 @@
+import type { Hand } from "../bench/usePair";
+import { Choice, Heading } from "../ui/parts";
+
+const WAYS = {
+  alone: { label: "Stands alone", hint: "Has a placing of its own" },
+  flow: { label: "Runs on", hint: "Shows what would lie here if the cloth were not cut" },
+  mirror: { label: "Mirrors", hint: "Shows the other side turned over at the seam" },
+} as const;
+
+/** The seams past which this side may show another's design. It can follow at one of them. */
+export function Joins({ hand }: { hand: Hand }) {
+  const { joins } = hand.pair;
+  if (joins.length === 0) return null;
+  return (
+    <div className="grid gap-3">
+      {joins.map((join) => (
+        <div key={join.seam}>
+          <Heading aside={`from the ${join.leader.toLowerCase()}`}>{join.title}</Heading>
+          <Choice
+            label={join.title}
+            value={join.way}
+            options={join.ways
+              .map((way) => ({ value: way, ...WAYS[way] }))
+              .sort((a, b) => order(a.value) - order(b.value))}
+            onChange={(way) => hand.follow({ seam: join.seam, way })}
+          />
+          {join.way !== "alone" && <p className="mt-1 text-xs text-soft">{WAYS[join.way].hint}.</p>}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+const order = (way: keyof typeof WAYS) => Object.keys(WAYS).indexOf(way);

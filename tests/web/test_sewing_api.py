@@ -1,0 +1,127 @@
+"""Panels that follow others: the pocket from the first, the others when asked; one file to keep in step with nothing."""
+
+import io
+import json
+import zipfile
+
+import cv2
+import numpy as np
+import pytest
+from flask.testing import FlaskClient
+from PIL import Image
+
+from tests.conftest import encoded
+from tests.web.printing import print_file
+from tests.web.test_api import client, drop, picture
+
+__all__ = ["client"]
+
+HOODIE = "hoodie-all-over"
+DPI = 50
+PX_MM = DPI / 25.4
+
+
+def smooth() -> bytes:
+    rng = np.random.default_rng(8)
+    return encoded(
+        Image.fromarray(cv2.resize(rng.integers(0, 255, (12, 10, 3), np.uint8), (1000, 1200), interpolation=cv2.INTER_CUBIC))
+    )
+
+
+def at(art: dict, more: str = "") -> str:
+    return f"/api/pairs/{art['id']}/{HOODIE}{more}"
+
+
+def file_of(client: FlaskClient, art: dict, panel: str) -> np.ndarray:
+    made = print_file(client, at(art), panel, dpi=DPI)
+    return picture(client.get(made["url"]).data).astype(float)
+
+
+def beneath(front: np.ndarray) -> np.ndarray:
+    """What lies beneath the pocket's file on the front's: its corner is 118, 428 mm from the trim's, 12 mm more of bleed."""
+    h, w = round(224 * PX_MM), round(364 * PX_MM)
+    xs, ys = np.meshgrid(np.arange(w) + 130 * PX_MM, np.arange(h) + 440 * PX_MM)
+    return cv2.remap(front.astype(np.float32), xs.astype(np.float32), ys.astype(np.float32), cv2.INTER_CUBIC)
+
+
+def follow(client: FlaskClient, art: dict, panel: str, seam: str, way: str):  # type: ignore[no-untyped-def]
+    return client.put(at(art, "/follow"), query_string={"panel": panel}, json={"seam": seam, "way": way})
+
+
+def test_the_pocket_follows_the_front_through_every_change(client: FlaskClient) -> None:
+    art = drop(client, smooth(), "field.png")
+    pair = client.get(at(art), query_string={"panel": "pocket"}).json
+    assert pair["follow"] == {"seam": "pocket", "way": "flow"} and pair["placing"] is None
+    assert "lies there on the front" in pair["proposed_because"]
+    assert {p["id"]: p["follows"] for p in pair["panels"]}["pocket"] == "Front"
+    assert np.abs(file_of(client, art, "pocket") - beneath(file_of(client, art, "front")))[4:-4, 4:-4].mean() < 1.0
+    before, key = file_of(client, art, "pocket"), pair["laid_key"]
+    placing = {**client.get(at(art)).json["placing"], "shift_mm": [40, -25], "scale": 1.3}
+    assert client.put(at(art, "/placing"), query_string={"panel": "front"}, json=placing).status_code == 200
+    after = file_of(client, art, "pocket")
+    assert np.abs(after - before).mean() > 5  # a change of the front changes the pocket's file
+    assert np.abs(after - beneath(file_of(client, art, "front")))[4:-4, 4:-4].mean() < 1.0
+    assert client.get(at(art), query_string={"panel": "pocket"}).json["laid_key"] != key
+
+
+def test_a_panel_runs_on_mirrors_stands_alone_and_is_undone(client: FlaskClient) -> None:
+    art = drop(client, smooth(), "field.png")
+    joins = client.get(at(art), query_string={"panel": "back"}).json["joins"]
+    assert [j["seam"] for j in joins] == ["side-right", "side-left", "shoulder-right", "shoulder-left"]
+    assert all(j["way"] == "alone" and j["leader"] == "Front" for j in joins)
+    flow = follow(client, art, "back", "side-right", "flow").json
+    assert flow["follow"]["way"] == "flow" and [j["way"] for j in flow["joins"]] == ["flow", "alone", "alone", "alone"]
+    assert any(c["id"] == "bare-edge" and c["status"] == "warn" and c["fix"] is None for c in flow["proof"]["checks"])
+    mirror = follow(client, art, "back", "side-right", "mirror").json
+    assert mirror["can_undo"] and mirror["follow"]["way"] == "mirror"
+    front, back = file_of(client, art, "front"), file_of(client, art, "back")
+    edge = round((600 + 12) * PX_MM)
+    rows = slice(round(320 * PX_MM), round(690 * PX_MM))
+    assert np.abs(back[rows, edge - 60 : edge] - front[rows, edge - 120 : edge - 60]).mean() > 3
+    left = round(12 * PX_MM)
+    assert np.abs(back[rows, edge - 60 : edge][:, ::-1] - front[rows, left : left + 60]).mean() < 2.5
+    alone = follow(client, art, "back", "side-right", "alone").json
+    assert alone["follow"] is None and alone["placing"]["fit"] == "cover"
+    assert client.post(at(art, "/undo"), query_string={"panel": "back"}).json["follow"]["way"] == "mirror"
+
+
+def test_what_is_in_the_hand_is_seen_and_proved(client: FlaskClient) -> None:
+    art = drop(client, smooth(), "field.png")
+    held = {"panel": "back", "placing": json.dumps({"seam": "side-left", "way": "mirror"}), "width": 200}
+    assert client.get(at(art, "/flat"), query_string=held).status_code == 200
+    proof = client.get(at(art, "/proof"), query_string=held).json
+    assert {c["id"] for c in proof["checks"]} >= {"resolution", "bare-edge", "safe-area"}
+    look = client.get(at(art, "/look"), query_string={**held, "width": 200, "height": 200})
+    assert look.status_code == 200 and client.get(at(art), query_string={"panel": "back"}).json["follow"] is None
+
+
+def test_mock_ups_show_followers_and_a_cleared_leader_clears_them(client: FlaskClient) -> None:
+    art = drop(client, encoded(Image.new("RGB", (900, 1000), (20, 90, 200))), "blue.png")
+    size = {"width": 320, "height": 240, "scene": "hoodie-all-over-front", "panel": "front"}
+    placing = json.dumps(client.get(at(art)).json["placing"])
+    seen = picture(client.get(at(art, "/look"), query_string={**size, "placing": placing}).data).astype(int)
+    assert (seen[165:185, 150:170, 2] > seen[165:185, 150:170, 0] + 40).all()  # the pocket is as blue as the front
+    assert client.delete(at(art, "/placing"), query_string={"panel": "front"}).status_code == 200
+    panels = {p["id"]: p["printed"] for p in client.get(at(art)).json["panels"]}
+    assert not panels["front"] and not panels["pocket"] and panels["back"]
+    refused = client.post(at(art, "/print-job"), query_string={"panel": "pocket"}, json={"sides": "this"})
+    assert refused.status_code == 422 and "Nothing is printed on this front pocket" in refused.text
+
+
+def test_every_panel_in_one_zip_and_on_the_ticket(client: FlaskClient) -> None:
+    art = drop(client, smooth(), "field.png")
+    made = print_file(client, at(art), sides="all", dpi=DPI)
+    with zipfile.ZipFile(io.BytesIO(client.get(made["url"]).data)) as archive:
+        names = archive.namelist()
+    assert len(names) == 7 and sum("pocket" in name for name in names) == 1
+    assert client.get(at(art, "/ticket")).data.startswith(b"%PDF")
+
+
+@pytest.mark.parametrize(("panel", "seam", "way"), [("front", "pocket", "flow"), ("pocket", "elbow", "flow"),
+                                                    ("pocket", "pocket", "mirror"), ("back", "pocket", "flow")])  # fmt: skip
+def test_what_cannot_be_followed_is_told_and_nothing_changes(client: FlaskClient, panel: str, seam: str, way: str) -> None:
+    art = drop(client, smooth(), "field.png")
+    before = client.get(at(art)).json["laid_key"]
+    answer = follow(client, art, panel, seam, way)
+    assert answer.status_code == 422, answer.text
+    assert client.get(at(art)).json["laid_key"] == before
