@@ -11,6 +11,7 @@ from .core.fit import Placed
 from .core.geometry import Cone
 from .core.limits import LIMITS
 from .core.preflight import Proof
+from .core.sewing.seam_file import face_data, seam_data
 from .core.template import Panel, Template
 
 
@@ -92,5 +93,7 @@ def template_report(template: Template) -> dict[str, Any]:
         "limits": {name: template.limit(name) for name in LIMITS},
         "looks": dict(template.looks),
         "panels": [panel_report(p) for p in template.panels],
+        "seams": [seam_data(seam) for seam in template.seams],
+        "faces": [face_data(face) for face in template.faces],
         "provenance": dict(template.provenance),
     }

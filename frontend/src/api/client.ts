@@ -23,6 +23,8 @@ export type Font = Schemas["FontShape"];
 export type Fix = Schemas["FixShape"];
 export type Placing = Schemas["PlacingBody"];
 export type Follow = Schemas["FollowBody"];
+export type Sewing = Schemas["SewingState"];
+export type Calibration = Schemas["CalibrationBody"];
 export type Proof = Schemas["ProofShape"];
 export type PrintState = Schemas["PrintState"];
 export type Printing = Required<Schemas["PrintingBody"]>;
@@ -109,7 +111,6 @@ function at({ art, template, panel }: Place, rest = "", query: Record<string, st
   return `/api/pairs/${art}/${encodeURIComponent(template)}${rest}${asked ? `?${asked}` : ""}`;
 }
 
-/** What is in the hand: how the artwork lies, and what is laid with it. */
 /** What lies on a panel now: a placing, what it follows, or nothing; and what is laid with it. */
 export type Held = { placing: Placing | Follow | null; pieces: Piece[] };
 
@@ -157,6 +158,12 @@ export const api = {
   copy: (place: Place, template_ids: string[]) =>
     json<{ template_ids: string[] }>("POST", at(place, "/copy"), { template_ids }),
   follow: (place: Place, follow: Follow) => json<Pair>("PUT", at(place, "/follow"), follow),
+  sewing: (place: Place) => json<Sewing>("GET", at(place, "/sewing")),
+  calibrate: (place: Place, body: Calibration) => json<Sewing>("POST", at(place, "/calibrations"), body),
+  takeBackCalibration: (place: Place) => json<Sewing>("DELETE", at(place, "/calibrations")),
+  sewnBy: (place: Place, provider: string) => json<Sewing>("PUT", at(place, "/sewer"), { provider }),
+  flatOf: (place: Place, laying: string, width: number, stamp: string) =>
+    at(place, "/flat", { placing: laying, width: `${width}`, of: stamp }),
   choose: (place: Place, choices: { route: Pair["route"]; angle: number; colours: Colours }) =>
     json<Pair>("PUT", at(place, "/choices"), choices),
   lay: (place: Place, pieces: Piece[]) => json<Pair>("PUT", at(place, "/pieces"), { pieces }),

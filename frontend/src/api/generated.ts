@@ -749,6 +749,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pairs/{artwork_id}/{template_id}/calibrations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what a sample has shown: every design on this blank is made to it from now on. */
+        post: operations["sewing_calibrate_calibrations_post"];
+        /** Forget the newest calibration of who sews this blank now. */
+        delete: operations["sewing_take_back_calibrations_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pairs/{artwork_id}/{template_id}/cell": {
         parameters: {
             query?: never;
@@ -1117,6 +1135,40 @@ export interface paths {
         };
         /** Both ends of a wrap butted in the middle, at 300 dpi, as JPEG; what is bare shows the blank. */
         get: operations["looks_seam_picture_seam_picture_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/sewer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say who sews this blank. */
+        put: operations["sewing_sewer_sewer_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/sewing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the panels meet. */
+        get: operations["sewing_sewing_sewing_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1529,6 +1581,48 @@ export interface components {
             template_ids: string[];
         };
         /**
+         * CalibrationBody
+         * @description A seam's follower lies so far from where its figures say, in all.
+         */
+        CalibrationBody: {
+            /** Down Mm */
+            down_mm: number;
+            /**
+             * Provider
+             * @default
+             */
+            provider: string;
+            /** Right Mm */
+            right_mm: number;
+            /**
+             * Sample
+             * @default
+             */
+            sample: string;
+            /** Seam */
+            seam: string;
+        };
+        /**
+         * CalibrationShape
+         * @description What a sample has shown.
+         */
+        CalibrationShape: {
+            /** Down Mm */
+            down_mm: number;
+            /** Id */
+            id: number;
+            /** Made On */
+            made_on: string;
+            /** Provider */
+            provider: string;
+            /** Right Mm */
+            right_mm: number;
+            /** Sample */
+            sample: string;
+            /** Seam */
+            seam: string;
+        };
+        /**
          * CaptionBody
          * @description Words on every picture: see :class:`improva.core.mockup.labels.Caption`.
          */
@@ -1755,6 +1849,19 @@ export interface components {
             rules: string[];
             /** Seen */
             seen: string[];
+        };
+        /**
+         * FaceState
+         * @description One side of the thing, lying flat.
+         */
+        FaceState: {
+            /**
+             * Panels
+             * @description In the order they are laid down
+             */
+            panels: components["schemas"]["SewnPanel"][];
+            /** Title */
+            title: string;
         };
         /**
          * FaultShape
@@ -2249,6 +2356,11 @@ export interface components {
              * @description Title of the panel that leads
              */
             leader: string;
+            /**
+             * Lies On
+             * @description Whether it lies on its leader, as a pocket does
+             */
+            lies_on: boolean;
             /** Seam */
             seam: string;
             /** Title */
@@ -3705,6 +3817,126 @@ export interface components {
             side_mm: number;
         };
         /**
+         * SeamState
+         * @description A seam, where it runs, and how well the design runs on over it.
+         */
+        SeamState: {
+            /**
+             * Delta E
+             * @description How far colours are apart along it, the median; null where a side is empty
+             */
+            delta_e: number | null;
+            /** Follower */
+            follower: string;
+            /** Id */
+            id: string;
+            /** Leader */
+            leader: string;
+            /** Lies On */
+            lies_on: boolean;
+            /**
+             * Off
+             * @description What is sewn to it, in mm of the follower's trim
+             */
+            off: [
+                number,
+                number
+            ][];
+            /**
+             * Off Mm
+             * @description How far the design is off at worst; null where both sides have their own
+             */
+            off_mm: number | null;
+            /**
+             * On
+             * @description Along the leader's edge, in mm of its trim; of what lies on, its outline there
+             */
+            on: [
+                number,
+                number
+            ][];
+            /**
+             * Runs On
+             * @description Whether it runs on within the sewing tolerance
+             */
+            runs_on: boolean | null;
+            /** Title */
+            title: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "alone" | "flow" | "mirror";
+        };
+        /**
+         * SewerBody
+         * @description Who sews the blank.
+         */
+        SewerBody: {
+            /** Provider */
+            provider: string;
+        };
+        /**
+         * SewingState
+         * @description How a pair's panels meet.
+         */
+        SewingState: {
+            /** Calibrations */
+            calibrations: components["schemas"]["CalibrationShape"][];
+            /**
+             * Corrections
+             * @description By seam, what holds now: mm right and down
+             */
+            corrections: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+            /** Faces */
+            faces: components["schemas"]["FaceState"][];
+            /** Provider */
+            provider: string;
+            /** Seams */
+            seams: components["schemas"]["SeamState"][];
+            /** Tolerance Mm */
+            tolerance_mm: number;
+        };
+        /**
+         * SewnPanel
+         * @description A panel as it lies in a face: x' = a x + c y + e, y' = b x + d y + f, in mm.
+         */
+        SewnPanel: {
+            /**
+             * Design
+             * @description From its trim to that of the panel whose design it shows
+             */
+            design: [
+                number,
+                number,
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Laying
+             * @description What it carries, as the address of its flat takes it
+             */
+            laying: string;
+            /** Matrix */
+            matrix: [
+                number,
+                number,
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Panel */
+            panel: string;
+        };
+        /**
          * ShadowBody
          * @description A soft shadow.
          */
@@ -3992,6 +4224,13 @@ export interface components {
             blank_colour: string;
             /** Default Fit */
             default_fit: string;
+            /**
+             * Faces
+             * @description How they lie when they are sewn
+             */
+            faces: {
+                [key: string]: unknown;
+            }[];
             /** Finishes */
             finishes: string[];
             /** Good Dpi */
@@ -4025,6 +4264,13 @@ export interface components {
              * @enum {string}
              */
             route: "press" | "upload";
+            /**
+             * Seams
+             * @description How the panels are sewn, as a template's file says it
+             */
+            seams: {
+                [key: string]: unknown;
+            }[];
             /** Sizes */
             sizes: {
                 [key: string]: number;
@@ -5848,6 +6094,74 @@ export interface operations {
             };
         };
     };
+    sewing_calibrate_calibrations_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SewingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    sewing_take_back_calibrations_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SewingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     looks_cell_picture_cell_get: {
         parameters: {
             query?: never;
@@ -6692,6 +7006,74 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    sewing_sewer_sewer_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SewerBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SewingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    sewing_sewing_sewing_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SewingState"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -8,11 +8,13 @@ import { PressStation } from "../press/PressStation";
 import { PrintStation } from "../print/PrintStation";
 import { type Print, usePrinting } from "../print/usePrinting";
 import { ProveStation } from "../prove/ProveStation";
+import { SewnPane } from "../sewn/SewnPane";
+import { type Sewn, useSewing } from "../sewn/useSewing";
 import { ScenesPane } from "../show/ScenesPane";
 import { ShowStation } from "../show/ShowStation";
 import { type Shows, useShowing } from "../show/useShowing";
 import { Below, Masthead } from "../ui/Masthead";
-import { Alert, Button } from "../ui/parts";
+import { Alert, Button, Choice } from "../ui/parts";
 import { UnitChoice } from "../ui/UnitChoice";
 import { FlatPane } from "./FlatPane";
 import { KeySheet } from "./KeySheet";
@@ -22,7 +24,7 @@ import { Sides } from "./Sides";
 import { COLUMN, COLUMNS, STATIONS, type Station } from "./stations";
 import { type Hand, usePair } from "./usePair";
 
-const PANES: Record<Laid, ComponentType<{ hand: Hand; print: Print; shows: Shows; seen: Seen | null }>> = {
+const PANES: Record<Laid, ComponentType<{ hand: Hand; print: Print; shows: Shows; seen: Seen | null; sewn: Sewn }>> = {
   fit: FitStation,
   prove: ProveStation,
   show: ShowStation,
@@ -136,17 +138,40 @@ function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (
   const showingIt = station === "show";
   const shows = useShowing(hand, showingIt);
   const [seen, setSeen] = useState<Seen | null>(null);
+  const [lying, setLying] = useState<"cut" | "sewn">("cut");
+  const canBeSewn = hand.pair.template.seams.length > 0 && (station === "fit" || station === "prove");
+  const sewn = useSewing(hand, canBeSewn);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another panel or blank is best seen in its own scene
   useEffect(() => setSeen(null), [hand.panel.id, hand.pair.template.id]);
   return (
     <main aria-busy={hand.busy} className={COLUMNS}>
       <section aria-label={station} className={COLUMN}>
         {hand.pair.panels.length > 1 && <Sides hand={hand} onSide={onSide} />}
+        {canBeSewn && (
+          <Choice
+            label="How it lies"
+            value={lying}
+            options={[
+              { value: "cut", label: "As cut" },
+              { value: "sewn", label: "Sewn together" },
+            ]}
+            onChange={setLying}
+          />
+        )}
         {hand.problem && <Alert>{hand.problem}</Alert>}
-        <Column key={`${hand.pair.template.id} ${hand.panel.id}`} hand={hand} print={print} shows={shows} seen={seen} />
+        <Column
+          key={`${hand.pair.template.id} ${hand.panel.id}`}
+          hand={hand}
+          print={print}
+          shows={shows}
+          seen={seen}
+          sewn={sewn}
+        />
       </section>
       {showingIt ? (
         <ScenesPane hand={hand} shows={shows} seen={seen} onSee={setSeen} />
+      ) : canBeSewn && lying === "sewn" ? (
+        <SewnPane hand={hand} sewn={sewn} onSide={onSide} />
       ) : (
         <FlatPane
           hand={hand}

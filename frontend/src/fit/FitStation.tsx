@@ -1,5 +1,6 @@
 import type { Placing } from "../api/client";
 import type { Hand } from "../bench/usePair";
+import type { Sewn } from "../sewn/useSewing";
 import { ColourField } from "../ui/ColourField";
 import { parseLength, parsePlain, show } from "../ui/measure";
 import { Button, Choice, Heading } from "../ui/parts";
@@ -17,7 +18,7 @@ const FITS: { value: Placing["fit"]; label: string; hint: string }[] = [
   { value: "repeat", label: "Repeat", hint: "Tiles without a gap, a whole number round a wrap" },
 ];
 
-export function FitStation({ hand }: { hand: Hand }) {
+export function FitStation({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
   if (hand.empty)
     return (
       <div className="grid gap-3">
@@ -30,10 +31,10 @@ export function FitStation({ hand }: { hand: Hand }) {
         </Button>
       </div>
     );
-  return hand.follows ? <Joins hand={hand} /> : <Placed hand={hand} />;
+  return hand.follows ? <Joins hand={hand} sewn={sewn} /> : <Placed hand={hand} sewn={sewn} />;
 }
 
-function Placed({ hand }: { hand: Hand }) {
+function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
   const { unit } = useUnit();
   const { placing, proof, pair, panel } = hand;
   const length = (text: string) => parseLength(text, unit, panel.dpi);
@@ -171,7 +172,7 @@ function Placed({ hand }: { hand: Hand }) {
           </div>
         )}
       </div>
-      <Joins hand={hand} />
+      <Joins hand={hand} sewn={sewn} />
       <div>
         <Heading>The print</Heading>
         <dl className="grid grid-cols-[auto_1fr] gap-x-3 text-sm">

@@ -1,4 +1,6 @@
 import type { Hand } from "../bench/usePair";
+import { Calibration } from "../sewn/Calibration";
+import type { Sewn } from "../sewn/useSewing";
 import { Choice, Heading } from "../ui/parts";
 
 const WAYS = {
@@ -8,8 +10,9 @@ const WAYS = {
 } as const;
 
 /** The seams past which this side may show another's design. It can follow at one of them. */
-export function Joins({ hand }: { hand: Hand }) {
+export function Joins({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
   const { joins } = hand.pair;
+  const lying = joins.find((join) => join.lies_on && join.way !== "alone");
   if (joins.length === 0) return null;
   return (
     <div className="grid gap-3">
@@ -27,6 +30,7 @@ export function Joins({ hand }: { hand: Hand }) {
           {join.way !== "alone" && <p className="mt-1 text-xs text-soft">{WAYS[join.way].hint}.</p>}
         </div>
       ))}
+      {lying && <Calibration hand={hand} sewn={sewn} seam={lying.seam} />}
     </div>
   );
 }

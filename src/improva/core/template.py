@@ -11,7 +11,7 @@ from shapely import Polygon, box
 from .errors import BadTemplate
 from .geometry import Cone
 from .limits import limit_of
-from .sewing.seams import Seam
+from .sewing.seams import Face, Seam
 from .units import pixels
 
 Route = Literal["press", "upload"]
@@ -121,7 +121,7 @@ class Template:
         unprinted: what the buyer sees where nothing can be printed, for example "the back stays white".
         sizes: the finished sizes it is sold in, each with how large the print comes out against the largest.
         limits: what differs from the limits that hold for every blank; see :mod:`improva.core.limits`.
-        seams: how its panels meet, where it is sewn of several.
+        seams, faces: how its panels meet, where it is sewn of several, and how it looks lying flat.
         looks: figures for drawing the blank, see :mod:`improva.core.mockup.drawn`.
         own: measured by the seller, not shipped.
     """
@@ -143,6 +143,7 @@ class Template:
     provenance: Mapping[str, str] = field(default_factory=dict)
     own: bool = False
     seams: tuple[Seam, ...] = ()
+    faces: tuple[Face, ...] = ()
 
     def limit(self, name: str) -> float:
         """The limit of that name: the blank's own, or the one that holds for all."""

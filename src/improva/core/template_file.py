@@ -14,7 +14,7 @@ from .colour import parse_hex
 from .errors import BadTemplate, ImprovaError
 from .geometry import Cone, cone_from_measures
 from .limits import checked_limits
-from .sewing.seam_file import parse_seams, seam_data
+from .sewing.seam_file import face_data, parse_faces, parse_seams, seam_data
 from .template import Box, KeepOut, Panel, Template
 from .units import MM_PER_IN, inches, mm_from_in
 
@@ -181,6 +181,7 @@ def parse_template(data: Mapping[str, Any], own: bool = False) -> Template:
             provenance={str(k): str(v) for k, v in data.get("provenance", {}).items()},
             own=own,
             seams=parse_seams(data.get("seams", []), panels),
+            faces=parse_faces(data.get("faces", []), panels, bool(data.get("seams"))),
         )
     except KeyError as missing:
         raise BadTemplate(f"The template lacks {missing}: add it.") from missing
@@ -231,6 +232,8 @@ def write_toml(template: Template) -> str:
         lines += ["", "[[panels]]", *(f"{k} = {_value(v)}" for k, v in _panel_data(panel).items())]
     for seam in template.seams:
         lines += ["", "[[seams]]", *(f"{k} = {_value(v)}" for k, v in seam_data(seam).items())]
+    for face in template.faces:
+        lines += ["", "[[faces]]", *(f"{k} = {_value(v)}" for k, v in face_data(face).items())]
     for name in ("sizes", "limits", "looks", "provenance"):
         if table := getattr(template, name):
             lines += ["", f"[{name}]", *(f"{json.dumps(k)} = {_value(v)}" for k, v in table.items())]

@@ -2,6 +2,7 @@
 
 from .artworks import ArtRow, Artworks
 from .blanks import BlankFile, Blanks
+from .calibrations import CalibrationRow, Calibrations
 from .database import Database
 from .fonts import FontRow, Fonts
 from .jobs import JobRow, JobTable
@@ -18,6 +19,8 @@ __all__ = [
     "Artworks",
     "BlankFile",
     "Blanks",
+    "CalibrationRow",
+    "Calibrations",
     "Database",
     "FontRow",
     "Fonts",

@@ -205,3 +205,16 @@ CREATE TABLE IF NOT EXISTS own_scene (
     removed_at  TEXT,
     added_at    TEXT NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now'))
 ) STRICT;
+
+-- Where samples have shown that a blank's panels are sewn.
+CREATE TABLE IF NOT EXISTS calibration (
+    id          INTEGER PRIMARY KEY,
+    template_id TEXT NOT NULL,
+    provider    TEXT NOT NULL,
+    seam        TEXT NOT NULL,
+    right_mm    REAL NOT NULL,
+    down_mm     REAL NOT NULL,
+    sample      TEXT NOT NULL,
+    made_on     TEXT NOT NULL
+) STRICT;
+CREATE INDEX IF NOT EXISTS calibration_of_blank ON calibration (template_id, id);

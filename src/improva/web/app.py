@@ -26,6 +26,7 @@ from . import (
     preparations,
     pressing,
     printing,
+    sewing,
     showing,
 )
 from .desk import Desk
@@ -66,6 +67,7 @@ def create_app(data: Path) -> OpenAPI:
         files,
         pressing,
         handing_over,
+        sewing,
     ):
         app.register_api(part.blueprint(desk))
 

@@ -14,7 +14,7 @@ from ..core.mockup.scene import Region, SceneInfo
 from ..core.pieces import carried_piece
 from ..core.propose import carried, propose_alone
 from ..core.sewing.following import seam_of
-from ..core.sewing.seams import Follow
+from ..core.sewing.seams import Follow, LaidOn
 from ..core.template import Panel
 from ..core.tiling import offered_counts
 from ..proofing import template_report
@@ -117,7 +117,16 @@ def _joins(work: Work, panel: Panel) -> list[JoinShape]:
         if seam.follower == panel.id and seam.leader != panel.id:
             way = laying.way if isinstance(laying, Follow) and laying.seam == seam.id else "alone"
             leader = work.template.panel(seam.leader).title
-            found.append(JoinShape(seam=seam.id, title=seam.title, leader=leader, ways=list(seam.ways), way=way))
+            found.append(
+                JoinShape(
+                    seam=seam.id,
+                    title=seam.title,
+                    leader=leader,
+                    lies_on=isinstance(seam, LaidOn),
+                    ways=list(seam.ways),
+                    way=way,
+                )
+            )
     return found
 
 

@@ -72,6 +72,8 @@ class TemplateShape(Shape):
     limits: dict[str, float]
     looks: dict[str, object]
     panels: list[PanelShape]
+    seams: list[dict[str, object]] = Field(description="How the panels are sewn, as a template's file says it")
+    faces: list[dict[str, object]] = Field(description="How they lie when they are sewn")
     provenance: dict[str, str]
 
 

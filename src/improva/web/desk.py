@@ -33,6 +33,7 @@ from ..store import (
     ArtRow,
     Artworks,
     Blanks,
+    Calibrations,
     Database,
     Fonts,
     Looks,
@@ -80,6 +81,7 @@ class Desk:
         self.made = Made(self.database)
         self.blanks = Blanks(self.database)
         self.origins = Origins(self.database)
+        self.calibrations = Calibrations(self.database)
         self.fonts = Fonts(self.database)
         self.pressings = Pressings(self.database)
         self.saved_looks = Looks(self.database)
@@ -165,7 +167,8 @@ class Desk:
         assert art.traits is not None, "artworks come with their traits from this desk"
         proposals = {p.id: propose(template, p, art.facts, art.traits) for p in template.panels}
         laid = {panel: self.lay(pieces) for panel, pieces in row.pieces.items()}
-        return Work(art, template, self._known()[template.id].key, row, proposals, laid)
+        corrections = self.calibrations.now(template.id) if template.seams else {}
+        return Work(art, template, self._known()[template.id].key, row, proposals, laid, corrections)
 
     def lay(self, pieces: list[dict[str, Any]]) -> Laid:
         """Pieces made ready. Raises an error of ours where they cannot be."""

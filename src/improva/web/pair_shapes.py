@@ -25,6 +25,7 @@ class JoinShape(Shape):
     seam: str
     title: str
     leader: str = Field(description="Title of the panel that leads")
+    lies_on: bool = Field(description="Whether it lies on its leader, as a pocket does")
     ways: list[WayName]
     way: WayName
 

@@ -117,9 +117,13 @@ class Work:
         return LedBy(self._design(self.template.panel(found.leader), now), found.motion)
 
     def designs(self, held: Placings | None = None) -> list[Design]:
-        """Every panel as a design, with what is in the hand in place of what was decided."""
-        now = {**self.placings, **(held or {})}
-        return [self._design(panel, now) for panel in self.template.panels]
+        """Every panel as a design for pictures, with what is in the hand in place of what was decided.
+
+        Scenes show each panel where its figures say that it is sewn. What was calibrated moves a file to where it is sewn in
+        truth, and there it shows what it shows here without.
+        """
+        now, drawn = {**self.placings, **(held or {})}, replace(self, corrections={})
+        return [drawn._design(panel, now) for panel in self.template.panels]
 
     def holding(self, panel: Panel, laid: Laid | None) -> Work:
         """The same pair with other pieces laid on one panel; None for those that were decided."""

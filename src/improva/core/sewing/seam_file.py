@@ -8,7 +8,7 @@ from typing import Any
 from ..errors import BadTemplate
 from ..template import Panel
 from .edges import agrees, outside
-from .seams import WAYS, Edge, LaidOn, Seam, Sewn, Way
+from .seams import WAYS, Edge, Face, LaidOn, Seam, Sewn, Way
 
 AGREE_MM = 2.0
 """Edges of unlike length must say so by their ease, to this much."""
@@ -90,6 +90,30 @@ def parse_seams(tables: Sequence[Mapping[str, Any]], panels: tuple[Panel, ...]) 
     for seam in seams:
         _check(seam, by_id)
     return seams
+
+
+def parse_faces(tables: Sequence[Mapping[str, Any]], panels: tuple[Panel, ...], sewn: bool) -> tuple[Face, ...]:
+    """How a template's panels lie when it is sewn; all round the first of them where it does not say.
+
+    Raises:
+        BadTemplate: a panel that is not known, or a face without the panel it is laid round.
+    """
+    known = tuple(panel.id for panel in panels)
+    if not tables:
+        return (Face("Sewn", known[0], known),) if sewn else ()
+    try:
+        faces = tuple(Face(str(t["title"]), str(t["around"]), tuple(str(p) for p in t["panels"])) for t in tables)
+    except (KeyError, TypeError) as wrong:
+        raise BadTemplate("A face needs a title, the panel it is laid around, and its panels.") from wrong
+    for face in faces:
+        if face.around not in face.panels or len(set(face.panels)) < len(face.panels) or not set(face.panels) <= set(known):
+            raise BadTemplate(f"The face '{face.title}' lists panels that are not known, or not the one it is laid around.")
+    return faces
+
+
+def face_data(face: Face) -> dict[str, Any]:
+    """Plain values of a face, as :func:`parse_faces` reads them."""
+    return {"title": face.title, "around": face.around, "panels": list(face.panels)}
 
 
 def seam_data(seam: Seam) -> dict[str, Any]:

@@ -69,6 +69,15 @@ Seam = Sewn | LaidOn
 
 
 @dataclass(frozen=True)
+class Face:
+    """One side of the sewn thing as it lies flat: panels in the order they are laid down, placed round one of them."""
+
+    title: str
+    around: str
+    panels: tuple[str, ...]
+
+
+@dataclass(frozen=True)
 class Follow:
     """What a panel shows in place of a placing of its own: its leader's design past a seam."""
 

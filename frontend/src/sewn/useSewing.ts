@@ -1,0 +1,70 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api, type Calibration, type Sewing } from "../api/client";
+import type { Hand } from "../bench/usePair";
+
+/** Where the follower of a seam is held, in mm from where it is taken to be sewn. */
+export type Nudge = { seam: string; right: number; down: number };
+
+/** How the pair in hand is sewn, and what a sample has shown of it. */
+export type Sewn = {
+  state: Sewing | null;
+  /** The pictures of its panels change with it. */
+  stamp: string;
+  nudge: Nudge | null;
+  hold: (nudge: Nudge | null) => void;
+  keep: (provider: string, sample: string) => void;
+  takeBack: () => void;
+  sewnBy: (provider: string) => void;
+  busy: boolean;
+  problem: string | null;
+};
+
+export function useSewing(hand: Hand, active: boolean): Sewn {
+  const queries = useQueryClient();
+  const { place, pair } = hand;
+  const key = ["sewing", place.art, place.template, pair.artwork.sha256, pair.laid_key];
+  const query = useQuery({
+    queryKey: key,
+    queryFn: () => api.sewing(place),
+    enabled: active && pair.template.seams.length > 0,
+    placeholderData: (old) => old,
+  });
+  const [nudge, hold] = useState<Nudge | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what was nudged belongs to the blank
+  useEffect(() => hold(null), [place.template]);
+  const change = useMutation({
+    mutationFn: (work: () => Promise<Sewing>) => work(),
+    scope: { id: `sewing ${place.template}` },
+    onSuccess: () => {
+      hold(null);
+      // files, pictures and proofs of every design on this blank follow
+      queries.invalidateQueries({ queryKey: ["pair"] });
+      queries.invalidateQueries({ queryKey: ["sewing"] });
+      queries.invalidateQueries({ queryKey: ["board"] });
+    },
+  });
+  const state = query.data ?? null;
+  return {
+    state,
+    stamp: JSON.stringify([pair.artwork.sha256, pair.laid_key, state?.corrections ?? null]),
+    nudge,
+    hold,
+    keep: (provider, sample) => {
+      if (!nudge || !state) return;
+      const [right, down] = state.corrections[nudge.seam] ?? [0, 0];
+      const body: Calibration = {
+        provider,
+        sample,
+        seam: nudge.seam,
+        right_mm: right + nudge.right,
+        down_mm: down + nudge.down,
+      };
+      change.mutate(() => api.calibrate(place, body));
+    },
+    takeBack: () => change.mutate(() => api.takeBackCalibration(place)),
+    sewnBy: (provider) => change.mutate(() => api.sewnBy(place, provider)),
+    busy: change.isPending,
+    problem: change.error?.message ?? query.error?.message ?? null,
+  };
+}

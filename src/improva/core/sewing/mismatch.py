@@ -1,0 +1,76 @@
+"""How well a design runs on over a seam: how far it is off in mm, and how far its colours are apart."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from ..colour import Floats, delta_e_2000
+from ..template import Panel, Template
+from .edges import pairs
+from .following import Corrections, Led
+from .motion import Motion, Points
+from .seams import LaidOn, Seam
+
+POINTS = 48
+INSIDE_MM = 1.0
+"""Colours are read this far inside either edge: at the edge itself a pixel is half bleed."""
+
+
+@dataclass(frozen=True)
+class Mismatch:
+    """What is found along a seam, from its start to its end.
+
+    Attributes:
+        off_mm: how far beside its continuation the design runs, (n,); None where the panels show designs of their own.
+        delta_e: ΔE2000 between both sides, (n,).
+    """
+
+    off_mm: Floats | None
+    delta_e: Floats
+
+
+def off_along(seam: Seam, template: Template, ways: tuple[Led | None, Led | None], corrections: Corrections) -> Floats | None:
+    """How far apart in the design both sides of a seam lie, (n,) mm; None where they show different designs, or
+    are two edges of one panel.
+
+    ``ways`` are those of the leader's panel and of the follower's, each as :func:`.following.led` gives it.
+    """
+    roots = [led.leader if led else panel for led, panel in zip(ways, (seam.leader, seam.follower), strict=True)]
+    if roots[0] != roots[1] or seam.leader == seam.follower:
+        return None
+    on, off = pairs(seam, template.panel(seam.leader), template.panel(seam.follower), POINTS)
+    on = on + corrections.get(seam.id, (0.0, 0.0))  # where samples have shown it to be sewn
+    first, second = ((led.motion if led else Motion())(points) for led, points in zip(ways, (on, off), strict=True))
+    return np.asarray(np.hypot(*(first - second).T), np.float32)
+
+
+def _inwards(points: Points, panel: Panel) -> Points:
+    """Points moved off the edge, towards the panel's inside."""
+    along = np.gradient(points, axis=0)
+    across = np.stack([along[:, 1], -along[:, 0]], -1) / np.maximum(np.hypot(*along.T), 1e-9)[:, None]
+    middle = np.mean(panel.line(), axis=0)
+    side = np.sign(((middle - points) * across).sum(axis=1).mean()) or 1.0
+    return np.asarray(points + side * INSIDE_MM * across)
+
+
+def _colours(file_lab: Floats, panel: Panel, points: Points) -> Floats:
+    """Colours of a reduced print file at points of its panel, (n, 3)."""
+    x, y, w, h = panel.file_box
+    at = ((points - (x, y)) * (file_lab.shape[1] / w, file_lab.shape[0] / h) - 0.5).astype(np.float32)
+    found = cv2.remap(file_lab, at[None, :, 0], at[None, :, 1], cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+    return np.asarray(found[0], np.float32)
+
+
+def mismatch(seam: Seam, template: Template, ways: tuple[Led | None, Led | None], corrections: Corrections,
+             file_labs: tuple[Floats, Floats]) -> Mismatch:  # fmt: skip
+    """What is found along a seam. ``file_labs`` are the leader's and the follower's print files, reduced, (h, w, 3) Lab."""
+    leader, follower = template.panel(seam.leader), template.panel(seam.follower)
+    on, off = pairs(seam, leader, follower, POINTS)
+    inner, moved = _inwards(off, follower), np.array(corrections.get(seam.id, (0.0, 0.0)))
+    # beside a pocket the leader goes on, so its own colours are read right beneath; a sewn edge has nothing past it
+    beneath = inner + seam.offset_mm + moved if isinstance(seam, LaidOn) else _inwards(on, leader)
+    seen = _colours(file_labs[0], leader, beneath), _colours(file_labs[1], follower, inner)
+    return Mismatch(off_along(seam, template, ways, corrections), np.asarray(delta_e_2000(*seen), np.float32))

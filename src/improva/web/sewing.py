@@ -1,0 +1,138 @@
+"""How a pair's panels meet: where seams run, how well the design runs on, and what samples have shown."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+import numpy as np
+from flask_openapi3 import APIBlueprint, Tag
+
+from ..core.colour import Floats
+from ..core.errors import BadTemplate
+from ..core.sewing.assembled import laid_flat
+from ..core.sewing.edges import pairs
+from ..core.sewing.following import Led, seam_of
+from ..core.sewing.mismatch import mismatch, off_along
+from ..core.sewing.motion import Motion, Points
+from ..core.sewing.seams import Follow, LaidOn, Seam
+from ..core.template import Panel
+from .bench import PAIR_AT
+from .desk import Desk
+from .sewing_shapes import CalibrationBody, CalibrationShape, FaceState, SeamState, SewerBody, SewingState, SewnPanel
+from .shapes import PairPath, WayName, laying_json
+from .work import Work
+
+Matrix = tuple[float, float, float, float, float, float]
+
+
+class _Sewing:
+    """One pair's seams, its panels looked at once each."""
+
+    def __init__(self, desk: Desk, work: Work) -> None:
+        self.desk, self.work, self.template = desk, work, work.template
+        self.labs: dict[str, Floats | None] = {}
+
+    def led(self, panel_id: str) -> Led | None:
+        found = self.work.led(self.template.panel(panel_id), self.work.placings)
+        return Led(found.design.panel.id, found.motion) if found else None
+
+    def lab(self, panel_id: str) -> Floats | None:
+        """A panel's reduced file as it is seen; None of an empty one."""
+        if panel_id not in self.labs:
+            panel = self.template.panel(panel_id)
+            laying = self.work.laying(panel) if panel in self.work.printed else None
+            self.labs[panel_id] = None if laying is None else self.desk.subject(self.work, panel, laying).file_lab
+        return self.labs[panel_id]
+
+    def seam(self, seam: Seam) -> SeamState:
+        template, corrections = self.template, self.work.corrections
+        leader, follower = template.panel(seam.leader), template.panel(seam.follower)
+        on, off = pairs(seam, leader, follower)
+        ways = self.led(seam.leader), self.led(seam.follower)
+        labs = self.lab(seam.leader), self.lab(seam.follower)
+        away, apart = off_along(seam, template, ways, corrections), None
+        if labs[0] is not None and labs[1] is not None:
+            apart = float(np.median(mismatch(seam, template, ways, corrections, (labs[0], labs[1])).delta_e))
+        worst = None if away is None else float(away.max())
+        return SeamState(
+            id=seam.id, title=seam.title, leader=seam.leader, follower=seam.follower, lies_on=isinstance(seam, LaidOn),
+            on=_plain(on), off=_plain(off), way=self.way(seam, follower), off_mm=None if worst is None else round(worst, 2),
+            delta_e=None if apart is None else round(apart, 1),
+            runs_on=None if worst is None else worst <= template.limit("sewing_mm"),
+        )  # fmt: skip
+
+    def way(self, seam: Seam, follower: Panel) -> WayName:
+        laying = self.work.laying(follower)
+        return laying.way if isinstance(laying, Follow) and laying.seam == seam.id else "alone"
+
+    def panel(self, panel_id: str, motion: Motion) -> SewnPanel:
+        led = self.led(panel_id)
+        laying = laying_json(self.work.laying(self.template.panel(panel_id)))
+        return SewnPanel(panel=panel_id, matrix=_matrix(motion), laying=laying, design=_matrix(led.motion if led else Motion()))
+
+    def state(self) -> SewingState:
+        template, kept = self.template, self.desk.calibrations
+        faces = [
+            FaceState(
+                title=face.title, panels=[self.panel(p, m) for p, m in laid_flat(template, face, self.work.corrections).items()]
+            )
+            for face in template.faces
+        ]
+        return SewingState(
+            faces=faces, seams=[self.seam(seam) for seam in template.seams], tolerance_mm=template.limit("sewing_mm"),
+            provider=kept.provider(template.id), corrections=dict(self.work.corrections),
+            calibrations=[CalibrationShape(**{k: getattr(row, k) for k in CalibrationShape.model_fields})
+                          for row in kept.all(template.id)],
+        )  # fmt: skip
+
+
+def _plain(points: Points) -> list[tuple[float, float]]:
+    return [(round(float(x), 2), round(float(y), 2)) for x, y in points]
+
+
+def _matrix(motion: Motion) -> Matrix:
+    (a, c), (b, d) = motion.matrix.round(9).tolist()
+    return a, b, c, d, *(round(v, 4) for v in motion.shift_mm)
+
+
+def blueprint(desk: Desk) -> APIBlueprint:
+    """The addresses of a pair's seams."""
+    api = APIBlueprint("sewing", __name__, url_prefix=PAIR_AT, abp_tags=[Tag(name="sewing")])
+
+    def answer(path: PairPath) -> dict[str, Any]:
+        return _Sewing(desk, desk.work(path.artwork_id, path.template_id)).state().model_dump()
+
+    @api.get("/sewing", responses={200: SewingState})
+    def sewing(path: PairPath) -> dict[str, Any]:
+        """How the panels meet."""
+        return answer(path)
+
+    @api.post("/calibrations", responses={200: SewingState})
+    def calibrate(path: PairPath, body: CalibrationBody) -> dict[str, Any]:
+        """Keep what a sample has shown: every design on this blank is made to it from now on."""
+        template = desk.template(path.template_id)
+        if not isinstance(seam_of(template, body.seam), LaidOn):
+            raise BadTemplate("Only what lies on another panel is calibrated: of a sewn edge, the cut decides.")
+        moved = round(body.right_mm, 3), round(body.down_mm, 3)
+        desk.calibrations.add(
+            template.id, body.provider.strip(), body.seam, moved, body.sample.strip(), date.today().isoformat()
+        )
+        return answer(path)
+
+    @api.delete("/calibrations", responses={200: SewingState})
+    def take_back(path: PairPath) -> dict[str, Any]:
+        """Forget the newest calibration of who sews this blank now."""
+        provider = desk.calibrations.provider(path.template_id)
+        newest = next((row for row in desk.calibrations.all(path.template_id) if row.provider == provider), None)
+        if newest is not None:
+            desk.calibrations.take_back(newest.id)
+        return answer(path)
+
+    @api.put("/sewer", responses={200: SewingState})
+    def sewer(path: PairPath, body: SewerBody) -> dict[str, Any]:
+        """Say who sews this blank."""
+        desk.calibrations.sewn_by(desk.template(path.template_id).id, body.provider.strip())
+        return answer(path)
+
+    return api

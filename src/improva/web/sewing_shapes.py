@@ -1,0 +1,82 @@
+"""What answers about how a blank is sewn look like."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from .shapes import Shape, WayName
+
+Point = tuple[float, float]
+
+
+class SeamState(Shape):
+    """A seam, where it runs, and how well the design runs on over it."""
+
+    id: str
+    title: str
+    leader: str
+    follower: str
+    lies_on: bool
+    on: list[Point] = Field(description="Along the leader's edge, in mm of its trim; of what lies on, its outline there")
+    off: list[Point] = Field(description="What is sewn to it, in mm of the follower's trim")
+    way: WayName
+    off_mm: float | None = Field(description="How far the design is off at worst; null where both sides have their own")
+    delta_e: float | None = Field(description="How far colours are apart along it, the median; null where a side is empty")
+    runs_on: bool | None = Field(description="Whether it runs on within the sewing tolerance")
+
+
+class SewnPanel(Shape):
+    """A panel as it lies in a face: x' = a x + c y + e, y' = b x + d y + f, in mm."""
+
+    panel: str
+    matrix: tuple[float, float, float, float, float, float]
+    laying: str = Field(description="What it carries, as the address of its flat takes it")
+    design: tuple[float, float, float, float, float, float] = Field(
+        description="From its trim to that of the panel whose design it shows"
+    )
+
+
+class FaceState(Shape):
+    """One side of the thing, lying flat."""
+
+    title: str
+    panels: list[SewnPanel] = Field(description="In the order they are laid down")
+
+
+class CalibrationShape(Shape):
+    """What a sample has shown."""
+
+    id: int
+    provider: str
+    seam: str
+    right_mm: float
+    down_mm: float
+    sample: str
+    made_on: str
+
+
+class SewingState(Shape):
+    """How a pair's panels meet."""
+
+    faces: list[FaceState]
+    seams: list[SeamState]
+    tolerance_mm: float
+    provider: str
+    corrections: dict[str, Point] = Field(description="By seam, what holds now: mm right and down")
+    calibrations: list[CalibrationShape]
+
+
+class CalibrationBody(Shape):
+    """A seam's follower lies so far from where its figures say, in all."""
+
+    provider: str = Field(default="", max_length=80)
+    seam: str = Field(max_length=80)
+    right_mm: float = Field(ge=-200, le=200, allow_inf_nan=False)
+    down_mm: float = Field(ge=-200, le=200, allow_inf_nan=False)
+    sample: str = Field(default="", max_length=200)
+
+
+class SewerBody(Shape):
+    """Who sews the blank."""
+
+    provider: str = Field(max_length=80)
