@@ -154,7 +154,7 @@ def test_measuring_a_cone_against_its_closed_form() -> None:
 
 def test_templates_list_every_blank_with_the_contracts_keys() -> None:
     told = json.loads(run("templates", "--json").stdout)
-    assert len(told) == 16
+    assert len(told) == 17
     for blank in told:
         assert {"id", "title", "kind", "panels"} <= set(blank)
         for panel in blank["panels"]:

@@ -5,7 +5,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from tests.web.printing import print_file
-from tests.web.test_api import client, drop, picture
+from tests.web.test_api import client, drop
 from tests.web.test_sewing_api import DPI, HOODIE, PX_MM, at, file_of, follow, smooth
 
 __all__ = ["client"]

@@ -113,7 +113,7 @@ def test_every_panel_in_one_zip_and_on_the_ticket(client: FlaskClient) -> None:
     made = print_file(client, at(art), sides="all", dpi=DPI)
     with zipfile.ZipFile(io.BytesIO(client.get(made["url"]).data)) as archive:
         names = archive.namelist()
-    assert len(names) == 7 and sum("pocket" in name for name in names) == 1
+    assert len(names) == 8 and sum("pocket" in name for name in names) == 1
     assert client.get(at(art, "/ticket")).data.startswith(b"%PDF")
 
 
@@ -125,3 +125,13 @@ def test_what_cannot_be_followed_is_told_and_nothing_changes(client: FlaskClient
     answer = follow(client, art, panel, seam, way)
     assert answer.status_code == 422, answer.text
     assert client.get(at(art)).json["laid_key"] == before
+
+
+def test_the_zip_holds_a_picture_of_them_sewn_together(client: FlaskClient) -> None:
+    art = drop(client, encoded(Image.new("RGB", (900, 1000), (20, 90, 200))), "blue.png")
+    made = print_file(client, at(art), sides="all", dpi=DPI)
+    with zipfile.ZipFile(io.BytesIO(client.get(made["url"]).data)) as archive:
+        (name,) = [n for n in archive.namelist() if n.endswith("_assembly.png")]
+        seen = np.asarray(Image.open(io.BytesIO(archive.read(name))).convert("RGB")).astype(int)
+    blue = np.abs(seen - (20, 90, 200)).max(axis=2) < 6
+    assert seen.shape[1] == 1600 and 0.25 < blue.mean() < 0.8  # the paper round it is seen too

@@ -33,7 +33,9 @@ from ..core.output import (
     write_print,
     write_sheets,
 )
+from ..core.output.sets import write_set
 from ..core.preflight import prove
+from ..core.sewing.following import led_designs
 from ..core.template import Panel, Template
 from ..proofing import proof_report
 from ..scenes import open_scene, scenes_of
@@ -41,7 +43,7 @@ from ..scenes import scene as find_scene
 from ..scenes import scenes as all_scenes
 from ..surfaces import surface
 from .group import as_json_option, main, tell
-from .placing import takes_pair
+from .placing import takes_pair, takes_pair_or_all
 
 DEFAULT_TAB_MM = 6.35
 """A quarter of an inch, where the blank names no tab. From memory."""
@@ -61,7 +63,7 @@ def check(template: Template, panel: Panel, art: Artwork, placing: Placing, prof
 
 
 @main.command("print")
-@takes_pair
+@takes_pair_or_all
 @click.option("--dpi", type=float, help="The template's own by default.")
 @click.option("--mirror/--no-mirror", default=None, help="By default as the route wants it: mirrored for pressing yourself.")
 @click.option("--cut-line", is_flag=True, help="Draw the outline to cut along.")
@@ -78,16 +80,30 @@ def check(template: Template, panel: Panel, art: Artwork, placing: Placing, prof
 @click.option("--overlap-mm", default=10.0, metavar="N", help="How far sheets overlap.")
 @click.option("--margin-mm", default=5.0, metavar="N", help="What the printer cannot reach at the paper's edges.")
 @click.option("-o", "output", required=True, type=click.Path(path_type=Path), metavar="FILE.png|.tif|.pdf|.jpg")
-def print_(template: Template, panel: Panel, art: Artwork, placing: Placing, dpi: float | None, mirror: bool | None,
+def print_(template: Template, panel: Panel | None, art: Artwork, placing: Placing, dpi: float | None, mirror: bool | None,
            cut_line: bool, tab: Any, tab_mm: float | None, marks: bool, profile: Path | None, intent: Any, sheet: str,
            overlap_mm: float, margin_mm: float, output: Path) -> None:  # fmt: skip
-    """Make the print file of ART: true size, true density, sRGB or a printer's own colours."""
+    """Make the print file of ART: true size, true density, sRGB or a printer's own colours.
+
+    With --panel all: every panel's file and a picture of them sewn together, as FILE.zip.
+    """
     mirrored = template.route == "press" if mirror is None else mirror
-    width = (panel.tab_mm or DEFAULT_TAB_MM) if tab_mm is None else tab_mm
-    settings = PrintSettings(
-        panel.dpi if dpi is None else dpi, mirrored, cut_line, Carrier(tab, width if tab != "none" else 0.0, marks),
-        read_file(profile) if profile else None, intent,
-    )  # fmt: skip
+    own_profile = read_file(profile) if profile else None
+
+    def settings_of(panel: Panel) -> PrintSettings:
+        width = (panel.tab_mm or DEFAULT_TAB_MM) if tab_mm is None else tab_mm
+        return PrintSettings(
+            panel.dpi if dpi is None else dpi, mirrored, cut_line, Carrier(tab, width if tab != "none" else 0.0, marks),
+            own_profile, intent,
+        )  # fmt: skip
+
+    if panel is None:
+        designs = led_designs(template, lambda each: _design(template, each, art, placing))
+        title = Path(click.get_current_context().params["art"]).stem
+        names = write_set(template, designs, lambda _: art, settings_of, title, output)
+        click.echo(f"{output}: {len(names)} files, {'mirrored' if mirrored else 'not mirrored'}")
+        return
+    settings = settings_of(panel)
     paper = None if sheet.lower() == "none" else paper_size(sheet)
     check_ending(output)
     made = make_print(_design(template, panel, art, placing), lambda _: art, settings)

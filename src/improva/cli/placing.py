@@ -17,6 +17,8 @@ from ..core.errors import BadPlacing
 from ..core.template import Panel, Template
 
 Command = Callable[..., Any]
+EVERY = "all"
+"""In place of a panel's id: every printed panel."""
 
 
 def placing_options(command: Command) -> Command:
@@ -51,7 +53,7 @@ def _numbers(text: str, what: str) -> tuple[float, float]:
     return x, y
 
 
-def _pair(art: Path, asked: dict[str, Any]) -> tuple[Template, Panel, Artwork, Placing]:
+def _pair(art: Path, asked: dict[str, Any], every: bool) -> tuple[Template, Panel | None, Artwork, Placing]:
     template = find_template(asked["template_id"])
     background = asked["background"]
     placing = Placing(
@@ -62,19 +64,26 @@ def _pair(art: Path, asked: dict[str, Any]) -> tuple[Template, Panel, Artwork, P
         background=None if background.lower() == "none" else background,
         **{name: asked[name] for name in ("repeat_kind", "repeats_around", "spacing_mm", "blend", "copies", "lay")},
     )
-    return template, template.panel(asked["panel_id"]), Artwork.read(read_file(art)), placing
+    panel = None if every and asked["panel_id"] == EVERY else template.panel(asked["panel_id"])
+    return template, panel, Artwork.read(read_file(art)), placing
 
 
 PLACING = ("template_id", "panel_id", "fit", "shift_mm", "scale", "rotate", "background", "repeat_kind", "repeats_around",
            "spacing_mm", "blend", "copies", "lay")  # fmt: skip
 
 
-def takes_pair(command: Command) -> Command:
-    """Give a command ART and the placing options, and call it with template, panel, artwork and placing."""
+def takes_pair(command: Command, every: bool = False) -> Command:
+    """Give a command ART and the placing options, and call it with template, panel, artwork and placing.
+
+    ``every``: the panel may be ``all``, and is then None.
+    """
 
     @functools.wraps(command)
     def wrapped(art: Path, **given: Any) -> Any:
         asked = {name: given.pop(name) for name in PLACING}
-        return command(*_pair(art, asked), **given)
+        return command(*_pair(art, asked, every), **given)
 
     return click.argument("art", type=click.Path(path_type=Path))(placing_options(wrapped))
+
+
+takes_pair_or_all = functools.partial(takes_pair, every=True)

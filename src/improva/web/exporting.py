@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import zipfile
 from pathlib import Path
 from typing import Any
 
@@ -13,7 +12,6 @@ from ..core.output import (
     PrintSettings,
     SheetPlan,
     Watch,
-    beside,
     carries,
     make_print,
     marks_of,
@@ -24,6 +22,8 @@ from ..core.output import (
     write_print,
     write_sheets,
 )
+from ..core.output.sets import assembly_name, png, write_zip
+from ..core.sewing.picture import assembly
 from ..core.sewing.seams import Follow
 from ..core.template import Panel
 from ..store import MadeRow
@@ -136,12 +136,20 @@ def make_set(desk: Desk, work: Work, asked: PrintingBody, watch: Watch) -> str:
     key = key_of("set", [side[0] for side in sides], name)
 
     def pack(path: Path) -> None:
-        with beside(path) as temporary, zipfile.ZipFile(temporary, "w", zipfile.ZIP_STORED) as archive:
-            for _, inside, file in sides:
-                archive.write(file, inside)
+        write_zip(path, [(inside, file) for _, inside, file in sides], _assembly(desk, work))
 
     desk.keep(MadeRow(key, "print", work.placing_key, name), work, pack)
     return key
+
+
+def _assembly(desk: Desk, work: Work) -> list[tuple[str, bytes]]:
+    """A picture of the panels sewn together, where the blank is sewn."""
+    if not work.template.faces:
+        return []
+    designs = {panel.id: work.design(panel, work.laying(panel)) for panel in work.template.panels}
+    open_art = work.opener(desk.proxy(work.art), desk.proxy)
+    picture = assembly(work.template, designs, open_art, work.corrections)
+    return [(assembly_name(work.art.title, work.template), png(picture))]
 
 
 def print_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
+from ..design import Design, LedBy
 from ..errors import BadPlacing
 from ..template import Panel, Template
 from .edges import motion_of
@@ -70,4 +71,17 @@ def first_follow(template: Template, panel: Panel) -> Follow | None:
     return None
 
 
-__all__ = ["Corrections", "Follow", "Led", "check_follow", "first_follow", "joint", "led", "seam_of"]
+def led_designs(
+    template: Template, own: Callable[[Panel], Design], corrections: Corrections | None = None
+) -> dict[str, Design]:
+    """Every panel's design, followers as their template has them, all others as ``own`` makes them."""
+    follows = {p.id: follow for p in template.panels if (follow := first_follow(template, p))}
+    found = {}
+    for panel in template.panels:
+        by = led(template, panel, follows, corrections or {})
+        leader = by and LedBy(own(template.panel(by.leader)), by.motion)
+        found[panel.id] = Design(template, panel, (), led=leader) if leader else own(panel)
+    return found
+
+
+__all__ = ["Corrections", "Follow", "Led", "check_follow", "first_follow", "joint", "led", "led_designs", "seam_of"]
