@@ -16,7 +16,7 @@ IN = 25.4
 WANTED = {
     "tumbler-20oz-straight", "tumbler-20oz-tapered", "tumbler-30oz-tapered", "travel-tumbler", "mug-11oz", "mug-15oz", "pen-wrap",
     "pillow-square", "pillow-shaped", "blanket-upright", "blanket-lying", "garden-flag", "transfer-15in", "t-shirt", "hoodie",
-    "hoodie-all-over",
+    "hoodie-all-over", "tote-gusset",
 }  # fmt: skip
 
 

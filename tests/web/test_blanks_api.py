@@ -48,7 +48,7 @@ def blank(client: FlaskClient, blank_id: str) -> dict:
 
 def test_the_shelf_has_every_blank_and_the_board_those_that_are_chosen(client: FlaskClient) -> None:
     shelf = client.get("/api/blanks").json["blanks"]
-    assert len(shelf) == 16 and sum(b["on_board"] for b in shelf) == 7
+    assert len(shelf) == 17 and sum(b["on_board"] for b in shelf) == 7
     client.put("/api/blanks/board", json={"template_ids": ["pen-wrap", "mug-15oz"]})
     assert [t["id"] for t in client.get("/api/board").json["templates"]] == ["pen-wrap", "mug-15oz"]
     assert client.put("/api/blanks/board", json={"template_ids": ["moon"]}).status_code == 422
@@ -71,7 +71,7 @@ def test_one_artwork_lies_on_all_blanks_at_once_each_its_own_way(client: FlaskCl
 def test_measuring_a_blank(client: FlaskClient) -> None:
     drawing = client.post("/api/blanks/drawing", json=FLASK)
     assert drawing.status_code == 200 and drawing.json["panels"][0]["cone"]["top_mm"] == pytest.approx(280)
-    assert len(client.get("/api/blanks").json["blanks"]) == 16  # nothing was kept
+    assert len(client.get("/api/blanks").json["blanks"]) == 17  # nothing was kept
     kept = client.post("/api/blanks/measured", json=FLASK)
     assert kept.status_code == 201 and kept.json["template"]["own"] and kept.json["on_board"]
     one = kept.json["template"]["id"]
@@ -93,7 +93,7 @@ def test_impossible_measures_are_told_in_a_sentence(client: FlaskClient) -> None
     for wrong in ({"top_mm": 0}, {"height_mm": 0}, {"gap_mm": 30}, {"safe_mm": 90}, {"blank_colour": "white"}):
         answer = client.post("/api/blanks/measured", json={**FLASK, **wrong})
         assert answer.status_code == 422 and len(answer.json["detail"]) > 20, wrong
-    assert len(client.get("/api/blanks").json["blanks"]) == 16
+    assert len(client.get("/api/blanks").json["blanks"]) == 17
 
 
 def test_a_template_file_goes_out_and_comes_back(client: FlaskClient) -> None:
@@ -121,7 +121,7 @@ def test_a_template_file_goes_out_and_comes_back(client: FlaskClient) -> None:
 def test_bad_template_files_are_told(client: FlaskClient, data: bytes) -> None:
     answer = sent(client, "POST", "/api/blanks/import", data)
     assert answer.status_code == 422 and answer.json["detail"].endswith(".")
-    assert len(client.get("/api/blanks").json["blanks"]) == 16
+    assert len(client.get("/api/blanks").json["blanks"]) == 17
 
 
 def test_limits_are_the_sellers_to_change(client: FlaskClient) -> None:

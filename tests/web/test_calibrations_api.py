@@ -55,6 +55,9 @@ def test_where_the_design_runs_on_and_where_it_cannot(client: FlaskClient) -> No
     state = sewing(client, art)
     side, arm = seam_of(state, "side-right"), seam_of(state, "armhole-left-front")
     assert side["way"] == "mirror" and side["runs_on"] and side["off_mm"] < 0.1 and side["delta_e"] < 1.5
+    checks = {c["id"]: c for c in client.get(at(art), query_string={"panel": "sleeve-left"}).json["proof"]["checks"]}
+    assert checks["runs-on"]["status"] == "warn" and checks["runs-on"]["where"] and "curved" in checks["runs-on"]["message"]
+    assert checks["runs-on"]["measured"] == pytest.approx(arm["off_mm"], abs=1)
     assert arm["runs_on"] is False and 20 < arm["off_mm"] < 40  # two curves bent against each other
 
 

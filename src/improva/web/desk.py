@@ -196,7 +196,8 @@ class Desk:
         """The proof of a placing on one panel, also one that is still in the hand; it is not kept."""
         subject = self.subject(work, panel, laying)
         boxes = [piece_box(extra, panel, subject.fonts) for extra in subject.extras]
-        return {**proof_report(work.template, panel, work.art.facts, judged(subject)), "pieces": boxes}
+        proof = judged(subject, work.runs_on(panel, laying))
+        return {**proof_report(work.template, panel, work.art.facts, proof), "pieces": boxes}
 
     def subject(self, work: Work, panel: Panel, laying: Laying) -> Subject:
         """A panel as the checks look at it. Raises :class:`BadPlacing` where what it follows is empty."""

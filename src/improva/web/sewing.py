@@ -34,8 +34,7 @@ class _Sewing:
         self.labs: dict[str, Floats | None] = {}
 
     def led(self, panel_id: str) -> Led | None:
-        found = self.work.led(self.template.panel(panel_id), self.work.placings)
-        return Led(found.design.panel.id, found.motion) if found else None
+        return self.work.who_leads(panel_id, self.work.placings)
 
     def lab(self, panel_id: str) -> Floats | None:
         """A panel's reduced file as it is seen; None of an empty one."""

@@ -10,8 +10,10 @@ from typing import Any
 from .. import __version__
 from ..core.artwork.pixels import Artwork
 from ..core.design import Design, Laying, LedBy, Piece, Placing
+from ..core.preflight import Verdict
+from ..core.preflight.sewing import check_runs_on
 from ..core.propose import Proposal
-from ..core.sewing.following import Corrections, led
+from ..core.sewing.following import Corrections, Led, led, seam_of
 from ..core.sewing.seams import Follow
 from ..core.template import Panel, Template
 from ..store import ArtRow, PairRow, Placings
@@ -110,11 +112,23 @@ class Work:
 
     def led(self, panel: Panel, now: Placings) -> LedBy | None:
         """Whose design a panel shows; None for one that follows nobody. Raises :class:`BadPlacing`."""
-        follows = {name: laying for name, laying in now.items() if isinstance(laying, Follow)}
-        found = led(self.template, panel, follows, self.corrections)
+        found = self.who_leads(panel.id, now)
         if found is None:
             return None
         return LedBy(self._design(self.template.panel(found.leader), now), found.motion)
+
+    def runs_on(self, panel: Panel, laying: Laying) -> tuple[Verdict, ...]:
+        """What is found along the seam that a panel follows; nothing where it follows none."""
+        if not isinstance(laying, Follow):
+            return ()
+        now = {**self.placings, panel.id: laying}
+        ways = (self.who_leads(seam_of(self.template, laying.seam).leader, now), self.who_leads(panel.id, now))
+        return (check_runs_on(self.template, panel, laying, ways, self.corrections),)
+
+    def who_leads(self, panel_id: str, now: Placings) -> Led | None:
+        """By whom a panel is led in the end, and how."""
+        follows = {name: laying for name, laying in now.items() if isinstance(laying, Follow)}
+        return led(self.template, self.template.panel(panel_id), follows, self.corrections)
 
     def designs(self, held: Placings | None = None) -> list[Design]:
         """Every panel as a design for pictures, with what is in the hand in place of what was decided.

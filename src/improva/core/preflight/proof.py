@@ -77,9 +77,14 @@ def prove(template: Template, panel: Panel, art: Artwork, placing: Placing, prof
     return judged(Subject(template, panel, art, placing, profile, traits, **more))
 
 
-def judged(subject: Subject) -> Proof:
-    """Run every check that applies. Raises :class:`BadArtwork` or :class:`BadPlacing` where it cannot be looked at."""
+def judged(subject: Subject, more: tuple[Verdict, ...] = ()) -> Proof:
+    """Run every check that applies; ``more`` was found elsewhere, and stands first.
+
+    Raises:
+        BadArtwork, BadPlacing: it cannot be looked at.
+    """
     checks = tuple(v for check in (LED_CHECKS if subject.led else CHECKS) if (v := check(subject)) is not None)
     if subject.led is not None:
         checks = tuple(replace(v, fix=None, more=()) for v in checks)
+    checks = more + checks
     return Proof(subject.placed, worst([v.status for v in checks]), checks)

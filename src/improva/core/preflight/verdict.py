@@ -77,6 +77,7 @@ WHY = {
     "pieces-sharp": "Every picture on the print is looked at as closely as the first.",
     "slots": "An empty frame is printed as an empty frame.",
     "origin": "A licence binds you, not the buyer; a shop can be closed over one picture.",
+    "runs-on": "Where a design breaks at a seam, the eye goes there first.",
     "guide": "A template's guide lines are printed like everything else in the file.",
 }
 """One sentence a check, for somebody who has not met it before."""
