@@ -13,6 +13,8 @@ from improva.core.design import Placing
 from improva.core.fit import place
 from improva.core.preflight import prove
 from improva.core.propose import Proposal, carried, propose
+from improva.core.sewing.following import check_follow
+from improva.core.sewing.seams import Follow
 from tests.conftest import art_of, quadrants
 
 
@@ -88,7 +90,9 @@ def test_every_proposal_can_be_laid_and_gives_its_reason(blank: str, make: objec
     for panel in template(blank).panels:
         found = propose(template(blank), panel, art.facts, traits)
         assert found.why.endswith(".")
-        if found.placing is not None:
+        if isinstance(found.placing, Follow):
+            check_follow(template(blank), panel, found.placing)
+        elif found.placing is not None:
             place(panel, art.facts.size, found.placing)
 
 

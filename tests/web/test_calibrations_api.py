@@ -5,7 +5,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from tests.web.printing import print_file
-from tests.web.test_api import client, drop
+from tests.web.test_api import client, drop, picture
 from tests.web.test_sewing_api import DPI, HOODIE, PX_MM, at, file_of, follow, smooth
 
 __all__ = ["client"]
@@ -107,3 +107,21 @@ def test_a_blank_of_one_panel_has_no_seams(client: FlaskClient) -> None:
     assert state["faces"] == [] and state["seams"] == []
     made = print_file(client, f"/api/pairs/{art['id']}/tote-gusset", "gusset", dpi=DPI)
     assert made["url"] and HOODIE not in made["name"]
+
+
+def test_a_photograph_of_a_sample_tells_the_nudge_and_a_look_shows_it(client: FlaskClient) -> None:
+    art = drop(client, smooth(), "field.png")
+    known = seam_of(sewing(client, art), "pocket")["known"]
+    assert known == [[70, 0], [270, 0]]
+    # ten photograph pixels a millimetre, upright: the line goes on 4 mm to the right of where it meets the edge
+    body = {"seam": "pocket", "px": [4000, 2000], "known": [[0.25, 0.25], [0.75, 0.25]], "on": [0.2, 0.6], "off": [0.21, 0.6]}
+    answer = client.post(at(art, "/sample"), json=body)
+    assert answer.json == {"right_mm": pytest.approx(4), "down_mm": pytest.approx(0, abs=1e-9)}
+    assert client.post(at(art, "/sample"), json={**body, "known": [[0.25, 0.25], [0.25, 0.25]]}).status_code == 422
+    look = {"width": 320, "height": 240, "scene": "hoodie-all-over-front", "panel": "pocket",
+            "placing": '{"seam": "pocket", "way": "flow"}'}  # fmt: skip
+    plain, off = (picture(client.get(at(art, "/look"), query_string={**look, **more}).data).astype(float)
+                  for more in ({}, {"nudged": '{"pocket": [30, 0]}'}))  # fmt: skip
+    changed = np.abs(plain - off).max(axis=2) > 8
+    assert changed[150:190, 130:190].mean() > 0.3 and changed[90:130, 130:190].mean() < 0.02  # the pocket, and nothing else
+    assert client.get(at(art, "/look"), query_string={**look, "nudged": "pocket"}).status_code == 422

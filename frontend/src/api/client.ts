@@ -24,6 +24,7 @@ export type Fix = Schemas["FixShape"];
 export type Placing = Schemas["PlacingBody"];
 export type Follow = Schemas["FollowBody"];
 export type Sewing = Schemas["SewingState"];
+export type Sample = Schemas["SampleBody"];
 export type Calibration = Schemas["CalibrationBody"];
 export type Proof = Schemas["ProofShape"];
 export type PrintState = Schemas["PrintState"];
@@ -160,6 +161,8 @@ export const api = {
   follow: (place: Place, follow: Follow) => json<Pair>("PUT", at(place, "/follow"), follow),
   sewing: (place: Place) => json<Sewing>("GET", at(place, "/sewing")),
   calibrate: (place: Place, body: Calibration) => json<Sewing>("POST", at(place, "/calibrations"), body),
+  sampleShows: (place: Place, body: Sample) =>
+    json<{ right_mm: number; down_mm: number }>("POST", at(place, "/sample"), body),
   takeBackCalibration: (place: Place) => json<Sewing>("DELETE", at(place, "/calibrations")),
   sewnBy: (place: Place, provider: string) => json<Sewing>("PUT", at(place, "/sewer"), { provider }),
   flatOf: (place: Place, laying: string, width: number, stamp: string) =>
@@ -182,11 +185,13 @@ export const api = {
     view: string | null = null,
     dressed: Partial<Showing> | null = null,
     measured = false,
+    nudged: Record<string, [number, number]> = {},
   ) => {
     const asked: Record<string, string> = { ...held(now), scene, colours: JSON.stringify(colours), angle: `${angle}` };
     if (view) asked.view = view;
     if (dressed) asked.dressed = JSON.stringify(dressed);
     if (measured) asked.measured = "true";
+    if (Object.keys(nudged).length > 0) asked.nudged = JSON.stringify(nudged);
     const sized = { ...asked, width: `${width}`, height: `${height}` };
     return (await send("GET", at(place, "/look", sized))).blob();
   },

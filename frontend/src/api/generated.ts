@@ -1109,6 +1109,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pairs/{artwork_id}/{template_id}/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a photograph of a sample shows; nothing is kept. */
+        post: operations["sewing_sample_sample_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pairs/{artwork_id}/{template_id}/seam": {
         parameters: {
             query?: never;
@@ -3759,6 +3776,62 @@ export interface components {
             specks: components["schemas"]["SpotShape"][];
         };
         /**
+         * SampleBody
+         * @description What is marked on a photograph of a sample, in shares of its width and height.
+         */
+        SampleBody: {
+            /**
+             * Known
+             * @description The two points of the follower that the answer to 'sewing' names
+             */
+            known: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ];
+            /**
+             * Off
+             * @description Where the same line goes on, upon the follower
+             */
+            off: [
+                number,
+                number
+            ];
+            /**
+             * On
+             * @description Where a line of the design meets the edge, beside the follower
+             */
+            on: [
+                number,
+                number
+            ];
+            /**
+             * Px
+             * @description The photograph's pixels
+             */
+            px: [
+                number,
+                number
+            ];
+            /** Seam */
+            seam: string;
+        };
+        /**
+         * SampleShown
+         * @description What a sample shows: how far from where it was taken to be the follower is sewn.
+         */
+        SampleShown: {
+            /** Down Mm */
+            down_mm: number;
+            /** Right Mm */
+            right_mm: number;
+        };
+        /**
          * SceneShape
          * @description A scene that a blank can be shown in.
          */
@@ -3830,6 +3903,14 @@ export interface components {
             follower: string;
             /** Id */
             id: string;
+            /**
+             * Known
+             * @description Two points of what lies on, in mm of its trim, that are found again on a sample
+             */
+            known: [
+                number,
+                number
+            ][];
             /** Leader */
             leader: string;
             /** Lies On */
@@ -6406,6 +6487,8 @@ export interface operations {
                 angle?: number;
                 view?: string | null;
                 measured?: boolean;
+                /** @description By seam, as JSON: mm right and down by which its follower is sewn elsewhere */
+                nudged?: string;
                 /** @description A Showing as JSON: the look is then as its pictures will be */
                 dressed?: string | null;
                 width?: number;
@@ -6941,6 +7024,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Pair"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    sewing_sample_sample_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SampleBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SampleShown"];
                 };
             };
             /** @description Unprocessable Entity */

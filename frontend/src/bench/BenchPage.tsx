@@ -180,7 +180,7 @@ function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (
           plan={printing ? print.state?.plan : null}
         />
       )}
-      <ShownPane hand={hand} seen={seen} onSee={setSeen} shows={showingIt ? shows : null} />
+      <ShownPane hand={hand} seen={seen} onSee={setSeen} shows={showingIt ? shows : null} nudge={sewn.nudge} />
     </main>
   );
 }

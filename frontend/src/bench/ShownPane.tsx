@@ -1,5 +1,6 @@
 import { useRef } from "react";
 import { api, type Backdrop, type Scene } from "../api/client";
+import type { Nudge } from "../sewn/useSewing";
 import type { Shows } from "../show/useShowing";
 import { useNewestPicture } from "../ui/useNewest";
 import { useSize } from "../ui/useSize";
@@ -36,8 +37,10 @@ export function ShownPane(props: {
   onSee: (seen: Seen | null) => void;
   /** At the Show station: looks are dressed as its pictures will be, and the product is moved about a photograph. */
   shows?: Shows | null;
+  /** A panel held to be sewn elsewhere: the look shows what that sample would look like. */
+  nudge?: Nudge | null;
 }) {
-  const { hand, seen, onSee, shows } = props;
+  const { hand, seen, onSee, shows, nudge } = props;
   const dressed = shows?.dressed ?? null;
   const backdrop = shows?.showing?.backdrop ?? null;
   const [frame, size] = useSize<HTMLDivElement>();
@@ -66,6 +69,7 @@ export function ShownPane(props: {
           view && scene.views[view] !== undefined && !scene.turns ? view : null,
           dressed,
           seen?.scene === scene.id && Boolean(seen.measured),
+          nudge ? { [nudge.seam]: [nudge.right, nudge.down] } : {},
         ])
       : null,
     (key) => api.look(...(JSON.parse(key).slice(1) as Parameters<typeof api.look>)),

@@ -4,6 +4,7 @@ import { parseLength, show } from "../ui/measure";
 import { Alert, Button, Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
 import { ValueField } from "../ui/ValueField";
+import { SampleDialog } from "./SampleDialog";
 import type { Sewn } from "./useSewing";
 
 const STEP_MM = 0.5;
@@ -60,6 +61,7 @@ export function Calibration({ hand, sewn, seam }: { hand: Hand; sewn: Sewn; seam
           </Button>
         ))}
       </fieldset>
+      <SampleDialog hand={hand} sewn={sewn} seam={seam} />
       <label className="grid gap-0.5 text-sm">
         <span className="text-soft">Sewn by</span>
         <input

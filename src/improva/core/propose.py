@@ -81,7 +81,10 @@ def propose_alone(template: Template, panel: Panel, facts: ArtFacts, traits: Tra
             return Proposal(Placing("contain", copies=2, scale=scale), "A cut-out on a mug goes on front and back.")
         return Proposal(Placing("contain", scale=scale), "A cut-out is shown whole, with some air round it.")
     if traits.all_over and traits.joint <= template.limit("joint_delta_e") and not motif:
-        return Proposal(_pattern(panel, facts), "A pattern that meets itself is repeated.")
+        # on a blank that is sewn, tiles of one size on all of its panels
+        return Proposal(
+            _pattern(template.panels[0] if template.seams else panel, facts), "A pattern that meets itself is repeated."
+        )
     lost = _lost(panel, facts) if template.default_fit == "cover" else 0.0
     if traits.ground and lost > MOST_LOST_DRAWING:
         told = "All of a drawing is shown and its ground carried on" + (", on front and back." if panel.gap_mm else ".")

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
-from pydantic import BaseModel, Field, ValidationError
+from pydantic import BaseModel, Field, FiniteFloat, TypeAdapter, ValidationError
 
 from ..core.artwork.pixels import as_array
 from ..core.artwork.traits import column_differences
@@ -17,6 +17,7 @@ from ..core.design import Laying
 from ..core.errors import BadPiece, BadPlacing
 from ..core.mockup.picture import encode
 from ..core.mockup.scene import SceneInfo
+from ..core.sewing.following import Corrections
 from ..core.template import Panel
 from ..scenes import scene
 from ..store import Placings
@@ -29,6 +30,7 @@ from .shots import Shot, shot_of
 from .show_shapes import ShotBody, Showing
 from .work import Work
 
+NUDGED: TypeAdapter[dict[str, tuple[FiniteFloat, FiniteFloat]]] = TypeAdapter(dict[str, tuple[FiniteFloat, FiniteFloat]])
 SEAM_PX_MM = 11.8
 """Density of the seam view: 300 dpi, so that it is looked at at full size."""
 
@@ -53,6 +55,7 @@ class LookQuery(HeldQuery):
     angle: float = Field(default=0, ge=-36000, le=36000)
     view: str | None = None
     measured: bool = False
+    nudged: str = Field(default="{}", description="By seam, as JSON: mm right and down by which its follower is sewn elsewhere")
     dressed: str | None = Field(default=None, description="A Showing as JSON: the look is then as its pictures will be")
     width: int = Field(default=900, ge=160, le=1600)
     height: int = Field(default=900, ge=160, le=1600)
@@ -101,6 +104,14 @@ def _asked_colours(text: str) -> dict[str, str | None]:
     return found
 
 
+def _nudged(text: str) -> Corrections:
+    """Where followers are held to be sewn. Raises :class:`BadPlacing`."""
+    try:
+        return NUDGED.validate_json(text)
+    except ValidationError as wrong:
+        raise BadPlacing("What is nudged cannot be read: it must be JSON of seams with mm right and down.") from wrong
+
+
 def _asked_shot(work: Work, query: LookQuery, info: SceneInfo, colours: dict[str, str | None]) -> Shot:
     """A shot with all that is chosen for the pair's pictures, as ``dressed`` says in place of what is kept."""
     try:
@@ -139,7 +150,7 @@ def blueprint(desk: Desk) -> APIBlueprint:
     @api.get("/look")
     def look(path: PairPath, query: LookQuery) -> Response:
         """A quick mock-up of a placing that is not decided yet, as JPEG."""
-        work = load(path, query)
+        work = replace(load(path, query), nudged=_nudged(query.nudged))
         panel, placing, colours = work.template.panel(query.panel), asked_laying(query.placing), _asked_colours(query.colours)
         info = scene(query.scene, work.template) if query.scene else desk.first_scene(work.template)
         size, held = (query.width, query.height), Placings({panel.id: placing})

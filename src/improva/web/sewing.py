@@ -15,11 +15,22 @@ from ..core.sewing.edges import pairs
 from ..core.sewing.following import Led, seam_of
 from ..core.sewing.mismatch import mismatch, off_along
 from ..core.sewing.motion import Motion, Points
+from ..core.sewing.sample import known_points, shown_by
 from ..core.sewing.seams import Follow, LaidOn, Seam
 from ..core.template import Panel
 from .bench import PAIR_AT
 from .desk import Desk
-from .sewing_shapes import CalibrationBody, CalibrationShape, FaceState, SeamState, SewerBody, SewingState, SewnPanel
+from .sewing_shapes import (
+    CalibrationBody,
+    CalibrationShape,
+    FaceState,
+    SampleBody,
+    SampleShown,
+    SeamState,
+    SewerBody,
+    SewingState,
+    SewnPanel,
+)
 from .shapes import PairPath, WayName, laying_json
 from .work import Work
 
@@ -56,7 +67,7 @@ class _Sewing:
         worst = None if away is None else float(away.max())
         return SeamState(
             id=seam.id, title=seam.title, leader=seam.leader, follower=seam.follower, lies_on=isinstance(seam, LaidOn),
-            on=_plain(on), off=_plain(off), way=self.way(seam, follower), off_mm=None if worst is None else round(worst, 2),
+            on=_plain(on), off=_plain(off), known=list(known_points(follower)) if isinstance(seam, LaidOn) else [], way=self.way(seam, follower), off_mm=None if worst is None else round(worst, 2),
             delta_e=None if apart is None else round(apart, 1),
             runs_on=None if worst is None else worst <= template.limit("sewing_mm"),
         )  # fmt: skip
@@ -118,6 +129,17 @@ def blueprint(desk: Desk) -> APIBlueprint:
             template.id, body.provider.strip(), body.seam, moved, body.sample.strip(), date.today().isoformat()
         )
         return answer(path)
+
+    @api.post("/sample", responses={200: SampleShown})
+    def sample(path: PairPath, body: SampleBody) -> dict[str, Any]:
+        """What a photograph of a sample shows; nothing is kept."""
+        template = desk.template(path.template_id)
+        follower = template.panel(seam_of(template, body.seam).follower)
+        px = np.array(body.px, float)
+        right, down = shown_by(
+            known_points(follower), np.array(body.known) * px, np.array(body.on) * px, np.array(body.off) * px
+        )
+        return SampleShown(right_mm=round(right, 2), down_mm=round(down, 2)).model_dump()
 
     @api.delete("/calibrations", responses={200: SewingState})
     def take_back(path: PairPath) -> dict[str, Any]:

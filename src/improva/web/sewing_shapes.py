@@ -19,6 +19,7 @@ class SeamState(Shape):
     lies_on: bool
     on: list[Point] = Field(description="Along the leader's edge, in mm of its trim; of what lies on, its outline there")
     off: list[Point] = Field(description="What is sewn to it, in mm of the follower's trim")
+    known: list[Point] = Field(description="Two points of what lies on, in mm of its trim, that are found again on a sample")
     way: WayName
     off_mm: float | None = Field(description="How far the design is off at worst; null where both sides have their own")
     delta_e: float | None = Field(description="How far colours are apart along it, the median; null where a side is empty")
@@ -74,6 +75,23 @@ class CalibrationBody(Shape):
     right_mm: float = Field(ge=-200, le=200, allow_inf_nan=False)
     down_mm: float = Field(ge=-200, le=200, allow_inf_nan=False)
     sample: str = Field(default="", max_length=200)
+
+
+class SampleBody(Shape):
+    """What is marked on a photograph of a sample, in shares of its width and height."""
+
+    seam: str = Field(max_length=80)
+    px: tuple[int, int] = Field(description="The photograph's pixels")
+    known: tuple[Point, Point] = Field(description="The two points of the follower that the answer to 'sewing' names")
+    on: Point = Field(description="Where a line of the design meets the edge, beside the follower")
+    off: Point = Field(description="Where the same line goes on, upon the follower")
+
+
+class SampleShown(Shape):
+    """What a sample shows: how far from where it was taken to be the follower is sewn."""
+
+    right_mm: float
+    down_mm: float
 
 
 class SewerBody(Shape):

@@ -30,7 +30,7 @@ def plain(placings: Placings) -> dict[str, Any]:
 @dataclass(frozen=True)
 class Work:
     """A pair. ``template_key`` hashes the blank's figures and limits; ``proposals`` hold where nothing was decided;
-    ``corrections`` are what was calibrated of this blank's seams.
+    ``corrections`` are what was calibrated of this blank's seams; by ``nudged`` a follower is sewn beside that, for a look.
     """
 
     art: ArtRow
@@ -40,6 +40,7 @@ class Work:
     proposals: dict[str, Proposal]
     laid: dict[str, Laid] = field(default_factory=dict)
     corrections: Corrections = field(default_factory=dict)
+    nudged: Corrections = field(default_factory=dict)
 
     @property
     def pair(self) -> tuple[int, str]:
@@ -136,7 +137,8 @@ class Work:
         Scenes show each panel where its figures say that it is sewn. What was calibrated moves a file to where it is sewn in
         truth, and there it shows what it shows here without.
         """
-        now, drawn = {**self.placings, **(held or {})}, replace(self, corrections={})
+        beside = {seam: (-right, -down) for seam, (right, down) in self.nudged.items()}
+        now, drawn = {**self.placings, **(held or {})}, replace(self, corrections=beside)
         return [drawn._design(panel, now) for panel in self.template.panels]
 
     def holding(self, panel: Panel, laid: Laid | None) -> Work:

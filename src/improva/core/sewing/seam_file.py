@@ -41,10 +41,18 @@ def _ways(data: Mapping[str, Any], usual: tuple[Way, ...]) -> tuple[Way, ...]:
     return ways
 
 
-def _seam(data: Mapping[str, Any]) -> Seam:
+def _lying(leader: Panel, follower: Panel) -> tuple[float, float]:
+    """Where a panel lies on another until it is measured: the tops of their safe areas level, their middles on one line."""
+    return (leader.trim_mm[0] - follower.trim_mm[0]) / 2, leader.safe_mm - follower.safe_mm
+
+
+def _seam(data: Mapping[str, Any], panels: Mapping[str, Panel]) -> Seam:
     named = str(data["id"]), str(data.get("title", data["id"]))
     if "on" in data:
-        return LaidOn(*named, str(data["on"]), str(data["panel"]), _point(data["offset"]), _ways(data, LaidOn.ways))
+        on, panel = str(data["on"]), str(data["panel"])
+        known = on in panels and panel in panels  # where not, it is told when the seam is checked
+        offset = _point(data["offset"]) if "offset" in data or not known else _lying(panels[on], panels[panel])
+        return LaidOn(*named, on, panel, offset, _ways(data, LaidOn.ways))
     ease = _number(data.get("ease", 0))
     if abs(ease) > MOST_EASE_MM:
         raise BadTemplate(f"A seam eases in {ease:g} mm: {MOST_EASE_MM:g} mm can be worked in at most.")
@@ -80,7 +88,7 @@ def parse_seams(tables: Sequence[Mapping[str, Any]], panels: tuple[Panel, ...]) 
     """
     by_id = {panel.id: panel for panel in panels}
     try:
-        seams = tuple(_seam(table) for table in tables)
+        seams = tuple(_seam(table, by_id) for table in tables)
     except KeyError as missing:
         raise BadTemplate(f"A seam lacks {missing}: add it.") from missing
     except (TypeError, ValueError, AttributeError) as wrong:
