@@ -35,6 +35,16 @@ def seam(page: Page) -> None:
     page.wait_for_function("image => image.complete", arg=ends.element_handle())
 
 
+def sewn(page: Page) -> None:
+    page.get_by_text("Sewn together").click()
+    page.locator('[data-sewn="pocket"]').wait_for()
+    for _ in range(8):
+        page.get_by_role("button", name="Nudge it right").click()
+    page.get_by_text("Stripes").click()
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(1500)
+
+
 def measure(page: Page) -> None:
     page.get_by_label("What you call it").fill("Gorge flask, 17 oz")
     for name, value in (("Top", "11in"), ("Foot", "8.5in"), ("Height", "6in")):
@@ -117,7 +127,7 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "fit": (f"/bench/1/{BLANK}/fit", None),
     "taper": ("/bench/2/tumbler-20oz-tapered/fit", None),
     "prove": (f"/bench/4/{BLANK}/prove", None),
-    "mug": ("/bench/1/mug-11oz/prove", None),
+    "sewn": ("/bench/1/hoodie-all-over/fit?side=pocket", sewn),
     "seam": ("/bench/1/tumbler-30oz-tapered/fit", seam),
     "show": (f"/bench/2/{BLANK}/show", None),
     "pillow": ("/bench/3/pillow-shaped/show", None),
