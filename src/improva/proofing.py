@@ -88,6 +88,7 @@ def template_report(template: Template) -> dict[str, Any]:
         "finishes": list(template.finishes),
         "unprinted": template.unprinted,
         "sizes": dict(template.sizes),
+        "grading": template.grading,
         "half_transparent": template.half_transparent,
         "own": template.own,
         "limits": {name: template.limit(name) for name in LIMITS},

@@ -4316,6 +4316,8 @@ export interface components {
             finishes: string[];
             /** Good Dpi */
             good_dpi: number;
+            /** Grading */
+            grading: string;
             /** Half Transparent */
             half_transparent: string;
             /** Id */

@@ -119,7 +119,8 @@ class Template:
 
     Attributes:
         unprinted: what the buyer sees where nothing can be printed, for example "the back stays white".
-        sizes: the finished sizes it is sold in, each with how large the print comes out against the largest.
+        sizes: the finished sizes it is sold in, each with how large the print, or what is cut of it, is against the largest.
+        grading: how one file serves all sizes: *scaled* to each, or each *cut* from its middle.
         limits: what differs from the limits that hold for every blank; see :mod:`improva.core.limits`.
         seams, faces: how its panels meet, where it is sewn of several, and how it looks lying flat.
         looks: figures for drawing the blank, see :mod:`improva.core.mockup.drawn`.
@@ -138,6 +139,7 @@ class Template:
     finishes: tuple[str, ...] = ()
     unprinted: str = ""
     sizes: Mapping[str, float] = field(default_factory=dict)
+    grading: Literal["scaled", "cut"] = "scaled"
     limits: Mapping[str, float] = field(default_factory=dict)
     looks: Mapping[str, Any] = field(default_factory=dict)
     provenance: Mapping[str, str] = field(default_factory=dict)
@@ -148,6 +150,10 @@ class Template:
     def limit(self, name: str) -> float:
         """The limit of that name: the blank's own, or the one that holds for all."""
         return limit_of(name, self.limits)
+
+    def cut_share(self) -> float:
+        """How much of a panel's width and height the smallest size keeps, where smaller sizes are cut from the same file."""
+        return min(self.sizes.values(), default=1.0) if self.grading == "cut" else 1.0
 
     @property
     def least_dpi(self) -> float:

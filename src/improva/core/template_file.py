@@ -6,7 +6,7 @@ import json
 import math
 import re
 from collections.abc import Mapping
-from typing import Any
+from typing import Any, Literal
 
 from shapely import Polygon
 
@@ -144,6 +144,14 @@ def _sizes(data: Mapping[str, Any]) -> dict[str, float]:
     return sizes
 
 
+def _grading(value: Any) -> Literal["scaled", "cut"]:
+    if value not in ("scaled", "cut"):
+        raise BadTemplate(
+            f'grading: \'{value}\' is not known: write "scaled", or "cut" where smaller sizes are cut from one file.'
+        )
+    return value  # type: ignore[no-any-return]
+
+
 def parse_template(data: Mapping[str, Any], own: bool = False) -> Template:
     """A template from the contents of its TOML file.
 
@@ -176,6 +184,7 @@ def parse_template(data: Mapping[str, Any], own: bool = False) -> Template:
             finishes=tuple(str(f) for f in data.get("finishes", [])),
             unprinted=_text(data, "unprinted", ""),
             sizes=_sizes(data.get("sizes", {})),
+            grading=_grading(data.get("grading", "scaled")),
             limits=checked_limits({**named, **data.get("limits", {})}),
             looks=_looks(data.get("looks", {})),
             provenance={str(k): str(v) for k, v in data.get("provenance", {}).items()},
@@ -225,7 +234,7 @@ def write_toml(template: Template) -> str:
         "id": template.id, "title": template.title, "kind": template.kind, "route": template.route,
         "default_fit": template.default_fit, "blank_colour": template.blank_colour,
         "half_transparent": template.half_transparent, "substrate": template.substrate, "finishes": template.finishes,
-        "unprinted": template.unprinted,
+        "unprinted": template.unprinted, "grading": template.grading,
     }  # fmt: skip
     lines = [f"{k} = {_value(v)}" for k, v in head.items()]
     for panel in template.panels:

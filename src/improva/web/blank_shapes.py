@@ -67,6 +67,7 @@ class TemplateShape(Shape):
     finishes: list[str]
     unprinted: str
     sizes: dict[str, float]
+    grading: str
     half_transparent: str
     own: bool
     limits: dict[str, float]

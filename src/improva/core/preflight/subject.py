@@ -128,10 +128,12 @@ class Subject:
         h, w = image.shape[:2]
         return image[bleed : h - bleed, bleed : w - bleed]
 
-    def zone(self, inset_mm: float) -> NDArray[np.bool_]:
-        """The trim's points that lie so far inside its outline, (h, w)."""
+    def zone(self, inset_mm: float, share: float = 1.0) -> NDArray[np.bool_]:
+        """The trim's points that lie so far inside its outline, (h, w); ``share`` is of a smaller size cut from its middle."""
         mask = np.zeros(self.trim_lab.shape[:2], np.uint8)
-        line = np.array(self.worn.line(inset_mm)) * self.px_per_mm - 0.5  # from edges to centres of points
+        middle = np.array(self.worn.trim_mm) / 2
+        line = np.array(self.worn.line(inset_mm / share)) * share + middle * (1 - share)
+        line = line * self.px_per_mm - 0.5  # from edges to centres of points
         if len(line):
             cv2.fillPoly(mask, [(line * SUBPIXELS).round().astype(np.int32)], 1, shift=SUBPIXEL_BITS)
         return mask.astype(bool)

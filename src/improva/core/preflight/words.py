@@ -17,8 +17,11 @@ ALL_OVER = 0.6
 
 
 def _outside(subject: Subject, mask: NDArray[np.bool_]) -> tuple[NDArray[np.bool_], float]:
-    """The part of a mask between the safe line and the trim, and how far it reaches past the safe line, in mm."""
-    safe = subject.zone(subject.worn.safe_mm)
+    """The part of a mask between the safe line and the trim, and how far it reaches past the safe line, in mm.
+
+    Where smaller sizes are cut from the same file, it is the smallest one's safe line.
+    """
+    safe = subject.zone(subject.worn.safe_mm, subject.template.cut_share())
     away = cv2.distanceTransform((~safe).astype(np.uint8), cv2.DIST_C, cv2.DIST_MASK_3)
     out = without_specks(mask & subject.zone(0.0) & ~safe)
     return out, float(away[out].max(initial=0.0)) / subject.px_per_mm
@@ -52,11 +55,13 @@ def check_safe(subject: Subject) -> Verdict | None:
     out, measured = _outside(subject, _row_mask(subject) if words else content.mask)
     limit = subject.limit("outside_safe_mm")
     what = "words" if words else "the motif"
+    smallest = min(subject.template.sizes, key=lambda name: subject.template.sizes[name], default="")
+    where = f" of size {smallest}" if subject.template.cut_share() < 1 else ""
     if measured <= limit:
         told = "No words were found" if words else "Nothing that matters was found"
-        return Verdict("safe-area", "Safe area", "pass", round(measured, 2), limit, "mm", f"{told} past the safe line.")
+        return Verdict("safe-area", "Safe area", "pass", round(measured, 2), limit, "mm", f"{told} past the safe line{where}.")
     return Verdict("safe-area", "Safe area", "warn", round(measured, 2), limit, "mm",
-                   f"{what[0].upper()}{what[1:]} reach{'' if words else 'es'} {measured:.1f} mm past the safe line, "
+                   f"{what[0].upper()}{what[1:]} reach{'' if words else 'es'} {measured:.1f} mm past the safe line{where}, "
                    f"which runs {safe:.1f} mm inside the trim.", None if words else _drawn_in(subject), boxes_of(out, subject.px_per_mm))  # fmt: skip
 
 
@@ -69,7 +74,7 @@ def _drawn_in(subject: Subject) -> Fix | None:
     scale, worn = subject.px_per_mm, subject.worn
     half = [max(abs(v[0] / scale - side / 2), abs((v[-1] + 1) / scale - side / 2))
             for v, side in ((xs, worn.trim_mm[0]), (ys, worn.trim_mm[1]))]  # fmt: skip
-    room = [side / 2 - worn.safe_mm for side in worn.trim_mm]
+    room = [side * subject.template.cut_share() / 2 - worn.safe_mm for side in worn.trim_mm]
     factor = min(r / max(h, 1e-6) for r, h in zip(room, half, strict=True))
     if not 0.2 < factor < 1:
         return None
@@ -103,7 +108,7 @@ def check_keep_out(subject: Subject) -> Verdict | None:
 
 def _least_size(subject: Subject) -> float:
     """How large the print comes out on the smallest finished size, against the file."""
-    return min(subject.template.sizes.values(), default=1.0)
+    return min(subject.template.sizes.values(), default=1.0) if subject.template.grading == "scaled" else 1.0
 
 
 def check_lettering(subject: Subject) -> Verdict | None:
