@@ -17,6 +17,7 @@ def main() -> None:
     parser.add_argument("--samples", type=int, default=24, help="a pixel and a pass")
     parser.add_argument("--scale", type=float, default=1.0, help="of the native 2700 × 2025 px, for trying out")
     parser.add_argument("--retell", action="store_true", help="write scene.toml anew and bake nothing")
+    parser.add_argument("--quicken", action="store_true", help="write quick.exr anew and bake nothing")
     parser.add_argument("--into", type=Path, default=Path("src/improva/scenes"))
     chosen = parser.parse_args()
     w, h = (round(v * chosen.scale) for v in NATIVE_PX)
@@ -24,6 +25,9 @@ def main() -> None:
         folder = chosen.into / name
         if chosen.retell:
             packing.retell(folder, SCENES[name])
+            continue
+        if chosen.quicken:
+            packing.quicken(folder)
             continue
         made = bake.bake(SCENES[name], (w, h), chosen.samples, lambda said, name=name: print(name, said, flush=True))
         packing.write_pack(folder, SCENES[name], made, samples=chosen.samples)

@@ -7,7 +7,10 @@ import tomllib
 from pathlib import Path
 from typing import Any
 
-from improva.core.mockup.pack_file import DWA_LEVEL, write_passes, write_told
+import numpy as np
+
+from improva.core.mockup.pack import read_info, read_passes
+from improva.core.mockup.pack_file import DWA_LEVEL, write_passes, write_quick, write_told
 
 from . import seen
 from .bake import Bake, Scene, staged
@@ -37,6 +40,19 @@ def retell(folder: Path, scene: Scene) -> None:
     with tempfile.TemporaryDirectory() as place:
         lens, measures = seen.told(staged(scene, tuple(old["px"]), {}, Path(place)), scene)
     write_told(folder, _told(scene, tuple(old["px"]), made, lens, measures))
+
+
+def quicken(folder: Path) -> None:
+    """Write a pack's quick passes anew from its whole ones."""
+    passes = read_passes(read_info(folder))
+    light, more = (
+        {name: np.asarray(plane, np.float32) for name, plane in planes.items() if plane is not None}
+        for planes in (
+            {"base": passes.base, **passes.basis},
+            {name: getattr(passes, name) for name in ("cover", "shade", "depth")},
+        )
+    )
+    write_quick(folder, light, passes.maps, more)
 
 
 def _told(scene: Scene, px: tuple[int, int], made: dict[str, Any], lens: dict[str, float],
