@@ -151,7 +151,9 @@ ON_SCENES = {
     "mug-11oz": 1,
 }
 """Which artwork of the demo is shown on a blank; the first one on all others."""
-THUMB, ACROSS = (480, 360), 4
+THUMB, ACROSS = (480, 360), 5
+MOTIF = {"fit": "contain", "shift_mm": [0, 0], "scale": 1, "rotate_deg": 0, "background": None}
+"""On sides that start empty."""
 
 
 def every_scene(base: str) -> Image.Image:
@@ -162,7 +164,7 @@ def every_scene(base: str) -> Image.Image:
         template, panel = info.templates[0], info.printed().panel
         pair = f"{base}/api/pairs/{ON_SCENES.get(template, 1)}/{template}"
         with urllib.request.urlopen(f"{pair}?panel={panel}") as answer:
-            placing = json.load(answer)["placing"] or {"fit": "contain", "shift_mm": [0, 0], "scale": 1, "rotate_deg": 0}
+            placing = json.load(answer)["placing"] or MOTIF
         asked = {"scene": info.id, "panel": panel, "width": THUMB[0], "height": THUMB[1], "placing": json.dumps(placing),
                  "view": next(iter(info.views))}  # fmt: skip
         with urllib.request.urlopen(f"{pair}/look?{urllib.parse.urlencode(asked)}") as answer:

@@ -5,12 +5,13 @@ import pytest
 
 from improva.core.errors import BadScene
 from improva.core.ink import colour_reflectance
-from improva.core.mockup.composite import light_plain_parts
+from improva.core.mockup.composite import composite, light_plain_parts
+from improva.core.mockup.scene import Passes, Region
 from improva.core.mockup.surface import Surface, seen_surface
 from improva.core.mockup.tone import CODES, RANGE
 from improva.core.mockup.view import PrintMap, make_view
 from improva.surfaces import SURFACES, surface
-from tests.scenery import PX, on_cloth, standing
+from tests.scenery import PX, grid, on_cloth, plane, scene_info, standing
 
 
 def stripes(wide_px: int = 16, size: int = 64) -> np.ndarray:
@@ -88,3 +89,15 @@ def test_surfaces_that_ship_repeat_without_a_seam(name: str) -> None:
         seam = np.abs(np.take(r, 0, axis) - np.take(r, -1, axis)).mean()
         assert seam < np.percentile(inner, 99.5) * 1.6 + 0.01
     assert surface("velvet") is None
+
+
+def test_panels_that_meet_within_a_pixel_do_not_both_darken_it() -> None:
+    cloth = Region("cloth", "Cloth", None, {"White": "#ffffff"}, "White", size_mm=(960.0, 720.0))
+    left, right = (Region(name, name, name, on="cloth") for name in ("left", "right"))
+    maps = {"cloth": grid(slice(0, PX[1]), slice(0, PX[0])), "left": grid(slice(0, PX[1]), slice(0, 33)),
+            "right": grid(slice(0, PX[1]), slice(33, PX[0]))}  # fmt: skip
+    info, passes = scene_info(left, right, cloth), Passes(plane(0.0), {"cloth": plane(0.5)}, maps)
+    lit = light_plain_parts(make_view(info, passes, (PX[0] // 2, PX[1] // 2)), {})
+    ink = np.concatenate([np.full((16, 16, 3), 0.3, np.float32), np.ones((16, 16, 1), np.float32)], axis=2)
+    picture = composite(lit, {"left": ink, "right": ink}, 0).astype(int)
+    assert picture.min() >= picture.max() - 1  # column 16 is half the one's and half the other's

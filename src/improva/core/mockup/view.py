@@ -163,10 +163,24 @@ def _placed(info: SceneInfo, region: Region, maps: dict[str, Floats]) -> Floats:
     return np.asarray(placed, np.float32)
 
 
+def _parted(info: SceneInfo, maps: dict[str, Floats]) -> dict[str, Floats]:
+    """Maps of panels sewn to each other, each pixel given to one of them: scaling lets them meet in the middle of one."""
+    taken: np.ndarray | None = None
+    out = dict(maps)
+    for region in info.regions:
+        if region.on is None or region.id not in maps:
+            continue
+        near = ~np.isnan(maps[region.id][..., 0])
+        if taken is not None and (both := near & taken).any():
+            out[region.id] = np.where(both[..., None], np.float32(np.nan), maps[region.id])
+        taken = near if taken is None else near | taken
+    return out
+
+
 def _maps(info: SceneInfo, passes: Passes, window: tuple[slice, slice], size: tuple[int, int]
           ) -> tuple[dict[str, PrintMap], dict[str, PrintMap]]:  # fmt: skip
     """The maps of all prints that are seen in a window, and those of all grounds."""
-    scaled = {name: _scaled_map(uv[window], size) for name, uv in passes.maps.items()}
+    scaled = _parted(info, {name: _scaled_map(uv[window], size) for name, uv in passes.maps.items()})
     places = {r.id: _placed(info, r, scaled) for r in info.regions if r.panel}
     grounds = {r.id: scaled[r.id] for r in info.regions if r.mapped and r.panel is None}
     seen, below = (
