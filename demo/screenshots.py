@@ -42,7 +42,7 @@ def sewn(page: Page) -> None:
         page.get_by_role("button", name="Nudge it right").click()
     page.get_by_text("Stripes").click()
     page.wait_for_load_state("networkidle")
-    page.wait_for_timeout(1500)
+    page.wait_for_timeout(8000)  # pictures in a drawing do not tell when they have come
 
 
 def measure(page: Page) -> None:
