@@ -29,8 +29,9 @@ def hex_of(linear: np.ndarray) -> str:
     return "#" + "".join(f"{round(255 * float(v)):02x}" for v in srgb_from_linear(linear))
 
 
-SIZE, SAMPLES = (640, 480), 96
+SAMPLES = 72
 CUP, MUG, PILLOW = "straight-tumbler-matte", "mug-15oz-studio", "pillow-square-lying"
+SIZES = {CUP: (480, 360), MUG: (480, 360), PILLOW: (640, 480)}  # cloth takes more pixels to be like itself
 PARTS = {CUP: {"lid": "#1d1f23", "straw": "#a8322b"}, MUG: {"handle": "#a8322b", "inside": "#f1f0ec"}, PILLOW: {}}
 """Parts in colours of their own; grounds as the scene has them, for what a product and its ground send to each other is
 baked on the scene's own ground.
@@ -56,7 +57,7 @@ def blank_of(name: str) -> np.ndarray:
 def shipped(name: str) -> Lit:
     """A scene that ships, its plain parts coloured."""
     info = packs()[name]
-    return light_plain_parts(make_view(info, read_passes(info), SIZE), COLOURS[name])
+    return light_plain_parts(make_view(info, read_passes(info), SIZES[name]), COLOURS[name])
 
 
 @cache
@@ -67,7 +68,7 @@ def truth(name: str) -> np.ndarray:
     texture = {"type": "bitmap", "bitmap": mitsuba().Bitmap(pixels), "raw": True, "filter_type": "bilinear"}
     region = next(r["id"] for r in scene.regions if "panel" in r)
     parts = {part: plain(colour) for part, colour in COLOURS[name].items()}
-    traced = bake.trace(scene, SIZE, {region: texture, **parts}, SAMPLES, seed=9000)
+    traced = bake.trace(scene, SIZES[name], {region: texture, **parts}, SAMPLES, seed=9000)
     return develop(denoised(traced[..., :3], traced), scene.exposure)
 
 
