@@ -51,7 +51,7 @@ types: .venv/ready frontend/node_modules/.ready
 	cd frontend && npm run --silent types
 
 pytest:
-	$(BIN)/pytest -n auto --maxprocesses 4 --dist loadfile
+	$(BIN)/pytest -n auto --maxprocesses 4 --dist loadfile --no-loadscope-reorder
 
 # Lock files carry hashes and no addresses.
 lock: .venv/ready-to-test
