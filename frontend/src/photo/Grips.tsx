@@ -1,10 +1,26 @@
 import type { KeyboardEvent } from "react";
 
-export const GRIP_PX = 7;
+const GRIP_PX = 7;
 const LOUPE_PX = 168;
 const LOUPE_TIMES = 5;
 /** Shares of a photograph's width and height. */
 export type At = [number, number];
+
+const STEPS: Record<string, At> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+
+/** Where an arrow key moves a point of a photograph of so many pixels: by one of them, with Shift by ten; null for other keys. */
+export function stepped(event: KeyboardEvent, from: At, px: At): At | null {
+  const way = STEPS[event.key];
+  const step = event.shiftKey ? 10 : 1;
+  return way ? [from[0] + (way[0] * step) / px[0], from[1] + (way[1] * step) / px[1]] : null;
+}
+
+/** Which point a press takes hold of, on a picture of so many pixels of the screen; null where none is near. */
+export function taken(points: At[], at: At, [w, h]: At): number | null {
+  const far = points.map(([x, y]) => Math.hypot((x - at[0]) * w, (y - at[1]) * h));
+  const nearest = far.indexOf(Math.min(...far));
+  return (far[nearest] ?? 99) < 3 * GRIP_PX ? nearest : null;
+}
 
 /** A point on a photograph that is dragged, or moved by arrow keys. */
 export function Grip(props: {

@@ -1,7 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
 import { api, type Dab } from "../api/client";
 import { useSize } from "../ui/useSize";
-import { type At, GRIP_PX, Grip, Loupe } from "./Grips";
+import { type At, Grip, Loupe, stepped, taken } from "./Grips";
 import type { Tool } from "./PhotoPage";
 import type { Photo } from "./usePhoto";
 
@@ -38,9 +38,7 @@ export function PhotoPane(props: { photo: Photo; tool: Tool; reach: number; show
       const at = place(event);
       event.currentTarget.setPointerCapture(event.pointerId);
       if (tool === "points") {
-        const far = marks.points.map(([x, y]) => Math.hypot((x - at[0]) * w, (y - at[1]) * h));
-        const near = far.indexOf(Math.min(...far));
-        if ((far[near] ?? 99) < 3 * GRIP_PX) setGrip(near);
+        setGrip(taken(marks.points as At[], at, [w, h]));
       } else if (dabbing) setStroke([dab(at)]);
       else if (tool === "box") setCorner(at);
       else if (tool === "spot") photo.mark({ plain: at });
@@ -65,18 +63,11 @@ export function PhotoPane(props: { photo: Photo; tool: Tool; reach: number; show
     onPointerLeave: () => setPointer(null),
   };
   const nudge = (index: number) => (event: KeyboardEvent) => {
-    const step = (event.shiftKey ? 10 : 1) / scene.px[0];
-    const ways: Record<string, At> = {
-      ArrowLeft: [-step, 0],
-      ArrowRight: [step, 0],
-      ArrowUp: [0, (-step * scene.px[0]) / scene.px[1]],
-      ArrowDown: [0, (step * scene.px[0]) / scene.px[1]],
-    };
-    const way = ways[event.key];
-    const from = marks.points[index];
-    if (!way || !from) return;
+    const from = marks.points[index] as At | undefined;
+    const to = from && stepped(event, from, scene.px as At);
+    if (!to) return;
     event.preventDefault();
-    photo.mark({ points: moved(index, [from[0] + way[0], from[1] + way[1]]) });
+    photo.mark({ points: moved(index, to) });
   };
   const [focused, setFocused] = useState<number | null>(null);
   const close = grip ?? (tool === "points" ? focused : null);

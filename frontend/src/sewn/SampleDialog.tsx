@@ -3,7 +3,7 @@ import { Dialog } from "radix-ui";
 import { type ChangeEvent, type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
 import { api } from "../api/client";
 import type { Hand } from "../bench/usePair";
-import { type At, GRIP_PX, Grip, Loupe } from "../photo/Grips";
+import { type At, Grip, Loupe, stepped, taken } from "../photo/Grips";
 import { Alert, Button } from "../ui/parts";
 import { useSize } from "../ui/useSize";
 import type { Sewn } from "./useSewing";
@@ -20,7 +20,6 @@ const FIRST: At[] = [
   [0.3, 0.6],
   [0.36, 0.6],
 ];
-const STEPS: Record<string, At> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 type Photo = { url: string; px: [number, number] };
 
 /** A photograph of a sample: four points on it tell how far beside its place the panel was sewn. It stays on this machine. */
@@ -93,12 +92,11 @@ function Marked({ photo, points, onPoints }: { photo: Photo; points: At[]; onPoi
     return [(event.clientX - (box?.left ?? 0)) / w, (event.clientY - (box?.top ?? 0)) / h];
   };
   const keys = (index: number) => (event: KeyboardEvent) => {
-    const [dx, dy] = STEPS[event.key] ?? [0, 0];
     const from = points[index];
-    if (!from || (!dx && !dy)) return;
+    const to = from && stepped(event, from, photo.px);
+    if (!to) return;
     event.preventDefault();
-    const step = event.shiftKey ? 10 : 1;
-    put(index, [from[0] + (dx * step) / photo.px[0], from[1] + (dy * step) / photo.px[1]]);
+    put(index, to);
   };
   const near = held ?? focused;
   const at = near === null ? null : (points[near] ?? null);
@@ -112,11 +110,8 @@ function Marked({ photo, points, onPoints }: { photo: Photo; points: At[]; onPoi
         className="touch-none"
         data-sample=""
         onPointerDown={(event) => {
-          const to = place(event);
-          const far = points.map(([x, y]) => Math.hypot((x - to[0]) * w, (y - to[1]) * h));
-          const nearest = far.indexOf(Math.min(...far));
           event.currentTarget.setPointerCapture(event.pointerId);
-          if ((far[nearest] ?? 99) < 3 * GRIP_PX) setHeld(nearest);
+          setHeld(taken(points, place(event), [w, h]));
         }}
         onPointerMove={(event) => held !== null && put(held, place(event))}
         onPointerUp={() => setHeld(null)}

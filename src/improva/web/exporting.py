@@ -7,6 +7,7 @@ from typing import Any
 
 from ..core.design import Laying
 from ..core.errors import BadOutput, BadTemplate
+from ..core.mockup.picture import encode
 from ..core.output import (
     Carrier,
     PrintSettings,
@@ -22,7 +23,7 @@ from ..core.output import (
     write_print,
     write_sheets,
 )
-from ..core.output.sets import assembly_name, png, write_zip
+from ..core.output.sets import assembly_name, write_zip
 from ..core.sewing.picture import assembly
 from ..core.sewing.seams import Follow
 from ..core.template import Panel
@@ -149,7 +150,7 @@ def _assembly(desk: Desk, work: Work) -> list[tuple[str, bytes]]:
     designs = {panel.id: work.design(panel, work.laying(panel)) for panel in work.template.panels}
     open_art = work.opener(desk.proxy(work.art), desk.proxy)
     picture = assembly(work.template, designs, open_art, work.corrections)
-    return [(assembly_name(work.art.title, work.template), png(picture))]
+    return [(assembly_name(work.art.title, work.template), encode(picture, ".png"))]
 
 
 def print_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:

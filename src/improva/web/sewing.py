@@ -13,7 +13,7 @@ from ..core.errors import BadTemplate
 from ..core.sewing.assembled import laid_flat
 from ..core.sewing.edges import pairs
 from ..core.sewing.following import Led, seam_of
-from ..core.sewing.mismatch import mismatch, off_along
+from ..core.sewing.mismatch import apart_along, off_along
 from ..core.sewing.motion import Motion, Points
 from ..core.sewing.sample import known_points, shown_by
 from ..core.sewing.seams import Follow, LaidOn, Seam
@@ -63,7 +63,7 @@ class _Sewing:
         labs = self.lab(seam.leader), self.lab(seam.follower)
         away, apart = off_along(seam, template, ways, corrections), None
         if labs[0] is not None and labs[1] is not None:
-            apart = float(np.median(mismatch(seam, template, ways, corrections, (labs[0], labs[1])).delta_e))
+            apart = float(np.median(apart_along(seam, template, corrections, (labs[0], labs[1]))))
         worst = None if away is None else float(away.max())
         return SeamState(
             id=seam.id, title=seam.title, leader=seam.leader, follower=seam.follower, lies_on=isinstance(seam, LaidOn),

@@ -7,12 +7,9 @@ import zipfile
 from collections.abc import Callable, Sequence
 from pathlib import Path
 
-import numpy as np
-import pyvips
-from numpy.typing import NDArray
-
 from ..design import Design
 from ..errors import BadOutput
+from ..mockup.picture import encode
 from ..render import Opener
 from ..sewing.picture import assembly
 from ..template import Panel, Template
@@ -26,12 +23,6 @@ from .writing import beside
 def assembly_name(art_title: str, template: Template) -> str:
     """For example ``summit-line_hoodie-all-over_assembly.png``."""
     return f"{slug(art_title)}_{template.id}_assembly.png"
-
-
-def png(picture: NDArray[np.uint8]) -> bytes:
-    """A picture (h, w, 3), R, G, B, as PNG."""
-    image = pyvips.Image.new_from_array(np.ascontiguousarray(picture)).copy(interpretation="srgb")
-    return bytes(image.pngsave_buffer(compression=6))
 
 
 def write_zip(path: Path, files: Sequence[tuple[str, Path]], pictures: Sequence[tuple[str, bytes]] = ()) -> None:
@@ -63,6 +54,6 @@ def write_set(template: Template, designs: dict[str, Design], open_art: Opener,
             files.append((name, Path(folder) / name))
         pictures = []
         if template.faces:
-            pictures.append((assembly_name(art_title, template), png(assembly(template, designs, open_art, {}))))
+            pictures.append((assembly_name(art_title, template), encode(assembly(template, designs, open_art, {}), ".png")))
         write_zip(path, files, pictures)
     return [name for name, _ in (*files, *pictures)]

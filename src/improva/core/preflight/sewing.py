@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from ..sewing.edges import pairs
-from ..sewing.following import Corrections, Led
+from ..sewing.following import Corrections, Led, seam_of
 from ..sewing.mismatch import POINTS, off_along
 from ..sewing.seams import Follow, LaidOn
 from ..template import Panel, Template
@@ -18,15 +18,15 @@ def check_runs_on(template: Template, panel: Panel, follow: Follow, ways: tuple[
 
     ``ways`` are who leads the seam's leader and its follower.
     """
-    seam = next(s for s in template.seams if s.id == follow.seam)
+    seam = seam_of(template, follow.seam)
     limit = template.limit("sewing_mm")
     off = off_along(seam, template, ways, corrections)
     if off is None:  # what it follows stands elsewhere, and the pair is refused before it comes here
         return Verdict("runs-on", seam.title, "pass", None, limit, "mm", "Both sides have their own design.")
     worst = float(off.max())
     if worst <= limit:
-        exactly = "just what lies beneath it" if isinstance(seam, LaidOn) else f"on over it within {max(worst, 0.1):.1f} mm"
-        told = f"It shows {exactly}." if isinstance(seam, LaidOn) else f"The design runs {exactly}."
+        runs = f"The design runs on over it within {max(worst, 0.1):.1f} mm."
+        told = "It shows just what lies beneath it." if isinstance(seam, LaidOn) else runs
         return Verdict("runs-on", seam.title, "pass", round(worst, 2), limit, "mm", told)
     _, edge = pairs(seam, template.panel(seam.leader), panel, POINTS)
     beyond = edge[off > limit]

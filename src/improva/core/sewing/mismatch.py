@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import cv2
 import numpy as np
 
@@ -17,19 +15,6 @@ from .seams import LaidOn, Seam
 POINTS = 48
 INSIDE_MM = 1.0
 """Colours are read this far inside either edge: at the edge itself a pixel is half bleed."""
-
-
-@dataclass(frozen=True)
-class Mismatch:
-    """What is found along a seam, from its start to its end.
-
-    Attributes:
-        off_mm: how far beside its continuation the design runs, (n,); None where the panels show designs of their own.
-        delta_e: ΔE2000 between both sides, (n,).
-    """
-
-    off_mm: Floats | None
-    delta_e: Floats
 
 
 def off_along(seam: Seam, template: Template, ways: tuple[Led | None, Led | None], corrections: Corrections) -> Floats | None:
@@ -64,13 +49,14 @@ def _colours(file_lab: Floats, panel: Panel, points: Points) -> Floats:
     return np.asarray(found[0], np.float32)
 
 
-def mismatch(seam: Seam, template: Template, ways: tuple[Led | None, Led | None], corrections: Corrections,
-             file_labs: tuple[Floats, Floats]) -> Mismatch:  # fmt: skip
-    """What is found along a seam. ``file_labs`` are the leader's and the follower's print files, reduced, (h, w, 3) Lab."""
+def apart_along(seam: Seam, template: Template, corrections: Corrections, file_labs: tuple[Floats, Floats]) -> Floats:
+    """ΔE2000 between both sides of a seam, (n,). ``file_labs`` are the leader's and the follower's print files, reduced,
+    (h, w, 3) Lab.
+    """
     leader, follower = template.panel(seam.leader), template.panel(seam.follower)
     on, off = pairs(seam, leader, follower, POINTS)
     inner, moved = _inwards(off, follower), np.array(corrections.get(seam.id, (0.0, 0.0)))
     # beside a pocket the leader goes on, so its own colours are read right beneath; a sewn edge has nothing past it
     beneath = inner + seam.offset_mm + moved if isinstance(seam, LaidOn) else _inwards(on, leader)
     seen = _colours(file_labs[0], leader, beneath), _colours(file_labs[1], follower, inner)
-    return Mismatch(off_along(seam, template, ways, corrections), np.asarray(delta_e_2000(*seen), np.float32))
+    return np.asarray(delta_e_2000(*seen), np.float32)
