@@ -55,7 +55,7 @@ export function Loupe(props: { picture: string; at: At; size: At; name: string; 
   const half = LOUPE_PX / 2;
   return (
     <figure
-      className={`pointer-events-none absolute top-6 border border-ink bg-paper shadow-md ${props.right ? "right-6" : "left-6"}`}
+      className={`pointer-events-none absolute top-6 w-[170px] border border-ink bg-paper shadow-md ${props.right ? "right-6" : "left-6"}`}
       aria-hidden="true"
     >
       <svg width={LOUPE_PX} height={LOUPE_PX} className="block">
