@@ -25,6 +25,7 @@ from ..core.output import (
     INTENTS,
     Carrier,
     PrintSettings,
+    SheetPlan,
     check_ending,
     make_print,
     paper_size,
@@ -97,21 +98,26 @@ def print_(template: Template, panel: Panel | None, art: Artwork, placing: Placi
             own_profile, intent,
         )  # fmt: skip
 
+    paper = None if sheet.lower() == "none" else paper_size(sheet)
+
+    def plan_of(size_mm: tuple[float, float]) -> SheetPlan:
+        assert paper is not None, "sheets are planned where there is a paper"
+        return plan_sheets(size_mm, paper, margin_mm, overlap_mm)
+
     if panel is None:
         designs = led_designs(template, lambda each: _design(template, each, art, placing))
         title = Path(click.get_current_context().params["art"]).stem
-        names = write_set(template, designs, lambda _: art, settings_of, title, output)
+        names = write_set(template, designs, lambda _: art, settings_of, title, output, plan_of if paper else None)
         click.echo(f"{output}: {len(names)} files, {'mirrored' if mirrored else 'not mirrored'}")
         return
     settings = settings_of(panel)
-    paper = None if sheet.lower() == "none" else paper_size(sheet)
     check_ending(output)
     made = make_print(_design(template, panel, art, placing), lambda _: art, settings)
     said = f"{made.px[0]} × {made.px[1]} px, {settings.dpi:g} dpi, {'mirrored' if mirrored else 'not mirrored'}"
     if paper is None:
         write_print(made, output)
     else:
-        plan = plan_sheets(made.size_mm, paper, margin_mm, overlap_mm)
+        plan = plan_of(made.size_mm)
         write_sheets(made, plan, output, output.stem)
         said += f", {plan.sheets} sheet{'s' if plan.sheets > 1 else ''} of {plan.paper_mm[0]:g} × {plan.paper_mm[1]:g} mm"
     click.echo(f"{output}: {said}")

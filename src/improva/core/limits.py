@@ -47,6 +47,7 @@ LIMITS: dict[str, Limit] = {
     "detail_percent": Limit("Detail at the seam", "%", 6, 0, 100, f"{_MEMORY}: above it a strip is lettering or busy drawing"),
     "joint_delta_e": Limit("Step between tiles", "ΔE", 2.5, 0, 100, f"{_MEMORY}: a line seen at arm's length"),
     "sewing_mm": Limit("Sewing tolerance", "mm", 5, 0.5, 50, f"{_MEMORY}: what a sewn seam wanders to either side"),
+    "break_delta_e": Limit("Break at a sewn seam", "ΔE", 8, 0, 100, f"{_MEMORY}: folds and shade of cloth hide less"),
     "gamut_percent": Limit("Colours out of reach", "%", 5, 0, 100, f"{_MEMORY}: less is seldom noticed"),
     "gamut_delta_e": Limit("Out of reach by", "ΔE", 5, 0, 100, f"{_MEMORY}: a shift seen side by side"),
 }

@@ -21,9 +21,11 @@ from ..core.mockup.picture import encode, mock_up
 from ..core.mockup.scene import SceneInfo
 from ..core.output import write_beside
 from ..core.pieces import piece_box
-from ..core.preflight import Subject, judged, worst
+from ..core.preflight import Subject, Verdict, judged, worst
 from ..core.propose import propose
 from ..core.render import on_blank, render, render_worn
+from ..core.sewing.following import seam_of
+from ..core.sewing.mismatch import apart_along
 from ..core.sewing.seams import Follow
 from ..core.template import Panel, Template
 from ..fonts import font_bytes
@@ -196,8 +198,19 @@ class Desk:
         """The proof of a placing on one panel, also one that is still in the hand; it is not kept."""
         subject = self.subject(work, panel, laying)
         boxes = [piece_box(extra, panel, subject.fonts) for extra in subject.extras]
-        proof = judged(subject, work.runs_on(panel, laying))
+        proof = judged(subject, self._along_seam(work, panel, laying, subject))
         return {**proof_report(work.template, panel, work.art.facts, proof), "pieces": boxes}
+
+    def _along_seam(self, work: Work, panel: Panel, laying: Laying, subject: Subject) -> tuple[Verdict, ...]:
+        """What is found along the seam that a panel follows; nothing where it follows none."""
+        if not isinstance(laying, Follow):
+            return ()
+        seam = seam_of(work.template, laying.seam)
+        leader = work.template.panel(seam.leader)
+        beneath = work.laying(leader)
+        assert beneath is not None, "a panel that follows an empty one is not judged"
+        labs = self.subject(work, leader, beneath).file_lab, subject.file_lab
+        return work.runs_on(panel, laying, apart_along(seam, work.template, work.corrections, labs))
 
     def subject(self, work: Work, panel: Panel, laying: Laying) -> Subject:
         """A panel as the checks look at it. Raises :class:`BadPlacing` where what it follows is empty."""

@@ -9,6 +9,7 @@ from typing import Any
 
 from .. import __version__
 from ..core.artwork.pixels import Artwork
+from ..core.colour import Floats
 from ..core.design import Design, Laying, LedBy, Piece, Placing
 from ..core.preflight import Verdict
 from ..core.preflight.sewing import check_runs_on
@@ -118,13 +119,11 @@ class Work:
             return None
         return LedBy(self._design(self.template.panel(found.leader), now), found.motion)
 
-    def runs_on(self, panel: Panel, laying: Laying) -> tuple[Verdict, ...]:
-        """What is found along the seam that a panel follows; nothing where it follows none."""
-        if not isinstance(laying, Follow):
-            return ()
+    def runs_on(self, panel: Panel, laying: Follow, apart: Floats) -> tuple[Verdict, ...]:
+        """What is found along the seam that a panel follows, where colours on both sides are so far ``apart``."""
         now = {**self.placings, panel.id: laying}
         ways = (self.who_leads(seam_of(self.template, laying.seam).leader, now), self.who_leads(panel.id, now))
-        return (check_runs_on(self.template, panel, laying, ways, self.corrections),)
+        return check_runs_on(self.template, panel, laying, ways, self.corrections, apart)
 
     def who_leads(self, panel_id: str, now: Placings) -> Led | None:
         """By whom a panel is led in the end, and how."""

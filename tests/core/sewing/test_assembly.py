@@ -7,6 +7,7 @@ from pathlib import Path
 
 import cv2
 import numpy as np
+import pikepdf
 import pytest
 from click.testing import CliRunner
 from PIL import Image
@@ -88,3 +89,32 @@ def test_every_panel_from_a_shell(tmp_path: Path, ending: str) -> None:
         sizes = {name.split("_")[2]: Image.open(io.BytesIO(archive.read(name))).size for name in names if "dpi" in name}
     assert names[0] == "dusk_tote-gusset_assembly.png"
     assert sizes["gusset"] == (round(1200 / 25.4 * 50), round(120 / 25.4 * 50)) and set(sizes) == {"front", "back", "gusset"}
+
+
+def test_every_panel_cut_into_sheets_from_a_shell(tmp_path: Path) -> None:
+    source, out = tmp_path / "dusk.png", tmp_path / "all.zip"
+    source.write_bytes(encoded(Image.fromarray(soft(800, 900))))
+    asked = [
+        "print",
+        str(source),
+        "--template",
+        "tote-gusset",
+        "--panel",
+        "all",
+        "--dpi",
+        "36",
+        "--sheet",
+        "a4",
+        "-o",
+        str(out),
+    ]
+    said = CliRunner().invoke(main, asked)
+    assert said.exit_code == 0, said.output
+    with zipfile.ZipFile(out) as archive:
+        files = [name for name in archive.namelist() if name.endswith(".pdf")]
+        assert len(files) == 3
+        for name in files:
+            with pikepdf.open(io.BytesIO(archive.read(name))) as document:
+                assert len(document.pages) > 2
+                sides = sorted(float(v) / 72 * 25.4 for v in document.pages[0].mediabox[2:])
+                assert sides == pytest.approx([210, 297], abs=0.1)  # ISO 216

@@ -14,8 +14,10 @@ from ..render import Opener
 from ..sewing.picture import assembly
 from ..template import Panel, Template
 from .naming import print_name, slug
-from .print_file import write_print_file
+from .print_file import make_print, write_print
 from .settings import PrintSettings
+from .sheet_file import write_sheets
+from .sheets import SheetPlan
 from .watch import ALONE, Watch
 from .writing import beside
 
@@ -35,8 +37,10 @@ def write_zip(path: Path, files: Sequence[tuple[str, Path]], pictures: Sequence[
 
 
 def write_set(template: Template, designs: dict[str, Design], open_art: Opener,
-              settings_of: Callable[[Panel], PrintSettings], art_title: str, path: Path, watch: Watch = ALONE) -> list[str]:  # fmt: skip
-    """Make every panel's file and answer with the names in the ZIP.
+              settings_of: Callable[[Panel], PrintSettings], art_title: str, path: Path,
+              plan_of: Callable[[tuple[float, float]], SheetPlan] | None = None, watch: Watch = ALONE) -> list[str]:  # fmt: skip
+    """Make every panel's file and answer with the names in the ZIP. With ``plan_of``, which plans the sheets of a file of that
+    size in mm, each is cut into sheets in a PDF of its own.
 
     Raises:
         BadOutput: it is no ``.zip``, or a file cannot be made. Further as :func:`.print_file.make_print`.
@@ -48,9 +52,13 @@ def write_set(template: Template, designs: dict[str, Design], open_art: Opener,
         for i, (panel_id, design) in enumerate(designs.items()):
             panel = template.panel(panel_id)
             settings = settings_of(panel)
-            name = print_name(art_title, template, panel, settings.dpi, settings.mirror, "png")
+            name = print_name(art_title, template, panel, settings.dpi, settings.mirror, "pdf" if plan_of else "png")
             part = watch.part(i / len(designs), (i + 1) / len(designs))
-            write_print_file(design, open_art, Path(folder) / name, settings, part)
+            made = make_print(design, open_art, settings)
+            if plan_of:
+                write_sheets(made, plan_of(made.size_mm), Path(folder) / name, Path(name).stem, part)
+            else:
+                write_print(made, Path(folder) / name, part)
             files.append((name, Path(folder) / name))
         pictures = []
         if template.faces:

@@ -18,6 +18,7 @@ from .pieces import check_letters_there, check_pieces_safe, check_pieces_sharp, 
 from .resolution import check_eye, check_resolution, check_tag
 from .rights import check_origin
 from .seam import check_handle_gap, check_repeat_joint, check_seam_match, check_seam_zone
+from .sewing import check_near_seams
 from .subject import Subject
 from .verdict import Status, Verdict, worst
 from .words import check_keep_out, check_lettering, check_safe, check_stroke
@@ -32,6 +33,7 @@ CHECKS: tuple[Callable[[Subject], Verdict | None], ...] = (
     check_distortion,
     check_safe,
     check_keep_out,
+    check_near_seams,
     check_lettering,
     check_stroke,
     check_seam_match,
@@ -53,7 +55,8 @@ CHECKS: tuple[Callable[[Subject], Verdict | None], ...] = (
     check_origin,
 )
 
-LED_CHECKS = (check_resolution, check_bare, check_bleed, check_safe, check_keep_out, check_transparency)
+LED_CHECKS = (check_resolution, check_bare, check_bleed, check_safe, check_keep_out, check_near_seams,
+              check_transparency)  # fmt: skip
 """What is asked again of a panel that shows another's design; all else was asked there, and is mended there."""
 
 

@@ -78,6 +78,8 @@ WHY = {
     "slots": "An empty frame is printed as an empty frame.",
     "origin": "A licence binds you, not the buyer; a shop can be closed over one picture.",
     "runs-on": "Where a design breaks at a seam, the eye goes there first.",
+    "seam-colours": "A break is seen by its step in colour, not by its millimetres.",
+    "near-seam": "No two pieces are sewn alike, so what lies at a seam is cut, bent or hidden on some of them.",
     "guide": "A template's guide lines are printed like everything else in the file.",
 }
 """One sentence a check, for somebody who has not met it before."""

@@ -27,14 +27,15 @@ def _outside(subject: Subject, mask: NDArray[np.bool_]) -> tuple[NDArray[np.bool
     return out, float(away[out].max(initial=0.0)) / subject.px_per_mm
 
 
-def _row_mask(subject: Subject) -> NDArray[np.bool_]:
+def row_mask(subject: Subject) -> NDArray[np.bool_]:
+    """The trim's points that rows of lettering take up, (h, w)."""
     mask = np.zeros(subject.trim_lab.shape[:2], bool)
     for words in subject.words:
         mask[_within(subject, words.box)] = True
     return mask
 
 
-def _by_words(subject: Subject) -> bool:
+def by_words(subject: Subject) -> bool:
     """Whether only words can matter at the edge: in a picture, and in a drawing that runs off on all sides on purpose."""
     content = subject.content
     if content.kind != "drawing":
@@ -51,8 +52,8 @@ def check_safe(subject: Subject) -> Verdict | None:
     if not safe or subject.placing.fit == "repeat":
         return None
     content = subject.content
-    words = _by_words(subject)
-    out, measured = _outside(subject, _row_mask(subject) if words else content.mask)
+    words = by_words(subject)
+    out, measured = _outside(subject, row_mask(subject) if words else content.mask)
     limit = subject.limit("outside_safe_mm")
     what = "words" if words else "the motif"
     smallest = min(subject.template.sizes, key=lambda name: subject.template.sizes[name], default="")
@@ -94,8 +95,8 @@ def check_keep_out(subject: Subject) -> Verdict | None:
     """Share of the covered parts of a panel that holds words or a motif, in per cent."""
     if not subject.worn.keep_out:
         return None
-    words = _by_words(subject) or subject.placed.tiling is not None
-    mask = _row_mask(subject) if words else subject.content.mask
+    words = by_words(subject) or subject.placed.tiling is not None
+    mask = row_mask(subject) if words else subject.content.mask
     found = [(k, 100 * float(mask[_within(subject, k.box)].mean())) for k in subject.worn.keep_out]
     worst, share = max(found, key=lambda f: f[1])
     if share < 0.5:

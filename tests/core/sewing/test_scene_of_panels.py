@@ -1,0 +1,85 @@
+"""Panels in a baked scene: what follows shows what the uncut design, laid there directly, would show."""
+
+import numpy as np
+import pytest
+from skimage.metrics import structural_similarity
+
+from improva.catalogue import template
+from improva.core.colour import delta_e_2000, lab
+from improva.core.design import Design, LedBy, Piece, Placing
+from improva.core.ink import printed
+from improva.core.mockup.composite import composite, light_plain_parts
+from improva.core.mockup.picture import UNDERBASE, print_texture
+from improva.core.mockup.view import make_view
+from improva.core.sewing.edges import motion_of
+from improva.core.template import Panel
+from improva.scenes import open_scene, scene
+from improva.surfaces import surface
+from tests.conftest import art_of
+
+HOODIE = template("hoodie-all-over")
+FRONT, POCKET = HOODIE.panel("front"), HOODIE.panel("pocket")
+(SEAM,) = (seam for seam in HOODIE.seams if seam.id == "pocket")
+BENT = "hoodie-all-over-front"
+SIZE = (800, 600)
+
+
+def field(x: np.ndarray, y: np.ndarray) -> np.ndarray:
+    """The uncut design: smooth colours of known equations over the front's trim in mm, (…, 3) R, G, B."""
+    waves = np.stack([np.sin(x / 17 + y / 41), np.cos(y / 13), np.sin((x - y) / 23)], -1)
+    return (128 + 80 * waves).round().astype(np.uint8)
+
+
+def plane(panel: Panel, box: tuple[float, float, float, float], px: tuple[int, int], offset=(0.0, 0.0)) -> np.ndarray:  # type: ignore[no-untyped-def]
+    x, y, w, h = box
+    xs, ys = x + (np.arange(px[0]) + 0.5) * w / px[0], y + (np.arange(px[1]) + 0.5) * h / px[1]
+    return field(*np.meshgrid(xs + offset[0], ys + offset[1]))
+
+
+@pytest.fixture(scope="module")
+def seen():  # type: ignore[no-untyped-def]
+    info = scene(BENT, HOODIE)
+    return light_plain_parts(make_view(*open_scene(info, SIZE), SIZE), {}, surface)
+
+
+def picture(lit, nudge=(0.0, 0.0)) -> np.ndarray:  # type: ignore[no-untyped-def]
+    """As the product makes it, the pocket following the front; nudged, as a sample sewn so far off would look."""
+    art = art_of(plane(FRONT, FRONT.file_box, (2496, 2896)))
+    front = Design(HOODIE, FRONT, (Piece("art", art.facts.size, Placing("stretch")),))
+    pocket = Design(HOODIE, POCKET, (), led=LedBy(front, motion_of(SEAM, FRONT, POCKET).moved(*nudge)))
+    return composite(lit, print_texture([front, pocket], lambda _: art, lit.view), 0.0)[..., ::-1]
+
+
+def direct(lit) -> np.ndarray:  # type: ignore[no-untyped-def]
+    """The equations laid in the scene's own textures, without panels, fitting or following."""
+    info, prints = lit.view.info, dict[str, np.ndarray]()
+    blank = print_texture([Design(HOODIE, FRONT, ())], lambda _: None, lit.view)  # bare panels
+    for region in info.regions:
+        if region.panel is None:
+            continue
+        prints[region.id] = blank[region.id]
+        if region.panel in ("front", "pocket"):
+            panel, offset = HOODIE.panel(region.panel), SEAM.offset_mm if region.panel == "pocket" else (0.0, 0.0)
+            px = tuple(2 * side for side in lit.view.maps[region.id].texture_px)
+            colours = plane(panel, (0, 0, *panel.trim_mm), px, offset)
+            ink = printed(np.ascontiguousarray(colours[..., ::-1]), UNDERBASE)
+            prints[region.id] = np.concatenate([ink, np.ones_like(ink[..., :1])], axis=2)
+    return composite(lit, prints, 0.0)[..., ::-1]
+
+
+def test_a_followed_pocket_in_a_scene_is_the_uncut_design(seen) -> None:  # type: ignore[no-untyped-def]
+    # CIEDE2000 (Sharma, Wu, Dalal 2005); SSIM (Wang et al. 2004) by scikit-image
+    ours, uncut = picture(seen), direct(seen)
+    away = delta_e_2000(lab(np.ascontiguousarray(ours)), lab(np.ascontiguousarray(uncut)))
+    assert away.mean() < 0.3
+    assert structural_similarity(ours, uncut, channel_axis=2) > 0.995
+
+
+def test_a_pocket_sewn_off_shows_on_the_pocket_alone(seen) -> None:  # type: ignore[no-untyped-def]
+    ours, off = picture(seen), picture(seen, nudge=(6.0, 0.0))
+    changed = np.abs(ours.astype(int) - off).max(axis=2) > 6
+    (region,) = (r for r in seen.view.info.regions if r.panel == "pocket")
+    there = np.zeros(changed.shape, bool)
+    of_pocket = seen.view.maps[region.id]
+    there[of_pocket.rows, of_pocket.columns] = ~of_pocket.far
+    assert (changed & there).sum() > 0.5 * there.sum() and (changed & ~there).sum() < 0.05 * changed.sum()

@@ -1,0 +1,82 @@
+"""Seams as they are judged: breaks by what shows of them, and what lies within the sewing tolerance."""
+
+import numpy as np
+import pytest
+from PIL import Image, ImageDraw
+
+from improva.catalogue import template
+from improva.core.design import Placing
+from improva.core.preflight import prove
+from improva.core.preflight.sewing import check_runs_on
+from improva.core.sewing.following import led
+from improva.core.sewing.mismatch import POINTS, off_along
+from improva.core.sewing.seams import Follow
+from tests.conftest import art_of
+
+HOODIE = template("hoodie-all-over")
+FRONT, SLEEVE = HOODIE.panel("front"), HOODIE.panel("sleeve-left")
+ARM, POCKET = Follow("armhole-left-front", "flow"), Follow("pocket", "flow")
+
+
+def judged(follow: Follow, panel: str, apart: np.ndarray):  # type: ignore[no-untyped-def]
+    ways = None, led(HOODIE, HOODIE.panel(panel), {panel: follow}, {})
+    return {c.id: c for c in check_runs_on(HOODIE, HOODIE.panel(panel), follow, ways, {}, apart)}
+
+
+def beyond() -> np.ndarray:
+    (seam,) = (s for s in HOODIE.seams if s.id == ARM.seam)
+    off = off_along(seam, HOODIE, (None, led(HOODIE, SLEEVE, {"sleeve-left": ARM}, {})), {})
+    assert off is not None
+    return off > HOODIE.limit("sewing_mm")
+
+
+def test_a_break_is_a_finding_where_its_colours_tell() -> None:
+    broken = beyond()
+    assert 0.2 < broken.mean() < 0.95  # two curves touch somewhere and part elsewhere
+    checks = judged(ARM, "sleeve-left", np.where(broken, 30, 1).astype(np.float32))
+    assert checks["runs-on"].status == checks["seam-colours"].status == "warn"
+    assert checks["seam-colours"].measured == 30 and checks["seam-colours"].limit == HOODIE.limit("break_delta_e")
+    assert checks["runs-on"].where == checks["seam-colours"].where != ()
+
+
+def test_a_break_in_calm_art_is_told_and_passes() -> None:
+    checks = judged(ARM, "sleeve-left", np.where(beyond(), 2, 30).astype(np.float32))  # a strong step only where it runs on
+    assert checks["runs-on"].status == checks["seam-colours"].status == "pass"
+    assert checks["seam-colours"].measured == 2 and "does not show" in checks["runs-on"].message
+
+
+def test_steps_of_the_art_itself_are_no_break() -> None:
+    checks = judged(POCKET, "pocket", np.full(POINTS, 40, np.float32))
+    assert checks["runs-on"].status == checks["seam-colours"].status == "pass" and checks["runs-on"].measured == 0
+
+
+def spot(x: float, y: float, size: float = 12) -> np.ndarray:
+    """A dark disc round a point of the front's trim in mm, on white: the whole print file, 1 px a mm."""
+    picture = Image.new("RGB", (624, 724), "white")
+    x, y = x + 12, y + 12
+    ImageDraw.Draw(picture).ellipse((x - size / 2, y - size / 2, x + size / 2, y + size / 2), fill=(20, 30, 80))
+    ImageDraw.Draw(picture).ellipse((290, 290, 330, 330), fill=(120, 30, 40))  # what else is on the print
+    return np.asarray(picture)
+
+
+@pytest.mark.parametrize(
+    ("x", "y", "status"),
+    [
+        (260, 437, "warn"),  # the upper edge of the pocket lies at 440, from 200 to 400
+        (260, 428, "pass"),  # 12 wide, so its edge is 6 mm from the seam, and sewing may be 5 mm off
+        (300, 560, "pass"),  # in the middle beneath the pocket
+        (594, 500, "warn"),  # at the side seam
+    ],
+)
+def test_what_matters_keeps_off_seams(x: float, y: float, status: str) -> None:
+    assert HOODIE.limit("sewing_mm") == 5
+    checks = {c.id: c for c in prove(HOODIE, FRONT, art_of(spot(x, y)), Placing("stretch")).checks}
+    found = checks["near-seam"]
+    assert found.status == status, found.message
+    if status == "warn":
+        assert found.measured > 5 and any(left <= x <= left + w and top <= y <= top + h for left, top, w, h in found.where)
+
+
+def test_a_blank_without_seams_has_no_such_check(tumbler) -> None:  # type: ignore[no-untyped-def]
+    checks = prove(tumbler, tumbler.panel(), art_of(spot(300, 300)), Placing("cover")).checks
+    assert all(c.id != "near-seam" for c in checks)
