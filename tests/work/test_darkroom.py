@@ -6,12 +6,13 @@ import pytest
 from improva.catalogue import template
 from improva.core.errors import BadScene
 from improva.scenes import scene
-from improva.work.darkroom import Darkroom, Kept
+from improva.work.darkroom import Darkroom
+from improva.work.room import Kept, Room, megabytes
 from tests.conftest import BLANK, art_of, quadrants
 
 
 def test_what_is_asked_for_by_many_at_once_is_made_once() -> None:
-    kept: Kept[int] = Kept(4)
+    kept: Kept[int] = Kept(Room(4))
     made, gate = [], threading.Barrier(6)
 
     def make() -> int:
@@ -32,7 +33,7 @@ def test_what_is_asked_for_by_many_at_once_is_made_once() -> None:
 
 
 def test_the_longest_unused_goes_first() -> None:
-    kept: Kept[str] = Kept(2)
+    kept: Kept[str] = Kept(Room(2))
     for key in ("a", "b", "a", "c"):
         kept.get(key, lambda key=key: key)  # type: ignore[misc]
     assert kept.get("a", lambda: "made again") == "a"
@@ -40,7 +41,7 @@ def test_the_longest_unused_goes_first() -> None:
 
 
 def test_a_failure_is_not_kept() -> None:
-    kept: Kept[int] = Kept(2)
+    kept: Kept[int] = Kept(Room(2))
     with pytest.raises(ZeroDivisionError):
         kept.get("key", lambda: 1 // 0)
     assert kept.get("key", lambda: 7) == 7
@@ -66,7 +67,7 @@ def test_unknown_scenes_are_told() -> None:
 
 
 def test_what_is_kept_weighs_and_the_longest_unused_makes_room() -> None:
-    kept: Kept[int] = Kept(10, float)
+    kept: Kept[int] = Kept(Room(10, float))
     for weight in (4, 5):
         kept.get(weight, lambda weight=weight: weight)  # type: ignore[misc]
     kept.get(3, lambda: 3)  # 12 in all: the first goes
@@ -77,25 +78,34 @@ def test_what_is_kept_weighs_and_the_longest_unused_makes_room() -> None:
 
 
 def test_what_is_too_heavy_for_all_the_room_is_kept_alone() -> None:
-    kept: Kept[int] = Kept(10, float)
+    kept: Kept[int] = Kept(Room(10, float))
     kept.get("small", lambda: 1)
     kept.get("huge", lambda: 99)
     assert kept.get("huge", lambda: pytest.fail("was still kept")) == 99
     assert kept.get("small", lambda: 2) == 2  # it had to go
 
 
-def test_without_room_the_last_is_let_go_before_the_next_is_made() -> None:
-    kept: Kept[object] = Kept(0)
-    first = kept.get("first", object)
-    assert kept.get("first", object) is first
+def test_way_is_made_for_what_is_large_before_it_is_made() -> None:
+    room = Room(10, float)
+    kept: Kept[int] = Kept(room)
+    kept.get(4, lambda: 4)
+    kept.get(5, lambda: 5)
     seen = []
-    kept.get("second", lambda: seen.append(len(kept._values)) or object())  # type: ignore[func-returns-value]
-    assert seen == [0] and kept.get("first", object) is not first
+    kept.get(6, lambda: seen.append(room.held) or 6, expected=6)  # type: ignore[func-returns-value]
+    assert seen == [0] and room.held == 6  # of 4 and 5 neither could stay beside it
+
+
+def test_results_of_all_kinds_share_one_room() -> None:
+    room = Room(10, float)
+    first, second = Kept[int](room), Kept[int](room)
+    first.get("same", lambda: 6)
+    second.get("same", lambda: 7)  # another function's result of that name; both together are too much
+    assert second.get("same", lambda: pytest.fail("was still kept")) == 7
+    assert first.get("same", lambda: 8) == 8
 
 
 def test_megabytes_are_those_of_the_arrays_within() -> None:
     from improva.core.mockup.scene import Passes
-    from improva.work.darkroom import megabytes
 
     half, whole = np.zeros((100, 100, 3), np.float16), np.zeros((100, 100, 2), np.float32)
     passes = Passes(half, {"a": half, "b": half}, {"a": whole}, cover=whole[..., 0].copy())

@@ -19,7 +19,7 @@ from ..core.template import Panel, Template
 from ..scenes import packs
 from ..store import OwnSceneRow
 from ..store.database import key_of
-from ..work.darkroom import Kept
+from ..work.room import Kept, Room
 from .desk import Desk
 from .own_scene_shapes import MarksBody, OwnSceneState
 from .problems import NotHere
@@ -34,7 +34,7 @@ class Photographing:
 
     def __init__(self, desk: Desk) -> None:
         self.desk = desk
-        self._drafts: Kept[PhotoScene | ImprovaError] = Kept(4)
+        self._drafts: Kept[PhotoScene | ImprovaError] = Kept(Room(4))
 
     def row(self, scene_id: int) -> OwnSceneRow:
         """One of them. Raises :class:`NotHere`."""

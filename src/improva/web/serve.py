@@ -9,6 +9,7 @@ from pathlib import Path
 import click
 from waitress import serve as waitress_serve
 
+from ..allocation import give_back
 from .app import create_app
 from .desk import CELL_PX, Desk
 
@@ -25,6 +26,7 @@ def _warm(desk: Desk) -> None:
 
 def serve(host: str, port: int, data: Path, demo: bool) -> None:
     """Serve until interrupted; with ``demo``, lay out the demo range on an empty board first."""
+    give_back()
     logging.basicConfig(level=logging.INFO, format="%(message)s")
     logging.getLogger("pyvips").setLevel(logging.WARNING)
     app = create_app(data)

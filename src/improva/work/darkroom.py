@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 import threading
-from collections import OrderedDict
 from collections.abc import Callable
-from dataclasses import dataclass, fields, is_dataclass
-from typing import Generic, TypeVar
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,65 +15,21 @@ from ..core.mockup.scene import Passes, SceneInfo
 from ..core.mockup.view import LARGE_PX, View, make_view
 from ..scenes import QUICK, fingerprint, open_scene, serves
 from ..surfaces import surface
+from .room import Kept, Room, megabytes
 
-T = TypeVar("T")
 Colours = dict[str, str | None]
-QUICK_MB, VIEWS_MB, LIT_MB = 160.0, 100.0, 80.0
-"""Room for quick passes, and for what the page looks at. Of passes at native size, one scene's are kept."""
+ROOM_MB = 420.0
+"""For all that pictures are made from. With the program itself and a picture under way it keeps below 1.5 GB."""
 
 DRAWN_AT_ONCE = 2
 """Drawing takes a core for a second and some memory: no more at a time than a small machine has cores."""
 
 
-class Kept(Generic[T]):
-    """The last results of a costly function, made once each even when asked for by several threads.
-
-    ``room`` is how much is kept, in whatever ``weigh`` counts: results by default. The least recently used goes first;
-    with no ``room`` at all one is kept, and let go before the next is made.
-    """
-
-    def __init__(self, room: float, weigh: Callable[[T], float] = lambda _: 1) -> None:
-        self._room, self._weigh = room, weigh
-        self._values: OrderedDict[object, tuple[T, float]] = OrderedDict()
-        self._lock = threading.Lock()
-        self._making: dict[object, threading.Lock] = {}
-
-    def get(self, key: object, make: Callable[[], T]) -> T:
-        """The value kept under ``key``, made now if it is not there."""
-        with self._lock:
-            if key in self._values:
-                self._values.move_to_end(key)
-                return self._values[key][0]
-            making = self._making.setdefault(key, threading.Lock())
-        with making:
-            with self._lock:
-                if key in self._values:
-                    return self._values[key][0]
-                if not self._room:
-                    self._values.clear()
-            try:
-                value = make()
-            finally:
-                with self._lock:
-                    self._making.pop(key, None)
-            with self._lock:
-                self._values[key] = value, self._weigh(value)
-                while len(self._values) > 1 and sum(weight for _, weight in self._values.values()) > self._room:
-                    self._values.popitem(last=False)
-            return value
-
-
-def megabytes(thing: object) -> float:
-    """What the arrays in a dataclass hold, in MB."""
-    if isinstance(thing, np.ndarray):
-        return thing.nbytes / 1e6
-    if isinstance(thing, dict):
-        return sum(megabytes(v) for v in thing.values())
-    if isinstance(thing, tuple):
-        return sum(megabytes(v) for v in thing)
-    if is_dataclass(thing):
-        return sum(megabytes(getattr(thing, f.name)) for f in fields(thing))
-    return 0.0
+def _expected_mb(info: SceneInfo, size: tuple[int, int]) -> float:
+    """About what the passes of a baked scene will take: planes of half floats, maps of whole ones."""
+    share = QUICK**2 if serves(info, size, QUICK) else 1.0
+    planes = 4 + sum(r.on is None for r in info.regions)
+    return share * info.px[0] * info.px[1] * (6 * planes + 8 * sum(r.mapped for r in info.regions)) / 1e6
 
 
 @dataclass(frozen=True)
@@ -87,24 +41,23 @@ class Cut:
 
 
 class Darkroom:
-    """Everything a picture needs, ready: passes, views, views with their parts coloured, proxies; each within its room."""
+    """Everything a picture needs, ready: passes, views, views with their parts coloured, proxies; all within one room."""
 
     def __init__(self) -> None:
-        self._whole: Kept[tuple[SceneInfo, Passes]] = Kept(0)
-        self._quick: Kept[tuple[SceneInfo, Passes]] = Kept(QUICK_MB, megabytes)
-        self._views: Kept[View] = Kept(VIEWS_MB, megabytes)
-        self._lit: Kept[Lit] = Kept(LIT_MB, megabytes)
-        self._large: Kept[Lit] = Kept(0)
-        self._proxies: Kept[Artwork] = Kept(48)
-        self._small: Kept[Artwork] = Kept(96)
+        room = Room(ROOM_MB, megabytes)
+        self._passes: Kept[tuple[SceneInfo, Passes]] = Kept(room)
+        self._views: Kept[View] = Kept(room)
+        self._lit: Kept[Lit] = Kept(room)
+        self._proxies: Kept[Artwork] = Kept(room)
+        self._small: Kept[Artwork] = Kept(room)
         self._drawing = threading.Semaphore(DRAWN_AT_ONCE)
 
     def _open(self, info: SceneInfo, size: tuple[int, int], cut: Cut | None) -> tuple[SceneInfo, Passes]:
         if info.drawn is not None:  # drawn anew quicker than it is worth keeping
             with self._drawing:
                 return open_scene(info, size, cut.make() if cut else None)
-        kept = self._quick if serves(info, size, QUICK) else self._whole
-        return kept.get(fingerprint(info), lambda: open_scene(info, size))
+        key = (fingerprint(info), serves(info, size, QUICK))
+        return self._passes.get(key, lambda: open_scene(info, size), _expected_mb(info, size))
 
     def _view(self, info: SceneInfo, size: tuple[int, int], close: bool, mirrored: bool, cut: Cut | None) -> View:
         asked = (size[0] * 2, size[1] * 2) if close else size  # a close picture shows half of the scene
@@ -124,8 +77,7 @@ class Darkroom:
         own = {r.id: colours[r.id] for r in info.regions if r.id in colours}
         parts = tuple(sorted((k, v or "") for k, v in own.items()))
         key = (fingerprint(info), cut.key if cut else None, size, close, mirrored, parts)
-        kept = self._large if size[0] * size[1] > LARGE_PX else self._lit
-        return kept.get(key, lambda: light_plain_parts(self.view(info, size, close, mirrored, cut), own, surface))
+        return self._lit.get(key, lambda: light_plain_parts(self.view(info, size, close, mirrored, cut), own, surface))
 
     def proxy(self, sha256: str, open_art: Callable[[], Artwork]) -> Artwork:
         """An artwork's proxy. Raises :class:`BadArtwork` if it does not decode."""

@@ -26,7 +26,8 @@ from ..core.prepare.palette import palette
 from ..core.prepare.specks import find_specks
 from ..store import ArtRow, Preparations, PreparedRow
 from ..store.database import key_of
-from .darkroom import Darkroom, Kept
+from .darkroom import Darkroom
+from .room import Kept, Room
 
 MOST_SPECK_MM = 5.0
 NECK_MM = 6.0
@@ -50,9 +51,9 @@ class Preparing:
 
     def __init__(self, preparations: Preparations, darkroom: Darkroom, open_art: Callable[[ArtRow], Artwork]) -> None:
         self._kept, self._darkroom, self._open = preparations, darkroom, open_art
-        self._small: Kept[Picture] = Kept(10)
-        self._made: Kept[PreparedRow] = Kept(1000)
-        self._palettes: Kept[list[str]] = Kept(1000)
+        self._small: Kept[Picture] = Kept(Room(10))
+        self._made: Kept[PreparedRow] = Kept(Room(1000))
+        self._palettes: Kept[list[str]] = Kept(Room(1000))
 
     def _key(self, row: ArtRow, preparation: Preparation) -> str:
         active = replace(preparation, steps=preparation.active)

@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 import math
-import os
 import threading
 from collections.abc import Callable, Mapping
-from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -16,6 +14,7 @@ from numpy.typing import NDArray
 
 from ..colour import Floats
 from ..ink import colour_reflectance
+from .cores import by_rows
 from .scene import Region
 from .surface import OpenSurface, no_surfaces, seen_surface
 from .tone import table
@@ -26,10 +25,6 @@ STRIP_PX = 240_000
 
 SOFT_PX, SOFT_REACH = (48, 32), (0.08, 0.15)
 """A print as it is seen from round it: its texture made so small, and blurred over such shares of its width and height."""
-
-_CORES = os.cpu_count() or 2
-_pool = ThreadPoolExecutor(max_workers=_CORES, thread_name_prefix="composite")
-
 
 _kept = threading.local()
 
@@ -65,14 +60,26 @@ def light_plain_parts(view: View, colours: Mapping[str, str | None], open_surfac
     for name in colours:
         view.info.region(name)
     plain = view.base.copy()
+    beneath = {r.on for r in view.info.regions}
     shown: dict[str, Floats] = {}
     for region in view.info.regions:
         if region.panel is None:
-            shown[region.id] = rho = _reflectance(view, region, colours.get(region.id), open_surface)
-            plain += view.basis[region.id] * rho
+            rho = _reflectance(view, region, colours.get(region.id), open_surface)
+            _add_light(plain, view.basis[region.id], rho)
+            if region.id in beneath:
+                shown[region.id] = rho
     cloth = {r.id: _beneath(shown[r.on], view.maps[r.id]) for r in view.info.regions if r.on and r.id in view.maps}
     basis = {name: view.basis[name] for name in {r.on or r.id for r in view.info.regions if r.panel}}
     return Lit(replace(view, base=plain, basis=basis, grounds={}), plain, cloth)
+
+
+def _add_light(plain: Floats, basis: Floats, rho: Floats) -> None:
+    """Add the light of a part of one reflectance, (3,) or (h, w, 3), to the picture."""
+
+    def work(rows: slice) -> None:
+        plain[rows] += basis[rows] * (rho if rho.ndim == 1 else rho[rows])
+
+    by_rows(plain.shape[0], STRIP_PX // plain.shape[1], work)
 
 
 def _reflectance(view: View, region: Region, wanted: str | None, open_surface: OpenSurface) -> Floats:
@@ -194,15 +201,7 @@ def _each_strip(lit: Lit, prints: dict[str, Floats], angle_deg: float, keep: Cal
     nears = {name: seen.near for name, seen in lit.view.maps.items() if name in lit.view.basis and seen.near is not None}
     thrown_ = {name: thrown(prints[name], near) for name, near in nears.items()}
     w, h = lit.view.size
-    strips = _CORES * math.ceil(h * w / STRIP_PX / _CORES)  # as many for each core
-    step = math.ceil(h / strips)
-
-    def work(rows: slice) -> None:
-        keep(rows, _strip(lit, rows, prints, thrown_))
-
-    jobs = [_pool.submit(work, slice(y, min(y + step, h))) for y in range(0, h, step)]
-    for job in jobs:
-        job.result()
+    by_rows(h, STRIP_PX // w, lambda rows: keep(rows, _strip(lit, rows, prints, thrown_)))
 
 
 def composite(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> NDArray[np.uint8]:

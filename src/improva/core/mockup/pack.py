@@ -17,7 +17,10 @@ import OpenEXR
 
 from ..colour import Floats
 from ..errors import BadScene
+from .cores import CORES
 from .scene import Lens, Measure, Passes, Region, SceneInfo
+
+OpenEXR.set_global_thread_count(CORES)
 
 KINDS = ("studio", "lifestyle", "flat", "size")
 MAX_SIDE_PX = 8192
@@ -147,27 +150,33 @@ def read_passes(info: SceneInfo, quick: bool = False) -> Passes:
     except Exception as broken:
         raise BadScene(f"{info.folder.name}/{path.name} is missing or damaged: bake the scene again.") from broken
 
-    def stack(name: str, letters: str) -> Floats:
-        planes = []
-        for letter in letters:
-            plane = channels.pop(f"{name}.{letter}", None)  # let go as it is taken: a scene fills hundreds of MB
-            if plane is None:
-                raise BadScene(f"{info.folder.name}/{path.name} lacks the channel {name}.{letter}.")
-            planes.append(plane)
-        return np.stack(planes, axis=-1).astype(np.float32 if letters == "uv" else np.float16, copy=False)
+    def plane(name: str, letter: str) -> Floats:
+        found = channels.pop(f"{name}.{letter}", None)  # let go as it is taken: a scene fills hundreds of MB
+        if found is None:
+            raise BadScene(f"{info.folder.name}/{path.name} lacks the channel {name}.{letter}.")
+        return np.asarray(found, np.float32 if letter in "uv" else np.float16)
+
+    def light(name: str) -> Floats:
+        return np.stack([plane(name, letter) for letter in "RGB"], axis=-1)
 
     maps = {}
     for region in info.regions:
         if region.mapped:
-            uv = stack(region.id, "uv")
-            uv[~(uv >= 0).all(axis=-1)] = np.nan
-            if region.panel and np.isnan(uv).all():
+            u, v = plane(region.id, "u"), plane(region.id, "v")
+            nowhere = ~((u >= 0) & (v >= 0))
+            if region.panel and nowhere.all():
                 raise BadScene(f"{info.folder.name}/{path.name}: the print of {region.id} is nowhere to be seen.")
-            maps[region.id] = uv
-    basis = {r.id: stack(r.id, "RGB") for r in info.regions if r.on is None}
-    more = {name: stack(name, letter)[..., 0] if f"{name}.{letter}" in channels else None
+            maps[region.id] = np.stack([u, v], axis=-1)
+            maps[region.id][nowhere] = np.nan
+    basis = {r.id: light(r.id) for r in info.regions if r.on is None}
+    more = {name: plane(name, letter) if f"{name}.{letter}" in channels else None
             for name, letter in (("cover", "A"), ("shade", "Y"), ("depth", "Y"))}  # fmt: skip
-    passes = Passes(stack("base", "RGB"), basis, maps, **more)
-    if not all(np.isfinite(plane).all() for plane in [passes.base, *basis.values(), *more.values()] if plane is not None):
+    passes = Passes(light("base"), basis, maps, **more)
+    if not all(_finite(each) for each in [passes.base, *basis.values(), *more.values()] if each is not None):
         raise BadScene(f"{info.folder.name}/{path.name} holds values that are not numbers: bake the scene again.")
     return passes
+
+
+def _finite(halves: Floats) -> bool:
+    """Whether no half float is infinite or no number: all bits of its exponent set (IEEE 754, binary16)."""
+    return bool((halves.view(np.uint16) & 0x7FFF).max() < 0x7C00)

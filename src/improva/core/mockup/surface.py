@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..colour import Floats
+from .cores import by_rows
 from .view import PrintMap
 
 STRIP_ROWS, EDGE_ROWS = 192, 4
@@ -80,12 +81,15 @@ def seen_surface(surface: Surface, ground_mm: tuple[float, float], seen: PrintMa
     scale = np.array([ground_mm[0] / surface.size_mm[0] * w, ground_mm[1] / surface.size_mm[1] * h], np.float32)
     rows, columns = seen.u.shape
     out = np.empty((rows, columns, 3), np.float32)
-    for first in range(0, rows, STRIP_ROWS):  # in strips, for the working memory of a whole listing picture is large
-        last = min(first + STRIP_ROWS, rows)
-        padded = slice(max(0, first - EDGE_ROWS), min(rows, last + EDGE_ROWS))
+
+    def work(strip: slice) -> None:  # in strips also for memory, of which a whole listing picture takes much
+        padded = slice(max(0, strip.start - EDGE_ROWS), min(rows, strip.stop + EDGE_ROWS))
         blur = None if blur_px is None else blur_px[padded]
-        strip = _seen_strip(surface, seen.u[padded] * scale[0], seen.v[padded] * scale[1], blur)
-        out[first:last] = strip[first - padded.start : last - padded.start]
+        found = _seen_strip(surface, seen.u[padded] * scale[0], seen.v[padded] * scale[1], blur)
+        out[strip] = found[strip.start - padded.start : strip.stop - padded.start]
+
+    _ = surface.levels  # made once, not by each core
+    by_rows(rows, STRIP_ROWS, work)
     return out
 
 

@@ -11,6 +11,7 @@ from scipy.ndimage import distance_transform_edt
 
 from ..colour import Floats
 from ..errors import BadScene
+from .cores import by_rows
 from .scene import Passes, Region, SceneInfo
 from .tone import CODES, RANGE
 
@@ -19,6 +20,7 @@ MAX_PICTURE_PX = 25_000_000
 CLOSE_AIR = 1.3
 NEAR_CELLS, NEAR_REACH = 160, 0.3
 """Cells of the grid on which a print's own light is told across; how far it tells its near parts from the rest, in widths."""
+READY_ROWS = 64
 LARGE_PX = 2_000_000
 """Above this a picture is for a listing, not for a look."""
 
@@ -244,7 +246,17 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: boo
         return np.ascontiguousarray(found[:, ::-1]) if mirrored else found
 
     def ready(plane: Floats) -> Floats:
-        return np.ascontiguousarray(cut(plane)[..., ::-1] * np.float32(gain))
+        found = np.empty((size[1], size[0], 3), np.float32)
+        if (w, h) != size:
+            cv2.cvtColor(cut(plane), cv2.COLOR_RGB2BGR, dst=found)
+            return np.multiply(found, np.float32(gain), out=found)
+        own = plane[window][:, ::-1] if mirrored else plane[window]
+
+        def work(rows: slice) -> None:
+            np.multiply(own[rows][..., ::-1], np.float32(gain), out=found[rows], casting="unsafe", dtype=np.float32)
+
+        by_rows(h, READY_ROWS, work)
+        return found
 
     planes = Planes(passes.basis, ready)
     kept = planes if size[0] * size[1] > LARGE_PX else dict(planes)

@@ -1,0 +1,26 @@
+"""Memory given back: glibc would keep for each thread what large pictures once needed."""
+
+from __future__ import annotations
+
+import ctypes
+
+import pyvips
+
+# mallopt(3): parameters and their numbers are those of glibc's malloc.h
+M_TRIM_THRESHOLD, M_MMAP_THRESHOLD, M_ARENA_MAX = -1, -3, -8
+LARGE_BYTES = 4 << 20
+"""Blocks from this size on are given back to the system as soon as they are let go."""
+
+VIPS_CACHE_BYTES = 32 << 20
+"""What libvips may hold of its last results: what is worth keeping is kept by us."""
+
+
+def give_back() -> bool:
+    """Set the allocator so that memory let go returns to the system; False where it is not glibc's."""
+    pyvips.cache_set_max_mem(VIPS_CACHE_BYTES)
+    try:
+        mallopt = ctypes.CDLL(None).mallopt
+    except (OSError, AttributeError):
+        return False
+    asked = ((M_MMAP_THRESHOLD, LARGE_BYTES), (M_TRIM_THRESHOLD, 16 * LARGE_BYTES), (M_ARENA_MAX, 2))
+    return all([mallopt(name, value) for name, value in asked])
