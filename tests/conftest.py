@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import fcntl
 import io
+import os
 from collections.abc import Callable
+from functools import cache
 from pathlib import Path
 
 import numpy as np
@@ -12,8 +15,11 @@ from PIL import Image
 
 from improva.catalogue import template
 from improva.core.artwork.pixels import Artwork
+from improva.core.artwork.traits import Traits, find_traits
 from improva.core.design import Design, Piece, Placing
 from improva.core.template import Template
+from improva.demo import lay_out
+from improva.store import Database
 
 BLANK = "tumbler-20oz-straight"
 W, H = 465, 410
@@ -49,6 +55,14 @@ def art_of(pixels: np.ndarray, **options: object) -> Artwork:
     return Artwork.read(encoded(Image.fromarray(pixels), **options))
 
 
+_traits = cache(find_traits)
+
+
+def traits_of(art: Artwork) -> Traits:
+    """What an artwork's pixels tell, found once: most tests judge the same few pictures again and again."""
+    return _traits(art) if art.decoded is None else find_traits(art)
+
+
 @pytest.fixture
 def tumbler() -> Template:
     return template(BLANK)
@@ -67,3 +81,20 @@ def art_file(tmp_path: Path) -> Path:
     path = tmp_path / "quadrants.png"
     path.write_bytes(encoded(Image.fromarray(quadrants(2790, 2460)), dpi=(300, 300)))
     return path
+
+
+@pytest.fixture(scope="session")
+def demo_folder(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A data folder with the demo's range, laid out once for all workers of a run: copy it before changing it."""
+    base = tmp_path_factory.getbasetemp()
+    root = base.parent if "PYTEST_XDIST_WORKER" in os.environ else base
+    folder, part = root / "demo-range", root / "demo-range.part"
+    with (root / "demo-range.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not folder.exists():
+            database = Database(part)
+            lay_out(database)
+            database.connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+            database.connection.close()
+            part.rename(folder)
+    return folder

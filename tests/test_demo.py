@@ -1,5 +1,6 @@
 """The demo's artworks are what the demo says they are."""
 
+import shutil
 from pathlib import Path
 
 import pytest
@@ -14,11 +15,15 @@ from improva.web.piece_shapes import PIECES
 
 
 @pytest.fixture(scope="module")
-def board(tmp_path_factory: pytest.TempPathFactory) -> tuple[Artworks, Pairs]:
-    database = Database(tmp_path_factory.mktemp("demo"))
-    artworks, pairs = Artworks(database), Pairs(database)
-    lay_out(database)
-    return artworks, pairs
+def database(tmp_path_factory: pytest.TempPathFactory, demo_folder: Path) -> Database:
+    folder = tmp_path_factory.mktemp("demo")
+    shutil.copytree(demo_folder, folder, dirs_exist_ok=True)
+    return Database(folder)
+
+
+@pytest.fixture(scope="module")
+def board(database: Database) -> tuple[Artworks, Pairs]:
+    return Artworks(database), Pairs(database)
 
 
 def verdicts(board: tuple[Artworks, Pairs], row: ArtRow) -> dict[str, str]:
@@ -66,9 +71,7 @@ def test_the_blanket_s_pieces_are_as_they_are_kept(board: tuple[Artworks, Pairs]
     assert all(artworks.get(slot.art) is not None for slot in kept[2].slots)
 
 
-def test_the_press_log_teaches_from_the_first_day(tmp_path: Path) -> None:
-    database = Database(tmp_path)
-    lay_out(database)
+def test_the_press_log_teaches_from_the_first_day(database: Database) -> None:
     log = [row.pressing for row in Pressings(database).log(TUMBLER, "gloss", "tumbler", "My tumbler press")]
     found = suggest(log, common_figures(template(TUMBLER), "tumbler"))
     assert (

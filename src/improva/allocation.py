@@ -23,4 +23,5 @@ def give_back() -> bool:
     except (OSError, AttributeError):
         return False
     asked = ((M_MMAP_THRESHOLD, LARGE_BYTES), (M_TRIM_THRESHOLD, 16 * LARGE_BYTES), (M_ARENA_MAX, 2))
-    return all([mallopt(name, value) for name, value in asked])
+    taken = [mallopt(name, value) for name, value in asked]
+    return all(taken)

@@ -216,7 +216,7 @@ def folded(w: float, h: float) -> Any:
         return found
 
     def build(stage: Stage) -> None:
-        stage.camera((-26, -120, 58), (2.0, -2, 4.2), 31.0, (0, -14, 6), 0.5)
+        stage.camera((-26, -120, 58), (2.0, -2, 4.2), 31.0 if w < h else 34.5, (0, -14, 6), 0.5)  # whole in a square too
         window_light(stage, 6)
         room(stage, 120)
         for i, (grid, uv) in enumerate(layers()):

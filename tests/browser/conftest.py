@@ -42,8 +42,9 @@ def wait_until_up(url: str, server: subprocess.Popen, limit_s: float = 90) -> No
 
 
 @pytest.fixture(scope="session")
-def address(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+def address(tmp_path_factory: pytest.TempPathFactory, demo_folder: Path) -> Iterator[str]:
     port, data = free_port(), tmp_path_factory.mktemp("board")
+    shutil.copytree(demo_folder, data, dirs_exist_ok=True)
     command = [sys.executable, "-m", "improva.cli", "serve", "--demo", "--port", str(port), "--data", str(data)]
     server = subprocess.Popen(command)
     try:

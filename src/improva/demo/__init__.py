@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import io
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from importlib import resources
 from typing import Any
 
@@ -14,12 +16,12 @@ from PIL import Image
 from ..catalogue import templates
 from ..core.artwork.pixels import Artwork, as_array
 from ..core.artwork.svg import draw_svg
-from ..core.artwork.traits import find_traits
+from ..core.artwork.traits import Traits, find_traits
 from ..core.design import Placing
 from ..core.origin import Origin
 from ..core.prepare import Preparation, Step
 from ..core.press import Pressing, common_figures
-from ..store import ArtRow, Artworks, Database, Origins, Pairs, Preparations, Pressings
+from ..store import Artworks, Database, Origins, Pairs, Preparations, Pressings
 
 TUMBLER, BLANKET = "tumbler-20oz-straight", "blanket-upright"
 
@@ -30,7 +32,7 @@ def _png(name: str, px: tuple[int, int], tag_dpi: float, on: list[int] | None = 
     drawn = draw_svg(source)
     image = draw_svg(source, (max(px) + 1) / max(drawn.width, drawn.height)).crop(0, 0, *px)
     image = image.flatten(background=on) if on else image
-    return bytes(image.copy(xres=tag_dpi / 25.4, yres=tag_dpi / 25.4).pngsave_buffer(compression=6))
+    return bytes(image.copy(xres=tag_dpi / 25.4, yres=tag_dpi / 25.4).pngsave_buffer(compression=2))
 
 
 PAPER = (244, 238, 224)
@@ -67,6 +69,7 @@ def _cmyk(data: bytes) -> bytes:
 
 
 OWN = Origin("own", on="2026-05-30")
+DRAWN_AT_ONCE = 3
 
 
 def lay_out(database: Database) -> None:
@@ -78,24 +81,39 @@ def lay_out(database: Database) -> None:
     def source(name: str) -> bytes:
         return resources.files(__name__).joinpath(name).read_bytes()
 
-    def add(title: str, file_name: str, data: bytes, origin: Origin = OWN, aside: bool = False) -> ArtRow:
-        art = Artwork.read(data)
-        row = artworks.add(title, file_name, art, find_traits(art.proxy()), aside)
-        origins.note(row.id, origin)
-        return row
-
-    dusk = add("Dusk on the Summit Line", "dusk-wrap.png", _png("dusk.svg", (2790, 2460), 300, [20, 27, 61]))
-    signals = add("Signals", "signals.svg", source("flags.svg"))
-    conductor = add("The conductor", "conductor-cutout.png", _png("marmot.svg", (3600, 4500), 500))
-    # Laid out for a screen and tagged 300 afterwards: 192 true dpi on the wrap, which the tag hides.
-    add("Timetable going up", "timetable_300dpi.png", _png("timetable.svg", (1786, 1574), 300, [243, 234, 215]))
-    ibex = add("The ibex", "ibex-scan.jpg", _scan("ibex.svg", 2400, 300))
-    add("Tarn, sent by message", "tarn_small.jpg", _small(source("tarn.jpg"), 640))
     bought = Origin("bought", "a picture library", "Standard licence", on="2026-04-02", personal=True, commercial=True,
                     print_on_demand=False)  # fmt: skip
-    add("Ridges at dusk", "ridges_cmyk.tif", _cmyk(source("ridges.jpg")), bought)
-    photos = [add(title, name, source(name), aside=True) for title, name in
-              (("The tarn", "tarn.jpg"), ("Ridges", "ridges.jpg"), ("The pass", "pass.jpg"))]  # fmt: skip
+    range_: list[tuple[str, str, Callable[[], bytes], Origin, bool]] = [
+        ("Dusk on the Summit Line", "dusk-wrap.png", lambda: _png("dusk.svg", (2790, 2460), 300, [20, 27, 61]), OWN, False),
+        ("Signals", "signals.svg", lambda: source("flags.svg"), OWN, False),
+        ("The conductor", "conductor-cutout.png", lambda: _png("marmot.svg", (3600, 4500), 500), OWN, False),
+        # Laid out for a screen and tagged 300 afterwards: 192 true dpi on the wrap, which the tag hides.
+        (
+            "Timetable going up",
+            "timetable_300dpi.png",
+            lambda: _png("timetable.svg", (1786, 1574), 300, [243, 234, 215]),
+            OWN,
+            False,
+        ),
+        ("The ibex", "ibex-scan.jpg", lambda: _scan("ibex.svg", 2400, 300), OWN, False),
+        ("Tarn, sent by message", "tarn_small.jpg", lambda: _small(source("tarn.jpg"), 640), OWN, False),
+        ("Ridges at dusk", "ridges_cmyk.tif", lambda: _cmyk(source("ridges.jpg")), bought, False),
+        ("The tarn", "tarn.jpg", lambda: source("tarn.jpg"), OWN, True),
+        ("Ridges", "ridges.jpg", lambda: source("ridges.jpg"), OWN, True),
+        ("The pass", "pass.jpg", lambda: source("pass.jpg"), OWN, True),
+    ]
+
+    def looked_at(make: Callable[[], bytes]) -> tuple[Artwork, Traits]:
+        art = Artwork.read(make())
+        return art, find_traits(art.proxy())
+
+    with ThreadPoolExecutor(DRAWN_AT_ONCE) as pool:
+        drawn = list(pool.map(looked_at, [make for _, _, make, _, _ in range_]))
+    rows = []
+    for (title, file_name, _, origin, aside), (art, traits) in zip(range_, drawn, strict=True):
+        rows.append(artworks.add(title, file_name, art, traits, aside))
+        origins.note(rows[-1].id, origin)
+    dusk, signals, conductor, _, ibex, _, _, *photos = rows
 
     pairs.place(dusk.id, TUMBLER, {"wrap": Placing(fit="cover")})
     pairs.place(conductor.id, TUMBLER, {"wrap": Placing(fit="contain", scale=0.8, background="#dfe7e4")})

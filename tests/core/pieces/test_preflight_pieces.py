@@ -15,7 +15,7 @@ from improva.core.pieces import ArtRef, Band, Extra, Frames, Lettering, Mixing, 
 from improva.core.preflight import Proof, Verdict, prove
 from improva.core.template import Template
 from improva.fonts import font_bytes
-from tests.conftest import BLANK, art_of, encoded, quadrants
+from tests.conftest import BLANK, art_of, encoded, quadrants, traits_of
 
 FONTS = {"poster": font_bytes("poster"), "narrow": font_bytes("narrow")}
 WRAP = template(BLANK)
@@ -25,7 +25,10 @@ REF = ArtRef("photo", PHOTO.facts.size)
 
 
 def judged(*extras: Extra, art: Artwork = ART, blank: Template = WRAP, placing: Placing | None = None, **more: object) -> Proof:
-    return prove(blank, blank.panel(), art, placing or Placing(), extras=extras, fonts=FONTS, others={"photo": PHOTO}, **more)
+    return prove(
+        blank, blank.panel(), art, placing or Placing(), traits=traits_of(art), extras=extras, fonts=FONTS,
+        others={"photo": PHOTO}, **more,
+    )  # fmt: skip
 
 
 def check(proof: Proof, name: str) -> Verdict:
