@@ -30,12 +30,12 @@ frontend/node_modules/.ready: frontend/package-lock.json
 $(PAGE): frontend/node_modules/.ready $(PAGE_SOURCES)
 	cd frontend && npm run --silent build
 
-# What the tests need from Debian: a browser, readers of PDF and ZIP, and LLVM for the path tracer.
+# What the tests need from Debian: a browser, readers of PDF and ZIP, LLVM for the path tracer, and a queue for many machines.
 .PHONY: machine
 machine:
-	@command -v chromium >/dev/null && command -v pdfinfo >/dev/null && command -v unzip >/dev/null && ls /usr/lib/*/libLLVM.so.19.1 >/dev/null 2>&1 || { \
+	@command -v chromium >/dev/null && command -v pdfinfo >/dev/null && command -v unzip >/dev/null && command -v redis-server >/dev/null && ls /usr/lib/*/libLLVM.so.19.1 >/dev/null 2>&1 || { \
 	  root=$$( [ "$$(id -u)" = 0 ] || echo sudo ); \
-	  $$root apt-get update -qq && $$root apt-get install -y -qq chromium poppler-utils unzip libllvm19 >/dev/null; }
+	  $$root apt-get update -qq && $$root apt-get install -y -qq chromium poppler-utils unzip libllvm19 redis-server >/dev/null; }
 
 lint: .venv/ready-to-test frontend/node_modules/.ready
 	$(BIN)/ruff check .

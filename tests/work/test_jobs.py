@@ -1,5 +1,7 @@
 """Long work: queued, followed, stopped, failed, taken up again."""
 
+import json
+import pickle
 import threading
 import time
 from pathlib import Path
@@ -9,8 +11,10 @@ import pytest
 
 from improva.core.errors import BadOutput
 from improva.core.output import Watch
-from improva.store import Database, JobRow, JobTable
+from improva.store import Database, JobRow, JobTable, Made
 from improva.work.jobs import Jobs
+from improva.work.queue import BadQueue, Slips, open_queue
+from improva.work.working import Outcome, takes
 
 
 def wait_for(table: JobTable, job_id: int, *states: str) -> JobRow:
@@ -29,17 +33,29 @@ def database(tmp_path: Path) -> Database:
 
 
 def test_a_job_is_done_followed_and_keeps_its_files(database: Database) -> None:
-    shares: list[float] = []
+    go, seen = threading.Event(), []
 
-    def work(asked: dict[str, Any], watch: Watch) -> list[str]:
-        for share in (0.25, 0.5, 0.75):
+    def work(asked: dict[str, Any], extract: dict[str, Any], watch: Watch) -> Outcome:
+        for share in (0.25, 0.75):
             watch.at(share)
-            shares.append(jobs.table.get(1).share)  # type: ignore[union-attr]
-        return [asked["key"]]
+        assert go.wait(20)
+        seen.append(extract)
+        made = {"key": "abc", "artwork_id": 1, "template_id": "mug", "kind": "print", "placing": "p", "file_name": "a.png"}
+        return Outcome([asked["key"]], [made])
 
-    jobs = Jobs(database, {"print": work})
-    row = wait_for(jobs.table, jobs.start("print", {"key": "abc"}, "A print", 4, "mug").id)
-    assert row.state == "done" and row.files == ["abc"] and row.share == 1 and shares == [0.25, 0.5, 0.75]
+    database.connection.execute(
+        "INSERT INTO artwork (title, file_name, sha256, facts, traits) VALUES ('A', 'a', 'x', '{}', '{}')"
+    )
+    jobs = Jobs(database, {"print": work}, lambda kind, asked: {"for": [kind, asked["key"]]})
+    job = jobs.start("print", {"key": "abc"}, "A print", 4, "mug")
+    until = time.monotonic() + 20
+    while (row := jobs.table.get(job.id)) is None or row.share != 0.75:
+        assert time.monotonic() < until
+    assert row.state == "running" and row.attempt == 1
+    go.set()
+    row = wait_for(jobs.table, job.id)
+    assert row.state == "done" and row.files == ["abc"] and row.share == 1 and seen == [{"for": ["print", "abc"]}]
+    assert Made(database).kinds(1, "mug", "p") == {"print"}  # what the worker made is on the board's records
     assert [each.id for each in jobs.table.of_pair(4, "mug")] == [row.id] and jobs.table.of_pair(4, "cup") == []
     jobs.close()
 
@@ -49,7 +65,7 @@ def test_a_job_is_done_followed_and_keeps_its_files(database: Database) -> None:
     [(BadOutput("The disk is full."), "The disk is full."), (ZeroDivisionError("x"), "Something went wrong on our side")],
 )
 def test_a_job_that_fails_says_so_in_a_sentence(database: Database, problem: Exception, told: str) -> None:
-    def work(asked: dict[str, Any], watch: Watch) -> list[str]:
+    def work(asked: dict[str, Any], extract: dict[str, Any], watch: Watch) -> Outcome:
         raise problem
 
     jobs = Jobs(database, {"print": work})
@@ -62,10 +78,10 @@ def test_the_same_is_not_begun_twice_but_again_once_it_has_ended(database: Datab
     go = threading.Event()
     done: list[int] = []
 
-    def work(asked: dict[str, Any], watch: Watch) -> list[str]:
+    def work(asked: dict[str, Any], extract: dict[str, Any], watch: Watch) -> Outcome:
         assert go.wait(20)
         done.append(asked["n"])
-        return []
+        return Outcome([])
 
     jobs = Jobs(database, {"print": work})
     first, second = (jobs.start("print", {"n": 1}, "One") for _ in range(2))
@@ -82,7 +98,7 @@ def test_the_same_is_not_begun_twice_but_again_once_it_has_ended(database: Datab
 def test_a_running_job_stops_and_a_waiting_one_never_begins(database: Database) -> None:
     begun: list[int] = []
 
-    def work(asked: dict[str, Any], watch: Watch) -> list[str]:
+    def work(asked: dict[str, Any], extract: dict[str, Any], watch: Watch) -> Outcome:
         begun.append(asked["n"])
         while True:
             watch.at(0.5)
@@ -106,15 +122,15 @@ def test_a_running_job_stops_and_a_waiting_one_never_begins(database: Database) 
 def test_what_a_kill_left_is_taken_up_once(database: Database) -> None:
     table = JobTable(database)
     half, waiting, stopping = (table.add("print", {"n": n}, "A print")[0] for n in range(3))
-    assert table.claim(half.id) is not None and table.claim(half.id) is None
+    assert table.hand_out(half.id) == 1
     table.tell(half.id, 0.4)
-    table.claim(stopping.id)
+    table.tell(stopping.id, 0.1)
     table.stop(stopping.id)
     done: list[int] = []
 
-    def work(asked: dict[str, Any], watch: Watch) -> list[str]:
+    def work(asked: dict[str, Any], extract: dict[str, Any], watch: Watch) -> Outcome:
         done.append(asked["n"])
-        return []
+        return Outcome([])
 
     jobs = Jobs(database, {"print": work})
     assert jobs.take_up() == 2
@@ -123,6 +139,62 @@ def test_what_a_kill_left_is_taken_up_once(database: Database) -> None:
     assert sorted(done) == [0, 1] and table.get(stopping.id).state == "stopped"  # type: ignore[union-attr]
     assert Jobs(database, {"print": work}).take_up() == 0
     jobs.close()
+
+
+def test_work_that_nobody_is_heard_of_is_given_to_another_once(database: Database) -> None:
+    done: list[int] = []
+
+    def work(asked: dict[str, Any], extract: dict[str, Any], watch: Watch) -> Outcome:
+        done.append(asked["n"])
+        return Outcome([f"made {len(done)}"])
+
+    jobs = Jobs(database, {"print": work}, lease_s=0.5)
+    jobs.wake()
+    slips = Slips(open_queue(None, database.folder))  # somebody takes the first attempt, and is never heard of again
+    place = f"{jobs._board} 1 1"
+    assert slips.claim(place)
+    slips.tell(place, {"state": "running", "share": 0.3, "beat": 1})
+    row = wait_for(jobs.table, jobs.start("print", {"n": 1}, "One").id)
+    assert row.state == "done" and row.attempt == 2 and done == [1]
+    slips.tell(place, {"state": "done", "share": 1, "beat": 9, "files": ["late"], "made": []})  # it was only slow
+    assert wait_for(jobs.table, row.id).files == ["made 1"]
+    jobs.close()
+
+
+def test_a_message_that_comes_twice_is_done_once(tmp_path: Path) -> None:
+    done = []
+
+    def work(asked: dict[str, Any], extract: dict[str, Any], watch: Watch) -> Outcome:
+        done.append(asked["n"])
+        return Outcome([])
+
+    queue = open_queue(None, tmp_path)
+    take = takes(queue, {"print": work})
+    for _ in range(2):
+        take("board 1 1", "print", {"n": 7}, {})
+    for _ in range(2):
+        queue.execute(queue.dequeue())
+    told = Slips(queue).told("board 1 1")
+    assert done == [7] and told is not None and told["state"] == "done"
+
+
+@pytest.mark.parametrize("url", ["amqp://somewhere", "redis://127.0.0.1:1/0"])
+def test_a_queue_that_cannot_be_is_told(url: str, tmp_path: Path) -> None:
+    with pytest.raises(BadQueue, match="IMPROVA_QUEUE"):
+        open_queue(url, tmp_path)
+
+
+def test_messages_are_plain_and_strange_ones_do_nothing(tmp_path: Path) -> None:
+    queue = open_queue(None, tmp_path)
+    takes(queue, None)("place", "print", {"word": "Schneehuhn é", "px": [1, 2]}, {})
+    (message,) = queue.storage.enqueued_items()
+    assert json.loads(bytes(message))[1].endswith("improva-take") and queue.dequeue().args[2] == {
+        "word": "Schneehuhn é",
+        "px": [1, 2],
+    }
+    queue.storage.enqueue(pickle.dumps({"a": 1}))
+    with pytest.raises(ValueError):
+        queue.dequeue()
 
 
 def test_parts_of_a_watch_tell_shares_of_the_whole() -> None:

@@ -24,11 +24,13 @@ def key_of(*parts: Any) -> str:
 class Database:
     """The data folder of one seller. Connections are one a thread; writes are transactions."""
 
-    def __init__(self, folder: Path) -> None:
+    def __init__(self, folder: Path, file: Path | None = None) -> None:
+        """``file`` is the database's own, where it is not the folder's: an extract beside shared blobs."""
         self.folder = folder
+        self._file = file or folder / "improva.sqlite"
         self._blobs = folder / "blobs"
         self._made = folder / "made"
-        for place in (folder, self._blobs, self._made):
+        for place in (folder, self._blobs, self._made) if file is None else ():
             place.mkdir(parents=True, exist_ok=True)
         self._local = threading.local()
         schema = resources.files(__package__ or "improva.store").joinpath("schema.sql").read_text(encoding="utf-8")
@@ -44,10 +46,13 @@ class Database:
             ("placing", "pieces", "TEXT NOT NULL DEFAULT '{}'"),
             ("pair", "printing", "TEXT NOT NULL DEFAULT '{}'"),
             ("pair", "showing", "TEXT NOT NULL DEFAULT '{}'"),
+            ("job", "attempt", "INTEGER NOT NULL DEFAULT 0"),
+            ("job", "batch_id", "INTEGER REFERENCES batch (id)"),
         ):
             columns = {row[1] for row in self.connection.execute(f"PRAGMA table_info({table})")}
             if column not in columns:
                 self.connection.execute(f"ALTER TABLE {table} ADD COLUMN {column} {kind}")
+        self.connection.execute("CREATE INDEX IF NOT EXISTS job_of_batch ON job (batch_id, state)")
         # Placings of one panel, from when the only blank's only panel was its wrap.
         self.connection.execute(
             "UPDATE placing SET placing = json_object('wrap', json(placing)) WHERE json_extract(placing, '$.fit') IS NOT NULL"
@@ -58,12 +63,17 @@ class Database:
         """This thread's connection."""
         found: sqlite3.Connection | None = getattr(self._local, "connection", None)
         if found is None:
-            found = sqlite3.connect(self.folder / "improva.sqlite", isolation_level=None, timeout=30)
+            found = sqlite3.connect(self._file, isolation_level=None, timeout=30)
             found.row_factory = sqlite3.Row
             found.execute("PRAGMA foreign_keys = ON")
             found.execute("PRAGMA synchronous = NORMAL")
             self._local.connection = found
         return found
+
+    def close(self) -> None:
+        """Close this thread's connection."""
+        self.connection.close()
+        del self._local.connection
 
     @contextmanager
     def writing(self) -> Iterator[sqlite3.Connection]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import sqlite3
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any, Literal
 
@@ -28,11 +29,14 @@ class JobRow:
     share: float
     problem: str | None
     files: list[str]
+    attempt: int = 0
+    batch_id: int | None = None
 
 
 def _row(row: sqlite3.Row) -> JobRow:
     return JobRow(row["id"], row["kind"], json.loads(row["asked"]), row["title"], row["artwork_id"], row["template_id"],
-                  row["state"], bool(row["stopping"]), row["share"], row["problem"], json.loads(row["files"]))  # fmt: skip
+                  row["state"], bool(row["stopping"]), row["share"], row["problem"], json.loads(row["files"]), row["attempt"],
+                  row["batch_id"])  # fmt: skip
 
 
 class JobTable:
@@ -71,17 +75,42 @@ class JobTable:
         )
         return [_row(row) for row in rows]
 
-    def claim(self, job_id: int) -> JobRow | None:
-        """Take up a queued job; None where another has, or it was stopped."""
+    def waiting(self, most: int = -1, without: Sequence[int] = ()) -> list[JobRow]:
+        """Jobs that nobody has begun, but those that are left out: what a hand waits for before what a batch asks, in order."""
+        marks = ",".join("?" * len(without))
+        rows = self._database.connection.execute(
+            f"SELECT * FROM job WHERE state = 'queued' AND NOT stopping AND id NOT IN ({marks}) "
+            "AND NOT EXISTS (SELECT 1 FROM batch WHERE batch.id = job.batch_id AND batch.paused) "
+            "ORDER BY batch_id IS NOT NULL, id LIMIT ?",
+            (*without, most),
+        )
+        return [_row(row) for row in rows]
+
+    def handed_out(self) -> list[JobRow]:
+        """Unended jobs that were handed out at least once."""
+        found = self._database.connection.execute("SELECT * FROM job WHERE state IN ('queued', 'running') AND attempt > 0")
+        return [_row(row) for row in found]
+
+    def hand_out(self, job_id: int) -> int | None:
+        """Count one more attempt at a waiting job and answer with its number; None where it was stopped."""
         with self._database.writing() as connection:
             row = connection.execute(
-                "UPDATE job SET state = 'running' WHERE id = ? AND state = 'queued' AND NOT stopping RETURNING *", (job_id,)
+                "UPDATE job SET attempt = attempt + 1 WHERE id = ? AND state = 'queued' AND NOT stopping RETURNING attempt",
+                (job_id,),
             ).fetchone()
-        return _row(row) if row else None
+        return int(row[0]) if row else None
+
+    def give_back(self, job_id: int) -> None:
+        """Let a job wait anew: nothing is heard of who had it."""
+        with self._database.writing() as connection:
+            connection.execute("UPDATE job SET state = 'stopped' WHERE id = ? AND state = 'running' AND stopping", (job_id,))
+            connection.execute("UPDATE job SET state = 'queued', share = 0 WHERE id = ? AND state = 'running'", (job_id,))
 
     def tell(self, job_id: int, share: float) -> None:
-        """Keep how far it is."""
-        self._database.connection.execute("UPDATE job SET share = ? WHERE id = ?", (share, job_id))
+        """Keep that it runs, and how far it is."""
+        self._database.connection.execute(
+            "UPDATE job SET state = 'running', share = ? WHERE id = ? AND state IN ('queued', 'running')", (share, job_id)
+        )
 
     def stop(self, job_id: int) -> None:
         """Ask it to stop; one that waits ends at once."""
@@ -98,7 +127,7 @@ class JobTable:
         """Keep how it ended."""
         self._database.connection.execute(
             "UPDATE job SET state = ?, files = ?, problem = ?, share = CASE ? WHEN 'done' THEN 1 ELSE share END, "
-            "ended_at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now') WHERE id = ?",
+            "ended_at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now') WHERE id = ? AND state IN ('queued', 'running')",
             (state, json.dumps(files or []), problem, state, job_id),
         )
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from pathlib import Path
 from typing import Any
 
@@ -61,12 +61,22 @@ class Made:
         path = self._database.made_path(row.key, Path(row.file_name).suffix)
         if not path.exists():
             make(path)
+        self.note({**asdict(row), "artwork_id": artwork_id, "template_id": template_id})
+        return path
+
+    def note(self, row: dict[str, Any]) -> None:
+        """Note a file that is there: the values of a :class:`MadeRow`, the artwork's id and the blank's."""
         with self._database.writing() as connection:
             connection.execute(
-                "INSERT OR REPLACE INTO made (key, artwork_id, template_id, kind, placing, file_name) VALUES (?,?,?,?,?,?)",
-                (row.key, artwork_id, template_id, row.kind, row.placing, row.file_name),
+                "INSERT OR REPLACE INTO made (key, artwork_id, template_id, kind, placing, file_name) "
+                "VALUES (:key, :artwork_id, :template_id, :kind, :placing, :file_name)",
+                row,
             )
-        return path
+
+    def all(self) -> list[dict[str, Any]]:
+        """Every file that was noted, as :meth:`note` takes them."""
+        found = self._database.connection.execute("SELECT key, artwork_id, template_id, kind, placing, file_name FROM made")
+        return [dict(row) for row in found]
 
     def named(self, key: str) -> tuple[str, Path] | None:
         """The telling name and the path of a made file, or None."""

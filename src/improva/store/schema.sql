@@ -132,6 +132,16 @@ CREATE TABLE IF NOT EXISTS blank_file (
     PRIMARY KEY (template_id, panel_id, kind)
 ) STRICT, WITHOUT ROWID;
 
+-- Many jobs asked for in one go. A paused batch's jobs wait until it goes on.
+CREATE TABLE IF NOT EXISTS batch (
+    id          INTEGER PRIMARY KEY,
+    kind        TEXT    NOT NULL,
+    title       TEXT    NOT NULL,
+    paused      INTEGER NOT NULL DEFAULT 0,
+    dismissed   INTEGER NOT NULL DEFAULT 0,
+    added_at    TEXT    NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now'))
+) STRICT;
+
 -- Long work: what was asked, how far it is, what came of it. Unfinished work is taken up again at the next start.
 CREATE TABLE IF NOT EXISTS job (
     id          INTEGER PRIMARY KEY,
@@ -145,6 +155,8 @@ CREATE TABLE IF NOT EXISTS job (
     share       REAL NOT NULL DEFAULT 0,
     problem     TEXT,
     files       TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(files)),
+    attempt     INTEGER NOT NULL DEFAULT 0,
+    batch_id    INTEGER REFERENCES batch (id),
     added_at    TEXT NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now')),
     ended_at    TEXT
 ) STRICT;

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from functools import partial
 from pathlib import Path
 from urllib.parse import urlsplit
@@ -10,7 +11,9 @@ from flask import Response, request, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 
 from .. import __version__
+from ..store import Database
 from ..work.jobs import Jobs
+from ..work.queue import QUEUE_URL
 from . import (
     artworks,
     bench,
@@ -30,9 +33,7 @@ from . import (
     showing,
 )
 from .desk import Desk
-from .exporting import print_job
-from .ganging import gang_job
-from .picturing import film_job, pictures_job
+from .errands import runners, seal
 from .problems import MAX_UPLOAD_MB, invalid, problem, register
 
 PAGE = Path(__file__).parent / "page"
@@ -46,11 +47,11 @@ def create_app(data: Path) -> OpenAPI:
     )  # fmt: skip
     app.config["MAX_CONTENT_LENGTH"] = MAX_UPLOAD_MB * 1_000_000
     app.json.sort_keys = False  # type: ignore[attr-defined]  # views and parts stand in their scene's order
-    desk = Desk(data)
+    desk = Desk(Database(data))
     app.extensions["desk"] = desk
     register(app)
-    runners = {"print": print_job, "gang": gang_job, "pictures": pictures_job, "film": film_job}
-    jobs = Jobs(desk.database, {kind: partial(run, desk) for kind, run in runners.items()})
+    url = os.environ.get(QUEUE_URL)
+    jobs = Jobs(desk.database, runners(data, desk.darkroom), partial(seal, desk), url)
     app.extensions["jobs"] = jobs
     for queueing in (printing, ganging, showing):
         app.register_api(queueing.blueprint(desk, jobs))

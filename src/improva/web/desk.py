@@ -76,8 +76,8 @@ class Known(NamedTuple):
 class Desk:
     """All that the blueprints need of one data folder."""
 
-    def __init__(self, folder: Path) -> None:
-        self.database = Database(folder)
+    def __init__(self, database: Database, darkroom: Darkroom | None = None) -> None:
+        self.database = database
         self.artworks = Artworks(self.database)
         self.pairs = Pairs(self.database)
         self.made = Made(self.database)
@@ -89,7 +89,7 @@ class Desk:
         self.saved_looks = Looks(self.database)
         self.own_scenes = OwnScenes(self.database)
         take_from(self.own_scenes.folder)
-        self.darkroom = Darkroom()
+        self.darkroom = darkroom or Darkroom()
         self.preparations = Preparations(self.database)
         self.preparing = Preparing(self.preparations, self.darkroom, self.original)
         self._templates: dict[str, Known] | None = None

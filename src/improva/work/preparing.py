@@ -59,6 +59,10 @@ class Preparing:
         active = replace(preparation, steps=preparation.active)
         return key_of("prepared", __version__, row.sha256, active.as_dict())
 
+    def key(self, row: ArtRow) -> str:
+        """The key under which what comes of an artwork's preparation is kept."""
+        return self._key(row, row.preparation)
+
     def held(self, row: ArtRow, preparation: Preparation) -> Picture:
         """A small copy of an original after the steps that are on. Raises :class:`BadStep`."""
         steps = preparation.active

@@ -1,0 +1,20 @@
+"""Taking work from a queue, as one of any number of workers."""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+
+import click
+
+from .group import main
+
+
+@main.command()
+@click.option("--data", "data", type=click.Path(path_type=Path, file_okay=False, exists=True), default=Path("data"),
+              show_default=True, help="The board's data folder, shared: of it only files are used, not its database.")  # fmt: skip
+def worker(data: Path) -> None:
+    """Take jobs from the queue named by IMPROVA_QUEUE, until interrupted; what is under way is finished first."""
+    from ..web.worker import work
+
+    work(os.environ.get("IMPROVA_QUEUE"), data)

@@ -1,0 +1,82 @@
+"""The queue that jobs wait in, and what board and workers tell each other by its side: Huey, on SQLite or on Redis."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+from huey import Huey, RedisHuey, SqliteHuey
+from huey.constants import EmptyData
+from huey.registry import Message
+from huey.serializer import Serializer
+
+from ..core.errors import ImprovaError
+
+QUEUE_URL = "IMPROVA_QUEUE"
+"""Environment variable that names the queue: ``redis://host:port/number``. Without it each board has its own, on SQLite."""
+
+
+class BadQueue(ImprovaError):
+    """A queue that cannot be reached, or is named wrongly."""
+
+
+class PlainSerializer(Serializer):  # type: ignore[misc]  # Huey carries no types
+    """Messages as JSON: unlike pickles, one from a stranger can do nothing but be refused."""
+
+    def _serialize(self, data: Any) -> bytes:
+        return json.dumps(data, separators=(",", ":")).encode()
+
+    def _deserialize(self, data: bytes) -> Message:
+        return Message(*json.loads(data))
+
+
+def open_queue(url: str | None, folder: Path) -> Huey:
+    """The queue of a URL; without one that of a data folder. Raises :class:`BadQueue`."""
+    if url is None:
+        return SqliteHuey("improva", filename=str(folder / "queue.sqlite"), results=False, serializer=PlainSerializer())
+    if not url.startswith(("redis://", "rediss://", "unix://")):
+        raise BadQueue(f"{QUEUE_URL} is '{url}', which is no queue: write for example redis://127.0.0.1:6379/0.")
+    queue = RedisHuey("improva", url=url, results=False, serializer=PlainSerializer())
+    try:
+        queue.storage.queue_size()
+    except Exception as unreachable:
+        raise BadQueue(f"There is no answer from the queue at {url}: start it, or correct {QUEUE_URL}.") from unreachable
+    return queue
+
+
+class Slips:
+    """Short notes beside a queue, by the place of a piece of work: who does it, how far it is, whether it should stop."""
+
+    def __init__(self, queue: Huey) -> None:
+        self._storage = queue.storage
+
+    def claim(self, place: str) -> bool:
+        """Take a piece of work; False where another has."""
+        return bool(self._storage.put_if_empty(f"claim {place}", b"1"))
+
+    def tell(self, place: str, told: dict[str, Any]) -> None:
+        """Tell how far it is."""
+        self._storage.put_data(f"told {place}", json.dumps(told).encode())
+
+    def told(self, place: str) -> dict[str, Any] | None:
+        """What was told last, or None."""
+        found = self._storage.peek_data(f"told {place}")
+        return None if found is EmptyData else dict(json.loads(found))
+
+    def ask_to_stop(self, place: str) -> None:
+        """Ask whoever does it to stop."""
+        self._storage.put_data(f"stop {place}", b"1")
+
+    def should_stop(self, place: str) -> bool:
+        """Whether it was asked to stop."""
+        return bool(self._storage.has_data_for_key(f"stop {place}"))
+
+    def waiting(self) -> bool:
+        """Whether anything waits in the queue."""
+        return bool(self._storage.queue_size())
+
+    def forget(self, place: str) -> None:
+        """Take away all that was noted of a place that is done with."""
+        for kind in ("told", "stop", "claim"):
+            self._storage.pop_data(f"{kind} {place}")
