@@ -212,6 +212,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every batch that was not put away. */
+        get: operations["batching_all_batches_get"];
+        put?: never;
+        /** Make pictures or print files of many pairs. */
+        post: operations["batching_begin_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Show it no more. What is under way is stopped. */
+        delete: operations["batching_put_away__int_batch_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Try what failed or was stopped once more. */
+        post: operations["batching_again__int_batch_id__again_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All its files in one ZIP, in a folder for each artwork and blank. */
+        get: operations["batching_files__int_batch_id__files_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/pause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hold back what has not begun. */
+        post: operations["batching_pause__int_batch_id__pause_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/resume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Go on. */
+        post: operations["batching_resume__int_batch_id__resume_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stop all of it; what is made already stays. */
+        post: operations["batching_stop__int_batch_id__stop_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blanks": {
         parameters: {
             query?: never;
@@ -1521,6 +1641,71 @@ export interface components {
             width_mm: number;
         };
         /**
+         * BatchBody
+         * @description What is to be made of which pairs.
+         */
+        BatchBody: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "pictures" | "print";
+            /**
+             * Look
+             * @description A kept look; without one, what each pair has chosen, or all its scenes
+             * @default null
+             */
+            look: string | null;
+            /** Pairs */
+            pairs: components["schemas"]["PairRef"][];
+        };
+        /**
+         * BatchList
+         * @description Batches, the newest first, and what the newest one left out.
+         */
+        BatchList: {
+            /** Batches */
+            batches: components["schemas"]["BatchShape"][];
+            /** Left Out */
+            left_out?: components["schemas"]["LeftOut"][];
+        };
+        /**
+         * BatchShape
+         * @description How far a batch is.
+         */
+        BatchShape: {
+            /** Done */
+            done: number;
+            /** Failed */
+            failed: number;
+            /** Files */
+            files: number;
+            /** Id */
+            id: number;
+            /** Jobs */
+            jobs: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "pictures" | "print";
+            /** Paused */
+            paused: boolean;
+            /**
+             * Problems
+             * @description What failed, the first few
+             */
+            problems: components["schemas"]["LeftOut"][];
+            /** Share */
+            share: number;
+            /** Stopped */
+            stopped: number;
+            /** Title */
+            title: string;
+            /** Under Way */
+            under_way: boolean;
+        };
+        /**
          * BeginBody
          * @description A photograph, kept aside from the board, and the blank it shows.
          */
@@ -2433,6 +2618,16 @@ export interface components {
             kinds: components["schemas"]["KindShape"][];
         };
         /**
+         * LeftOut
+         * @description A pair of which nothing is made, and why.
+         */
+        LeftOut: {
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * LetteringBody
          * @description Words.
          */
@@ -3154,6 +3349,16 @@ export interface components {
              * @enum {string}
              */
             verdict: "pass" | "warn" | "fail";
+        };
+        /**
+         * PairRef
+         * @description A pair by its ids.
+         */
+        PairRef: {
+            /** Artwork Id */
+            artwork_id: number;
+            /** Template Id */
+            template_id: string;
         };
         /**
          * PanelShape
@@ -4928,6 +5133,245 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Art"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    batching_all_batches_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    batching_begin_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BatchBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    batching_put_away__int_batch_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    batching_again__int_batch_id__again_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    batching_files__int_batch_id__files_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    batching_pause__int_batch_id__pause_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    batching_resume__int_batch_id__resume_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    batching_stop__int_batch_id__stop_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchList"];
                 };
             };
             /** @description Unprocessable Entity */

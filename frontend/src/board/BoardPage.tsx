@@ -8,7 +8,12 @@ import { show } from "../ui/measure";
 import { Alert } from "../ui/parts";
 import { useUnit } from "../ui/unit";
 import { useDrop } from "../ui/useDrop";
+import { BatchStrip } from "./BatchStrip";
 import { BoardRow } from "./BoardRow";
+import { PickBar } from "./PickBar";
+import { PickBox } from "./PickBox";
+import { useBatches } from "./useBatches";
+import { type Picks, usePicks } from "./usePicks";
 
 type Arrival = { name: string; problem?: string };
 const KINDS = ".png,.jpg,.jpeg,.tif,.tiff,.webp,.svg";
@@ -18,6 +23,8 @@ export function BoardPage() {
   const board = useQuery({ queryKey: ["board"], queryFn: api.board });
   const [arrivals, setArrivals] = useState<Arrival[]>([]);
   const [removed, setRemoved] = useState<Art | null>(null);
+  const picks = usePicks(board.data);
+  const batches = useBatches();
 
   async function take(files: File[]) {
     for (const file of files) {
@@ -73,7 +80,7 @@ export function BoardPage() {
       <main className="relative min-h-0 grow overflow-auto">
         {board.isPending && <p className="p-8 text-soft">Laying out the board…</p>}
         {board.error && <Alert onRetry={() => board.refetch()}>{board.error.message}</Alert>}
-        {board.data && <Table board={board.data} onRemove={remove} onRename={rename} />}
+        {board.data && <Table board={board.data} picks={picks} onRemove={remove} onRename={rename} />}
         <ul className="sticky left-0 m-4 grid gap-2" aria-live="polite">
           {arrivals.map((a) => (
             <li key={a.name}>
@@ -100,19 +107,23 @@ export function BoardPage() {
           </div>
         )}
       </main>
+      <BatchStrip work={batches} />
+      <PickBar picks={picks} batches={batches} />
     </div>
   );
 }
 
 type RowActions = { onRemove: (art: Art) => void; onRename: (art: Art, title: string) => void };
 
-function Table({ board, ...actions }: { board: Board } & RowActions) {
+function Table({ board, picks, ...actions }: { board: Board; picks: Picks } & RowActions) {
   const { unit } = useUnit();
   const cells = useMemo(() => {
     const rows = new Map<number, Board["cells"]>();
     for (const cell of board.cells) rows.set(cell.artwork_id, [...(rows.get(cell.artwork_id) ?? []), cell]);
     return rows;
   }, [board]);
+  const arts = board.artworks.map(({ id }) => id);
+  const blanks = board.templates.map(({ id }) => id);
   if (board.artworks.length === 0)
     return (
       <div className="m-4 grid h-[calc(100%-2rem)] min-h-80 place-items-center border border-rule bg-table">
@@ -134,7 +145,14 @@ function Table({ board, ...actions }: { board: Board } & RowActions) {
             scope="col"
             className="sticky top-0 left-0 z-20 border-b border-ink bg-ground pt-3 pr-4 pb-1.5 pl-4 align-bottom text-xs font-medium text-soft"
           >
-            {board.artworks.length} artworks on {board.templates.length} blanks
+            <span className="flex items-center gap-2">
+              <PickBox
+                label="Pick the whole board"
+                state={picks.state(arts, blanks)}
+                onTurn={() => picks.turn(arts, blanks)}
+              />
+              {board.artworks.length} artworks on {board.templates.length} blanks
+            </span>
           </th>
           {board.templates.map((t) => (
             <th
@@ -142,7 +160,14 @@ function Table({ board, ...actions }: { board: Board } & RowActions) {
               scope="col"
               className="sticky top-0 z-10 border-b border-ink bg-ground px-2 pt-3 pb-1.5 align-bottom"
             >
-              <span className="block text-sm leading-tight font-bold">{t.title}</span>
+              <span className="flex items-start gap-1.5 text-sm leading-tight font-bold">
+                <PickBox
+                  label={`Pick every artwork on ${t.title}`}
+                  state={picks.state(arts, [t.id])}
+                  onTurn={() => picks.turn(arts, [t.id])}
+                />
+                {t.title}
+              </span>
               <span className="block text-xs font-normal text-soft">
                 {t.panels > 1
                   ? `${t.panels} sides`
@@ -154,7 +179,16 @@ function Table({ board, ...actions }: { board: Board } & RowActions) {
       </thead>
       <tbody>
         {board.artworks.map((art) => (
-          <BoardRow key={art.id} art={art} templates={board.templates} cells={cells.get(art.id) ?? []} {...actions} />
+          <BoardRow
+            key={art.id}
+            art={art}
+            templates={board.templates}
+            cells={cells.get(art.id) ?? []}
+            picked={blanks.filter((id) => picks.has(art.id, id)).join(" ")}
+            picking={picks.count > 0}
+            onPick={picks.turn}
+            {...actions}
+          />
         ))}
       </tbody>
     </table>

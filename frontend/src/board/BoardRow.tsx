@@ -4,11 +4,16 @@ import { Link } from "react-router";
 import { type Art, api, type BoardBlank, type Cell } from "../api/client";
 import { Mark, WORDS } from "../ui/parts";
 import { useSeen } from "../ui/useSeen";
+import { PickBox } from "./PickBox";
 
 type RowProps = {
   art: Art;
   templates: BoardBlank[];
   cells: Cell[];
+  /** Ids of the blanks that are picked with this artwork, with blanks between: a row is drawn anew only when they change. */
+  picked: string;
+  picking: boolean;
+  onPick: (arts: number[], templates: string[]) => void;
   onRemove: (art: Art) => void;
   onRename: (art: Art, title: string) => void;
 };
@@ -18,6 +23,8 @@ export const BoardRow = memo(function BoardRow(props: RowProps) {
   const { art } = props;
   const row = useRef<HTMLTableRowElement>(null);
   const near = useSeen(row, false, "600px");
+  const picked = props.picked ? props.picked.split(" ") : [];
+  const blanks = props.templates.map(({ id }) => id);
   return (
     <tr ref={row} className="h-[13.5rem] align-top" data-art={art.title}>
       <th
@@ -28,7 +35,14 @@ export const BoardRow = memo(function BoardRow(props: RowProps) {
           <div className="mb-1.5 h-24 border border-rule bg-paper p-1">
             <img src={api.preview(art, 400)} alt="" loading="lazy" className="size-full min-h-0 object-contain" />
           </div>
-          <Title art={art} onRename={props.onRename} />
+          <div className="flex items-center gap-2">
+            <PickBox
+              label={`Pick ${art.title} on every blank`}
+              state={picked.length === 0 ? "none" : picked.length === blanks.length ? "all" : "some"}
+              onTurn={() => props.onPick([art.id], blanks)}
+            />
+            <Title art={art} onRename={props.onRename} />
+          </div>
           <p className="truncate text-xs text-soft" title={art.file_name}>
             {art.vector ? "Drawn as lines" : `${art.px[0]} × ${art.px[1]} px`}
             {art.tagged_dpi && !art.vector && `, tagged ${Math.round(art.tagged_dpi[0])} dpi`}
@@ -49,7 +63,19 @@ export const BoardRow = memo(function BoardRow(props: RowProps) {
           const cell = props.cells.find((c) => c.template_id === template.id);
           return (
             <td key={template.id} className="border-b border-rule px-2 py-2.5">
-              {cell && <BoardCell cell={cell} art={art} template={template} />}
+              {cell && (
+                <div className="group relative">
+                  <BoardCell cell={cell} art={art} template={template} />
+                  <span className="absolute top-1.5 left-1.5 grid">
+                    <PickBox
+                      label={`Pick ${art.title} on ${template.title}`}
+                      state={picked.includes(template.id) ? "all" : "none"}
+                      onTurn={() => props.onPick([art.id], [template.id])}
+                      quiet={!props.picking}
+                    />
+                  </span>
+                </div>
+              )}
             </td>
           );
         })}

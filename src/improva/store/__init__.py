@@ -1,6 +1,7 @@
 """What is kept between sessions: SQLite by plain SQL, and blobs named by the hash of their content."""
 
 from .artworks import ArtRow, Artworks
+from .batches import Batches, BatchRow, NewJob
 from .blanks import BlankFile, Blanks
 from .calibrations import CalibrationRow, Calibrations
 from .database import Database
@@ -17,6 +18,8 @@ from .saved_looks import LookRow, Looks
 __all__ = [
     "ArtRow",
     "Artworks",
+    "BatchRow",
+    "Batches",
     "BlankFile",
     "Blanks",
     "CalibrationRow",
@@ -30,6 +33,7 @@ __all__ = [
     "Looks",
     "Made",
     "MadeRow",
+    "NewJob",
     "Origins",
     "OwnSceneRow",
     "OwnScenes",

@@ -16,6 +16,7 @@ from ..work.jobs import Jobs
 from ..work.queue import QUEUE_URL
 from . import (
     artworks,
+    batching,
     bench,
     blank_files,
     blanks,
@@ -53,7 +54,7 @@ def create_app(data: Path) -> OpenAPI:
     url = os.environ.get(QUEUE_URL)
     jobs = Jobs(desk.database, runners(data, desk.darkroom), partial(seal, desk), url)
     app.extensions["jobs"] = jobs
-    for queueing in (printing, ganging, showing):
+    for queueing in (printing, ganging, showing, batching):
         app.register_api(queueing.blueprint(desk, jobs))
     for part in (
         board,

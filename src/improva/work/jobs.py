@@ -19,8 +19,8 @@ LOOKED_EVERY_S = 0.1
 LEASE_S = 20.0
 """A worker that has not been heard of for so long is lost, and its work is given to another."""
 
-HANDED_OUT = 12
-"""Pieces of work that wait in the queue at a time: enough for some machines, few enough that a pause is soon felt."""
+HANDED_OUT, HANDED_OUT_HERE = 16, 2
+"""Pieces of work that are out at a time, on other machines and here: enough that none waits, few enough that a pause is felt."""
 
 Sealer = Callable[[str, dict[str, Any]], dict[str, Any]]
 """Takes the extract of the board's records that a worker needs for a kind of job."""
@@ -123,7 +123,8 @@ class Jobs:
             self._ended.wait(LOOKED_EVERY_S)
 
     def _hand_out(self) -> None:
-        for row in self.table.waiting(HANDED_OUT - len(self._out), without=list(self._out)):
+        most = HANDED_OUT_HERE if self._url is None else HANDED_OUT
+        for row in self.table.waiting(max(0, most - len(self._out)), without=list(self._out)):
             self._give(row)
 
     def _give(self, row: JobRow) -> None:
@@ -178,6 +179,9 @@ class Jobs:
     def _end(self, job_id: int, out: _Out, told: dict[str, Any]) -> None:
         for row in told.get("made", ()):
             self._made.note(row)
-        self.table.end(job_id, told["state"], told.get("files"), told.get("problem"))
+        if told["state"] == "stopped" and not self.table.stopping(job_id):  # it is wanted again meanwhile
+            self.table.give_back(job_id)
+        else:
+            self.table.end(job_id, told["state"], told.get("files"), told.get("problem"))
         self._slips.forget(out.place)
         del self._out[job_id]

@@ -1,0 +1,73 @@
+import { Download } from "lucide-react";
+import type { Batch } from "../api/client";
+import { Alert, Button } from "../ui/parts";
+import type { Batches } from "./useBatches";
+
+/** How far work on many pairs is, and what came of it. */
+export function BatchStrip({ work }: { work: Batches }) {
+  const { batches, leftOut, problem } = work;
+  if (batches.length === 0 && !problem) return null;
+  return (
+    <section aria-label="Work on many pairs" className="max-h-48 overflow-y-auto border-t border-rule bg-paper px-4">
+      {problem && (
+        <div className="py-2">
+          <Alert>{problem}</Alert>
+        </div>
+      )}
+      {batches.map((batch, i) => (
+        <Line key={batch.id} batch={batch} work={work} leftOut={i === 0 ? leftOut : []} />
+      ))}
+    </section>
+  );
+}
+
+function Line({ batch, work, leftOut }: { batch: Batch; work: Batches; leftOut: Batches["leftOut"] }) {
+  const steer = (how: Parameters<Batches["steer"]>[1]) => () => work.steer(batch, how);
+  return (
+    <div className="border-b border-rule py-2 text-sm last:border-b-0">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <b className="w-56 truncate">{batch.title}</b>
+        {batch.under_way && (
+          <progress className="h-2 w-48 accent-accent" max={1} value={batch.share} aria-label={batch.title} />
+        )}
+        <span role="status">{told(batch)}</span>
+        <span className="ml-auto flex items-center gap-2">
+          {batch.files > 0 && (
+            <a
+              href={`/api/batches/${batch.id}/files`}
+              download
+              className="inline-flex min-h-8 items-center gap-1.5 rounded-[3px] border border-rule bg-paper px-3 py-1 font-medium hover:border-ink"
+            >
+              <Download size={16} aria-hidden="true" />
+              {batch.files === 1 ? "1 file" : `${batch.files} files`} in a ZIP
+            </a>
+          )}
+          {batch.under_way ? (
+            <>
+              <Button onClick={steer(batch.paused ? "resume" : "pause")}>{batch.paused ? "Go on" : "Pause"}</Button>
+              <Button onClick={steer("stop")}>Stop</Button>
+            </>
+          ) : (
+            <>
+              {batch.failed + batch.stopped > 0 && <Button onClick={steer("again")}>Try the rest again</Button>}
+              <Button tone="quiet" onClick={steer("away")}>
+                Put away
+              </Button>
+            </>
+          )}
+        </span>
+      </div>
+      {[...batch.problems, ...leftOut].map(({ title, why }) => (
+        <p key={title} className="text-soft">
+          Not made: <b>{title}</b>, {why}
+        </p>
+      ))}
+    </div>
+  );
+}
+
+function told({ jobs, done, failed, stopped, paused, under_way }: Batch): string {
+  const rest = [failed > 0 && `${failed} failed`, stopped > 0 && `${stopped} stopped`].filter(Boolean).join(", ");
+  const made = `${done} of ${jobs} steps done${rest && `, ${rest}`}`;
+  return under_way && paused ? `Paused: ${made}` : made;
+}

@@ -1,0 +1,50 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api } from "../api/client";
+import { Button } from "../ui/parts";
+import type { Batches } from "./useBatches";
+import type { Picks } from "./usePicks";
+
+/** What can be made of all that is picked. */
+export function PickBar({ picks, batches }: { picks: Picks; batches: Batches }) {
+  const [look, setLook] = useState("");
+  const looks = useQuery({ queryKey: ["looks"], queryFn: api.looks, enabled: picks.count > 0 });
+  if (picks.count === 0) return null;
+  const known = looks.data?.some(({ name }) => name === look) ? look : null;
+  const begin = (kind: "pictures" | "print") =>
+    batches.begin({ kind, pairs: picks.pairs, look: kind === "pictures" ? known : null }, picks.clear);
+  return (
+    <section
+      aria-label="What is picked"
+      className="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-ink bg-table px-4 py-2"
+    >
+      <p className="font-bold" role="status">
+        {picks.count === 1 ? "1 pair picked" : `${picks.count} pairs picked`}
+      </p>
+      <label className="flex items-center gap-2 text-sm">
+        Look
+        <select
+          value={known ?? ""}
+          onChange={(event) => setLook(event.target.value)}
+          className="min-h-8 max-w-56 rounded-[3px] border border-rule bg-paper px-2"
+        >
+          <option value="">as each pair has chosen, else every scene</option>
+          {looks.data?.map(({ name }) => (
+            <option key={name} value={name}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <Button tone="main" waits={batches.beginning} onClick={() => begin("pictures")}>
+        Picture all
+      </Button>
+      <Button waits={batches.beginning} onClick={() => begin("print")}>
+        Make all print files
+      </Button>
+      <Button tone="quiet" className="ml-auto" onClick={picks.clear}>
+        Pick none
+      </Button>
+    </section>
+  );
+}

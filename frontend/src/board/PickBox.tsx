@@ -1,0 +1,20 @@
+import { useEffect, useRef } from "react";
+
+/** A box that picks one pair, a row, a column or all of the board. */
+export function PickBox(props: { label: string; state: "all" | "some" | "none"; onTurn: () => void; quiet?: boolean }) {
+  const box = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (box.current) box.current.indeterminate = props.state === "some";
+  }, [props.state]);
+  return (
+    <input
+      ref={box}
+      type="checkbox"
+      aria-label={props.label}
+      title={props.label}
+      checked={props.state === "all"}
+      onChange={props.onTurn}
+      className={`size-4 accent-accent ${props.quiet ? "opacity-0 group-hover:opacity-100 focus-visible:opacity-100" : ""}`}
+    />
+  );
+}

@@ -1,0 +1,51 @@
+import { useCallback, useMemo, useState } from "react";
+import type { Board } from "../api/client";
+
+export const pairKey = (art: number, template: string) => `${art}/${template}`;
+
+/** Which pairs of the board are picked, to have something made of all of them. */
+export type Picks = {
+  has: (art: number, template: string) => boolean;
+  count: number;
+  pairs: { artwork_id: number; template_id: string }[];
+  /** Pick pairs, or take them back when all of them are picked. */
+  turn: (arts: number[], templates: string[]) => void;
+  /** Whether all, some or none of some pairs are picked. */
+  state: (arts: number[], templates: string[]) => "all" | "some" | "none";
+  clear: () => void;
+};
+
+export function usePicks(board: Board | undefined): Picks {
+  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
+  // what has left the board is picked no more
+  const there = useMemo(
+    () => new Set(board?.artworks.flatMap((art) => board.templates.map((t) => pairKey(art.id, t.id)))),
+    [board],
+  );
+  const now = useMemo(() => [...picked].filter((key) => there.has(key)), [picked, there]);
+  const turn = useCallback((arts: number[], templates: string[]) => {
+    setPicked((before) => {
+      const keys = arts.flatMap((art) => templates.map((template) => pairKey(art, template)));
+      const after = new Set(before);
+      const all = keys.every((key) => before.has(key));
+      for (const key of keys) all ? after.delete(key) : after.add(key);
+      return after;
+    });
+  }, []);
+  const clear = useCallback(() => setPicked(new Set()), []);
+  return {
+    has: (art, template) => picked.has(pairKey(art, template)),
+    count: now.length,
+    pairs: now.map((key) => {
+      const [art = "", template = ""] = key.split("/");
+      return { artwork_id: Number(art), template_id: template };
+    }),
+    turn,
+    state: (arts, templates) => {
+      const keys = arts.flatMap((art) => templates.map((template) => pairKey(art, template)));
+      const found = keys.filter((key) => picked.has(key)).length;
+      return found === 0 ? "none" : found === keys.length ? "all" : "some";
+    },
+    clear,
+  };
+}

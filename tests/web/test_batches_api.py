@@ -1,0 +1,188 @@
+"""Many pairs in one go: pictures and print files, held back, stopped, tried again, gone on with after a restart."""
+
+import io
+import subprocess
+import time
+import zipfile
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from flask.testing import FlaskClient
+from PIL import Image
+
+from improva.core.output import Watch
+from improva.web import errands
+from improva.web.app import create_app
+from tests.conftest import encoded, quadrants
+from tests.web.test_api import drop
+
+MUG, CUP = "mug-11oz", "tumbler-20oz-straight"
+LOOK = {"shots": [{"scene_id": "mug-11oz-studio"}, {"scene_id": "mug-11oz-above"}], "sizes": [[400, 300]]}
+
+
+@pytest.fixture
+def client(tmp_path: Path) -> Iterator[FlaskClient]:
+    app = create_app(tmp_path / "data")
+    with app.test_client() as client:
+        assert client.put("/api/looks/two", json={"showing": LOOK, "colours": {}}).status_code == 200
+        yield client
+    app.extensions["jobs"].close()
+
+
+def arts(client: FlaskClient, count: int = 2) -> list[int]:
+    return [drop(client, encoded(Image.fromarray(quadrants(700 + 3 * i, 600))), f"art-{i}.png")["id"] for i in range(count)]
+
+
+def begin(client: FlaskClient, kind: str, pairs: list[tuple[int, str]], **more: object) -> dict:
+    body = {"kind": kind, "pairs": [{"artwork_id": a, "template_id": t} for a, t in pairs], **more}
+    answer = client.post("/api/batches", json=body)
+    assert answer.status_code == 200, answer.text
+    return answer.json
+
+
+def until(client: FlaskClient, holds, limit_s: float = 60) -> dict:  # type: ignore[no-untyped-def]
+    end = time.monotonic() + limit_s
+    while True:
+        batch = client.get("/api/batches").json["batches"][0]
+        if holds(batch):
+            return batch
+        assert time.monotonic() < end, batch
+        time.sleep(0.05)
+
+
+def ended(batch: dict) -> bool:
+    return not batch["under_way"]
+
+
+def test_pictures_of_several_pairs_are_made_scene_by_scene(client: FlaskClient) -> None:
+    one, two = arts(client)
+    begin(client, "pictures", [(one, MUG), (two, MUG), (one, CUP)], look="two")
+    table = client.application.extensions["jobs"].table
+    jobs = [table.get(i) for i in range(1, 6)]
+    batch = until(client, ended)
+    # a look made with mugs serves a cup by its scenes of the same kind
+    assert (batch["title"] == "Pictures of 3 pairs" and batch["done"] == batch["jobs"] == 5) or batch["jobs"] == 6
+    scenes = [(job.template_id, job.asked["showing"]["shots"][0]["scene_id"]) for job in jobs]
+    assert scenes == sorted(scenes, key=scenes.index), "a scene is lit once for all artworks"
+    mugs = [scene for template, scene in scenes if template == MUG]
+    assert mugs in (["mug-11oz-above"] * 2 + ["mug-11oz-studio"] * 2, ["mug-11oz-studio"] * 2 + ["mug-11oz-above"] * 2)
+    cells = {(c["artwork_id"], c["template_id"]): c for c in client.get("/api/board").json["cells"]}
+    assert cells[one, MUG]["pictured"] and cells[two, MUG]["pictured"] and not cells[two, CUP]["pictured"]
+
+
+def test_all_print_files_come_in_one_zip_for_two_readers(client: FlaskClient, tmp_path: Path) -> None:
+    pairs = [(art, blank) for art in arts(client) for blank in (MUG, CUP)]
+    for art, blank in pairs:
+        client.put(f"/api/pairs/{art}/{blank}/printing", json={"dpi": 60})
+    begin(client, "print", pairs)
+    batch = until(client, ended)
+    assert batch["done"] == 4 and batch["files"] == 4 and batch["share"] == 1
+    data = client.get(f"/api/batches/{batch['id']}/files").data
+    with zipfile.ZipFile(io.BytesIO(data)) as archive:
+        names = archive.namelist()
+        assert archive.testzip() is None
+        sizes = {name.split("/")[1]: Image.open(io.BytesIO(archive.read(name))).size for name in names}
+    assert {tuple(name.split("/")[:2]) for name in names} == {
+        (f"{art}-art-{i}", blank) for i, art in enumerate(dict(pairs)) for blank in (MUG, CUP)
+    }
+    assert sizes[CUP] == (558, 492)  # 9.3 × 8.2 in at 60 dpi
+    path = tmp_path / "all.zip"
+    path.write_bytes(data)
+    listed = subprocess.run(["unzip", "-Z1", str(path)], capture_output=True, text=True, check=True).stdout.split()
+    assert listed == names
+
+
+def test_what_cannot_be_made_is_left_out_and_said(client: FlaskClient) -> None:
+    one, _ = arts(client)
+    assert client.put(f"/api/pairs/{one}/{CUP}/printing", json={"own_profile": True, "dpi": 60}).status_code == 200
+    client.put(f"/api/pairs/{one}/{MUG}/printing", json={"dpi": 60})
+    told = begin(client, "print", [(one, MUG), (one, CUP)])
+    assert told["batches"][0]["jobs"] == 1
+    assert [(out["title"], "ICC profile" in out["why"]) for out in told["left_out"]] == [
+        ("Art 0 on Straight tumbler, 20 oz", True)
+    ]
+    body = {"kind": "print", "pairs": [{"artwork_id": one, "template_id": CUP}]}
+    refused = client.post("/api/batches", json=body)
+    assert refused.status_code == 422 and "ICC profile" in refused.json["detail"]
+    for wrong in ({**body, "pairs": []}, {**body, "kind": "list"}, {**body, "pairs": [{"artwork_id": 99, "template_id": CUP}]}):
+        assert client.post("/api/batches", json=wrong).status_code in (404, 422)
+    assert client.post("/api/batches", json={**body, "kind": "pictures", "look": "none such"}).status_code == 404
+
+
+def test_work_done_before_is_not_done_again(client: FlaskClient, tmp_path: Path) -> None:
+    pairs = [(art, MUG) for art in arts(client)]
+    begin(client, "pictures", pairs, look="two")
+    first = until(client, ended)
+    before = {file.name: file.stat().st_mtime_ns for file in (tmp_path / "data/made").glob("*.jpg")}
+    begin(client, "pictures", pairs, look="two")
+    second = until(client, ended)
+    after = {file.name: file.stat().st_mtime_ns for file in (tmp_path / "data/made").glob("*.jpg")}
+    assert second["id"] != first["id"] and second["files"] == first["files"] == 4 and before == after
+
+
+@pytest.fixture
+def slow(monkeypatch: pytest.MonkeyPatch) -> list[str]:
+    """Printing that only waits a little, and fails for one artwork the first time."""
+    done: list[str] = []
+
+    def work(desk, asked, watch: Watch) -> list[str]:  # type: ignore[no-untyped-def]
+        for step in range(12):
+            watch.at(step / 12)
+            time.sleep(0.02)
+        if asked["artwork_id"] == 2 and "failed" not in done:
+            done.append("failed")
+            raise errands.ERRANDS_FAILED  # type: ignore[attr-defined]
+        done.append(f"{asked['artwork_id']}")
+        return []
+
+    from improva.core.errors import BadOutput
+
+    monkeypatch.setattr(errands, "ERRANDS_FAILED", BadOutput("The disk is full."), raising=False)
+    monkeypatch.setitem(errands.ERRANDS, "print", work)
+    return done
+
+
+def test_a_batch_is_held_back_gone_on_with_and_tried_again(client: FlaskClient, slow: list[str]) -> None:
+    ids = arts(client, 6)
+    batch = begin(client, "print", [(art, MUG) for art in ids])["batches"][0]
+    at = f"/api/batches/{batch['id']}"
+    until(client, lambda b: b["done"] >= 1)
+    assert client.post(f"{at}/pause").json["batches"][0]["paused"]
+    held = until(client, lambda b: b["done"] + b["failed"] >= 2)
+    time.sleep(1)  # whatever is out still comes in; the rest must not begin
+    now = client.get("/api/batches").json["batches"][0]
+    assert held["done"] < 6 and now["done"] + now["failed"] <= 4 and now["under_way"]
+    hand = client.post(f"/api/pairs/{ids[0]}/{CUP}/print-job", json={}).json  # what a hand asks for is not held back
+    end = time.monotonic() + 20
+    while client.get(f"/api/jobs/{hand['id']}").json["state"] != "done":
+        assert time.monotonic() < end
+    client.post(f"{at}/resume")
+    whole = until(client, ended)
+    assert whole["done"] == 5 and whole["failed"] == 1 and whole["problems"][0]["why"] == "The disk is full."
+    client.post(f"{at}/again")
+    assert until(client, lambda b: b["done"] == 6)["failed"] == 0
+    assert client.delete(at).json["batches"] == []
+
+
+def test_a_batch_is_stopped(client: FlaskClient, slow: list[str]) -> None:
+    batch = begin(client, "print", [(art, MUG) for art in arts(client, 5)])["batches"][0]
+    until(client, lambda b: b["share"] > 0)
+    client.post(f"/api/batches/{batch['id']}/stop")
+    stopped = until(client, ended)
+    assert stopped["stopped"] >= 3 and len(slow) <= 2
+    assert client.post("/api/batches/99/stop").status_code == 404
+
+
+def test_after_a_restart_it_goes_on_where_it_was(tmp_path: Path, slow: list[str]) -> None:
+    slow.append("failed")  # none does
+    first = create_app(tmp_path / "data")
+    client = first.test_client()
+    begin(client, "print", [(art, MUG) for art in arts(client, 5)])
+    until(client, lambda b: b["done"] >= 1)
+    first.extensions["jobs"].close()
+    second = create_app(tmp_path / "data")
+    assert 1 <= second.extensions["jobs"].take_up() <= 4
+    done = until(second.test_client(), ended)
+    assert done["done"] == 5
+    second.extensions["jobs"].close()
