@@ -8,7 +8,10 @@ export function BatchStrip({ work }: { work: Batches }) {
   const { batches, leftOut, problem } = work;
   if (batches.length === 0 && !problem) return null;
   return (
-    <section aria-label="Work on many pairs" className="max-h-48 overflow-y-auto border-t border-rule bg-paper px-4">
+    <section
+      aria-label="Work on many pairs"
+      className="max-h-48 shrink-0 overflow-y-auto border-t border-rule bg-paper px-4"
+    >
       {problem && (
         <div className="py-2">
           <Alert>{problem}</Alert>

@@ -16,7 +16,7 @@ export function PickBar({ picks, batches }: { picks: Picks; batches: Batches }) 
   return (
     <section
       aria-label="What is picked"
-      className="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-ink bg-table px-4 py-2"
+      className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-2 border-t border-ink bg-table px-4 py-2"
     >
       <p className="font-bold" role="status">
         {picks.count === 1 ? "1 pair picked" : `${picks.count} pairs picked`}
@@ -26,9 +26,9 @@ export function PickBar({ picks, batches }: { picks: Picks; batches: Batches }) 
         <select
           value={known ?? ""}
           onChange={(event) => setLook(event.target.value)}
-          className="min-h-8 max-w-56 rounded-[3px] border border-rule bg-paper px-2"
+          className="min-h-8 max-w-72 rounded-[3px] border border-rule bg-paper px-2"
         >
-          <option value="">as each pair has chosen, else every scene</option>
+          <option value="">each pair’s own, else every scene</option>
           {looks.data?.map(({ name }) => (
             <option key={name} value={name}>
               {name}

@@ -1,0 +1,72 @@
+"""Many pairs from the board: picked by pointer and by keys, made, and taken home in one ZIP."""
+
+import io
+import re
+import zipfile
+from pathlib import Path
+
+import pytest
+from PIL import Image
+from playwright.sync_api import Page, expect
+
+MUG, CUP = "Mug, 11 oz", "Straight tumbler, 20 oz"
+
+
+@pytest.fixture
+def row(page: Page, own_art: Path, request: pytest.FixtureRequest) -> str:
+    """An artwork on the board whose print files have few pixels and whose pictures are small; answers with its title."""
+    data = {"file": {"name": own_art.name, "mimeType": "application/octet-stream", "buffer": own_art.read_bytes()}}
+    art, title = page.request.post("/api/artworks", multipart=data).json()["id"], f"Fields {request.node.name[-8:]}"
+    assert page.request.patch(f"/api/artworks/{art}", data={"title": title}).ok
+    for blank, scene in (("mug-11oz", "mug-11oz-studio"), ("tumbler-20oz-straight", "straight-tumbler-studio")):
+        at = f"/api/pairs/{art}/{blank}"
+        assert page.request.put(f"{at}/printing", data={"dpi": 60}).ok
+        assert page.request.put(f"{at}/showing", data={"shots": [{"scene_id": scene}], "sizes": [[480, 360]]}).ok
+    page.goto("/")
+    page.locator(f"tr[data-art='{title}']").scroll_into_view_if_needed()
+    return title
+
+
+def taken_home(page: Page, title: str) -> dict[str, Image.Image]:
+    """The files of the newest batch, by their names, once all of it is done."""
+    line = page.get_by_label("Work on many pairs").locator("div", has_text=title).first
+    expect(line.get_by_text(re.compile(r"^(\d+) of \1 steps done$")).first).to_be_visible()
+    with page.expect_download() as landing:
+        line.get_by_role("link", name=re.compile("in a ZIP")).first.click()
+    assert landing.value.suggested_filename.endswith(".zip")
+    with zipfile.ZipFile(io.BytesIO(Path(landing.value.path()).read_bytes())) as archive:
+        return {name: Image.open(io.BytesIO(archive.read(name))) for name in archive.namelist()}
+
+
+def test_print_files_of_pairs_picked_by_keys(page: Page, row: str) -> None:
+    for blank in (MUG, CUP):
+        page.get_by_label(f"Pick {row} on {blank}").focus()
+        page.keyboard.press("Space")
+    bar = page.get_by_label("What is picked")
+    expect(bar).to_contain_text("2 pairs picked")
+    bar.get_by_role("button", name="Make all print files").focus()
+    page.keyboard.press("Enter")
+    expect(bar).to_have_count(0)
+    files = taken_home(page, "Print files of 2 pairs")
+    sizes = {name.split("/")[1]: picture.size for name, picture in files.items()}
+    assert sizes == {"mug-11oz": (510, 210), "tumbler-20oz-straight": (558, 492)}
+    cup = next(picture for name, picture in files.items() if "tumbler" in name).convert("RGB")
+    assert cup.getpixel((500, 60))[0] > 180 > cup.getpixel((60, 60))[0], "pressed at home, so mirrored: its red is at the right"
+    page.get_by_label("Work on many pairs").get_by_role("button", name="Put away").first.click()
+
+
+def test_a_whole_row_is_picked_and_part_of_it_pictured(page: Page, row: str) -> None:
+    page.get_by_label(f"Pick {row} on every blank").check()
+    bar = page.get_by_label("What is picked")
+    expect(bar).to_contain_text(re.compile(r"^[5-9] pairs picked"))
+    page.get_by_label(f"Pick every artwork on {MUG}").check()
+    bar.get_by_role("button", name="Pick none").click()
+    expect(bar).to_have_count(0)
+    page.get_by_label(f"Pick {row} on {MUG}").check()
+    page.get_by_label(f"Pick {row} on {CUP}").check()
+    bar.get_by_role("button", name="Picture all").click()
+    files = taken_home(page, "Pictures of 2 pairs")
+    assert len(files) == 2 and {picture.size for picture in files.values()} == {(480, 360)}
+    expect(page.locator(f"tr[data-art='{row}']").get_by_text("pictured").first).to_be_visible()
+    page.get_by_label("Work on many pairs").get_by_role("button", name="Put away").first.click()
+    expect(page.get_by_label("Work on many pairs").get_by_text("Pictures of 2 pairs")).to_have_count(0)

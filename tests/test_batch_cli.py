@@ -1,0 +1,116 @@
+"""A whole range from a shell: made, made only once, gone on with after a kill; what is wrong is told before anything is written."""
+
+import os
+import signal
+import subprocess
+import sys
+import time
+from pathlib import Path
+
+import pytest
+from click.testing import CliRunner, Result
+from PIL import Image
+
+from improva.cli import main
+from tests.conftest import encoded, quadrants
+
+RANGE = """
+art = ["art/*.png"]
+templates = ["mug-11oz", "pen-wrap"]
+[pictures]
+scenes = ["mug-11oz-studio", "pen-three"]
+sizes = ["400x300", "300x300"]
+[print]
+dpi = 60
+[fit]
+mug-11oz = { fit = "contain", scale = 0.5, background = "#ffffff" }
+"""
+
+
+@pytest.fixture
+def folder(tmp_path: Path) -> Path:
+    (tmp_path / "art").mkdir()
+    for i in range(2):
+        (tmp_path / f"art/field_{i}.png").write_bytes(encoded(Image.fromarray(quadrants(600 + i, 500))))
+    (tmp_path / "range.toml").write_text(RANGE)
+    return tmp_path
+
+
+def batch(folder: Path) -> Result:
+    return CliRunner().invoke(main, ["batch", str(folder / "range.toml"), "-o", str(folder / "out")])
+
+
+def visible(folder: Path) -> dict[str, tuple[int, int]]:
+    """Files by their path in the output's folder: inode and time."""
+    found = (path for path in (folder / "out").rglob("*") if path.is_file() and ".improva" not in path.parts)
+    return {str(path.relative_to(folder / "out")): (path.stat().st_ino, path.stat().st_mtime_ns) for path in found}
+
+
+def test_a_range_is_made_and_made_only_once(folder: Path) -> None:
+    first = batch(folder)
+    assert first.exit_code == 0, first.output
+    files = visible(folder)
+    # per artwork two sizes of one scene on either blank, and one print file on either
+    assert len(files) == 2 * (2 * 2 + 2) and "100 %" in first.output and f"{len(files)} files" in first.output
+    mug = Image.open(folder / "out/field-0/mug-11oz/field-0_mug-11oz_8.5x3.5in_60dpi.png").convert("RGB")
+    assert mug.size == (510, 210) and mug.getpixel((5, 5)) == (255, 255, 255), "laid as the range says: half as large, on white"
+    shown = next(path for path in files if "pen-three" in path and "400x300" in path)
+    assert Image.open(folder / "out" / shown).size == (400, 300)
+    second = batch(folder)
+    assert second.exit_code == 0 and visible(folder) == files
+
+
+def test_killed_in_the_middle_it_goes_on_and_doubles_nothing(folder: Path) -> None:
+    command = [sys.executable, "-m", "improva.cli", "batch", str(folder / "range.toml"), "-o", str(folder / "out")]
+    process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
+    until = time.monotonic() + 90
+    while len(visible(folder)) < 2:
+        assert time.monotonic() < until and process.poll() is None
+        time.sleep(0.02)
+    os.kill(process.pid, signal.SIGKILL)
+    process.wait()
+    half = visible(folder)
+    assert 2 <= len(half) < 12
+    assert batch(folder).exit_code == 0
+    whole = visible(folder)
+    assert len(whole) == 12 and half.items() <= whole.items(), "what was made before the kill was left as it is"
+    made = [path for path in (folder / "out/.improva/made").iterdir() if not path.name.startswith(".")]
+    assert len(made) == 12
+
+
+@pytest.mark.parametrize(
+    ("change", "told"),
+    [
+        (("mug-11oz", "tea-cosy"), "tea-cosy"),
+        (("art/*.png", "art/*.bmp"), "no file 'art/*.bmp'"),
+        (("templates =", "blanks ="), "'blanks' is not known"),
+        (("[print]", "[print"), "not valid TOML"),
+        (("400x300", "huge"), "'huge' is no size"),
+        (("400x300", "4x3"), "cannot be made"),
+        (("dpi = 60", "dpi = 'fine'"), "dpi"),
+        (("dpi = 60", "colour = 'red'"), "'colour' is not known in [print]"),
+        (('"pen-three"', '"attic"'), "a scene 'attic'"),
+        (('fit = "contain"', 'fit = "squeeze"'), "fit.mug-11oz"),
+        (("scale = 0.5", "scale = 0"), "fit.mug-11oz"),
+        (('["art/*.png"]', '"art"'), "list of words"),
+    ],
+)
+def test_what_is_wrong_is_told_and_nothing_is_written(folder: Path, change: tuple[str, str], told: str) -> None:
+    assert change[0] in RANGE
+    (folder / "range.toml").write_text(RANGE.replace(change[0], change[1]))
+    said = batch(folder)
+    assert said.exit_code == 2 and said.output.startswith("improva: ") and said.output.count("\n") == 1, said.output
+    assert told in said.output and not (folder / "out").exists()
+
+
+def test_a_file_that_is_no_picture_is_named(folder: Path) -> None:
+    (folder / "art/notes.png").write_text("buy paper")
+    said = batch(folder)
+    assert said.exit_code == 2 and "notes.png" in said.output and not (folder / "out").exists()
+    assert CliRunner().invoke(main, ["batch", str(folder / "none.toml"), "-o", str(folder / "out")]).exit_code == 2
+
+
+def test_a_worker_needs_to_know_its_queue(folder: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.delenv("IMPROVA_QUEUE", raising=False)
+    said = CliRunner().invoke(main, ["worker", "--data", str(folder)])
+    assert said.exit_code == 2 and "IMPROVA_QUEUE" in said.output
