@@ -1,0 +1,87 @@
+"""The price to ask: at which something, or nothing, is left."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Callable
+from decimal import ROUND_CEILING, Decimal
+
+from .costs import Costs, Sale
+from .margin import margin_of
+from .money import MOST, BadPrice
+
+Made = Callable[[Decimal], Sale]
+"""Makes the sale that is looked at of a price."""
+
+PENNIES_OFF = 3
+"""Fees are rounded each by itself, so that a coin more can leave a coin less: so many steps below are looked at."""
+
+
+def _enough(costs: Costs, sale: Sale, wanted: Decimal, percent: bool) -> bool:
+    found = margin_of(costs, sale)
+    if percent:
+        net = found.left + found.spent + sum((amount for _, amount in found.fees), Decimal(0))
+        return found.left >= 0 and found.left * 100 >= wanted * net
+    return found.left >= wanted
+
+
+def price_for(costs: Costs, wanted: Decimal, percent: bool = False, make: Made = Sale) -> Decimal:
+    """The lowest price, in whole coins, at which ``wanted`` is left: an amount, or per cent of what is taken in without tax.
+
+    Past the threshold of free shipping less may be left than just below it: the price that is answered leaves enough itself.
+
+    Raises :class:`BadPrice` where no price does, since fees and wish together take it all.
+    """
+    step = costs.currency.step
+
+    def holds(price: Decimal) -> bool:
+        return _enough(costs, make(price), wanted, percent)
+
+    bounds = [Decimal(0), MOST]
+    if costs.free_from is not None:  # below and from the threshold on, what is left grows with the price
+        first, last = Decimal(0), MOST
+        while last - first > step:  # the lowest price whose item reaches it
+            middle = _coins((first + last) / 2, step)
+            if margin_of(costs, make(middle)).item >= costs.free_from:
+                last = middle
+            else:
+                first = middle
+        bounds.insert(1, last)
+    for low, high in itertools.pairwise(bounds):
+        top = high if high == MOST else high - step
+        if top < low or not holds(top):
+            continue
+        below, at = low - step, top
+        while at - below > step:
+            middle = _coins((below + at) / 2, step)
+            if middle in (below, at):
+                break
+            below, at = (below, middle) if holds(middle) else (middle, at)
+        while any(low <= at - i * step and holds(at - i * step) for i in range(1, PENNIES_OFF + 1)):
+            at -= step * next(i for i in range(PENNIES_OFF, 0, -1) if low <= at - i * step and holds(at - i * step))
+        return at
+    raise BadPrice("No price leaves that: fees, tax and what is wanted take all of it. Want less, or lower the fees.")
+
+
+def _coins(amount: Decimal, step: Decimal) -> Decimal:
+    return (amount / step).to_integral_value() * step
+
+
+def break_even(costs: Costs, make: Made = Sale) -> Decimal:
+    """The lowest price at which nothing is lost."""
+    return price_for(costs, Decimal(0), make=make)
+
+
+def rounded_up(price: Decimal, ending: Decimal, per: Decimal = Decimal(1)) -> Decimal:
+    """The next price from there on that ends so: 0.99 within each 1, or 9.95 within each 10."""
+    if per <= 0 or not 0 <= ending < per:
+        raise BadPrice(f"A price cannot end on {ending} in steps of {per}.")
+    return ((price - ending) / per).to_integral_value(ROUND_CEILING) * per + ending
+
+
+def margin_curve(
+    costs: Costs, low: Decimal, high: Decimal, count: int = 60, make: Made = Sale
+) -> list[tuple[Decimal, Decimal]]:
+    """Prices and what is left at each, evenly from ``low`` to ``high``, in whole coins."""
+    prices = {costs.currency.round(low + (high - low) * i / (count - 1)) for i in range(count)}
+    return [(price, margin_of(costs, make(price)).left) for price in sorted(prices)]

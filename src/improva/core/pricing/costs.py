@@ -1,0 +1,108 @@
+"""What a sale costs the seller: the thing itself, sending it, and what everybody in between takes."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from decimal import Decimal
+from typing import Literal
+
+from .money import BadPrice, Currency
+
+FeeBase = Literal["item", "item and shipping", "all with tax"]
+"""What a percentage is taken of: the discounted price; that and what the buyer pays for shipping; or all that the buyer pays."""
+TaxMode = Literal["none", "within the price", "on top"]
+
+MOST_PERCENT = 95
+
+
+@dataclass(frozen=True)
+class Fee:
+    """What a marketplace, a payment service or an advertisement takes of each sale."""
+
+    title: str
+    percent: Decimal = Decimal(0)
+    fixed: Decimal = Decimal(0)
+    of: FeeBase = "item and shipping"
+
+    def __post_init__(self) -> None:
+        if not 0 <= self.percent <= MOST_PERCENT or self.fixed < 0:
+            raise BadPrice(f"{self.title}: a fee is 0 to {MOST_PERCENT} per cent and a fixed amount from 0 up.")
+
+
+@dataclass(frozen=True)
+class Region:
+    """Where a parcel goes: what sending it costs the seller, and what the buyer is charged for it."""
+
+    title: str
+    cost: Decimal
+    charged: Decimal = Decimal(0)
+
+    def __post_init__(self) -> None:
+        if self.cost < 0 or self.charged < 0:
+            raise BadPrice(f"{self.title}: shipping cannot be less than nothing.")
+
+
+@dataclass(frozen=True)
+class Tax:
+    """Sales tax or VAT: within the price it is taken out of it; on top the buyer pays it and it is handed on."""
+
+    mode: TaxMode = "none"
+    percent: Decimal = Decimal(0)
+
+    def __post_init__(self) -> None:
+        if not 0 <= self.percent <= 100:
+            raise BadPrice(f"A tax of {self.percent} per cent is out of reach.")
+
+
+@dataclass(frozen=True)
+class Costs:
+    """What is spent on one piece, and what is taken of its sale.
+
+    Attributes:
+        blank, print, packing: for one piece.
+        extras: what some colours or sizes cost more, by their names.
+        regions: where it is sent; at least one.
+        free_from: the discounted price from which the buyer pays no shipping; None where they always do.
+    """
+
+    currency: Currency = field(default_factory=Currency)
+    blank: Decimal = Decimal(0)
+    print: Decimal = Decimal(0)
+    packing: Decimal = Decimal(0)
+    extras: Mapping[str, Decimal] = field(default_factory=dict)
+    regions: tuple[Region, ...] = (Region("Everywhere", Decimal(0)),)
+    fees: tuple[Fee, ...] = ()
+    tax: Tax = field(default_factory=Tax)
+    free_from: Decimal | None = None
+
+    def __post_init__(self) -> None:
+        if min(self.blank, self.print, self.packing) < 0:
+            raise BadPrice("What a piece costs cannot be less than nothing.")
+        if not self.regions:
+            raise BadPrice("Name at least one region that is sent to.")
+        if sum(fee.percent for fee in self.fees) >= 100:
+            raise BadPrice("The fees together take all of the price or more: correct their percentages.")
+
+    def region(self, title: str) -> Region:
+        """A region by its title. Raises :class:`BadPrice`."""
+        for region in self.regions:
+            if region.title == title:
+                return region
+        raise BadPrice(f"Nothing is said of sending to '{title}'. Known: {', '.join(r.title for r in self.regions)}.")
+
+
+@dataclass(frozen=True)
+class Sale:
+    """One piece sold: its list price, the discount in per cent, where it goes, and which of the dearer variants it is."""
+
+    price: Decimal
+    discount: Decimal = Decimal(0)
+    region: str | None = None
+    extra: str | None = None
+
+    def __post_init__(self) -> None:
+        if self.price < 0:
+            raise BadPrice("A price cannot be less than nothing.")
+        if not 0 <= self.discount < 100:
+            raise BadPrice(f"A discount of {self.discount} per cent leaves nothing to pay: use less than 100.")

@@ -1,0 +1,92 @@
+"""What is left of one sale, line by line."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+
+from .costs import Costs, Fee, Sale
+from .money import BadPrice
+
+HUNDRED = Decimal(100)
+
+
+@dataclass(frozen=True)
+class Margin:
+    """A sale, reckoned: every amount in whole coins of the currency.
+
+    Attributes:
+        item: the price less the discount.
+        shipping: what the buyer pays for it.
+        tax: tax within the price, or on top of it.
+        paid: all that the buyer pays.
+        fees: each fee's title and amount, in order.
+        spent: blank, print, packing, dearer variant and shipping.
+        left: what stays with the seller.
+        percent: of what the seller takes in without tax, to a tenth; None where that is nothing.
+    """
+
+    item: Decimal
+    shipping: Decimal
+    tax: Decimal
+    paid: Decimal
+    fees: tuple[tuple[str, Decimal], ...]
+    spent: Decimal
+    left: Decimal
+    percent: Decimal | None
+
+
+@dataclass(frozen=True)
+class Case:
+    """A sale that is looked at, and what is left of it."""
+
+    title: str
+    sale: Sale
+    margin: Margin
+
+
+def margin_of(costs: Costs, sale: Sale) -> Margin:
+    """Reckon one sale. Raises :class:`BadPrice` for a region or variant that is not known."""
+    round_ = costs.currency.round
+    region = costs.region(sale.region) if sale.region else costs.regions[0]
+    if sale.extra is not None and sale.extra not in costs.extras:
+        raise BadPrice(f"Nothing is said of what '{sale.extra}' costs more.")
+    item = round_(sale.price * (HUNDRED - sale.discount) / HUNDRED)
+    free = costs.free_from is not None and item >= costs.free_from
+    shipping = Decimal(0) if free else round_(region.charged)
+    gross, rate = item + shipping, costs.tax.percent / HUNDRED
+    tax = Decimal(0)
+    if costs.tax.mode == "within the price":
+        tax = round_(gross - gross / (1 + rate))
+    elif costs.tax.mode == "on top":
+        tax = round_(gross * rate)
+    on_top = costs.tax.mode == "on top"
+    paid, net = gross + (tax if on_top else 0), gross - (0 if on_top else tax)
+    bases = {"item": item, "item and shipping": gross, "all with tax": paid}
+    fees = tuple((fee.title, _fee(costs, fee, bases[fee.of])) for fee in costs.fees)
+    extra = costs.extras[sale.extra] if sale.extra else Decimal(0)
+    spent = round_(costs.blank + costs.print + costs.packing + extra + region.cost)
+    left = net - sum((amount for _, amount in fees), Decimal(0)) - spent
+    percent = (HUNDRED * left / net).quantize(Decimal("0.1")) if net else None
+    return Margin(item, shipping, tax, paid, fees, spent, left, percent)
+
+
+def _fee(costs: Costs, fee: Fee, base: Decimal) -> Decimal:
+    """A fee's amount: its percentage and its fixed part together, rounded once."""
+    return costs.currency.round(base * fee.percent / HUNDRED + fee.fixed)
+
+
+def worst_sale(costs: Costs, price: Decimal, discount: Decimal) -> Sale:
+    """The sale of which least is left: at the discount, the dearest variant, to the dearest region."""
+    extra = max(costs.extras, key=lambda name: costs.extras[name], default=None)
+    sales = [Sale(price, part, region.title, extra) for region in costs.regions for part in {Decimal(0), discount}]
+    return min(sales, key=lambda sale: margin_of(costs, sale).left)
+
+
+def cases(costs: Costs, price: Decimal, discount: Decimal = Decimal(0)) -> tuple[Case, ...]:
+    """Now, at the planned discount, and the worst that can come."""
+    found = [("Now", Sale(price))]
+    if discount:
+        found.append(("At the discount", Sale(price, discount)))
+    found.append(("Worst case", worst_sale(costs, price, discount)))
+    return tuple(Case(title, sale, margin_of(costs, sale)) for title, sale in found)

@@ -1,0 +1,54 @@
+"""Amounts of money: decimals in a currency's own steps."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import ROUND_HALF_UP, Decimal, InvalidOperation
+
+from ..errors import ImprovaError
+
+MOST = Decimal(10) ** 9
+
+
+class BadPrice(ImprovaError):
+    """An amount that is none, a percentage out of reach, or a price that no sum of fees allows."""
+
+
+@dataclass(frozen=True)
+class Currency:
+    """A currency: its code of three letters (ISO 4217), and how many decimals its smallest coin has."""
+
+    code: str = "USD"
+    decimals: int = 2
+
+    @property
+    def step(self) -> Decimal:
+        """The smallest amount."""
+        return Decimal(1).scaleb(-self.decimals)
+
+    def round(self, amount: Decimal) -> Decimal:
+        """An amount in whole coins, halves upwards, as tills and marketplaces do (common practice, no published source)."""
+        return amount.quantize(self.step, ROUND_HALF_UP)
+
+
+WITHOUT_DECIMALS = {"JPY", "KRW", "ISK", "CLP", "VND", "XAF", "XOF", "XPF", "PYG", "UGX", "RWF"}
+THREE_DECIMALS = {"KWD", "BHD", "OMR", "JOD", "TND"}
+
+
+def currency(code: str) -> Currency:
+    """The currency of a code, with its decimals by ISO 4217 (from memory). Raises :class:`BadPrice`."""
+    code = code.strip().upper()
+    if not (len(code) == 3 and code.isascii() and code.isalpha()):
+        raise BadPrice(f"'{code}' is not a currency: write its three letters, for example USD or EUR.")
+    return Currency(code, 0 if code in WITHOUT_DECIMALS else 3 if code in THREE_DECIMALS else 2)
+
+
+def money(text: str | int | Decimal, what: str = "amount") -> Decimal:
+    """An amount as it is typed, with a point or a comma before its decimals. Raises :class:`BadPrice`."""
+    try:
+        amount = Decimal(str(text).strip().replace(",", "."))
+    except InvalidOperation:
+        raise BadPrice(f"'{text}' is not an {what}: write a number, for example 12.50.") from None
+    if not amount.is_finite() or abs(amount) >= MOST:
+        raise BadPrice(f"'{text}' is out of reach for an {what}.")
+    return amount
