@@ -1,12 +1,16 @@
 """Sums of a sale against worked examples, each line of them reckoned by hand on paper; prices asked against trying every coin."""
 
+import itertools
+import json
 from dataclasses import replace
 from decimal import Decimal as D
 
 import pytest
+from click.testing import CliRunner
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from improva.cli import main
 from improva.core.pricing import (
     Costs,
     Fee,
@@ -135,7 +139,7 @@ def test_prices_end_as_prices_do(price: str, ending: str, per: str, rounded: str
 def test_the_curve_rises_and_drops_only_where_shipping_becomes_free() -> None:
     costs = replace(MUG, free_from=D(20))
     curve = margin_curve(costs, D(10), D(30), 81)
-    drops = [b[0] for a, b in zip(curve, curve[1:], strict=False) if b[1] < a[1]]
+    drops = [b[0] for a, b in itertools.pairwise(curve) if b[1] < a[1]]
     assert drops == [D(20)] and curve[0][0] == 10 and curve[-1][0] == 30
 
 
@@ -153,3 +157,25 @@ def test_what_cannot_be_is_told(make) -> None:  # type: ignore[no-untyped-def]
 
 def test_amounts_are_read_with_a_point_or_a_comma() -> None:
     assert money("12,50") == money(" 12.50 ") == D("12.5")
+
+
+def test_the_same_sums_from_a_shell() -> None:
+    asked = ["price", "--cost", "6.90", "--packing", "0.60", "--shipping", "5.40", "--charged", "4.95", "--price", "24.99", "--discount",
+             "20", "--fee", "Marketplace:6.5%", "--fee", "Payment:3%+0.25:all", "--fee", "Listing:0.20", "--region", "Far=9.40",
+             "--want", "30%", "--ending", "0.99", "--json"]  # fmt: skip
+    said = CliRunner().invoke(main, asked)
+    assert said.exit_code == 0, said.output
+    report = json.loads(said.output)
+    assert [case["left"] for case in report["cases"]] == [13.74, 9.22, 5.22]
+    assert report["cases"][0]["fees"][1] == {"title": "Payment", "amount": 1.15}
+    costs = replace(MUG, regions=(*MUG.regions, Region("Far", D("9.40"), D("4.95"))))
+    price = D(str(report["asked"]))
+    found = margin_of(costs, Sale(price, D(20), "Far"))
+    assert str(price).endswith(".99") and found.percent >= 30
+    below = margin_of(costs, Sale(price - 1, D(20), "Far"))
+    assert below.percent < 30 and D(str(report["break_even"])) < price
+    for wrong in (["--fee", "much"], ["--price", "free"], ["--currency", "money"], ["--extra", "2XL"], ["--want", "99%"]):
+        told = CliRunner().invoke(main, [*asked[:-1], *wrong])
+        assert told.exit_code == 2 and told.output.startswith("improva: ") and told.output.count("\n") == 1
+    lines = CliRunner().invoke(main, asked[:-1]).output.splitlines()
+    assert lines[0].startswith("Now") and "13.74 USD left of 29.94, 45.9 %" in lines[0] and len(lines) == 5
