@@ -34,6 +34,8 @@ export type Job = Schemas["JobShape"];
 export type Batch = Schemas["BatchShape"];
 export type BatchBody = Schemas["BatchBody"];
 export type BatchList = Schemas["BatchList"];
+export type Sell = Whole<Schemas["SellState"], "shop" | "costs" | "sale">;
+export type SellChange = Partial<Pick<Sell, "shop" | "costs" | "sale">>;
 export type LeftOut = Schemas["LeftOut"];
 export type Shot = Schemas["ShotBody"];
 export type Backdrop = Required<Schemas["BackdropBody"]>;
@@ -73,6 +75,9 @@ export type Traced = Schemas["TracedShape"];
 export type Template = Schemas["TemplateShape"];
 export type Status = Check["status"];
 export type Colours = Pair["colours"];
+
+/** What is answered holds every value, also those that may be left out when it is sent. */
+type Whole<T, Parts extends keyof T> = Omit<T, Parts> & { [Part in Parts]: Required<T[Part]> };
 
 /** A sentence for the person at the page. */
 export class Problem extends Error {
@@ -207,6 +212,9 @@ export const api = {
   setPrinting: (place: Place, printing: Printing) => json<PrintState>("PUT", at(place, "/printing"), printing),
   print: (place: Place, sides: "this" | "all") => json<Job>("POST", at(place, "/print-job"), { sides }),
   jobs: async (place: Place) => (await json<{ jobs: Job[] }>("GET", at({ ...place, panel: null }, "/jobs"))).jobs,
+  selling: (place: Place) => json<Sell>("GET", at({ ...place, panel: null }, "/selling")),
+  decideSelling: (place: Place, change: SellChange) =>
+    json<Sell>("PUT", at({ ...place, panel: null }, "/selling"), change),
   batches: () => json<BatchList>("GET", "/api/batches"),
   beginBatch: (body: BatchBody) => json<BatchList>("POST", "/api/batches", body),
   steerBatch: (id: number, how: "pause" | "resume" | "stop" | "again") =>

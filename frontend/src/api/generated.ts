@@ -1280,6 +1280,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pairs/{artwork_id}/{template_id}/selling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a sale of a pair leaves. */
+        get: operations["selling_selling_api_pairs__int_artwork_id___template_id__selling_get"];
+        /** Decide costs, fees or a price. */
+        put: operations["selling_decide_api_pairs__int_artwork_id___template_id__selling_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pairs/{artwork_id}/{template_id}/sewer": {
         parameters: {
             query?: never;
@@ -1871,6 +1889,43 @@ export interface components {
             text: string;
         };
         /**
+         * CaseShape
+         * @description A sale, reckoned line by line.
+         */
+        CaseShape: {
+            /** Discount */
+            discount: string;
+            /** Extra */
+            extra: string | null;
+            /** Fees */
+            fees: [
+                string,
+                string
+            ][];
+            /** Item */
+            item: string;
+            /** Left */
+            left: string;
+            /** Loss */
+            loss: boolean;
+            /** Paid */
+            paid: string;
+            /** Percent */
+            percent: string | null;
+            /** Price */
+            price: string;
+            /** Region */
+            region: string;
+            /** Shipping */
+            shipping: string;
+            /** Spent */
+            spent: string;
+            /** Tax */
+            tax: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * CauseShape
          * @description A cause of a fault, and what to do.
          */
@@ -2014,6 +2069,31 @@ export interface components {
             template_ids: string[];
         };
         /**
+         * CostsBody
+         * @description What one piece of a blank costs.
+         */
+        CostsBody: {
+            /**
+             * Blank
+             * @default 0
+             */
+            blank: string;
+            /** Extras */
+            extras?: components["schemas"]["ExtraBody"][];
+            /**
+             * Packing
+             * @default 0
+             */
+            packing: string;
+            /**
+             * Print
+             * @default 0
+             */
+            print: string;
+            /** Regions */
+            regions?: components["schemas"]["RegionBody"][];
+        };
+        /**
          * CountOffer
          * @description A number of repeats that fits, and how wide one then is.
          */
@@ -2053,6 +2133,19 @@ export interface components {
             seen: string[];
         };
         /**
+         * ExtraBody
+         * @description A colour or size that costs more.
+         */
+        ExtraBody: {
+            /**
+             * More
+             * @default 0
+             */
+            more: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * FaceState
          * @description One side of the thing, lying flat.
          */
@@ -2076,6 +2169,30 @@ export interface components {
             id: string;
             /** Looks */
             looks: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * FeeBody
+         * @description What somebody takes of each sale.
+         */
+        FeeBody: {
+            /**
+             * Fixed
+             * @default 0
+             */
+            fixed: string;
+            /**
+             * Of
+             * @default item and shipping
+             * @enum {string}
+             */
+            of: "item" | "item and shipping" | "all with tax";
+            /**
+             * Percent
+             * @default 0
+             */
+            percent: string;
             /** Title */
             title: string;
         };
@@ -3326,6 +3443,11 @@ export interface components {
             placing: components["schemas"]["PlacingBody"] | null;
             /** Pressed */
             pressed: boolean;
+            /**
+             * Priced
+             * @description Its price with the currency, once it has one
+             */
+            priced: string | null;
             /** Printed */
             printed: boolean;
             proof: components["schemas"]["ProofShape"] | null;
@@ -3915,6 +4037,24 @@ export interface components {
             turned: boolean;
         };
         /**
+         * RegionBody
+         * @description Where it is sent.
+         */
+        RegionBody: {
+            /**
+             * Charged
+             * @default 0
+             */
+            charged: string;
+            /**
+             * Cost
+             * @default 0
+             */
+            cost: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * RegionShape
          * @description A part of a scene whose colour may change.
          */
@@ -3979,6 +4119,37 @@ export interface components {
             ];
             /** Specks */
             specks: components["schemas"]["SpotShape"][];
+        };
+        /**
+         * SaleBody
+         * @description The price of a pair, the discount that is planned, what is to be left, and how the price is to end.
+         */
+        SaleBody: {
+            /**
+             * Discount
+             * @default 0
+             */
+            discount: string;
+            /**
+             * Ending
+             * @default 0.99
+             */
+            ending: string | null;
+            /**
+             * Price
+             * @default 0
+             */
+            price: string;
+            /**
+             * Wanted
+             * @default 30
+             */
+            wanted: string;
+            /**
+             * Wanted Percent
+             * @default true
+             */
+            wanted_percent: boolean;
         };
         /**
          * SampleBody
@@ -4155,6 +4326,58 @@ export interface components {
             way: "alone" | "flow" | "mirror";
         };
         /**
+         * SellBody
+         * @description What is decided anew; what is left out stays.
+         */
+        SellBody: {
+            /**
+             * @description Of the blank, for every artwork on it
+             * @default null
+             */
+            costs: components["schemas"]["CostsBody"] | null;
+            /** @default null */
+            sale: components["schemas"]["SaleBody"] | null;
+            /** @default null */
+            shop: components["schemas"]["ShopBody"] | null;
+        };
+        /**
+         * SellState
+         * @description Everything about the price of a pair.
+         */
+        SellState: {
+            /**
+             * Asked
+             * @description The lowest price that leaves what is wanted, also in the worst case
+             */
+            asked: string | null;
+            /**
+             * Break Even
+             * @description The lowest price at which nothing is lost, also in the worst case
+             */
+            break_even: string | null;
+            /** Cases */
+            cases: components["schemas"]["CaseShape"][];
+            costs: components["schemas"]["CostsBody"];
+            /**
+             * Curve
+             * @description Prices, what is left now, and what in the worst case
+             */
+            curve: [
+                string,
+                string,
+                string
+            ][];
+            /**
+             * Known
+             * @description Whether anything was said of what it costs
+             */
+            known: boolean;
+            /** Problem */
+            problem: string | null;
+            sale: components["schemas"]["SaleBody"];
+            shop: components["schemas"]["ShopBody"];
+        };
+        /**
          * SewerBody
          * @description Who sews the blank.
          */
@@ -4276,6 +4499,36 @@ export interface components {
         Shelf: {
             /** Blanks */
             blanks: components["schemas"]["Blank"][];
+        };
+        /**
+         * ShopBody
+         * @description What holds for everything that is sold.
+         */
+        ShopBody: {
+            /**
+             * Currency
+             * @default USD
+             */
+            currency: string;
+            /** Fees */
+            fees?: components["schemas"]["FeeBody"][];
+            /**
+             * Free From
+             * @description The price from which the buyer pays no shipping
+             * @default null
+             */
+            free_from: string | null;
+            /**
+             * Tax Mode
+             * @default none
+             * @enum {string}
+             */
+            tax_mode: "none" | "within the price" | "on top";
+            /**
+             * Tax Percent
+             * @default 0
+             */
+            tax_percent: string;
         };
         /**
          * ShotBody
@@ -7571,6 +7824,74 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    selling_selling_api_pairs__int_artwork_id___template_id__selling_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SellState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    selling_decide_api_pairs__int_artwork_id___template_id__selling_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SellBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SellState"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -8,6 +8,7 @@ import { PressStation } from "../press/PressStation";
 import { PrintStation } from "../print/PrintStation";
 import { type Print, usePrinting } from "../print/usePrinting";
 import { ProveStation } from "../prove/ProveStation";
+import { SellStation } from "../sell/SellStation";
 import { SewnPane } from "../sewn/SewnPane";
 import { type Sewn, useSewing } from "../sewn/useSewing";
 import { ScenesPane } from "../show/ScenesPane";
@@ -116,7 +117,10 @@ export function BenchPage() {
         <>
           <Route hand={hand} station={station} />
           {station === "press" && <PressStation hand={hand} />}
-          {station !== "artwork" && station !== "press" && <Bench hand={hand} station={station} onSide={toSide} />}
+          {station === "sell" && <SellStation hand={hand} />}
+          {station !== "artwork" && station !== "press" && station !== "sell" && (
+            <Bench hand={hand} station={station} onSide={toSide} />
+          )}
           {station === "artwork" &&
             !error &&
             (preparing ? <Preparation preparing={preparing} hand={hand} onSide={toSide} /> : <Waiting />)}
@@ -128,7 +132,7 @@ export function BenchPage() {
 
 const Waiting = () => <p className="p-8 text-soft">Taking the artwork out…</p>;
 
-type Laid = Exclude<Station, "artwork" | "press">;
+type Laid = Exclude<Station, "artwork" | "press" | "sell">;
 
 function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (side: string) => void }) {
   const Column = PANES[station];

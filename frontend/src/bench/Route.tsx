@@ -25,6 +25,11 @@ export function Route({ hand, station }: { hand: Hand; station: Station }) {
     show: { name: "Show", state: pair.pictured ? "pictured" : "no pictures yet", mark: pair.pictured ? "pass" : null },
     print: { name: "Print", state: pair.printed ? "file made" : "no file yet", mark: pair.printed ? "pass" : null },
     press: { name: "Press", state: pair.pressed ? "pressed" : "not pressed yet", mark: pair.pressed ? "pass" : null },
+    sell: {
+      name: "Sell",
+      state: pair.priced ? `at ${pair.priced}` : "no price yet",
+      mark: pair.priced ? "pass" : null,
+    },
   };
   const here = STATIONS.indexOf(station);
   const next = STATIONS[here + 1];
@@ -39,7 +44,7 @@ export function Route({ hand, station }: { hand: Hand; station: Station }) {
                 to={{ pathname: `../${name}`, search }}
                 relative="path"
                 aria-current={name === station ? "step" : undefined}
-                className={`flex min-w-32 flex-col justify-center border-b-[3px] px-4 leading-tight ${
+                className={`flex min-w-28 flex-col justify-center border-b-[3px] px-4 leading-tight ${
                   name === station ? "border-accent bg-accent-tint" : "border-transparent hover:bg-table"
                 }`}
               >

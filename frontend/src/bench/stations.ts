@@ -1,5 +1,5 @@
 /** The stations in the order of the work. */
-export const STATIONS = ["artwork", "fit", "prove", "show", "print", "press"] as const;
+export const STATIONS = ["artwork", "fit", "prove", "show", "print", "press", "sell"] as const;
 export type Station = (typeof STATIONS)[number];
 
 /** The bench's three columns, and the first of them. */

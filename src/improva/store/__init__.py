@@ -14,6 +14,7 @@ from .pairs import PairRow, Pairs, Placings
 from .preparations import Preparations, PreparedRow
 from .pressings import PressingRow, Pressings, PressRow
 from .saved_looks import LookRow, Looks
+from .selling import Selling
 
 __all__ = [
     "ArtRow",
@@ -45,4 +46,5 @@ __all__ = [
     "PressRow",
     "PressingRow",
     "Pressings",
+    "Selling",
 ]

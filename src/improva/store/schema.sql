@@ -230,3 +230,15 @@ CREATE TABLE IF NOT EXISTS calibration (
     made_on     TEXT NOT NULL
 ) STRICT;
 CREATE INDEX IF NOT EXISTS calibration_of_blank ON calibration (template_id, id);
+
+-- What one piece of a blank costs, and the price of a pair: amounts as text, since they are decimals.
+CREATE TABLE IF NOT EXISTS blank_costs (
+    template_id TEXT PRIMARY KEY,
+    costs       TEXT NOT NULL CHECK (json_valid(costs))
+) STRICT, WITHOUT ROWID;
+CREATE TABLE IF NOT EXISTS pair_sale (
+    artwork_id  INTEGER NOT NULL REFERENCES artwork (id),
+    template_id TEXT    NOT NULL,
+    sale        TEXT    NOT NULL CHECK (json_valid(sale)),
+    PRIMARY KEY (artwork_id, template_id)
+) STRICT, WITHOUT ROWID;

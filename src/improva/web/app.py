@@ -30,6 +30,7 @@ from . import (
     preparations,
     pressing,
     printing,
+    selling,
     sewing,
     showing,
 )
@@ -69,6 +70,7 @@ def create_app(data: Path) -> OpenAPI:
         files,
         pressing,
         handing_over,
+        selling,
         sewing,
     ):
         app.register_api(part.blueprint(desk))

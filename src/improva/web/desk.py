@@ -48,6 +48,7 @@ from ..store import (
     Placings,
     Preparations,
     Pressings,
+    Selling,
 )
 from ..store.database import key_of
 from ..work.darkroom import Colours, Cut, Darkroom
@@ -87,6 +88,7 @@ class Desk:
         self.fonts = Fonts(self.database)
         self.pressings = Pressings(self.database)
         self.saved_looks = Looks(self.database)
+        self.selling = Selling(self.database)
         self.own_scenes = OwnScenes(self.database)
         take_from(self.own_scenes.folder)
         self.darkroom = darkroom or Darkroom()

@@ -67,3 +67,4 @@ class Pair(Shape):
     pictured: bool
     printed: bool
     pressed: bool
+    priced: str | None = Field(description="Its price with the currency, once it has one")

@@ -1,0 +1,65 @@
+import type { Sell } from "../api/client";
+
+/** A sale now, at the discount, and at its worst: line by line, as one would write it on paper. */
+export function CasesTable({ sell }: { sell: Sell }) {
+  const { cases } = sell;
+  const fees = cases[0]?.fees.map(([title]) => title) ?? [];
+  const lines: { name: string; of: (one: Sell["cases"][number]) => string; minus?: boolean }[] = [
+    { name: "Price, less the discount", of: (one) => one.item },
+    { name: "Shipping that the buyer pays", of: (one) => one.shipping },
+    ...(sell.shop.tax_mode === "within the price" ? [{ name: "Tax within it", of: taxed, minus: true }] : []),
+    ...fees.map((name, i) => ({ name, of: (one: Sell["cases"][number]) => one.fees[i]?.[1] ?? "0", minus: true })),
+    { name: "Blank, print, packing, sending", of: (one) => one.spent, minus: true },
+  ];
+  return (
+    <table className="w-full text-sm">
+      <caption className="sr-only">What is left of a sale</caption>
+      <thead>
+        <tr className="text-left align-bottom">
+          <th className="font-normal text-soft">in {sell.shop.currency}</th>
+          {cases.map((one) => (
+            <th key={one.title} className="pl-3 text-right font-bold">
+              {one.title}
+              <span className="block text-xs font-normal text-soft">{circumstances(one)}</span>
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {lines.map(({ name, of, minus }) => (
+          <tr key={name} className="border-t border-rule">
+            <th scope="row" className="py-0.5 font-normal text-soft">
+              <span className="block text-left">{name}</span>
+            </th>
+            {cases.map((one) => (
+              <td key={one.title} className="text-right">
+                {minus && Number(of(one)) !== 0 && "− "}
+                {of(one)}
+              </td>
+            ))}
+          </tr>
+        ))}
+        <tr className="border-t-2 border-ink font-bold">
+          <th scope="row" className="py-1">
+            <span className="block text-left">Left for you</span>
+          </th>
+          {cases.map((one) => (
+            <td key={one.title} className="text-right" data-case={one.title}>
+              {one.left.replace("-", "− ")}
+              <span className="block text-xs font-normal text-soft">
+                {one.loss ? "a loss" : one.percent === null ? "" : `${one.percent} %`}
+              </span>
+            </td>
+          ))}
+        </tr>
+      </tbody>
+    </table>
+  );
+}
+
+const taxed = (one: Sell["cases"][number]) => one.tax;
+
+function circumstances(one: Sell["cases"][number]): string {
+  const told = [Number(one.discount) !== 0 && `${one.discount} % off`, `to ${one.region}`, one.extra];
+  return told.filter(Boolean).join(", ");
+}

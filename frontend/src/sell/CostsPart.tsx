@@ -1,0 +1,131 @@
+import { X } from "lucide-react";
+import type { Sell } from "../api/client";
+import { Button, Heading, IconButton } from "../ui/parts";
+import { AmountField } from "./AmountField";
+import type { Selling } from "./useSelling";
+
+/** A line of a list with a name of its own that can be typed over. */
+export function Named(props: { label: string; value: string; onValue: (value: string) => void }) {
+  return (
+    <input
+      key={props.value}
+      aria-label={props.label}
+      defaultValue={props.value}
+      maxLength={60}
+      className="w-full min-w-0 rounded-[3px] border border-transparent bg-transparent px-1 py-1 text-sm hover:border-rule focus:bg-paper"
+      onBlur={(event) => {
+        const value = event.target.value.trim();
+        if (value && value !== props.value) props.onValue(value);
+        else event.target.value = props.value;
+      }}
+      onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+    />
+  );
+}
+
+/** What one piece of the blank costs; it holds for every artwork on it. */
+export function CostsPart({ sell, selling, blank }: { sell: Sell; selling: Selling; blank: string }) {
+  const { costs } = sell;
+  const unit = sell.shop.currency;
+  const set = (change: Partial<Sell["costs"]>) => selling.decide({ costs: { ...costs, ...change } });
+  const region = (i: number, change: Partial<Sell["costs"]["regions"][number]>) =>
+    set({ regions: costs.regions.map((each, j) => (i === j ? { ...each, ...change } : each)) });
+  const extra = (i: number, change: Partial<Sell["costs"]["extras"][number]>) =>
+    set({ extras: costs.extras.map((each, j) => (i === j ? { ...each, ...change } : each)) });
+  return (
+    <>
+      <div className="grid gap-1.5">
+        <Heading aside="one piece">{blank}</Heading>
+        <AmountField label="Blank" value={costs.blank} suffix={unit} onValue={(value) => set({ blank: value })} />
+        <AmountField label="Print" value={costs.print} suffix={unit} onValue={(value) => set({ print: value })} />
+        <AmountField label="Packing" value={costs.packing} suffix={unit} onValue={(value) => set({ packing: value })} />
+      </div>
+      <div className="grid gap-1.5">
+        <Heading>Sending it</Heading>
+        <div className="grid grid-cols-[minmax(0,1fr)_5.5rem_5.5rem_1.25rem] items-center gap-1 text-xs text-soft">
+          <span>To</span>
+          <span className="text-right">costs you</span>
+          <span className="text-right">buyer pays</span>
+          <span />
+          {costs.regions.map((each, i) => (
+            <Region key={each.title} each={each} only={costs.regions.length === 1} unit={unit}>
+              {{
+                change: (change) => region(i, change),
+                remove: () => set({ regions: costs.regions.filter((_, j) => j !== i) }),
+              }}
+            </Region>
+          ))}
+        </div>
+        <Button
+          onClick={() =>
+            set({ regions: [...costs.regions, { title: fresh("Region", costs.regions), cost: "0", charged: "0" }] })
+          }
+        >
+          Another region
+        </Button>
+      </div>
+      <div className="grid gap-1.5">
+        <Heading>Colours or sizes that cost more</Heading>
+        {costs.extras.map((each, i) => (
+          <div key={each.title} className="grid grid-cols-[minmax(0,1fr)_6.5rem_1.25rem] items-center gap-1">
+            <Named label="Which one costs more" value={each.title} onValue={(title) => extra(i, { title })} />
+            <AmountField
+              label=""
+              name={`${each.title} costs more by`}
+              value={each.more ?? "0"}
+              suffix={unit}
+              onValue={(more) => extra(i, { more })}
+            />
+            <IconButton
+              label={`Take ${each.title} away`}
+              onClick={() => set({ extras: costs.extras.filter((_, j) => j !== i) })}
+            >
+              <X size={14} aria-hidden="true" />
+            </IconButton>
+          </div>
+        ))}
+        <Button
+          onClick={() => set({ extras: [...costs.extras, { title: fresh("Variant", costs.extras), more: "0" }] })}
+        >
+          Another one
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** A name that none of them has yet. */
+export function fresh(word: string, among: { title: string }[]): string {
+  for (let n = among.length + 1; ; n++) if (!among.some(({ title }) => title === `${word} ${n}`)) return `${word} ${n}`;
+}
+
+function Region(props: {
+  each: Sell["costs"]["regions"][number];
+  only: boolean;
+  unit: string;
+  children: { change: (change: Partial<Sell["costs"]["regions"][number]>) => void; remove: () => void };
+}) {
+  const { each, children: act } = props;
+  return (
+    <>
+      <Named label="Region" value={each.title} onValue={(title) => act.change({ title })} />
+      <AmountField
+        label=""
+        name={`Sending to ${each.title} costs you`}
+        value={each.cost ?? "0"}
+        suffix=""
+        onValue={(cost) => act.change({ cost })}
+      />
+      <AmountField
+        label=""
+        name={`For ${each.title} the buyer pays`}
+        value={each.charged ?? "0"}
+        suffix=""
+        onValue={(charged) => act.change({ charged })}
+      />
+      <IconButton label={`Send to ${each.title} no more`} off={props.only} onClick={act.remove}>
+        <X size={14} aria-hidden="true" />
+      </IconButton>
+    </>
+  );
+}
