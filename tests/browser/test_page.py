@@ -20,6 +20,7 @@ VIEWS = [
     f"{BENCH}/prove",
     f"{BENCH}/show",
     f"{BENCH}/print",
+    f"{BENCH}/sell",
 ]
 
 

@@ -2,7 +2,7 @@ import type { Sell } from "../api/client";
 
 const W = 560;
 const H = 220;
-const AIR = { left: 46, right: 12, top: 12, bottom: 26 };
+const AIR = { left: 46, right: 12, top: 18, bottom: 26 };
 
 /** What is left over the price: now, and at the worst. */
 export function MarginPlot({ sell }: { sell: Sell }) {
@@ -60,10 +60,10 @@ export function MarginPlot({ sell }: { sell: Sell }) {
         strokeDasharray="1 3"
         strokeLinecap="round"
       />
-      <text x={x(last[0])} y={y(last[1]) + 12} textAnchor="end" className="fill-accent text-[11px] font-bold">
+      <text x={x(last[0])} y={y(last[1]) - 5} textAnchor="end" className="fill-accent text-[11px] font-bold">
         now
       </text>
-      <text x={x(last[0])} y={y(last[2]) + 14} textAnchor="end" className="fill-ink text-[11px]">
+      <text x={x(last[0])} y={y(last[2]) - 7} textAnchor="end" className="fill-ink text-[11px]">
         worst case
       </text>
     </svg>

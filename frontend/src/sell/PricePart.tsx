@@ -56,7 +56,11 @@ export function PricePart({ sell, selling }: { sell: Sell; selling: Selling }) {
             <span>
               Ask <b>{sell.asked}</b> {unit}
             </span>
-            <Button disabled={sell.asked === sale.price} onClick={() => set({ price: sell.asked ?? sale.price })}>
+            <Button
+              waits={selling.busy}
+              disabled={sell.asked === sale.price}
+              onClick={() => set({ price: sell.asked ?? sale.price })}
+            >
               Take it
             </Button>
           </div>

@@ -8,8 +8,8 @@ import type { Selling } from "./useSelling";
 
 const BASES = [
   ["item", "of the price"],
-  ["item and shipping", "of price and shipping"],
-  ["all with tax", "of all, tax too"],
+  ["item and shipping", "with shipping"],
+  ["all with tax", "with tax too"],
 ] as const;
 const TAXES = [
   ["none", "No tax"],

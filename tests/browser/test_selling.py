@@ -1,0 +1,48 @@
+"""The Sell station: costs typed by hand, fees, a price; what is left as a paper sum has it."""
+
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_main_job import lay_on_bench
+
+
+def typed(page: Page, name: str, value: str) -> None:
+    field = page.get_by_role("textbox", name=name, exact=True)
+    field.fill(value)
+    with page.expect_response(lambda answer: answer.request.method == "PUT" and answer.url.endswith("/selling")) as answered:
+        field.press("Enter")
+    assert answered.value.ok
+    expect(page.locator("main")).to_have_attribute("aria-busy", "false")
+    expect(field).to_have_value(value)
+
+
+def left(page: Page, case: str) -> str:
+    return page.locator(f"td[data-case='{case}']").inner_text().split("\n")[0]
+
+
+def test_what_is_left_of_a_price_and_what_to_ask(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, blank="Garden flag")
+    page.get_by_role("link", name="Sell").click()
+    expect(page.get_by_text("Say at the left what a piece costs you")).to_be_visible()
+    for name, value in (("Blank", "4.80"), ("Print", "2.10"), ("Packing", "0.60"), ("Sending to Home costs you", "5.40"),
+                        ("For Home the buyer pays", "4.95"), ("List price", "24.99")):  # fmt: skip
+        typed(page, name, value)
+    assert left(page, "Now") == "17.04"  # 24.99 + 4.95 - 12.90
+    page.get_by_role("button", name="Another fee").click()
+    typed(page, "Fee 1 in per cent", "6.5")  # 1.95 of 29.94
+    typed(page, "Planned discount", "20")
+    expect(page.locator("td[data-case='At the discount']")).to_contain_text("10.42")  # 19.99 + 4.95 - 1.62 - 12.90
+    assert left(page, "Now") == "15.09" and left(page, "Worst case") == "10.42"
+    page.get_by_text("An amount", exact=True).click()
+    typed(page, "At least", "12.50")
+    expect(page.get_by_text("Ask ")).to_contain_text("27.99")  # 26.99 leaves 21.59 + 4.95 - 1.73 - 12.90 = 11.91
+    page.get_by_role("button", name="Take it").click()
+    expect(page.locator("td[data-case='Worst case']")).not_to_contain_text("10.42")
+    assert 12.50 <= float(left(page, "Worst case")) < 13.50
+    price = page.get_by_role("textbox", name="List price").input_value()
+    page.reload()
+    expect(page.get_by_role("link", name="Sell")).to_contain_text(f"at {price} USD")
+    expect(page.get_by_role("textbox", name="Fee 1 in per cent")).to_have_value("6.5")
+    page.get_by_role("button", name="Take the fee Fee 1 away").click()  # fees are the shop's: other tests begin without
+    expect(page.get_by_role("textbox", name="Fee 1 in per cent")).to_have_count(0)
