@@ -18,18 +18,12 @@ from ..surfaces import surface
 from .room import Kept, Room, megabytes
 
 Colours = dict[str, str | None]
-ROOM_MB = 420.0
-"""For all that pictures are made from. With the program itself and a picture under way it keeps below 1.5 GB."""
+QUICK_MB, VIEWS_MB, LIT_MB, PROXIES_MB, LISTING_MB = 120.0, 30.0, 100.0, 40.0, 300.0
+"""Room for quick passes, for what the page looks at, for artworks, and for one scene at its native size. The least recently used
+goes first. With the program itself and a listing picture under way this keeps below 1.5 GB."""
 
 DRAWN_AT_ONCE = 2
 """Drawing takes a core for a second and some memory: no more at a time than a small machine has cores."""
-
-
-def _expected_mb(info: SceneInfo, size: tuple[int, int]) -> float:
-    """About what the passes of a baked scene will take: planes of half floats, maps of whole ones."""
-    share = QUICK**2 if serves(info, size, QUICK) else 1.0
-    planes = 4 + sum(r.on is None for r in info.regions)
-    return share * info.px[0] * info.px[1] * (6 * planes + 8 * sum(r.mapped for r in info.regions)) / 1e6
 
 
 @dataclass(frozen=True)
@@ -41,23 +35,32 @@ class Cut:
 
 
 class Darkroom:
-    """Everything a picture needs, ready: passes, views, views with their parts coloured, proxies; all within one room."""
+    """Everything a picture needs, ready: passes, views, views with their parts coloured, proxies; each within its room."""
 
     def __init__(self) -> None:
-        room = Room(ROOM_MB, megabytes)
-        self._passes: Kept[tuple[SceneInfo, Passes]] = Kept(room)
-        self._views: Kept[View] = Kept(room)
-        self._lit: Kept[Lit] = Kept(room)
-        self._proxies: Kept[Artwork] = Kept(room)
-        self._small: Kept[Artwork] = Kept(room)
+        self._quick_room, self._listing_room = Room(QUICK_MB, megabytes), Room(LISTING_MB, megabytes)
+        proxies = Room(PROXIES_MB, megabytes)
+        self._quick: Kept[tuple[SceneInfo, Passes]] = Kept(self._quick_room)
+        self._whole: Kept[tuple[SceneInfo, Passes]] = Kept(self._listing_room)
+        self._views: Kept[View] = Kept(Room(VIEWS_MB, megabytes))
+        self._lit: Kept[Lit] = Kept(Room(LIT_MB, megabytes))
+        self._large: Kept[Lit] = Kept(self._listing_room)
+        self._proxies: Kept[Artwork] = Kept(proxies)
+        self._small: Kept[Artwork] = Kept(proxies)
         self._drawing = threading.Semaphore(DRAWN_AT_ONCE)
 
     def _open(self, info: SceneInfo, size: tuple[int, int], cut: Cut | None) -> tuple[SceneInfo, Passes]:
         if info.drawn is not None:  # drawn anew quicker than it is worth keeping
             with self._drawing:
                 return open_scene(info, size, cut.make() if cut else None)
-        key = (fingerprint(info), serves(info, size, QUICK))
-        return self._passes.get(key, lambda: open_scene(info, size), _expected_mb(info, size))
+        if serves(info, size, QUICK):
+            return self._quick.get(fingerprint(info), lambda: open_scene(info, size))
+
+        def whole() -> tuple[SceneInfo, Passes]:
+            self._quick_room.empty()  # the largest scenes need its room while they are opened
+            return open_scene(info, size)
+
+        return self._whole.get(fingerprint(info), whole, LISTING_MB)
 
     def _view(self, info: SceneInfo, size: tuple[int, int], close: bool, mirrored: bool, cut: Cut | None) -> View:
         asked = (size[0] * 2, size[1] * 2) if close else size  # a close picture shows half of the scene
@@ -77,7 +80,9 @@ class Darkroom:
         own = {r.id: colours[r.id] for r in info.regions if r.id in colours}
         parts = tuple(sorted((k, v or "") for k, v in own.items()))
         key = (fingerprint(info), cut.key if cut else None, size, close, mirrored, parts)
-        return self._lit.get(key, lambda: light_plain_parts(self.view(info, size, close, mirrored, cut), own, surface))
+        large = size[0] * size[1] > LARGE_PX
+        kept = self._large if large else self._lit
+        return kept.get(key, lambda: light_plain_parts(self.view(info, size, close, mirrored, cut), own, surface, spent=large))
 
     def proxy(self, sha256: str, open_art: Callable[[], Artwork]) -> Artwork:
         """An artwork's proxy. Raises :class:`BadArtwork` if it does not decode."""

@@ -1,4 +1,4 @@
-"""Costly results kept in memory, all within one room: what was not used for longest goes first."""
+"""Costly results kept in memory within a room: what was not used for longest goes first."""
 
 from __future__ import annotations
 
@@ -15,7 +15,15 @@ T = TypeVar("T")
 
 
 def megabytes(thing: object) -> float:
-    """What the arrays and pictures in a dataclass hold, in MB."""
+    """What the arrays and pictures in a dataclass hold, in MB; one that is held twice counts once."""
+    return _weigh(thing, set())
+
+
+def _weigh(thing: object, met: set[int]) -> float:
+    if isinstance(thing, np.ndarray | pyvips.Image | bytes):
+        if id(thing) in met:
+            return 0.0
+        met.add(id(thing))
     if isinstance(thing, np.ndarray):
         return thing.nbytes / 1e6
     if isinstance(thing, pyvips.Image):
@@ -23,11 +31,11 @@ def megabytes(thing: object) -> float:
     if isinstance(thing, bytes):
         return len(thing) / 1e6
     if isinstance(thing, dict):
-        return sum(megabytes(v) for v in thing.values())
+        return sum(_weigh(v, met) for v in thing.values())
     if isinstance(thing, tuple):
-        return sum(megabytes(v) for v in thing)
+        return sum(_weigh(v, met) for v in thing)
     if is_dataclass(thing):
-        return sum(megabytes(getattr(thing, f.name)) for f in fields(thing))
+        return sum(_weigh(getattr(thing, f.name), met) for f in fields(thing))
     return 0.0
 
 
@@ -58,6 +66,11 @@ class Room:
         """
         while len(self._held) > spare and self.held + coming > self._room:
             self._held.popitem(last=False)
+
+    def empty(self) -> None:
+        """Let go of everything."""
+        with self.lock:
+            self._held.clear()
 
     @property
     def held(self) -> float:

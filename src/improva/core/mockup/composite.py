@@ -18,10 +18,13 @@ from .cores import by_rows
 from .scene import Region
 from .surface import OpenSurface, no_surfaces, seen_surface
 from .tone import table
-from .view import Near, PrintMap, View
+from .view import LARGE_PX, Near, PrintMap, View
 
 STRIP_PX = 240_000
 """Pixels worked on at a time: a strip and its passes stay in a core's cache."""
+
+MOST_WHOLE = 2
+"""Prints whose light is kept in whole floats at listing size; of a row of pens or tumblers it would fill memory."""
 
 SOFT_PX, SOFT_REACH = (48, 32), (0.08, 0.15)
 """A print as it is seen from round it: its texture made so small, and blurred over such shares of its width and height."""
@@ -51,15 +54,17 @@ class Lit:
     cloth: dict[str, Floats]
 
 
-def light_plain_parts(view: View, colours: Mapping[str, str | None], open_surface: OpenSurface = no_surfaces) -> Lit:
+def light_plain_parts(view: View, colours: Mapping[str, str | None], open_surface: OpenSurface = no_surfaces, spent: bool = False
+                      ) -> Lit:  # fmt: skip
     """Give every region that is not printed its colour or surface.
 
     A choice is a named colour, ``#rrggbb``, the id of a surface, or for cloth a colour and a weave, ``#rrggbb heather``.
+    A view that is ``spent`` is not used again, and its own memory is taken.
     Raises :class:`BadScene` for an unknown part or colour.
     """
     for name in colours:
         view.info.region(name)
-    plain = view.base.copy()
+    plain = view.base if spent else view.base.copy()
     beneath = {r.on for r in view.info.regions}
     shown: dict[str, Floats] = {}
     for region in view.info.regions:
@@ -69,8 +74,15 @@ def light_plain_parts(view: View, colours: Mapping[str, str | None], open_surfac
             if region.id in beneath:
                 shown[region.id] = rho
     cloth = {r.id: _beneath(shown[r.on], view.maps[r.id]) for r in view.info.regions if r.on and r.id in view.maps}
-    basis = {name: view.basis[name] for name in {r.on or r.id for r in view.info.regions if r.panel}}
+    names = {r.on or r.id for r in view.info.regions if r.panel}
+    halved = len(names) > MOST_WHOLE and view.size[0] * view.size[1] > LARGE_PX
+    basis = {name: _halved(view.basis[name]) if halved else view.basis[name] for name in names}
     return Lit(replace(view, base=plain, basis=basis, grounds={}), plain, cloth)
+
+
+def _halved(plane: Floats) -> Floats:
+    """A plane in half floats, as its pass was: half the memory, and a step of a two-thousandth of each value."""
+    return np.asarray(np.minimum(plane, np.finfo(np.float16).max, out=plane), np.float16)
 
 
 def _add_light(plain: Floats, basis: Floats, rho: Floats) -> None:

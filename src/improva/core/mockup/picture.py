@@ -38,6 +38,10 @@ LISTING_SIZES = {"square": (2000, 2000), "landscape": (2700, 2025), "wide": (300
 """Common practice, no published source: square, 4:3 and 3:2 listing pictures."""
 
 
+MOST_TEXELS = 24_000_000
+"""Of a texture: 290 MB of floats. Only a blanket of which a folded part is seen close at listing size would want more."""
+
+
 def check_scene(info: SceneInfo, template: Template) -> None:
     """A picture must show the blank that is sold. Raises :class:`BadScene` if it shows another."""
     if template.id not in info.templates:
@@ -78,7 +82,9 @@ def print_texture(designs: Designs, open_art: Opener, view: View) -> dict[str, F
 def _texture_px(view: View, panel: str) -> tuple[int, int]:
     """The texture size that serves every place where a panel is seen."""
     sizes = [view.maps[r.id].texture_px for r in view.info.regions if r.panel == panel and r.id in view.maps]
-    return max(w for w, _ in sizes), max(h for _, h in sizes)
+    w, h = max(w for w, _ in sizes), max(h for _, h in sizes)
+    share = min(1.0, math.sqrt(MOST_TEXELS / (w * h)))
+    return round(w * share), round(h * share)
 
 
 def _trim(image: pyvips.Image, design: Design) -> NDArray[np.uint8]:
