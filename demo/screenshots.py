@@ -69,6 +69,8 @@ def laid_out(page: Page) -> None:
     page.locator("tr[data-art] img").first.wait_for(timeout=120_000)
     page.wait_for_load_state("networkidle")
     page.wait_for_function("[...document.images].slice(0, 20).every((image) => image.complete)")
+    page.get_by_label("Pick The conductor on every blank").check()
+    page.get_by_label("Pick every artwork on Mug, 11 oz").check()
 
 
 def on_letter(page: Page) -> None:
@@ -130,12 +132,12 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "sewn": ("/bench/1/hoodie-all-over/fit?side=pocket", sewn),
     "seam": ("/bench/1/tumbler-30oz-tapered/fit", seam),
     "show": (f"/bench/2/{BLANK}/show", None),
-    "pillow": ("/bench/3/pillow-shaped/show", None),
     "photograph": ("/bench/1/mug-11oz/show", mark),
     "print": (f"/bench/3/{BLANK}/print", None),
     "sheets": ("/bench/2/garden-flag/print", on_letter),
     "gang": ("/gang", None),
     "press": (f"/bench/1/{BLANK}/press", at_the_press),
+    "sell": (f"/bench/1/{BLANK}/sell", None),
     "blanks": ("/blanks/hoodie-all-over", None),
     "measure": ("/blanks/measure", measure),
 }

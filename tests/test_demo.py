@@ -10,8 +10,9 @@ from improva.core.design import Placing
 from improva.core.preflight import prove
 from improva.core.press import common_figures, suggest
 from improva.demo import BLANKET, TUMBLER, lay_out
-from improva.store import ArtRow, Artworks, Database, Pairs, Pressings
+from improva.store import ArtRow, Artworks, Database, Pairs, Pressings, Selling
 from improva.web.piece_shapes import PIECES
+from improva.web.selling import sell_state
 
 
 @pytest.fixture(scope="module")
@@ -78,3 +79,8 @@ def test_the_press_log_teaches_from_the_first_day(database: Database) -> None:
         [entry.result for entry in log] == ["good", "usable"] and found.figures.main_s == 60 and found.figures.source == "log"
     )
     assert {item["template_id"] for item in database.setting("gang-sheet")["items"]} == {TUMBLER, "mug-11oz"}
+
+
+def test_the_first_tumbler_is_priced_so_that_the_worst_case_is_no_loss(database: Database) -> None:
+    state = sell_state(Selling(database), 1, TUMBLER)
+    assert state.known and state.problem is None and not any(case.loss for case in state.cases) and state.asked
