@@ -1,0 +1,127 @@
+"""A data folder as one file and back: nothing lost, nothing laid over, and nothing believed that is damaged."""
+
+import io
+import json
+import threading
+import zipfile
+from pathlib import Path
+
+import pytest
+from click.testing import CliRunner
+
+from improva.cli import main
+from improva.core.artwork.traits import find_traits
+from improva.core.design import Placing
+from improva.store import Artworks, Database, Pairs
+from improva.store.backup import BadBackup, read_backup, write_backup
+from tests.conftest import BLANK, art_of, quadrants
+
+
+@pytest.fixture
+def folder(tmp_path: Path) -> Path:
+    database = Database(tmp_path / "data")
+    art = art_of(quadrants())
+    row = Artworks(database).add("Fields", "fields.png", art, find_traits(art))
+    Pairs(database).place(row.id, BLANK, {"wrap": Placing(scale=1.5)})
+    (database.folder / "made" / "abc.png").write_bytes(b"a result")
+    (database.folder / "made" / ".half~machine~1~x.png").write_bytes(b"somebody is writing this")
+    scene = database.folder / "scenes" / "own-terrace"
+    scene.mkdir(parents=True)
+    (scene / "scene.toml").write_text("id = 'own-terrace'")
+    return database.folder
+
+
+def test_there_and_back_again(folder: Path, tmp_path: Path) -> None:
+    assert write_backup(folder, tmp_path / "all.zip") == 3
+    assert read_backup(tmp_path / "all.zip", tmp_path / "again") == 3
+    again = Database(tmp_path / "again")
+    (row,) = Artworks(again).all()
+    assert row.title == "Fields" and Artworks(again).open(row).data == art_of(quadrants()).data
+    assert Pairs(again).get(row.id, BLANK).placings["wrap"].scale == 1.5
+    assert (again.folder / "made/abc.png").read_bytes() == b"a result" and (
+        again.folder / "scenes/own-terrace/scene.toml"
+    ).exists()
+    assert not list((again.folder / "made").glob(".*"))
+
+
+def test_a_backup_taken_while_it_is_written_to_is_of_one_moment(folder: Path, tmp_path: Path) -> None:
+    database, ended = Database(folder), threading.Event()
+
+    def write() -> None:
+        number = 0
+        while not ended.is_set():
+            number += 1
+            with database.writing() as connection:  # two rows that belong together
+                for name in ("left", "right"):
+                    connection.execute("INSERT OR REPLACE INTO setting VALUES (?, ?)", (name, str(number)))
+
+    writer = threading.Thread(target=write)
+    writer.start()
+    try:
+        for i in range(5):
+            write_backup(folder, tmp_path / f"{i}.zip")
+    finally:
+        ended.set()
+        writer.join()
+    for i in range(5):
+        read_backup(tmp_path / f"{i}.zip", tmp_path / f"again-{i}")
+        again = Database(tmp_path / f"again-{i}")
+        assert again.setting("left") == again.setting("right")
+
+
+def altered(data: bytes, change) -> bytes:  # type: ignore[no-untyped-def]
+    out = io.BytesIO()
+    with zipfile.ZipFile(io.BytesIO(data)) as source, zipfile.ZipFile(out, "w") as target:
+        for name in source.namelist():
+            for new_name, content in change(name, source.read(name)):
+                target.writestr(new_name, content)
+    return out.getvalue()
+
+
+CHANGES = {
+    "a blob that is not what it was": lambda n, d: [(n, d + b"!" if n.startswith("blobs/") else d)],
+    "a file that is missing": lambda n, d: [] if n == "made/abc.png" else [(n, d)],
+    "a name that leads out": lambda n, d: [("made/../../out.png" if n == "made/abc.png" else n, d)],
+    "a name from the root": lambda n, d: [("/tmp/out.png" if n == "made/abc.png" else n, d)],
+    "a folder that is none of ours": lambda n, d: [("bin/run" if n == "made/abc.png" else n, d)],
+    "a database of something else": lambda n, d: [(n, b"SQLite format 3\0 not really" if n == "improva.sqlite" else d)],
+    "no word of what it is": lambda n, d: [(n, b"{}" if n == "backup.json" else d)],
+    "a newer kind": lambda n, d: [(n, json.dumps({"format": 9, "files": 3}).encode() if n == "backup.json" else d)],
+    "no database": lambda n, d: [] if n == "improva.sqlite" else [(n, d)],
+}
+
+
+@pytest.mark.parametrize("change", CHANGES.values(), ids=CHANGES)
+def test_what_is_damaged_is_told_and_nothing_is_written(folder: Path, tmp_path: Path, change) -> None:  # type: ignore[no-untyped-def]
+    write_backup(folder, tmp_path / "all.zip")
+    (tmp_path / "bad.zip").write_bytes(altered((tmp_path / "all.zip").read_bytes(), change))
+    before = sorted(path.name for path in tmp_path.iterdir())
+    with pytest.raises(BadBackup):
+        read_backup(tmp_path / "bad.zip", tmp_path / "again")
+    assert sorted(path.name for path in tmp_path.iterdir()) == before
+
+
+def test_cut_short_or_no_zip_at_all(folder: Path, tmp_path: Path) -> None:
+    write_backup(folder, tmp_path / "all.zip")
+    data = (tmp_path / "all.zip").read_bytes()
+    for name, content in (("short.zip", data[: len(data) // 2]), ("text.zip", b"hello"), ("empty.zip", b"")):
+        (tmp_path / name).write_bytes(content)
+        with pytest.raises(BadBackup):
+            read_backup(tmp_path / name, tmp_path / "again")
+    with pytest.raises(BadBackup):
+        read_backup(tmp_path / "nowhere.zip", tmp_path / "again")
+    assert not (tmp_path / "again").exists()
+
+
+def test_from_a_shell_and_never_over_what_is_there(folder: Path, tmp_path: Path) -> None:
+    def run(*asked: str) -> tuple[int, str]:
+        said = CliRunner().invoke(main, asked)
+        return said.exit_code, said.output
+
+    file = str(tmp_path / "all.zip")
+    assert run("backup", "--data", str(folder), "-o", file) == (0, f"{file}: the records and 3 files\n")
+    code, said = run("restore", file, "--data", str(folder))
+    assert code == 2 and "not empty" in said and Artworks(Database(folder)).all()
+    assert run("restore", file, "--data", str(tmp_path / "new"))[0] == 0 and Artworks(Database(tmp_path / "new")).all()
+    assert run("backup", "--data", str(tmp_path / "none"), "-o", file)[0] == 2
+    assert run("backup", "--data", str(folder), "-o", str(tmp_path / "all.tar"))[0] == 2
