@@ -68,7 +68,7 @@ def test_panels_share_one_history(tmp_path: Path) -> None:
     assert pairs.get(art_id, "t-shirt").placings["front"] == Placing("contain")
     pairs.move(art_id, "t-shirt", -1)
     assert set(pairs.get(art_id, "t-shirt").placings) == {"front"}
-    assert pairs.all()[(art_id, "t-shirt")] == pairs.get(art_id, "t-shirt")
+    assert pairs.of_art(art_id)["t-shirt"] == pairs.get(art_id, "t-shirt")
 
 
 def test_many_summaries_are_fetched_at_once(tmp_path: Path) -> None:

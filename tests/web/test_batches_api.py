@@ -15,7 +15,7 @@ from improva.core.output import Watch
 from improva.web import errands
 from improva.web.app import create_app
 from tests.conftest import encoded, quadrants
-from tests.web.test_api import drop
+from tests.web.test_api import cells, drop
 
 MUG, CUP = "mug-11oz", "tumbler-20oz-straight"
 LOOK = {"shots": [{"scene_id": "mug-11oz-studio"}, {"scene_id": "mug-11oz-above"}], "sizes": [[400, 300]]}
@@ -67,8 +67,8 @@ def test_pictures_of_several_pairs_are_made_scene_by_scene(client: FlaskClient) 
     assert scenes == sorted(scenes, key=scenes.index), "a scene is lit once for all artworks"
     mugs = [scene for template, scene in scenes if template == MUG]
     assert mugs in (["mug-11oz-above"] * 2 + ["mug-11oz-studio"] * 2, ["mug-11oz-studio"] * 2 + ["mug-11oz-above"] * 2)
-    cells = {(c["artwork_id"], c["template_id"]): c for c in client.get("/api/board").json["cells"]}
-    assert cells[one, MUG]["pictured"] and cells[two, MUG]["pictured"] and not cells[two, CUP]["pictured"]
+    by_pair = {(c["artwork_id"], c["template_id"]): c for c in cells(client)}
+    assert by_pair[one, MUG]["pictured"] and by_pair[two, MUG]["pictured"] and not by_pair[two, CUP]["pictured"]
 
 
 def test_all_print_files_come_in_one_zip_for_two_readers(client: FlaskClient, tmp_path: Path) -> None:

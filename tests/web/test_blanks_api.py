@@ -15,6 +15,7 @@ from tests.conftest import encoded, quadrants
 from tests.core.test_measured import guide_png
 from tests.core.test_preflight_by_product import narrow_profile
 from tests.web.printing import print_file
+from tests.web.test_api import cells as board_cells
 
 IN = 25.4
 FLASK = {"title": "Hut flask, 17 oz", "form": "round", "kind": "tumbler", "top_mm": 280, "bottom_mm": 220, "height_mm": 150}
@@ -59,7 +60,7 @@ def test_one_artwork_lies_on_all_blanks_at_once_each_its_own_way(client: FlaskCl
     rgba = np.zeros((500, 400, 4), np.uint8)
     rgba[60:440, 60:340] = (120, 60, 30, 255)
     art = drop(client, rgba)
-    cells = client.get("/api/board").json["cells"]
+    cells = board_cells(client)
     assert len(cells) == 7 and all(not c["fitted"] for c in cells)
     for cell in cells:
         assert image(client.get(cell["shown"])).shape == (400, 400, 3)

@@ -11,7 +11,7 @@ from PIL import Image
 from improva.fonts import font_bytes
 from tests.conftest import BLANK, encoded, quadrants
 from tests.web.printing import print_file
-from tests.web.test_api import at, client, drop, picture
+from tests.web.test_api import at, cells, client, drop, picture
 
 __all__ = ["client"]
 
@@ -36,7 +36,7 @@ def printed(client: FlaskClient, art: dict) -> np.ndarray:
 
 def test_pieces_are_kept_printed_and_undone(client: FlaskClient) -> None:
     art = drop(client)
-    before, cell = printed(client, art), client.get("/api/board").json["cells"][0]["shown"]
+    before, cell = printed(client, art), cells(client)[0]["shown"]
     pair = lay(client, art, WORDS, BAND)
     assert [p["kind"] for p in pair["pieces"]] == ["words", "band"]
     assert pair["proof"]["pieces"][0] == pytest.approx(
@@ -46,7 +46,7 @@ def test_pieces_are_kept_printed_and_undone(client: FlaskClient) -> None:
     after = printed(client, art)
     assert tuple(after[5, 200]) == (0x24, 0x40, 0x5A)
     assert (np.abs(after - (0, 255, 0)).max(axis=2) < 3).sum() > 500
-    assert client.get("/api/board").json["cells"][0]["shown"] != cell
+    assert cells(client)[0]["shown"] != cell
     undone = client.post(at(art, "/undo")).json
     assert undone["pieces"] == [] and undone["can_redo"]
     assert (printed(client, art) == before).all()

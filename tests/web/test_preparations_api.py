@@ -10,7 +10,7 @@ from PIL import Image
 
 from tests.conftest import encoded
 from tests.core.prepare.test_cut import disc, on_paper
-from tests.web.test_api import at, client, drop
+from tests.web.test_api import at, cells, client, drop
 
 __all__ = ["client"]
 
@@ -46,7 +46,7 @@ def test_decided_steps_reach_every_blank_and_the_original_stays(client: FlaskCli
     assert pair["default_placing"]["fit"] == "contain", "a cut-out is proposed whole"
     preview = np.asarray(Image.open(io.BytesIO(client.get(prep(art, "preview?px=400")).data)))
     assert preview.shape[2] == 4 and tuple(preview[200, 8]) == (192, 57, 43, 255)
-    cell = client.get("/api/board").json["cells"][0]
+    cell = cells(client)[0]
     assert client.get(cell["shown"]).status_code == 200
     undone = client.post(prep(art, "preparation/undo")).json
     assert undone["steps"] == [] and undone["can_redo"] and undone["artwork"]["sha256"] == art["sha256"]

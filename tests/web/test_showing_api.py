@@ -14,6 +14,7 @@ from PIL import Image
 from improva.web.app import create_app
 from tests.conftest import BLANK, closed_wave, encoded
 from tests.web.printing import ended
+from tests.web.test_api import cells
 
 SCENE = "straight-tumbler-studio"
 SMALL = {"sizes": [[160, 120]]}
@@ -71,7 +72,7 @@ def test_views_sizes_and_colours_make_a_picture_each(client: FlaskClient) -> Non
     snow, ink = (by_name[f"wave_{SCENE}_front-{c}_160x120.jpg"] for c in ("snow", "ink"))
     assert snow.shape == (120, 160, 3) and (snow - ink).max() > 60
     sheet = pixels(client, files[0])
-    assert sheet.shape[1] > 3 * 640 and client.get("/api/board").json["cells"][0]["pictured"]
+    assert sheet.shape[1] > 3 * 640 and cells(client)[0]["pictured"]
 
 
 def test_pictures_made_before_are_only_named(client: FlaskClient) -> None:

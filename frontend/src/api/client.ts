@@ -142,6 +142,7 @@ const blank = (id: string, rest = "") => `/api/blanks/${encodeURIComponent(id)}$
 
 export const api = {
   board: () => json<Board>("GET", "/api/board"),
+  boardRow: (art: number) => json<Schemas["BoardRow"]>("GET", `/api/board/${art}`),
   cell: (art: number, template: string) => json<Cell>("GET", `/api/board/${art}/${encodeURIComponent(template)}`),
   addArt: (file: File) => json<Art>("POST", "/api/artworks", form(file)),
   addPhoto: (file: File) => json<Art>("POST", "/api/artworks?aside=true", form(file)),

@@ -546,8 +546,25 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Everything on the board at once; what was not judged before is asked for cell by cell. */
+        /** Artworks and blanks. Cells are asked for row by row, as rows come into sight: a year's work has many thousands. */
         get: operations["board_board_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/board/{artwork_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cells of an artwork; what was not judged before is asked for cell by cell. */
+        get: operations["board_row__int_artwork_id__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1763,13 +1780,11 @@ export interface components {
         };
         /**
          * Board
-         * @description Everything on the range board.
+         * @description What is on the range board; cells come row by row.
          */
         Board: {
             /** Artworks */
             artworks: components["schemas"]["Art"][];
-            /** Cells */
-            cells: components["schemas"]["Cell"][];
             /** Templates */
             templates: components["schemas"]["BoardBlank"][];
         };
@@ -1799,6 +1814,14 @@ export interface components {
         BoardBody: {
             /** Template Ids */
             template_ids: string[];
+        };
+        /**
+         * BoardRow
+         * @description The cells of one artwork, a blank each.
+         */
+        BoardRow: {
+            /** Cells */
+            cells: components["schemas"]["Cell"][];
         };
         /**
          * CalibrationBody
@@ -6116,6 +6139,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    board_row__int_artwork_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardRow"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import { type Art, api, type Board } from "../api/client";
 import { FileButton } from "../ui/FileButton";
@@ -36,7 +36,7 @@ export function BoardPage() {
         const problem = (error as Error).message;
         setArrivals((now) => now.map((a) => (a.name === file.name ? { ...a, problem } : a)));
       }
-      await queries.invalidateQueries({ queryKey: ["board"] });
+      await queries.invalidateQueries({ queryKey: ["board"], exact: true });
     }
   }
   const over = useDrop(take);
@@ -44,16 +44,16 @@ export function BoardPage() {
   async function remove(art: Art) {
     await api.removeArt(art.id);
     setRemoved(art);
-    await queries.invalidateQueries({ queryKey: ["board"] });
+    await queries.invalidateQueries({ queryKey: ["board"], exact: true });
   }
   async function rename(art: Art, title: string) {
     await api.renameArt(art.id, title);
-    await queries.invalidateQueries({ queryKey: ["board"] });
+    await queries.invalidateQueries({ queryKey: ["board"], exact: true });
   }
   async function putBack(art: Art) {
     await api.restoreArt(art.id);
     setRemoved(null);
-    await queries.invalidateQueries({ queryKey: ["board"] });
+    await queries.invalidateQueries({ queryKey: ["board"], exact: true });
   }
 
   return (
@@ -117,11 +117,6 @@ type RowActions = { onRemove: (art: Art) => void; onRename: (art: Art, title: st
 
 function Table({ board, picks, ...actions }: { board: Board; picks: Picks } & RowActions) {
   const { unit } = useUnit();
-  const cells = useMemo(() => {
-    const rows = new Map<number, Board["cells"]>();
-    for (const cell of board.cells) rows.set(cell.artwork_id, [...(rows.get(cell.artwork_id) ?? []), cell]);
-    return rows;
-  }, [board]);
   const arts = board.artworks.map(({ id }) => id);
   const blanks = board.templates.map(({ id }) => id);
   if (board.artworks.length === 0)
@@ -183,7 +178,6 @@ function Table({ board, picks, ...actions }: { board: Board; picks: Picks } & Ro
             key={art.id}
             art={art}
             templates={board.templates}
-            cells={cells.get(art.id) ?? []}
             picked={blanks.filter((id) => picks.has(art.id, id)).join(" ")}
             picking={picks.count > 0}
             onPick={picks.turn}

@@ -3,13 +3,12 @@ import { memo, useRef } from "react";
 import { Link } from "react-router";
 import { type Art, api, type BoardBlank, type Cell } from "../api/client";
 import { Mark, WORDS } from "../ui/parts";
-import { useSeen } from "../ui/useSeen";
+import { useNear, useSeen } from "../ui/useSeen";
 import { PickBox } from "./PickBox";
 
 type RowProps = {
   art: Art;
   templates: BoardBlank[];
-  cells: Cell[];
   /** Ids of the blanks that are picked with this artwork, with blanks between: a row is drawn anew only when they change. */
   picked: string;
   picking: boolean;
@@ -18,15 +17,28 @@ type RowProps = {
   onRename: (art: Art, title: string) => void;
 };
 
-/** A row. Its cells are laid out once it comes near what is in sight, so that a long board opens at once. */
+/** A row. Its cells are there while it is near what is in sight, so that a long board opens at once and scrolls smoothly. */
 export const BoardRow = memo(function BoardRow(props: RowProps) {
   const { art } = props;
   const row = useRef<HTMLTableRowElement>(null);
-  const near = useSeen(row, false, "600px");
+  const near = useNear(row, "600px");
+  const tall = useRef<number | undefined>(undefined);
+  if (near && row.current) tall.current = row.current.offsetHeight; // kept when its cells are put away
+  const found = useQuery({
+    queryKey: ["board", "row", art.id, props.templates.map(({ id }) => id).join(" ")],
+    queryFn: () => api.boardRow(art.id),
+    enabled: near,
+    placeholderData: (old) => old,
+  });
   const picked = props.picked ? props.picked.split(" ") : [];
   const blanks = props.templates.map(({ id }) => id);
   return (
-    <tr ref={row} className="h-[13.5rem] align-top" data-art={art.title}>
+    <tr
+      ref={row}
+      className="h-[13.5rem] align-top"
+      style={near ? undefined : { height: tall.current }}
+      data-art={art.title}
+    >
       <th
         scope="row"
         className="sticky left-0 z-[5] border-b border-rule bg-ground py-2.5 pr-4 pl-4 text-left font-normal"
@@ -60,9 +72,10 @@ export const BoardRow = memo(function BoardRow(props: RowProps) {
       {!near && <td colSpan={props.templates.length} className="border-b border-rule" />}
       {near &&
         props.templates.map((template) => {
-          const cell = props.cells.find((c) => c.template_id === template.id);
+          const cell = found.data?.cells.find((c) => c.template_id === template.id);
           return (
             <td key={template.id} className="border-b border-rule px-2 py-2.5">
+              {found.error && template === props.templates[0] && <p className="w-32 text-xs">{found.error.message}</p>}
               {cell && (
                 <div className="group relative">
                   <BoardCell cell={cell} art={art} template={template} />

@@ -35,7 +35,7 @@ export function useBatches(): Batches {
   const ended = found.data?.batches.reduce((sum, batch) => sum + batch.done, 0) ?? 0;
   const before = useRef(ended);
   useEffect(() => {
-    if (ended !== before.current) queries.invalidateQueries({ queryKey: ["board"], exact: true });
+    if (ended !== before.current) queries.invalidateQueries({ queryKey: ["board", "row"] });
     before.current = ended;
   }, [ended, queries]);
 

@@ -6,10 +6,10 @@ export function CasesTable({ sell }: { sell: Sell }) {
   const fees = cases[0]?.fees.map(([title]) => title) ?? [];
   const lines: { name: string; of: (one: Sell["cases"][number]) => string; minus?: boolean }[] = [
     { name: "Price, less the discount", of: (one) => one.item },
-    { name: "Shipping that the buyer pays", of: (one) => one.shipping },
+    { name: "Shipping the buyer pays", of: (one) => one.shipping },
     ...(sell.shop.tax_mode === "within the price" ? [{ name: "Tax within it", of: taxed, minus: true }] : []),
     ...fees.map((name, i) => ({ name, of: (one: Sell["cases"][number]) => one.fees[i]?.[1] ?? "0", minus: true })),
-    { name: "Blank, print, packing, sending", of: (one) => one.spent, minus: true },
+    { name: "What it costs you", of: (one) => one.spent, minus: true },
   ];
   return (
     <table className="w-full text-sm">

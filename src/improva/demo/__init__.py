@@ -150,7 +150,7 @@ def _prices(database: Database, dusk: int) -> None:
     ]
     selling.keep_shop({"currency": "EUR", "fees": fees, "tax_mode": "within the price", "tax_percent": "10", "free_from": "45"})
     regions = [
-        {"title": "Down the valley", "cost": "4.90", "charged": "4.90"},
+        {"title": "Valley", "cost": "4.90", "charged": "4.90"},
         {"title": "Over the pass", "cost": "11.80", "charged": "9.50"},
     ]
     selling.keep_costs(TUMBLER, {"blank": "5.40", "print": "1.30", "packing": "0.85", "regions": regions,

@@ -94,9 +94,12 @@ class Made:
         )
         return {row[0] for row in found}
 
-    def all_kinds(self) -> dict[tuple[int, str, str], set[str]]:
-        """What has been made, by artwork, blank and placing key."""
-        found: dict[tuple[int, str, str], set[str]] = {}
-        for row in self._database.connection.execute("SELECT DISTINCT artwork_id, template_id, placing, kind FROM made"):
-            found.setdefault((row[0], row[1], row[2]), set()).add(row[3])
+    def kinds_of_art(self, artwork_id: int) -> dict[tuple[str, str], set[str]]:
+        """What has been made of an artwork, by blank and placing key."""
+        found: dict[tuple[str, str], set[str]] = {}
+        rows = self._database.connection.execute(
+            "SELECT DISTINCT template_id, placing, kind FROM made WHERE artwork_id = ?", (artwork_id,)
+        )
+        for row in rows:
+            found.setdefault((row[0], row[1]), set()).add(row[2])
         return found

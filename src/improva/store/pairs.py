@@ -83,9 +83,10 @@ class Pairs:
         ).fetchone()
         return _row(row) if row else PairRow()
 
-    def all(self) -> dict[tuple[int, str], PairRow]:
-        """Every pair that is kept, by artwork and blank."""
-        return {(row["artwork_id"], row["template_id"]): _row(row) for row in self._database.connection.execute(_SELECT)}
+    def of_art(self, artwork_id: int) -> dict[str, PairRow]:
+        """Every pair of an artwork that is kept, by blank."""
+        found = self._database.connection.execute(f"{_SELECT} WHERE artwork_id = ?", (artwork_id,))
+        return {row["template_id"]: _row(row) for row in found}
 
     def place(self, artwork_id: int, template_id: str, decided: Placings, pieces: Pieces | None = None) -> None:
         """Decide the placing of some panels, and what is laid on some with it.

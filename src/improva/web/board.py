@@ -9,12 +9,10 @@ from flask_openapi3 import APIBlueprint, Tag
 from ..core.template import Template
 from ..proofing import proof_summary
 from ..store import PairRow
-from .artworks import art_shape
+from .artworks import ArtPath, art_shape
 from .desk import Desk
-from .shapes import Board, BoardBlank, Cell, PairPath
+from .shapes import Board, BoardBlank, BoardRow, Cell, PairPath
 from .work import Work
-
-Made = dict[tuple[int, str, str], set[str]]
 
 
 def cell(desk: Desk, work: Work, summary: dict[str, Any] | None, made: set[str], pressed: bool) -> dict[str, Any]:
@@ -41,16 +39,19 @@ def blueprint(desk: Desk) -> APIBlueprint:
 
     @api.get("", responses={200: Board})
     def board() -> dict[str, Any]:
-        """Everything on the board at once; what was not judged before is asked for cell by cell."""
-        arts, blanks, rows = desk.all_art(), desk.board_blanks(), desk.pairs.all()
-        works = [desk.pair(art, blank, rows.get((art.id, blank.id), PairRow())) for art in arts for blank in blanks]
-        kept, made = desk.made.summaries([work.proof_key for work in works]), desk.made.all_kinds()
+        """Artworks and blanks. Cells are asked for row by row, as rows come into sight: a year's work has many thousands."""
+        arts, blanks = desk.all_art(), desk.board_blanks()
+        return Board(artworks=[art_shape(a) for a in arts], templates=[board_blank(b) for b in blanks]).model_dump()
+
+    @api.get("/<int:artwork_id>", responses={200: BoardRow})
+    def row(path: ArtPath) -> dict[str, Any]:
+        """The cells of an artwork; what was not judged before is asked for cell by cell."""
+        art, blanks, rows = desk.art(path.artwork_id), desk.board_blanks(), desk.pairs.of_art(path.artwork_id)
+        works = [desk.pair(art, blank, rows.get(blank.id, PairRow())) for blank in blanks]
+        kept, made = desk.made.summaries([work.proof_key for work in works]), desk.made.kinds_of_art(art.id)
         pressed = desk.pressings.pressed()
-        cells = [
-            cell(desk, w, kept.get(w.proof_key), made.get((*w.pair, w.placing_key), set()), w.pair in pressed) for w in works
-        ]
-        shown = Board(artworks=[art_shape(a) for a in arts], templates=[board_blank(b) for b in blanks], cells=[])
-        return {**shown.model_dump(), "cells": cells}
+        return {"cells": [cell(desk, w, kept.get(w.proof_key), made.get((w.template.id, w.placing_key), set()), w.pair in pressed)
+                          for w in works]}  # fmt: skip
 
     @api.get("/<int:artwork_id>/<template_id>", responses={200: Cell})
     def one_cell(path: PairPath) -> dict[str, Any]:

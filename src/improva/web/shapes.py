@@ -195,10 +195,15 @@ class BoardBlank(Shape):
 
 
 class Board(Shape):
-    """Everything on the range board."""
+    """What is on the range board; cells come row by row."""
 
     artworks: list[Art]
     templates: list[BoardBlank]
+
+
+class BoardRow(Shape):
+    """The cells of one artwork, a blank each."""
+
     cells: list[Cell]
 
 
