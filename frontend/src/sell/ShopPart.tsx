@@ -3,7 +3,7 @@ import type { Sell } from "../api/client";
 import { Pick, Tick } from "../ui/fields";
 import { Button, Heading, IconButton } from "../ui/parts";
 import { AmountField } from "./AmountField";
-import { fresh, Named } from "./CostsPart";
+import { fresh, Named } from "./Named";
 import type { Selling } from "./useSelling";
 
 const BASES = [

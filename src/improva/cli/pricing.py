@@ -8,9 +8,9 @@ from typing import Any
 
 import click
 
-from ..core.pricing import Costs, Fee, Region, Sale, Tax, break_even, cases, money, price_for, rounded_up
+from ..core.pricing import Costs, Fee, Region, Tax, cases, money, safe_price
 from ..core.pricing.costs import FeeBase, TaxMode
-from ..core.pricing.margin import Case, worst_sale
+from ..core.pricing.margin import Case
 from ..core.pricing.money import BadPrice, currency
 from .group import as_json_option, main, tell
 
@@ -78,14 +78,9 @@ def price(cost: str, packing: str, shipping: str, charged: str, regions: tuple[s
     off = money(discount, "percentage")
     found = cases(costs, money(price, "price"), off)
 
-    def worst(amount: Decimal) -> Sale:
-        return worst_sale(costs, amount, off)
-
-    even = break_even(costs, worst)
-    asked = None
+    even, asked = safe_price(costs, off, Decimal(0)), None
     if want is not None:
-        asked = price_for(costs, money(want.rstrip("%")), want.endswith("%"), worst)
-        asked = rounded_up(asked, money(ending)) if ending is not None else asked
+        asked = safe_price(costs, off, money(want.rstrip("%")), want.endswith("%"), None if ending is None else money(ending))
     report = {"currency": costs.currency.code, "price": float(money(price)), "cases": [_case(case) for case in found],
               "break_even": float(even), "asked": None if asked is None else float(asked)}  # fmt: skip
     lines = [f"{case.title:16} {case.margin.left:>9} {costs.currency.code} left of {case.margin.paid}"

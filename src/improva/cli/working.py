@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import os
 from pathlib import Path
 
 import click
@@ -16,5 +15,6 @@ from .group import main
 def worker(data: Path) -> None:
     """Take jobs from the queue named by IMPROVA_QUEUE, until interrupted; what is under way is finished first."""
     from ..web.worker import work
+    from ..work.queue import queue_url
 
-    work(os.environ.get("IMPROVA_QUEUE"), data)
+    work(queue_url(), data)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import os
-from functools import partial
 from pathlib import Path
 from urllib.parse import urlsplit
 
@@ -12,8 +10,6 @@ from flask_openapi3 import Info, OpenAPI
 
 from .. import __version__
 from ..store import Database
-from ..work.jobs import Jobs
-from ..work.queue import QUEUE_URL
 from . import (
     artworks,
     batching,
@@ -35,7 +31,7 @@ from . import (
     showing,
 )
 from .desk import Desk
-from .errands import runners, seal
+from .errands import jobs_of
 from .problems import MAX_UPLOAD_MB, invalid, problem, register
 
 PAGE = Path(__file__).parent / "page"
@@ -52,8 +48,7 @@ def create_app(data: Path) -> OpenAPI:
     desk = Desk(Database(data))
     app.extensions["desk"] = desk
     register(app)
-    url = os.environ.get(QUEUE_URL)
-    jobs = Jobs(desk.database, runners(data, desk.darkroom), partial(seal, desk), url)
+    jobs = jobs_of(desk)
     app.extensions["jobs"] = jobs
     for queueing in (printing, ganging, showing, batching):
         app.register_api(queueing.blueprint(desk, jobs))

@@ -11,6 +11,8 @@ from typing import Any
 from ..core.output import Watch
 from ..store.extract import open_extract, take_extract
 from ..work.darkroom import Darkroom
+from ..work.jobs import Jobs
+from ..work.queue import queue_url
 from ..work.working import Outcome, Runner
 from .desk import Desk
 from .exporting import print_job
@@ -22,9 +24,9 @@ ERRANDS = {"print": print_job, "gang": gang_job, "pictures": pictures_job, "film
 """Kinds of long work, and who does each: with a desk, what was asked, and a watch."""
 
 
-def _pairs_of(asked: dict[str, Any]) -> set[tuple[int, str]]:
+def _pairs_of(kind: str, asked: dict[str, Any]) -> set[tuple[int, str]]:
     """The pairs that a job is about."""
-    if "gang" in asked:
+    if kind == "gang":
         return {(item["artwork_id"], item["template_id"]) for item in asked["gang"]["items"]}
     return {(asked["artwork_id"], asked["template_id"])}
 
@@ -39,7 +41,7 @@ def _others(asked: dict[str, Any]) -> set[int]:
 
 def seal(desk: Desk, kind: str, asked: dict[str, Any]) -> dict[str, Any]:
     """The extract of a desk's records that a job needs."""
-    pairs = _pairs_of(asked)
+    pairs = _pairs_of(kind, asked)
     blanks = {template_id for _, template_id in pairs}
     arts = {artwork_id for artwork_id, _ in pairs} | _others(asked)
     for artwork_id in list(arts):  # others in a scene's places bring their own pieces along
@@ -67,3 +69,9 @@ def runners(folder: Path, darkroom: Darkroom) -> dict[str, Runner]:
             shutil.rmtree(place, ignore_errors=True)
 
     return {kind: partial(run, kind) for kind in ERRANDS}
+
+
+def jobs_of(desk: Desk) -> Jobs:
+    """The long work of a desk, by the queue that is named or by one of its own."""
+    work = runners(desk.database.folder, desk.darkroom)
+    return Jobs(desk.database, work, partial(seal, desk), queue_url())

@@ -6,7 +6,6 @@ import os
 import shutil
 import time
 from collections.abc import Callable
-from functools import partial
 from pathlib import Path
 
 from pydantic import ValidationError
@@ -20,13 +19,11 @@ from ..core.output import beside, slug
 from ..range_file import BadRange, Range
 from ..scenes import scenes_of
 from ..store import Batches, Database
-from ..work.jobs import Jobs
-from ..work.queue import QUEUE_URL
 from .artworks import title_of
 from .batch_shapes import BatchBody, LeftOut, PairRef
 from .batching import every_scene, planned
 from .desk import Desk
-from .errands import runners, seal
+from .errands import jobs_of
 from .print_shapes import PrintingBody
 from .show_shapes import Showing
 from .work import Work
@@ -91,7 +88,7 @@ def make_range(asked: Range, folder: Path, tell: Told) -> tuple[int, list[LeftOu
     traits = _checked(asked)
     database = Database(folder / RECORDS)
     desk = Desk(database)
-    jobs = Jobs(database, runners(database.folder, desk.darkroom), partial(seal, desk), os.environ.get(QUEUE_URL))
+    jobs = jobs_of(desk)
     batches = Batches(database)
     for row in batches.shown():  # of a run that was broken off: what it has made is found by its content
         batches.stop(row.id)

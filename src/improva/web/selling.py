@@ -8,7 +8,7 @@ from typing import Any
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import Field
 
-from ..core.pricing import Case, Costs, Sale, break_even, cases, margin_of, money, price_for, rounded_up
+from ..core.pricing import Case, Costs, Sale, cases, margin_of, money, safe_price
 from ..core.pricing.margin import worst_sale
 from ..core.pricing.money import BadPrice
 from ..store import Selling
@@ -42,13 +42,12 @@ def _case(costs: Costs, case: Case) -> CaseShape:
 
 
 def _asked(costs: Costs, sale: SaleBody, discount: Decimal) -> str | None:
-    """The price that leaves what is wanted in the worst case too, ending as it should; None where no price does."""
+    """The price that leaves what is wanted in the worst case too; None where no price does."""
+    ending = None if sale.ending is None else money(sale.ending)
     try:
-        price = price_for(costs, money(sale.wanted), sale.wanted_percent, lambda p: worst_sale(costs, p, discount))
+        return f"{safe_price(costs, discount, money(sale.wanted), sale.wanted_percent, ending):f}"
     except BadPrice:
         return None
-    whole = Decimal(10) if sale.ending and money(sale.ending) >= 1 else Decimal(1)
-    return f"{costs.currency.round(rounded_up(price, money(sale.ending), whole) if sale.ending is not None else price):f}"
 
 
 def sell_state(kept: Selling, artwork_id: int, template_id: str) -> SellState:
@@ -62,7 +61,7 @@ def sell_state(kept: Selling, artwork_id: int, template_id: str) -> SellState:
     try:
         costs, price, discount = core_costs(shop, body), money(sale.price), money(sale.discount)
         found = [_case(costs, case) for case in cases(costs, price, discount)]
-        even = break_even(costs, lambda p: worst_sale(costs, p, discount))
+        even = safe_price(costs, discount, Decimal(0))
     except BadPrice as problem:
         return nothing.model_copy(update={"problem": str(problem)})
     asked = _asked(costs, sale, discount)

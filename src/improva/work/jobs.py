@@ -166,15 +166,12 @@ class Jobs:
             if self.table.stopping(job_id) and not out.asked_to_stop:
                 out.asked_to_stop = True
                 self._slips.ask_to_stop(out.place)
-            if now - out.heard_at > self.lease_s and (out.beat or self._lost()):
+            # one that nobody has taken is lost only if it does not wait in the queue either
+            if now - out.heard_at > self.lease_s and (out.beat or not self._slips.waiting()):
                 log.warning("job %d: nothing heard of its worker, given anew", job_id)
                 self._slips.forget(out.place)
                 del self._out[job_id]
                 self.table.give_back(job_id)
-
-    def _lost(self) -> bool:
-        """Whether work that nobody has taken is not waiting in the queue either."""
-        return not self._slips.waiting()
 
     def _end(self, job_id: int, out: _Out, told: dict[str, Any]) -> None:
         for row in told.get("made", ()):

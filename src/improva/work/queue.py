@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import os
 from pathlib import Path
 from typing import Any
 
@@ -29,6 +30,11 @@ class PlainSerializer(Serializer):  # type: ignore[misc]  # Huey carries no type
 
     def _deserialize(self, data: bytes) -> Message:
         return Message(*json.loads(data))
+
+
+def queue_url() -> str | None:
+    """The URL of the queue that is named, or None."""
+    return os.environ.get(QUEUE_URL)
 
 
 def open_queue(url: str | None, folder: Path) -> Huey:

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from decimal import ROUND_CEILING, Decimal
 
 from .costs import Costs, Sale
-from .margin import margin_of
+from .margin import margin_of, worst_sale
 from .money import MOST, BadPrice
 
 Made = Callable[[Decimal], Sale]
@@ -20,8 +20,7 @@ PENNIES_OFF = 3
 def _enough(costs: Costs, sale: Sale, wanted: Decimal, percent: bool) -> bool:
     found = margin_of(costs, sale)
     if percent:
-        net = found.left + found.spent + sum((amount for _, amount in found.fees), Decimal(0))
-        return found.left >= 0 and found.left * 100 >= wanted * net
+        return found.left >= 0 and found.left * 100 >= wanted * found.net
     return found.left >= wanted
 
 
@@ -65,6 +64,16 @@ def price_for(costs: Costs, wanted: Decimal, percent: bool = False, make: Made =
 
 def _coins(amount: Decimal, step: Decimal) -> Decimal:
     return (amount / step).to_integral_value() * step
+
+
+def safe_price(
+    costs: Costs, discount: Decimal, wanted: Decimal, percent: bool = False, ending: Decimal | None = None
+) -> Decimal:
+    """The lowest price that leaves what is wanted in the worst case too, ending as it should. Raises :class:`BadPrice`."""
+    price = price_for(costs, wanted, percent, lambda p: worst_sale(costs, p, discount))
+    if ending is not None:
+        price = rounded_up(price, ending, Decimal(10) if ending >= 1 else Decimal(1))
+    return costs.currency.round(price)
 
 
 def break_even(costs: Costs, make: Made = Sale) -> Decimal:

@@ -35,6 +35,11 @@ class Margin:
     left: Decimal
     percent: Decimal | None
 
+    @property
+    def net(self) -> Decimal:
+        """What the seller takes in without tax."""
+        return self.left + self.spent + sum((amount for _, amount in self.fees), Decimal(0))
+
 
 @dataclass(frozen=True)
 class Case:
