@@ -60,6 +60,21 @@ def test_a_range_is_made_and_made_only_once(folder: Path) -> None:
     assert second.exit_code == 0 and visible(folder) == files
 
 
+def test_artworks_of_one_name_keep_apart_and_a_fit_taken_back_holds_no_more(folder: Path) -> None:
+    (folder / "art/field_1.jpg").write_bytes(encoded(Image.fromarray(quadrants(610, 500)[::-1]), "JPEG"))
+    lines = (
+        RANGE.replace("art/*.png", "art/field_1.*").replace("make = ", "").replace("[pictures]", 'make = ["print"]\n[pictures]')
+    )
+    (folder / "range.toml").write_text(lines)
+    assert batch(folder).exit_code == 0
+    names = [path for path in visible(folder) if "mug-11oz" in path]
+    assert {name.split("/")[0] for name in names} == {"field-1", "field-1-2"}
+    (folder / "range.toml").write_text(lines[: lines.index("[fit]")])
+    assert batch(folder).exit_code == 0
+    again = Image.open(folder / "out" / sorted(names)[0]).convert("RGB")
+    assert again.getpixel((5, 5)) != (255, 255, 255) or again.getpixel((60, 60)) != (255, 255, 255)
+
+
 def test_killed_in_the_middle_it_goes_on_and_doubles_nothing(folder: Path) -> None:
     command = [sys.executable, "-m", "improva.cli", "batch", str(folder / "range.toml"), "-o", str(folder / "out")]
     process = subprocess.Popen(command, stdout=subprocess.DEVNULL)

@@ -68,6 +68,7 @@ def _laid_out(desk: Desk, asked: Range, traits: list[Traits]) -> list[PairRef]:
     for pair in pairs:
         desk.pairs.set_printing(pair.artwork_id, pair.template_id, printing)
         work = desk.work(pair.artwork_id, pair.template_id)
+        desk.pairs.move(pair.artwork_id, pair.template_id, -work.row.step)  # what an earlier run was told holds no more
         if (placing := asked.fit.get(pair.template_id)) is not None:
             desk.pairs.place(pair.artwork_id, pair.template_id, {work.template.panels[0].id: placing})
         desk.pairs.set_showing(pair.artwork_id, pair.template_id, _showing(work, asked).model_dump())
@@ -113,7 +114,7 @@ def make_range(asked: Range, folder: Path, tell: Told) -> tuple[int, list[LeftOu
 def _follow(desk: Desk, batches: Batches, batch_id: int, folder: Path, tell: Told) -> int:
     """Wait for a batch, and lay each of its files out under its telling name as it comes."""
     laid: set[str] = set()
-    titles = {art.id: slug(art.title) for art in desk.artworks.all()}
+    titles = _folders(desk)
     while True:
         row = batches.get(batch_id)
         assert row is not None
@@ -128,6 +129,17 @@ def _follow(desk: Desk, batches: Batches, batch_id: int, folder: Path, tell: Tol
         if not row.under_way:
             return len(laid)
         time.sleep(LOOKED_EVERY_S)
+
+
+def _folders(desk: Desk) -> dict[int, str]:
+    """A folder's name for each artwork: its title, and a number where an earlier one has that already."""
+    found: dict[int, str] = {}
+    for art in desk.artworks.all():
+        name, number = slug(art.title), 2
+        while name in found.values():
+            name, number = f"{slug(art.title)}-{number}", number + 1
+        found[art.id] = name
+    return found
 
 
 def _lay(source: Path, target: Path) -> None:
