@@ -50,8 +50,9 @@ types: .venv/ready frontend/node_modules/.ready
 	mkdir -p build && $(BIN)/python -m improva.web.document > build/api.json
 	cd frontend && npm run --silent types
 
+# Every processor has a worker of its own: threads of the libraries would only wait for each other.
 pytest:
-	$(BIN)/pytest -n auto --maxprocesses 4 --dist loadfile --no-loadscope-reorder
+	VIPS_CONCURRENCY=1 OPENBLAS_NUM_THREADS=1 OPENCV_FOR_THREADS_NUM=1 $(BIN)/pytest -n auto --maxprocesses 4 --dist loadfile --no-loadscope-reorder
 
 # Lock files carry hashes and no addresses.
 lock: .venv/ready-to-test

@@ -11,6 +11,7 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+from hypothesis import settings
 from PIL import Image
 
 from improva.catalogue import template
@@ -54,6 +55,9 @@ def closed_wave(w: int = W, h: int = H, broken: bool = False) -> np.ndarray:
 def art_of(pixels: np.ndarray, **options: object) -> Artwork:
     return Artwork.read(encoded(Image.fromarray(pixels), **options))
 
+
+settings.register_profile("busy", deadline=None)  # a machine busy with other tests says nothing of a function's speed
+settings.load_profile("busy")
 
 _traits = cache(find_traits)
 

@@ -14,7 +14,7 @@ from improva.core.template import Panel
 
 from .. import shapes
 from ..bake import Scene
-from ..flatlay import Lay, Layer, curve, joined, mirrored
+from ..flatlay import Lay, Layer, arch, both, curve, joined, mirrored
 from ..sets import WALLS
 from ..stage import Stage
 from . import garments
@@ -26,6 +26,10 @@ SCALE = 0.95
 DOWN = 4.0
 POCKET = (130.0, 440.0)
 """Where the pocket lies on the front's trim, in mm: as in the template."""
+MOUTH, MOUTH_Y = (41.0, 97.0), -18.0
+"""The hood's opening on the canvas, nearly an ellipse: half its width and height, and its middle. As long round as the panels' edge."""
+OPENING, FAR, DEEP = (120.0, 360.0), (16.0, 374.0), 80.0
+"""Where a half of the hood begins and ends on its panel, from top to neck in mm: along the opening, and so deep behind it."""
 SHOULDER, CUFF = np.array([222.0, 62.0]), np.array([404.0, 556.0])
 
 
@@ -83,12 +87,36 @@ def _hood(side: float, back: bool) -> Callable[[Plane], Plane]:
         if back:
             x, y = at[..., 0] * side / SCALE + 4, (at[..., 1] + 200) / SCALE + 20
             return np.stack([290 - x if side < 0 else x, y], -1)
-        right, down = np.abs(at[..., 0]) / 64, (at[..., 1] + 28) / 116  # round the opening, taken as an ellipse
-        out = (np.hypot(right, down) - 1) * 85 / SCALE
-        x, y = 288 - out, 110 + 240 * np.arctan2(right, -down) / np.pi
-        return np.stack([290 - x if side > 0 else x, y], -1)
+        away = at - [0, MOUTH_Y]
+        right, down = np.abs(away[..., 0]) / MOUTH[0], away[..., 1] / MOUTH[1]
+        behind = np.maximum(np.hypot(away[..., 0], away[..., 1]) * (1 - 1 / np.maximum(np.hypot(right, down), 1e-3)), 0) / SCALE
+        part = np.minimum(behind / DEEP, 1)
+        top, foot = ((1 - part) * near + part * far for near, far in zip(OPENING, FAR, strict=True))
+        y = top + (foot - top) * _way_round(right, down)
+        return np.stack([behind if side > 0 else 290 - behind, y], -1)
 
     return place
+
+
+@cache
+def _arc() -> tuple[Plane, Plane]:
+    """Angles from an ellipse's top, and the share of its half that is passed there."""
+    angle = np.linspace(0, np.pi, 721)
+    points = np.stack([MOUTH[0] * np.sin(angle), -MOUTH[1] * np.cos(angle)], -1)
+    run = np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(points, axis=0), axis=1))])
+    return angle, run / run[-1]
+
+
+def _way_round(right: Plane, down: Plane) -> Plane:
+    """How much of the way from the opening's top to its foot lies behind a point, in true length."""
+    return np.interp(np.arctan2(right, -down), *_arc())
+
+
+def _hood_rim() -> tuple[Plane, Plane]:
+    """The opening, and the outer line of the hem round it."""
+    mouth = both(joined(arch((0, -115), (27, -104), (41, -64), (39, -4), (21, 56)), arch((0, 79), (11, 74), (21, 56))[::-1]))
+    edge = both(joined(arch((0, -139), (43, -127), (66, -72), (64, 2), (48, 66)), arch((0, 103), (25, 95), (48, 66))[::-1]))
+    return mouth, edge
 
 
 def _as_uv(place: Callable[[Plane], Plane], panel: Panel) -> Callable[[Plane], Plane]:
@@ -105,12 +133,13 @@ def layers(back: bool) -> list[Layer]:
     found = []
 
     def put(name: str, old: str, outline: Plane | None = None, place: Callable[[Plane], Plane] | None = None,
-            keep: float = 0.0, rib: float | None = None) -> None:  # fmt: skip
+            keep: float = 0.0, rib: float | None = None, hole: Plane | None = None) -> None:  # fmt: skip
         uv = None if place is None else _as_uv(place, _panel(name.split("@", maxsplit=1)[0]))
         was = plain[old]
         found.append(Layer(name, was.outline if outline is None else outline, was.thick, was.puff, was.soft, was.folds, was.rib if rib is None else rib,
-                           was.seams if outline is None else (), was.hem, was.hole, uv, was.creases, keep))  # fmt: skip
+                           was.seams if outline is None else (), was.hem, was.hole if hole is None else hole, uv, was.creases, keep))  # fmt: skip
 
+    mouth, edge = _hood_rim()
     sleeve, cuff, (_, inward) = _sleeve_outline(), _cuff_outline(), _sleeve_axes()
     tilt = float(np.degrees(np.arctan2(inward[1], inward[0])))
     put("trim@cuff-r", "cuff-r", cuff, rib=tilt)
@@ -129,9 +158,9 @@ def layers(back: bool) -> list[Layer]:
         put("inside@lining", "lining")
     # both halves of the hood are one height field, of which each keeps its own side; the second is laid, the first only cut
     for name, side in (("hood-right" if not back else "hood-left", -1.0), ("hood-left" if not back else "hood-right", 1.0)):
-        put(name, "hood", None, _hood(side, back), side)
+        put(name, "hood", None, _hood(side, back), side, hole=None if back else mouth)
     if not back:
-        put("inside@edge", "edge")
+        put("inside@edge", "edge", edge, hole=mouth)
     return found
 
 

@@ -31,7 +31,7 @@ def _relief() -> NDArray[np.float32]:
 def put_pillow(stage: Stage, at: object) -> None:
     """A pillow with its middle at the origin, its print towards -y."""
     front, back = _sheets()
-    canvas = stage.cloth("front", _relief(), 0.014, (2.4, 2.4), 0.1)
+    canvas = stage.cloth("front", _relief(), 0.014, (2.4, 2.4), 0.02)
     stage.add("front", shapes.write_ply(stage.folder / "front.ply", *shapes.sheet(front)), canvas, at)
     plain = stage.cloth(rgb(0.78, 0.775, 0.76), sheen=0.1)
     stage.add("back", shapes.write_ply(stage.folder / "back.ply", *shapes.sheet(back)), plain, at)

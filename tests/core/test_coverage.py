@@ -26,7 +26,7 @@ def exact(shape: object, region: tuple[int, int, int, int]) -> np.ndarray:
     return found
 
 
-@settings(max_examples=15, deadline=None)
+@settings(max_examples=15)
 @given(
     st.lists(PLACE, min_size=2, max_size=2, unique=True).map(sorted),
     st.lists(PLACE, min_size=2, max_size=2, unique=True).map(sorted),

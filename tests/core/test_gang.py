@@ -37,7 +37,7 @@ def check(plan: GangPlan, items: list[GangItem], sheet: GangSheet) -> None:
                 assert i == j or each.intersection(grown[j]).area < 1e-9
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(items=ITEMS, gap=st.floats(0, 10), turn=st.booleans(), roll=st.booleans())
 def test_prints_never_overlap_and_none_is_lost(items: list[GangItem], gap: float, turn: bool, roll: bool) -> None:
     sheet = GangSheet(297, None if roll else 420, 5, gap, turn)

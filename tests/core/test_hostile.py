@@ -36,7 +36,7 @@ def test_the_seeds_themselves_are_read(kind: str) -> None:
     assert Artwork.read(SEEDS[kind]).proxy(64).image().width <= 64
 
 
-@settings(max_examples=250, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=250, suppress_health_check=[HealthCheck.too_slow])
 @given(
     st.sampled_from(sorted(SEEDS)),
     st.lists(st.tuples(st.integers(0, 10_000), st.integers(0, 255)), max_size=12),
@@ -51,13 +51,13 @@ def test_damaged_files(kind: str, flips: list[tuple[int, int]], kept: float) -> 
     read_whole(bytes(data[: int(len(data) * (0.3 + 0.7 * kept))]))
 
 
-@settings(max_examples=100, deadline=None)
+@settings(max_examples=100)
 @given(st.binary(max_size=400))
 def test_any_bytes(data: bytes) -> None:
     read_whole(data)
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(st.text(st.characters(codec="utf-8"), max_size=60), st.text(st.characters(codec="utf-8"), max_size=30))
 def test_any_drawing(inside: str, width: str) -> None:
     read_whole(

@@ -27,7 +27,7 @@ def camera(high: float = 200.0, roll: float = 0.0, aside: float = 0.0) -> Camera
     return Camera(700.0, high, (-0.12, aside, roll), 1600.0, (400.0, 300.0))
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(
     turn=st.floats(-55, 55), share=st.floats(0.02, 0.98), high=st.floats(60, 420), roll=st.floats(-0.5, 0.5), aside=st.floats(-0.1, 0.1)
 )  # fmt: skip

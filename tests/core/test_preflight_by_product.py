@@ -344,7 +344,7 @@ def test_known_traits_change_nothing() -> None:
     assert prove(blank, blank.panel(), art, Placing()) == prove(blank, blank.panel(), art, Placing(), traits=find_traits(art))
 
 
-@settings(max_examples=15, deadline=None)
+@settings(max_examples=8)
 @given(
     st.sampled_from(["tumbler-20oz-tapered", "mug-15oz", "garden-flag", "t-shirt"]), st.integers(200, 2400), st.floats(1.05, 3)
 )

@@ -96,7 +96,7 @@ def test_every_proposal_can_be_laid_and_gives_its_reason(blank: str, make: objec
             place(panel, art.facts.size, found.placing)
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.sampled_from(sorted(templates())), st.integers(60, 900), st.integers(60, 900))
 def test_a_proposed_cover_leaves_no_bare_edge(blank: str, w: int, h: int) -> None:
     art = art_of(quadrants(w, h))

@@ -56,7 +56,7 @@ def test_a_turn_by_any_angle_matches_the_geometry(design_of: Callable[..., Desig
                 assert np.abs(got[y, x, :3].astype(int) - colours[u > 0.5, v > 0.5]).max() <= 2
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.integers(40, 900), st.integers(40, 900), st.floats(-180, 180), st.integers(50, 700))
 def test_cover_leaves_no_pixel_bare_at_any_output_size(w: int, h: int, turn: float, out: int) -> None:
     art = Artwork.read(encoded(Image.new("RGB", (w, h), (200, 100, 50))))

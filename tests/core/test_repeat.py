@@ -58,7 +58,7 @@ def test_every_kind_against_tiles_laid_by_hand(kind: str) -> None:
     assert np.array_equal(out, np.vstack(rows))
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(
     st.integers(40, 900), st.integers(40, 700), st.integers(1, 9), st.sampled_from(KINDS), st.floats(-200, 200),
     st.floats(-200, 200), st.integers(1, 90), st.integers(1, 70),

@@ -71,7 +71,7 @@ def test_undo_and_redo_go_all_the_way_and_over_a_restart(database: Database, art
     assert pairs.get(art_id, BLANK).placings == {"wrap": steps[0]}
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.lists(st.sampled_from(["place", "undo", "redo"]), max_size=30))
 def test_history_behaves_like_a_list_with_a_hand_in_it(moves: list[str]) -> None:
     import tempfile

@@ -1,6 +1,7 @@
 """The page's own files, and the server as it is started."""
 
 import os
+import shutil
 import signal
 import subprocess
 import sys
@@ -41,7 +42,8 @@ def test_a_page_that_is_not_built_says_so(client: FlaskClient, monkeypatch: pyte
     assert answer.status_code == 503 and "make demo" in answer.json["detail"]
 
 
-def test_a_killed_server_comes_back_with_everything(tmp_path: Path) -> None:
+def test_a_killed_server_comes_back_with_everything(tmp_path: Path, demo_folder: Path) -> None:
+    shutil.copytree(demo_folder, tmp_path, dirs_exist_ok=True)
     port = free_port()
     command = [sys.executable, "-m", "improva.cli", "serve", "--demo", "--port", str(port), "--data", str(tmp_path)]
     for _ in range(2):

@@ -38,6 +38,10 @@ D65: Floats = XYZ_OF_SRGB.sum(axis=1)
 """The white point that makes R = G = B colourless."""
 
 
+LAB_OF_ROOTS: Floats = np.array([[0, 116, 0, -16], [500, -500, 0, 0], [0, 200, -200, 0]], np.float32)
+"""The f of X, Y and Z and 1 to L*, a*, b*: CIE 15, 8.2.1."""
+
+
 def parse_hex(text: str) -> tuple[int, int, int]:
     """``#rrggbb`` to 8-bit R, G, B.
 
@@ -53,15 +57,19 @@ def lab(rgb: NDArray[np.uint8]) -> Floats:
     """8-bit sRGB (h, w, 3) to CIE L*a*b* under D65 (h, w, 3), L in 0…100 (CIE 15, 8.2.1)."""
     light = cv2.LUT(np.ascontiguousarray(rgb), LINEAR_OF_BYTE.reshape(1, 256))
     xyz = np.asarray(cv2.transform(light, XYZ_OF_SRGB / D65[:, None]))
-    f = np.where(xyz > (6 / 29) ** 3, np.cbrt(xyz), xyz * (29 / 6) ** 2 / 3 + 4 / 29)
-    x, y, z = np.moveaxis(f, -1, 0)
-    return np.stack([116 * y - 16, 500 * (x - y), 200 * (y - z)], axis=-1).astype(np.float32)
+    dark = xyz <= (6 / 29) ** 3
+    f = np.asarray(cv2.pow(xyz, 1 / 3))
+    f[dark] = xyz[dark] * ((29 / 6) ** 2 / 3) + 4 / 29
+    found = np.asarray(cv2.transform(f, LAB_OF_ROOTS), np.float32)
+    np.maximum(found[..., 0], 0, out=found[..., 0])  # black, rounded
+    return found
 
 
 def lab_distance(first: NDArray[np.floating], second: NDArray[np.floating]) -> Floats:
     """Euclidean distance of Lab colours (…, 3), giving (…): CIE 1976 ΔE*ab, for telling edges, not for judging."""
     apart = np.subtract(first, second, dtype=np.float32)
-    return np.asarray(np.sqrt(np.einsum("...c,...c->...", apart, apart)), np.float32)
+    np.multiply(apart, apart, out=apart)
+    return np.asarray(np.sqrt(apart[..., 0] + apart[..., 1] + apart[..., 2]), np.float32)
 
 
 def rgb_of_lab(colours: NDArray[np.floating]) -> Floats:

@@ -16,6 +16,7 @@ from ..core.artwork.reading import read_file
 from ..core.artwork.traits import Traits, find_traits
 from ..core.errors import ImprovaError
 from ..core.output import beside, slug
+from ..core.output.writing import sweep
 from ..range_file import BadRange, Range
 from ..scenes import scenes_of
 from ..store import Batches, Database
@@ -95,6 +96,8 @@ def make_range(asked: Range, folder: Path, tell: Told) -> tuple[int, list[LeftOu
         batches.stop(row.id)
         batches.put_away(row.id)
     database.sweep()
+    for place in folder.glob("*/*/"):
+        sweep(place)
     files, left_out = 0, list[LeftOut]()
     try:
         pairs = _laid_out(desk, asked, traits)

@@ -233,7 +233,7 @@ def test_a_piece_is_clipped_to_the_one_beneath_it() -> None:
 PANELS = [p for t in templates().values() for p in t.panels if p.shape != "cone" and not p.outline_mm]
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(st.sampled_from(PANELS), st.sampled_from(PANELS), st.floats(-1, 1), st.floats(-1, 1), st.floats(0.05, 1))
 def test_words_in_the_safe_area_stay_in_it_when_they_are_carried(
     source: Panel, target: Panel, u: float, v: float, size: float

@@ -46,7 +46,7 @@ def step_of(kind: StepKind) -> st.SearchStrategy[Step]:
 STEPS = st.one_of([step_of(kind) for kind in KINDS.values()])
 
 
-@settings(max_examples=120, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=120, suppress_health_check=[HealthCheck.too_slow])
 @given(st.lists(STEPS, min_size=1, max_size=3), st.booleans())
 def test_a_picture_or_a_sentence_comes_of_any_steps(steps: list[Step], opaque: bool) -> None:
     start = cutout(SQUARE, TRIANGLE, size=120)
@@ -80,7 +80,7 @@ def test_every_kind_tells_itself_and_reads_what_it_writes(kind: StepKind) -> Non
                     field.checked(wrong)
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(STEPS)
 def test_a_step_written_in_a_shell_is_the_same_step(step: Step) -> None:
     kind = KINDS[step.kind]

@@ -33,7 +33,7 @@ def area_of(picture: Picture) -> float:
     return float(picture.alpha.sum() / 255)
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=12)
 @given(st.floats(0.5, 9.5))
 def test_area_of_a_convex_shape_s_border_by_steiner(mm: float) -> None:
     """A + P·r + π·r² (J. Steiner 1840)."""

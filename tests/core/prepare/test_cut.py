@@ -124,7 +124,7 @@ def test_a_tolerance_that_would_remove_everything_is_told_before() -> None:
         cut(Picture(np.full((50, 50, 4), 255, np.uint8), 10.0))
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.integers(0, 60), st.integers(0, 60))
 def test_more_tolerance_never_clears_less(one: int, other: int) -> None:
     scan = on_paper(disc((150, 120, 110), size=120, radius=40), grain=4)

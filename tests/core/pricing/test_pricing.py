@@ -84,7 +84,7 @@ def test_amounts_are_decimals_to_the_last_coin() -> None:
     assert margin_of(yen, Sale(D(2505))).fees == (("Marketplace", D(251)),)  # 250.5, and there is no half yen
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(
     st.integers(0, 900), st.integers(0, 400), st.integers(0, 400), st.integers(0, 30), st.integers(0, 60), st.integers(0, 25),
     st.integers(0, 40), st.one_of(st.none(), st.integers(1, 4000)), st.booleans(), st.integers(0, 40),

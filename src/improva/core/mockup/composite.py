@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 from ..colour import Floats
 from ..ink import colour_reflectance
 from .cores import by_rows
+from .grazing import sample
 from .scene import Region
 from .surface import OpenSurface, no_surfaces, seen_surface
 from .tone import table
@@ -174,18 +175,12 @@ def _window(seen: PrintMap, rows: slice) -> tuple[slice, tuple[slice, slice]] | 
     return slice(first - seen.rows.start, last - seen.rows.start), (slice(first - rows.start, last - rows.start), seen.columns)
 
 
-def _sampled(texture: Floats, seen: PrintMap, inside: slice) -> Floats:
-    h, w = texture.shape[:2]
-    return np.asarray(cv2.remap(texture, seen.u[inside] * w - 0.5, seen.v[inside] * h - 0.5, cv2.INTER_LINEAR,
-                                borderMode=cv2.BORDER_REPLICATE))  # fmt: skip
-
-
 def _lay(colour: Floats, texture: Floats, seen: PrintMap, rows: slice) -> None:
     """Give some rows the texture's colour where they see the print itself, not only its bounce."""
     if (part := _window(seen, rows)) is None:
         return
     inside, window = part
-    rho, far = _sampled(texture, seen, inside), seen.far[inside]
+    rho, far = sample(texture, seen.u, seen.v, seen.grazing, inside), seen.far[inside]
     rho[far] = colour[window][far]
     colour[window] = rho
 
@@ -196,7 +191,7 @@ def _lay_on_cloth(added: Floats, lit: Lit, name: str, texture: Floats, beneath: 
     if (part := _window(seen, rows)) is None:
         return
     inside, window = part
-    ink = _sampled(texture, seen, inside)
+    ink = sample(texture, seen.u, seen.v, seen.grazing, inside)
     ink[seen.far[inside]] = 0
     more = ink[..., :3] - ink[..., 3:] * (beneath if beneath.ndim == 1 else beneath[inside])
     cloth = lit.view.info.region(name).on

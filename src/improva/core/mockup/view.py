@@ -12,6 +12,7 @@ from scipy.ndimage import distance_transform_edt
 from ..colour import Floats
 from ..errors import BadScene
 from .cores import by_rows
+from .grazing import Grazing, find_grazing
 from .scene import Passes, Region, SceneInfo
 from .tone import CODES, RANGE
 
@@ -52,6 +53,7 @@ class PrintMap:
         far: pixels in the window that see only the print's bounced light, (h, w) bool.
         texture_px: texture size at which one texel covers about one pixel where the print faces the camera.
         near: what of it lies near each place of the picture; None of a ground.
+        grazing: where it turns away from the camera.
     """
 
     rows: slice
@@ -61,6 +63,7 @@ class PrintMap:
     far: np.ndarray
     texture_px: tuple[int, int]
     near: Near | None = None
+    grazing: Grazing | None = None
 
 
 class Planes(Mapping[str, Floats]):
@@ -188,7 +191,7 @@ def _maps(info: SceneInfo, passes: Passes, window: tuple[slice, slice], size: tu
     seen, below = (
         {n: _print_map(uv) for n, uv in group.items() if not np.isnan(uv[..., 0]).all()} for group in (places, grounds)
     )
-    seen = {n: replace(found, near=_near(places[n])) for n, found in seen.items()}
+    seen = {n: _whole(found, places[n]) for n, found in seen.items()}
     if not seen:
         raise BadScene("At this size the print cannot be seen: ask for a larger picture.")
     return seen, below
@@ -203,6 +206,11 @@ def _print_map(uv: Floats) -> PrintMap:
     texture = tuple(round(1 / max(float(np.nanpercentile(d[d > 0], 25)), 1 / 8192)) if (d > 0).any() else 16 for d in (du, dv))
     u, v = (np.ascontiguousarray(np.nan_to_num(window[..., i])) for i in (0, 1))
     return PrintMap(rows, columns, u, v, ~near[rows, columns], (max(16, texture[0]), max(16, texture[1])))
+
+
+def _whole(seen: PrintMap, uv: Floats) -> PrintMap:
+    """With what a print needs beside what a ground does."""
+    return replace(seen, near=_near(uv), grazing=find_grazing(uv[seen.rows, seen.columns], seen.texture_px))
 
 
 def _near(uv: Floats) -> Near:
@@ -271,13 +279,14 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: boo
 
 def _mirrored(seen: PrintMap, width: int) -> PrintMap:
     columns = slice(width - seen.columns.stop, width - seen.columns.start)
-    flip = [np.ascontiguousarray(plane[:, ::-1]) for plane in (1 - seen.u, seen.v, seen.far)]
-    near = seen.near
-    if near is None:
-        return PrintMap(seen.rows, columns, flip[0], flip[1], flip[2], seen.texture_px)
-    u, v, share = (np.ascontiguousarray(p[:, ::-1]) for p in (1 - near.u, near.v, near.share))
-    there = Near(u, v, share, near.step)
-    return PrintMap(seen.rows, columns, flip[0], flip[1], flip[2], seen.texture_px, there)
+    u, v, far = (np.ascontiguousarray(plane[:, ::-1]) for plane in (1 - seen.u, seen.v, seen.far))
+    near, grazing = seen.near, seen.grazing
+    if near is not None:
+        flip = [np.ascontiguousarray(plane[:, ::-1]) for plane in (1 - near.u, near.v, near.share)]
+        near = replace(near, u=flip[0], v=flip[1], share=flip[2])
+    if grazing is not None:
+        grazing = replace(grazing, columns=u.shape[1] - 1 - grazing.columns, du=-grazing.du)
+    return replace(seen, columns=columns, u=u, v=v, far=far, near=near, grazing=grazing)
 
 
 def _blur(info: SceneInfo, passes: Passes, scale: float) -> Floats | None:
