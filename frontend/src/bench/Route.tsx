@@ -27,8 +27,8 @@ export function Route({ hand, station }: { hand: Hand; station: Station }) {
     press: { name: "Press", state: pair.pressed ? "pressed" : "not pressed yet", mark: pair.pressed ? "pass" : null },
     sell: {
       name: "Sell",
-      state: pair.priced ? `at ${pair.priced}` : "no price yet",
-      mark: pair.priced ? "pass" : null,
+      state: pair.listed ? "listed" : pair.priced ? `at ${pair.priced}` : "no price yet",
+      mark: pair.listed || pair.priced ? "pass" : null,
     },
   };
   const here = STATIONS.indexOf(station);

@@ -41,5 +41,9 @@ class Stopped(ImprovaError):
     """Work that was stopped on request before it was done."""
 
 
+class BadListing(ImprovaError):
+    """A listing, or a marketplace's limits, that cannot be."""
+
+
 class BadPress(ImprovaError):
     """Press settings out of reach, or a blank that does not go into such a press."""

@@ -7,6 +7,7 @@ from .calibrations import CalibrationRow, Calibrations
 from .database import Database
 from .fonts import FontRow, Fonts
 from .jobs import JobRow, JobTable
+from .listings import HandedIn, Listings
 from .made import Made, MadeRow
 from .origins import Origins
 from .own_scenes import OwnSceneRow, OwnScenes
@@ -28,8 +29,10 @@ __all__ = [
     "Database",
     "FontRow",
     "Fonts",
+    "HandedIn",
     "JobRow",
     "JobTable",
+    "Listings",
     "LookRow",
     "Looks",
     "Made",

@@ -53,10 +53,23 @@ class Database:
             if column not in columns:
                 self.connection.execute(f"ALTER TABLE {table} ADD COLUMN {column} {kind}")
         self.connection.execute("CREATE INDEX IF NOT EXISTS job_of_batch ON job (batch_id, state)")
+        self._take_listings()
         # Placings of one panel, from when the only blank's only panel was its wrap.
         self.connection.execute(
             "UPDATE placing SET placing = json_object('wrap', json(placing)) WHERE json_extract(placing, '$.fit') IS NOT NULL"
         )
+
+    def _take_listings(self) -> None:
+        """Let the table of made files take listing packs, where an earlier version allowed only prints and pictures."""
+        old = self.connection.execute("SELECT sql FROM sqlite_master WHERE name = 'made'").fetchone()[0]
+        if "'listing'" in old:
+            return
+        with self.writing() as connection:
+            connection.execute(old.replace("'picture')", "'picture', 'listing')").replace("TABLE made", "TABLE made_anew"))
+            connection.execute("INSERT INTO made_anew SELECT * FROM made")
+            connection.execute("DROP TABLE made")
+            connection.execute("ALTER TABLE made_anew RENAME TO made")
+            connection.execute("CREATE INDEX made_for_pair ON made (artwork_id, template_id)")
 
     @property
     def connection(self) -> sqlite3.Connection:

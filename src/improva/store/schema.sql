@@ -93,7 +93,7 @@ CREATE TABLE IF NOT EXISTS made (
     key         TEXT    PRIMARY KEY,
     artwork_id  INTEGER NOT NULL REFERENCES artwork (id),
     template_id TEXT    NOT NULL,
-    kind        TEXT    NOT NULL CHECK (kind IN ('print', 'picture')),
+    kind        TEXT    NOT NULL CHECK (kind IN ('print', 'picture', 'listing')),
     placing     TEXT    NOT NULL,
     file_name   TEXT    NOT NULL,
     made_at     TEXT    NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now'))
@@ -242,3 +242,45 @@ CREATE TABLE IF NOT EXISTS pair_sale (
     sale        TEXT    NOT NULL CHECK (json_valid(sale)),
     PRIMARY KEY (artwork_id, template_id)
 ) STRICT, WITHOUT ROWID;
+
+-- A listing: words kept per blank and per artwork, and of each pair its pictures in order and its marketplace.
+CREATE TABLE IF NOT EXISTS blank_words (
+    template_id TEXT PRIMARY KEY,
+    words       TEXT NOT NULL CHECK (json_valid(words))
+) STRICT, WITHOUT ROWID;
+CREATE TABLE IF NOT EXISTS art_words (
+    artwork_id  INTEGER PRIMARY KEY REFERENCES artwork (id),
+    words       TEXT    NOT NULL CHECK (json_valid(words))
+) STRICT;
+CREATE TABLE IF NOT EXISTS pair_listing (
+    artwork_id  INTEGER NOT NULL REFERENCES artwork (id),
+    template_id TEXT    NOT NULL,
+    listing     TEXT    NOT NULL CHECK (json_valid(listing)),
+    PRIMARY KEY (artwork_id, template_id)
+) STRICT, WITHOUT ROWID;
+
+-- The seller's word that a listing goes out although its licence speaks against it. None is ever taken away, only withdrawn.
+CREATE TABLE IF NOT EXISTS overruling (
+    id           INTEGER PRIMARY KEY,
+    artwork_id   INTEGER NOT NULL REFERENCES artwork (id),
+    template_id  TEXT    NOT NULL,
+    reasons      TEXT    NOT NULL CHECK (json_valid(reasons)),
+    why          TEXT    NOT NULL,
+    at           TEXT    NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now')),
+    withdrawn_at TEXT
+) STRICT;
+CREATE INDEX IF NOT EXISTS overruling_of_pair ON overruling (artwork_id, template_id);
+
+-- Listing packs that were handed to a marketplace, and what it answered.
+CREATE TABLE IF NOT EXISTS handed_in (
+    id          INTEGER PRIMARY KEY,
+    artwork_id  INTEGER NOT NULL REFERENCES artwork (id),
+    template_id TEXT    NOT NULL,
+    market      TEXT    NOT NULL,
+    made_key    TEXT    NOT NULL,
+    accepted    INTEGER NOT NULL,
+    number      TEXT,
+    reasons     TEXT    NOT NULL CHECK (json_valid(reasons)),
+    at          TEXT    NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now'))
+) STRICT;
+CREATE INDEX IF NOT EXISTS handed_in_of_pair ON handed_in (artwork_id, template_id);

@@ -21,6 +21,7 @@ from . import (
     fonts,
     ganging,
     handing_over,
+    listing,
     looks,
     own_scenes,
     preparations,
@@ -50,7 +51,7 @@ def create_app(data: Path) -> OpenAPI:
     register(app)
     jobs = jobs_of(desk)
     app.extensions["jobs"] = jobs
-    for queueing in (printing, ganging, showing, batching):
+    for queueing in (printing, ganging, showing, listing, batching):
         app.register_api(queueing.blueprint(desk, jobs))
     for part in (
         board,

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from .shapes import Shape
 
-BatchKind = Literal["pictures", "print"]
+BatchKind = Literal["pictures", "print", "listing"]
 MOST_PAIRS = 20_000
 
 

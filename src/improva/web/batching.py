@@ -17,13 +17,16 @@ from ..core.output import slug
 from ..scenes import scenes_of
 from ..store import Batches, BatchRow, NewJob
 from ..work.jobs import Jobs
-from .batch_shapes import BatchBody, BatchList, BatchShape, LeftOut
+from .batch_shapes import BatchBody, BatchKind, BatchList, BatchShape, LeftOut
 from .desk import Desk
 from .exporting import plan_of, printing_of
+from .packing import pack_job_of
 from .problems import NotHere
 from .show_shapes import ShotBody, Showing
 from .showing import fitted, showing_of
 from .work import Work
+
+KINDS: dict[BatchKind, str] = {"pictures": "Pictures", "print": "Print files", "listing": "Listing packs"}
 
 
 class BatchPath(BaseModel):
@@ -77,6 +80,18 @@ def print_jobs(desk: Desk, work: Work) -> Iterator[tuple[str, NewJob]]:
     yield "", NewJob("print", asked, f"{_title(work)}: print files", work.art.id, work.template.id)
 
 
+def listing_jobs(desk: Desk, work: Work) -> Iterator[tuple[str, NewJob]]:
+    """The job of a pair's listing pack. Raises :class:`BadListing` where it may not or cannot be listed."""
+    yield "", NewJob("listing", pack_job_of(desk, work), f"{_title(work)}: listing pack", work.art.id, work.template.id)
+
+
+def jobs_of_kind(desk: Desk, work: Work, kind: BatchKind, look: Showing | None) -> Iterator[tuple[str, NewJob]]:
+    """A pair's part of a batch, each job with what it is ordered by."""
+    if kind == "pictures":
+        return picture_jobs(work, look)
+    return print_jobs(desk, work) if kind == "print" else listing_jobs(desk, work)
+
+
 def planned(desk: Desk, body: BatchBody) -> tuple[list[NewJob], list[LeftOut]]:
     """The jobs of a batch in the order they are best done in, and what is left out. Raises :class:`NotHere`."""
     look = None
@@ -90,7 +105,7 @@ def planned(desk: Desk, body: BatchBody) -> tuple[list[NewJob], list[LeftOut]]:
     for ref in {(pair.artwork_id, pair.template_id): pair for pair in body.pairs}.values():
         work = desk.work(ref.artwork_id, ref.template_id)
         try:
-            jobs = list(picture_jobs(work, look) if body.kind == "pictures" else print_jobs(desk, work))
+            jobs = list(jobs_of_kind(desk, work, body.kind, look))
         except ImprovaError as problem:
             left_out.append(LeftOut(title=_title(work), why=str(problem)))
             continue
@@ -131,7 +146,7 @@ def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:
         if not wanted:
             raise BadOutput(f"Of none of these can anything be made. {left_out[0].title}: {left_out[0].why}.")
         pairs = len({(job.artwork_id, job.template_id) for job in wanted})
-        what = "Pictures" if body.kind == "pictures" else "Print files"
+        what = KINDS[body.kind]
         batches.add(body.kind, f"{what} of {pairs} pair{'s' if pairs > 1 else ''}", wanted)
         jobs.wake()
         return answer(left_out)

@@ -101,7 +101,7 @@ def pair_shape(desk: Desk, work: Work, panel_id: str | None) -> Pair:
         palette=desk.preparing.palette(work.art), beside=[art_shape(row) for row in work.laid_on(panel).arts.values()],
         pieces=PIECES.validate_python(list(work.laid_on(panel).kept)), pictured="picture" in made, printed="print" in made,
         pressed=work.pair in desk.pressings.pressed(),
-        priced=desk.selling.priced(*work.pair),
+        listed=work.pair in desk.listings.listed(), priced=desk.selling.priced(*work.pair),
     )  # fmt: skip
 
 

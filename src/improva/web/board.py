@@ -15,12 +15,12 @@ from .shapes import Board, BoardBlank, BoardRow, Cell, PairPath
 from .work import Work
 
 
-def cell(desk: Desk, work: Work, summary: dict[str, Any] | None, made: set[str], pressed: bool) -> dict[str, Any]:
+def cell(desk: Desk, work: Work, summary: dict[str, Any] | None, made: set[str], pressed: bool, listed: bool) -> dict[str, Any]:
     """One cell, as plain values since a board has many; without a summary its verdict is still to come."""
     told = summary or {"verdict": None, "blocker": None, "open": 0}
     return {
         "artwork_id": work.art.id, "template_id": work.template.id, "fitted": bool(work.row.placings),
-        "pictured": "picture" in made, "printed": "print" in made, "pressed": pressed, **told,
+        "pictured": "picture" in made, "printed": "print" in made, "pressed": pressed, "listed": listed, **told,
         "shown": f"/api/pairs/{work.art.id}/{work.template.id}/cell?version={desk.cell_key(work)}",
     }  # fmt: skip
 
@@ -49,8 +49,8 @@ def blueprint(desk: Desk) -> APIBlueprint:
         art, blanks, rows = desk.art(path.artwork_id), desk.board_blanks(), desk.pairs.of_art(path.artwork_id)
         works = [desk.pair(art, blank, rows.get(blank.id, PairRow())) for blank in blanks]
         kept, made = desk.made.summaries([work.proof_key for work in works]), desk.made.kinds_of_art(art.id)
-        pressed = desk.pressings.pressed()
-        return {"cells": [cell(desk, w, kept.get(w.proof_key), made.get((w.template.id, w.placing_key), set()), w.pair in pressed)
+        pressed, listed = desk.pressings.pressed(), desk.listings.listed()
+        return {"cells": [cell(desk, w, kept.get(w.proof_key), made.get((w.template.id, w.placing_key), set()), w.pair in pressed, w.pair in listed)
                           for w in works]}  # fmt: skip
 
     @api.get("/<int:artwork_id>/<template_id>", responses={200: Cell})
@@ -58,6 +58,13 @@ def blueprint(desk: Desk) -> APIBlueprint:
         """One cell, judged now if it was not before."""
         work = desk.work(path.artwork_id, path.template_id)
         made = desk.made.kinds(work.art.id, work.template.id, work.placing_key)
-        return cell(desk, work, proof_summary(desk.proof(work)), made, work.pair in desk.pressings.pressed())
+        return cell(
+            desk,
+            work,
+            proof_summary(desk.proof(work)),
+            made,
+            work.pair in desk.pressings.pressed(),
+            work.pair in desk.listings.listed(),
+        )
 
     return api

@@ -38,6 +38,7 @@ from ..store import (
     Calibrations,
     Database,
     Fonts,
+    Listings,
     Looks,
     Made,
     MadeRow,
@@ -89,6 +90,7 @@ class Desk:
         self.pressings = Pressings(self.database)
         self.saved_looks = Looks(self.database)
         self.selling = Selling(self.database)
+        self.listings = Listings(self.database)
         self.own_scenes = OwnScenes(self.database)
         take_from(self.own_scenes.folder)
         self.darkroom = darkroom or Darkroom()

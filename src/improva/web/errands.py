@@ -17,10 +17,11 @@ from ..work.working import Outcome, Runner
 from .desk import Desk
 from .exporting import print_job
 from .ganging import gang_job
+from .packing import listing_job
 from .picturing import film_job, pictures_job
 from .piece_shapes import PIECES, arts_of
 
-ERRANDS = {"print": print_job, "gang": gang_job, "pictures": pictures_job, "film": film_job}
+ERRANDS = {"print": print_job, "gang": gang_job, "pictures": pictures_job, "film": film_job, "listing": listing_job}
 """Kinds of long work, and who does each: with a desk, what was asked, and a watch."""
 
 

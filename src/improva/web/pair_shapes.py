@@ -67,4 +67,5 @@ class Pair(Shape):
     pictured: bool
     printed: bool
     pressed: bool
+    listed: bool = Field(description="Taken by a marketplace")
     priced: str | None = Field(description="Its price with the currency, once it has one")

@@ -52,7 +52,7 @@ def says(desk: Desk, work: Work, shot: Shot) -> dict[str, str]:
 def _lit(desk: Desk, work: Work, shot: Shot, size: tuple[int, int]) -> tuple[Lit, dict[str, Floats]]:
     """A shot's lit view and its prints, from the artwork as it came."""
     original = desk.original(work.art)
-    lit = desk.darkroom.lit(shot.info, size, shot.colours, mirrored=shot.mirrored, cut=desk.cut(work, {}, original))
+    lit = desk.darkroom.lit(shot.info, size, shot.colours, shot.close, shot.mirrored, desk.cut(work, {}, original))
     prints = print_texture(work.designs(), work.opener(original, desk.original), lit.view)
     return graded(lit, shot.grade), {**prints, **_others(desk, work, shot, lit.view, desk.original)}
 
@@ -74,7 +74,7 @@ def _others(desk: Desk, work: Work, shot: Shot, view: View, open_art: Callable[[
 
 def quick_look(desk: Desk, work: Work, held: Placings, shot: Shot, size: tuple[int, int]) -> bytes:
     """A quick JPEG of a shot with what is in the hand: light, ground, words and measures as they will be."""
-    lit = desk.darkroom.lit(shot.info, size, shot.colours, mirrored=shot.mirrored, cut=desk.quick_cut(work, held))
+    lit = desk.darkroom.lit(shot.info, size, shot.colours, shot.close, shot.mirrored, desk.quick_cut(work, held))
     art = desk.quick_art(work, held, lit)
     prints = print_texture(work.designs(held), work.opener(art, desk.proxy), lit.view)
     prints.update(_others(desk, work, shot, lit.view, desk.proxy))
@@ -118,7 +118,7 @@ def make_picture(desk: Desk, work: Work, shot: Shot, size: tuple[int, int], endi
     name = picture_name(work.art.title, shot.info.id, shot.name, size, ending)
     key = key_of(
         "picture", work.subject, fingerprint(shot.info), work.placing_key, name, shot.angle, shot.colours,
-        repr((shot.grade, shot.captions, shot.measured, shot.backdrop)), _others_key(desk, work, shot),
+        repr((shot.grade, shot.captions, shot.measured, shot.close, shot.backdrop)), _others_key(desk, work, shot),
     )  # fmt: skip
 
     def make(path: Path) -> None:
@@ -173,7 +173,11 @@ def pictures_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:
 def film_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:
     """Do a job of filming."""
     work = desk.work(asked["artwork_id"], asked["template_id"])
-    film, showing = FilmBody.model_validate(asked["film"]), Showing.model_validate(asked["showing"])
+    return [make_film(desk, work, FilmBody.model_validate(asked["film"]), Showing.model_validate(asked["showing"]), watch)[0]]
+
+
+def make_film(desk: Desk, work: Work, film: FilmBody, showing: Showing, watch: Watch) -> tuple[str, str, Path]:
+    """A film of a turn, made now if it is not kept: key, name, path. Raises :class:`BadScene`."""
     shot = shot_of(work, ShotBody(scene_id=film.scene_id), showing)
     check_turns(shot.info)
     name = film_name(work.art.title, shot.info.id, film.seconds, film.size, film.format)
@@ -184,8 +188,7 @@ def film_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:
         lit, prints = _lit(desk, work, shot, film.size)
         write_film(path, turning(lit, prints), film.seconds, watch)
 
-    desk.keep(MadeRow(key, "picture", work.placing_key, name), work, make)
-    return [key]
+    return key, name, desk.keep(MadeRow(key, "picture", work.placing_key, name), work, make)
 
 
 def findings_of(work: Work, shots: list[Shot]) -> list[Finding]:

@@ -178,6 +178,7 @@ class Cell(Shape):
     pictured: bool
     printed: bool
     pressed: bool
+    listed: bool
     verdict: StatusName | None = Field(description="None while it has not been judged")
     blocker: str | None = Field(description="The gravest finding, in a few words")
     open: int = Field(description="How many findings there are")

@@ -28,6 +28,7 @@ class Shot:
     grade: Grade = PLAIN
     clear: bool = False
     measured: bool = False
+    close: bool = False
     captions: tuple[Caption, ...] = ()
     backdrop: BackdropBody | None = None
     named_by: tuple[str, ...] = ()
@@ -41,6 +42,7 @@ class Shot:
                 self.view,
                 *self.named_by,
                 *(["size"] if self.measured else []),
+                *(["detail"] if self.close else []),
                 *(["clear"] if self.clear else ["on-photo"] if self.backdrop else []),
             ]
         )
@@ -59,7 +61,7 @@ def shot_of(work: Work, asked: ShotBody, showing: Showing) -> Shot:
     for name, colour in colours.items():
         info.region(name).check(colour, SURFACES)
     return Shot(info, view or next(iter(info.views)), angle, asked.view in info.mirrored, colours, showing.grade.to_core(),
-                showing.clear, asked.measured, tuple(c.to_core() for c in showing.captions), showing.backdrop,
+                showing.clear, asked.measured, asked.close, tuple(c.to_core() for c in showing.captions), showing.backdrop,
                 places=_places(work, info, showing))  # fmt: skip
 
 

@@ -64,6 +64,7 @@ class ShotBody(Shape):
     angle: float | None = Field(default=None, ge=-36000, le=36000)
     colours: dict[str, str] = Field(default_factory=dict)
     measured: bool = Field(default=False, description="With its measures drawn beside it")
+    close: bool = Field(default=False, description="The print from near by")
 
 
 class Showing(Shape):

@@ -53,6 +53,11 @@ def sheet_name(art_title: str, template_id: str) -> str:
     return f"{slug(art_title)}_{template_id}_contact-sheet.jpg"
 
 
+def pack_name(art_title: str, template_id: str, market: str) -> str:
+    """For example ``summit-line_mug-11oz_valley-stalls.zip``."""
+    return f"{slug(art_title)}_{template_id}_{market}.zip"
+
+
 def list_name(art_title: str, template_id: str) -> str:
     """For example ``summit-line_mug-11oz_pictures.json``."""
     return f"{slug(art_title)}_{template_id}_pictures.json"

@@ -1,0 +1,12 @@
+"""What a marketplace is given beside the pictures, and in what order the pictures stand."""
+
+from .checks import TextFinding, check_texts
+from .licence import Overruling, licence_reasons
+from .markets import MARKETS, Market
+from .slots import KINDS, Missing, Slot, SlotKind, missing_kinds, proposed_slots
+from .words import ArtWords, BlankWords, Texts, alt_text, put_together
+
+__all__ = [
+    "KINDS", "MARKETS", "ArtWords", "BlankWords", "Market", "Missing", "Overruling", "Slot", "SlotKind", "TextFinding", "Texts", "alt_text",
+    "check_texts", "licence_reasons", "missing_kinds", "proposed_slots", "put_together",
+]  # fmt: skip

@@ -1,0 +1,124 @@
+"""Which pictures a listing has, and in what order: the clearest first, at least one of each kind."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+from itertools import islice
+from typing import Literal, get_args
+
+from ..mockup.scene import Region, SceneInfo
+
+SlotKind = Literal["front", "side", "lifestyle", "detail", "size", "unprinted", "colour"]
+KINDS: tuple[SlotKind, ...] = get_args(SlotKind)
+"""Kinds of pictures, in the order in which a listing needs them. Common practice, no published source."""
+
+NEEDED = {
+    "front": "the front, as clear as can be",
+    "side": "another side",
+    "lifestyle": "the product where it is used",
+    "detail": "the print from near by",
+    "size": "its size, with measures",
+    "unprinted": "what is not printed",
+    "colour": "another colour that it is sold in",
+}
+MOST_COLOURS = 3
+
+
+@dataclass(frozen=True)
+class Slot:
+    """A picture of a listing: a scene in a view, its colours, from near by, or with measures."""
+
+    kind: SlotKind
+    scene_id: str
+    view: str | None = None
+    colours: dict[str, str] = field(default_factory=dict)
+    measured: bool = False
+    close: bool = False
+
+    @property
+    def shows(self) -> tuple[object, ...]:
+        """What tells it from another picture."""
+        return self.scene_id, self.view, tuple(sorted(self.colours.items())), self.measured, self.close
+
+
+@dataclass(frozen=True)
+class Missing:
+    """A kind of picture that a listing lacks, and a slot that would show it."""
+
+    kind: SlotKind
+    what: str
+    offered: Slot
+
+
+def _sold_parts(info: SceneInfo) -> list[Region]:
+    """Plain parts of the product that come in several colours."""
+    return [r for r in info.regions if r.panel is None and not r.around and len(r.colours) > 1]
+
+
+def _candidates(scenes: Sequence[SceneInfo], printed: set[str]) -> dict[SlotKind, list[Slot]]:
+    lead = scenes[0]
+    front = next(iter(lead.views))
+    lived = [s for s in scenes if s.kind == "lifestyle"]
+    bare = [s for s in scenes if s.unprinted or any(r.panel and r.panel not in printed for r in s.regions)]
+    sides = [Slot("side", info.id, view) for info in scenes if info.kind != "lifestyle" for view in info.views
+             if (info.id, view) != (lead.id, front)]  # fmt: skip
+    sides.sort(key=lambda slot: slot.scene_id != lead.id)
+    dressed = next((s for s in scenes if _sold_parts(s)), None)
+    return {
+        "front": [Slot("front", lead.id, front)],
+        "side": sides,
+        "lifestyle": [Slot("lifestyle", s.id, next(iter(s.views))) for s in lived],
+        "detail": [Slot("detail", lead.id, front, close=True)],
+        "size": [Slot("size", s.id, next(iter(s.views)), measured=True) for s in scenes if s.measures],
+        "unprinted": [Slot("unprinted", s.id, list(s.views)[-1] if not s.turns else next(iter(s.views))) for s in bare],
+        "colour": [] if dressed is None else [Slot("colour", dressed.id, next(iter(dressed.views)), chosen) for chosen in _dresses(dressed)],
+    }  # fmt: skip
+
+
+def _dresses(info: SceneInfo) -> Iterable[dict[str, str]]:
+    """Other colours of the part that is coloured most: a garment before its cords."""
+    part = max(_sold_parts(info), key=lambda r: len(r.colours))
+    usual = part.colours.get(part.default or "", part.default)
+    others = [name for name, code in part.colours.items() if name != part.default and code != usual]
+    step = max(1, len(others) // MOST_COLOURS)
+    return ({part.id: name} for name in islice(others[::step], MOST_COLOURS))
+
+
+def proposed_slots(scenes: Sequence[SceneInfo], printed: set[str], most: int) -> list[Slot]:
+    """The pictures of a listing: one of each kind that there can be, then more sides, colours and surroundings.
+
+    Args:
+        scenes: of the blank, the one it is shown in at first first.
+        printed: panels that carry something.
+        most: how many pictures there may be.
+    """
+    if not scenes:
+        return []
+    found: list[Slot] = []
+
+    def take(slot: Slot) -> None:
+        if len(found) < most and all(slot.shows != other.shows for other in found):
+            found.append(slot)
+
+    among = _candidates(scenes, printed)
+    for kind in KINDS:
+        if among[kind]:
+            take(among[kind][0])
+    for kind in ("side", "colour", "lifestyle", "size", "unprinted"):
+        for slot in among[kind][1:]:
+            take(slot)
+    return found
+
+
+def missing_kinds(slots: Sequence[Slot], scenes: Sequence[SceneInfo], printed: set[str]) -> list[Missing]:
+    """Kinds that none of the slots shows, of those that there can be, each with a slot that does.
+
+    One picture can be of several kinds: a front with what is not printed beside it shows both.
+    """
+    if not scenes:
+        return []
+    among = _candidates(scenes, printed)
+    shown = {slot.kind for slot in slots} | {kind for slot in slots for kind, group in among.items()
+                                            if any(slot.shows == other.shows for other in group)}  # fmt: skip
+    return [Missing(kind, NEEDED[kind], among[kind][0]) for kind in KINDS if kind not in shown and among[kind]]

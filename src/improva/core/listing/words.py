@@ -1,0 +1,111 @@
+"""A listing's words, put together from parts: what is kept per blank, what is the design's own, what the template knows."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from ..template import Template
+from ..units import inches
+
+FIELD = re.compile(r"\{(\w+)\}")
+"""A place in a text that is filled from the parts, as ``{design}``."""
+
+FIELDS = {
+    "design": "the design's name",
+    "line": "the design's own line",
+    "blank": "what it is printed on",
+    "size": "the print's size, in and cm",
+    "sizes": "the sizes it is sold in",
+    "material": "what it is made of",
+    "finish": "its finishes",
+    "unprinted": "what stays unprinted",
+}
+"""The parts that can be named in a text, and what each is."""
+
+
+@dataclass(frozen=True)
+class BlankWords:
+    """Kept per blank: the same for every design on it. Texts can name :data:`FIELDS`."""
+
+    title: str = "{design}, {blank}"
+    text: str = ""
+    tags: tuple[str, ...] = ()
+    search: str = "{line} {blank}"
+
+
+@dataclass(frozen=True)
+class ArtWords:
+    """The design's own: a name for buyers, a line of its own, tags."""
+
+    name: str = ""
+    line: str = ""
+    tags: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Texts:
+    """A listing's words.
+
+    Attributes:
+        left_out: tags for which there was no room.
+        unknown: fields that are named in a text and are none.
+    """
+
+    title: str
+    description: str
+    tags: tuple[str, ...]
+    search: str
+    left_out: tuple[str, ...] = ()
+    unknown: tuple[str, ...] = ()
+
+
+def attributes(template: Template) -> dict[str, str]:
+    """What a template knows of its blank, by field; only what it does know."""
+    panel = template.panels[0]
+    w, h = panel.worn().trim_mm
+    size = f"{inches(w):.3g} × {inches(h):.3g} in ({w / 10:.3g} × {h / 10:.3g} cm)"
+    found = {"blank": template.title, "size": size, "sizes": ", ".join(template.sizes), "material": template.substrate,
+             "finish": ", ".join(template.finishes), "unprinted": template.unprinted}  # fmt: skip
+    return {name: value for name, value in found.items() if value}
+
+
+def _filled(text: str, parts: dict[str, str]) -> str:
+    """A text with its fields filled; what is left of empty ones does not stay as double spaces."""
+    return re.sub(r"[ \t]{2,}", " ", FIELD.sub(lambda m: parts.get(m[1], "" if m[1] in FIELDS else m[0]), text)).strip(" ,")
+
+
+def unique_tags(*groups: Iterable[str]) -> list[str]:
+    """Tags in their order, each once whatever its capitals; spaces set straight."""
+    seen: dict[str, str] = {}
+    for tag in (" ".join(each.split()) for group in groups for each in group):
+        if tag:
+            seen.setdefault(tag.casefold(), tag)
+    return list(seen.values())
+
+
+def put_together(template: Template, art_title: str, of_art: ArtWords, of_blank: BlankWords, tags_most: int) -> Texts:
+    """A listing's words. The design's own tags come first; of all tags as many are taken as there is room for."""
+    known = attributes(template)
+    parts = {**known, "design": of_art.name or art_title, "line": of_art.line}
+    lines = [f"{label}: {known[name]}." for name, label in (("size", "Printed area"), ("sizes", "Sizes"), ("material", "Made of"),
+                                                            ("finish", "Finish"), ("unprinted", "Not printed")) if name in known]  # fmt: skip
+    body = [of_art.line, _filled(of_blank.text, parts), "\n".join(lines)]
+    tags = unique_tags(of_art.tags, of_blank.tags)
+    texts = (of_blank.title, of_blank.text, of_blank.search)
+    unknown = dict.fromkeys(name for text in texts for name in FIELD.findall(text) if name not in FIELDS)
+    return Texts(
+        title=_filled(of_blank.title, parts), description="\n\n".join(part for part in body if part),
+        tags=tuple(tags[:tags_most]), search=_filled(of_blank.search, parts), left_out=tuple(tags[tags_most:]), unknown=tuple(unknown),
+    )  # fmt: skip
+
+
+def alt_text(design: str, template: Template, scene: str, view: str, colours: Sequence[str], most: int) -> str:
+    """What a picture shows, for those who cannot see it; shortened at a word where a market takes less."""
+    said = f"{design} on {template.title}: {scene}, {view.replace('-', ' ')}" + (
+        f", in {', '.join(colours)}" if colours else ""
+    )
+    if len(said) <= most:
+        return said
+    return said[: most - 1].rsplit(" ", 1)[0].rstrip(",: ") + "…"
