@@ -50,7 +50,7 @@ def test_a_failure_is_not_kept() -> None:
 def test_views_and_proxies_are_kept_ready() -> None:
     darkroom, studio = Darkroom(), scene("straight-tumbler-studio", template(BLANK))
     assert darkroom.view(studio, (160, 160)) is darkroom.view(studio, (160, 160))
-    close = darkroom.view(studio, (160, 160), close=True)
+    close = darkroom.view(studio, (160, 160), close="print")
     far = darkroom.view(studio, (160, 160))
     seen = [v.maps["wrap"].rows.stop - v.maps["wrap"].rows.start for v in (close, far)]
     assert seen[0] > seen[1] * 1.1  # close shows the print larger

@@ -36,6 +36,12 @@ export type BatchBody = Schemas["BatchBody"];
 export type BatchList = Schemas["BatchList"];
 export type Sell = Whole<Schemas["SellState"], "shop" | "costs" | "sale">;
 export type SellChange = Partial<Pick<Sell, "shop" | "costs" | "sale">>;
+export type Listing = Whole<Schemas["ListingState"], "art_words" | "blank_words">;
+export type ListingChange = Partial<Schemas["ListingBody"]>;
+export type ListingSlot = Schemas["ListingSlot"];
+export type ShownSlot = Schemas["ShownSlot"];
+export type Market = Schemas["MarketShape"];
+export type MarketLimits = Schemas["MarketBody"];
 export type LeftOut = Schemas["LeftOut"];
 export type Shot = Schemas["ShotBody"];
 export type Backdrop = Required<Schemas["BackdropBody"]>;
@@ -216,6 +222,19 @@ export const api = {
   selling: (place: Place) => json<Sell>("GET", at({ ...place, panel: null }, "/selling")),
   decideSelling: (place: Place, change: SellChange) =>
     json<Sell>("PUT", at({ ...place, panel: null }, "/selling"), change),
+  listing: (place: Place) => json<Listing>("GET", at({ ...place, panel: null }, "/listing")),
+  decideListing: (place: Place, change: ListingChange) =>
+    json<Listing>("PUT", at({ ...place, panel: null }, "/listing"), change),
+  listingLook: (place: Place, slot: ListingSlot, of: string) =>
+    at({ ...place, panel: null }, "/listing/look", { slot: JSON.stringify(slot), of }),
+  overrule: (place: Place, why: string) =>
+    json<Listing>("POST", at({ ...place, panel: null }, "/listing/overruling"), { why }),
+  withdrawOverruling: (place: Place) => json<Listing>("DELETE", at({ ...place, panel: null }, "/listing/overruling")),
+  makePack: (place: Place) => json<Job>("POST", at({ ...place, panel: null }, "/listing-job")),
+  handIn: (place: Place, url: string) =>
+    json<Listing>("POST", at({ ...place, panel: null }, "/listing/hand-in"), { url }),
+  setMarket: (id: string, limits: MarketLimits) => send("PUT", `/api/markets/${encodeURIComponent(id)}`, limits),
+  forgetMarket: (id: string) => send("DELETE", `/api/markets/${encodeURIComponent(id)}`),
   batches: () => json<BatchList>("GET", "/api/batches"),
   beginBatch: (body: BatchBody) => json<BatchList>("POST", "/api/batches", body),
   steerBatch: (id: number, how: "pause" | "resume" | "stop" | "again") =>

@@ -746,6 +746,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/markets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every marketplace and what it takes. */
+        get: operations["listing_markets_api_markets_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/markets/{market_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Set a marketplace's limits, or add one. */
+        put: operations["listing_set_market_api_markets__market_id__put"];
+        post?: never;
+        /** Take the seller's own limits away: one that ships comes back as it was. */
+        delete: operations["listing_forget_market_api_markets__market_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/own-scenes": {
         parameters: {
             query?: never;
@@ -1018,6 +1053,93 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/listing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A pair's listing. */
+        get: operations["listing_listing_api_pairs__int_artwork_id___template_id__listing_get"];
+        /** Decide pictures, words or marketplace. */
+        put: operations["listing_decide_api_pairs__int_artwork_id___template_id__listing_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/listing-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make the listing pack, as a job. */
+        post: operations["listing_pack_api_pairs__int_artwork_id___template_id__listing_job_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/listing/hand-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hand a pack to the simulated desk of its marketplace. */
+        post: operations["listing_hand_in_api_pairs__int_artwork_id___template_id__listing_hand_in_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/listing/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A quick look at a picture of the listing, as JPEG. */
+        get: operations["listing_look_api_pairs__int_artwork_id___template_id__listing_look_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/listing/overruling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let it be listed although its licence speaks against it; this is recorded. */
+        post: operations["listing_overrule_api_pairs__int_artwork_id___template_id__listing_overruling_post"];
+        /** Take that back. */
+        delete: operations["listing_withdraw_api_pairs__int_artwork_id___template_id__listing_overruling_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1573,6 +1695,24 @@ export interface components {
             vector: boolean;
         };
         /**
+         * ArtWordsBody
+         * @description An artwork's own words, for every blank it is on.
+         */
+        ArtWordsBody: {
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Tags */
+            tags?: string[];
+        };
+        /**
          * BackdropBody
          * @description A photograph of the seller's own that the product is laid on.
          */
@@ -1684,7 +1824,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pictures" | "print";
+            kind: "pictures" | "print" | "listing";
             /**
              * Look
              * @description A kept look; without one, what each pair has chosen, or all its scenes
@@ -1723,7 +1863,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pictures" | "print";
+            kind: "pictures" | "print" | "listing";
             /** Paused */
             paused: boolean;
             /**
@@ -1777,6 +1917,29 @@ export interface components {
              */
             profile: string | null;
             template: components["schemas"]["TemplateShape"];
+        };
+        /**
+         * BlankWordsBody
+         * @description A blank's words, for every design on it; they can name parts, as ``{design}``.
+         */
+        BlankWordsBody: {
+            /**
+             * Search
+             * @default {line} {blank}
+             */
+            search: string;
+            /** Tags */
+            tags?: string[];
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Title
+             * @default {design}, {blank}
+             */
+            title: string;
         };
         /**
          * Board
@@ -1972,6 +2135,8 @@ export interface components {
             blocker: string | null;
             /** Fitted */
             fitted: boolean;
+            /** Listed */
+            listed: boolean;
             /**
              * Open
              * @description How many findings there are
@@ -2656,6 +2821,22 @@ export interface components {
             url: string;
         };
         /**
+         * HandedShape
+         * @description A pack that was handed in, and the simulated marketplace's answer.
+         */
+        HandedShape: {
+            /** Accepted */
+            accepted: boolean;
+            /** At */
+            at: string;
+            /** Market */
+            market: string;
+            /** Number */
+            number: string | null;
+            /** Reasons */
+            reasons: string[];
+        };
+        /**
          * JobList
          * @description Jobs, the newest first.
          */
@@ -2952,6 +3133,134 @@ export interface components {
             value: number;
         };
         /**
+         * ListingBody
+         * @description What is decided anew; what is left out stays. ``slots`` of null means: as proposed.
+         */
+        ListingBody: {
+            /** @default null */
+            art_words: components["schemas"]["ArtWordsBody"] | null;
+            /** @default null */
+            blank_words: components["schemas"]["BlankWordsBody"] | null;
+            /**
+             * Film
+             * @default null
+             */
+            film: boolean | null;
+            /**
+             * Market
+             * @default null
+             */
+            market: string | null;
+            /**
+             * Proposed
+             * @description Take the pictures that are proposed again
+             * @default false
+             */
+            proposed: boolean;
+            /**
+             * Slots
+             * @default null
+             */
+            slots: components["schemas"]["ListingSlot"][] | null;
+        };
+        /**
+         * ListingSlot
+         * @description A picture of a listing: see :class:`improva.core.listing.Slot`.
+         */
+        ListingSlot: {
+            /**
+             * Close
+             * @default false
+             */
+            close: boolean;
+            /** Colours */
+            colours?: {
+                [key: string]: string;
+            };
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "front" | "side" | "lifestyle" | "detail" | "size" | "unprinted" | "colour";
+            /**
+             * Measured
+             * @default false
+             */
+            measured: boolean;
+            /** Scene Id */
+            scene_id: string;
+            /**
+             * View
+             * @default null
+             */
+            view: string | null;
+        };
+        /**
+         * ListingState
+         * @description A pair's listing: its pictures, words and findings, and what marketplaces said.
+         */
+        ListingState: {
+            art_words: components["schemas"]["ArtWordsBody"];
+            blank_words: components["schemas"]["BlankWordsBody"];
+            /** Can Film */
+            can_film: boolean;
+            /** Currency */
+            currency: string;
+            /**
+             * Decided
+             * @description Whether the pictures were chosen, or are those proposed
+             */
+            decided: boolean;
+            /**
+             * Fields
+             * @description Parts that can be named in a blank's words, and what each is
+             */
+            fields: {
+                [key: string]: string;
+            };
+            /** Film */
+            film: boolean;
+            /** Findings */
+            findings: components["schemas"]["TextFindingShape"][];
+            /** Handed */
+            handed: components["schemas"]["HandedShape"][];
+            /** Market */
+            market: string;
+            /** Markets */
+            markets: components["schemas"]["MarketShape"][];
+            /** Missing */
+            missing: components["schemas"]["MissingShape"][];
+            overruled: components["schemas"]["OverrulingShape"] | null;
+            /** Price */
+            price: string | null;
+            /**
+             * Ready
+             * @description Whether a pack can be made
+             */
+            ready: boolean;
+            /**
+             * Size
+             * @description Of the pictures, as chosen at the Show station
+             */
+            size: [
+                number,
+                number
+            ];
+            /** Slots */
+            slots: components["schemas"]["ShownSlot"][];
+            /**
+             * Stamp
+             * @description Changes with all that the looks at its pictures depend on
+             */
+            stamp: string;
+            /**
+             * Stopped
+             * @description Why it may not be listed, by its licences
+             */
+            stopped: string[];
+            texts: components["schemas"]["TextsShape"];
+        };
+        /**
          * LogEntry
          * @description A pressing in the log.
          */
@@ -3050,6 +3359,146 @@ export interface components {
             panel: string;
             /** Title */
             title: string;
+        };
+        /**
+         * MarketBody
+         * @description A marketplace's limits: see :class:`improva.core.listing.Market`.
+         */
+        MarketBody: {
+            /**
+             * Alt Most
+             * @default 200
+             */
+            alt_most: number;
+            /**
+             * Description Most
+             * @default 6000
+             */
+            description_most: number;
+            /**
+             * Film S
+             * @default 15
+             */
+            film_s: number;
+            /**
+             * Least Px
+             * @default 1200
+             */
+            least_px: number;
+            /**
+             * Pictures Most
+             * @default 10
+             */
+            pictures_most: number;
+            /**
+             * Repeats Most
+             * @default 1
+             */
+            repeats_most: number;
+            /**
+             * Search Most
+             * @default 150
+             */
+            search_most: number;
+            /**
+             * Tag Most
+             * @default 24
+             */
+            tag_most: number;
+            /**
+             * Tags Most
+             * @default 12
+             */
+            tags_most: number;
+            /** Title */
+            title: string;
+            /**
+             * Title Least
+             * @default 15
+             */
+            title_least: number;
+            /**
+             * Title Most
+             * @default 110
+             */
+            title_most: number;
+        };
+        /**
+         * MarketList
+         * @description All marketplaces.
+         */
+        MarketList: {
+            /** Markets */
+            markets: components["schemas"]["MarketShape"][];
+        };
+        /**
+         * MarketShape
+         * @description A marketplace as it is answered; ``own`` limits stand in place of those that ship, where there are any.
+         */
+        MarketShape: {
+            /**
+             * Alt Most
+             * @default 200
+             */
+            alt_most: number;
+            /**
+             * Description Most
+             * @default 6000
+             */
+            description_most: number;
+            /**
+             * Film S
+             * @default 15
+             */
+            film_s: number;
+            /** Id */
+            id: string;
+            /** Invented */
+            invented: boolean;
+            /**
+             * Least Px
+             * @default 1200
+             */
+            least_px: number;
+            /** Own */
+            own: boolean;
+            /**
+             * Pictures Most
+             * @default 10
+             */
+            pictures_most: number;
+            /**
+             * Repeats Most
+             * @default 1
+             */
+            repeats_most: number;
+            /**
+             * Search Most
+             * @default 150
+             */
+            search_most: number;
+            /**
+             * Tag Most
+             * @default 24
+             */
+            tag_most: number;
+            /**
+             * Tags Most
+             * @default 12
+             */
+            tags_most: number;
+            /** Title */
+            title: string;
+            /**
+             * Title Least
+             * @default 15
+             */
+            title_least: number;
+            /**
+             * Title Most
+             * @default 110
+             */
+            title_most: number;
         };
         /**
          * MarksBody
@@ -3204,6 +3653,20 @@ export interface components {
             width_mm: number;
         };
         /**
+         * MissingShape
+         * @description A kind of picture that the listing lacks, and a slot for it.
+         */
+        MissingShape: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "front" | "side" | "lifestyle" | "detail" | "size" | "unprinted" | "colour";
+            offered: components["schemas"]["ListingSlot"];
+            /** What */
+            what: string;
+        };
+        /**
          * NeckShape
          * @description A part thinner than the limit: its middle in fractions of the picture, and its width.
          */
@@ -3305,6 +3768,16 @@ export interface components {
             placing?: components["schemas"]["PlacingBody"];
         };
         /**
+         * OverrulingShape
+         * @description The seller's word that it may be listed all the same.
+         */
+        OverrulingShape: {
+            /** At */
+            at: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * OwnSceneLine
          * @description A scene of the seller's own in a list.
          */
@@ -3392,6 +3865,14 @@ export interface components {
             title: string;
         };
         /**
+         * PackBody
+         * @description Which pack is handed in, by its address.
+         */
+        PackBody: {
+            /** Url */
+            url: string;
+        };
+        /**
          * PackForm
          * @description A scene pack's ZIP, as a form's part named ``file``.
          */
@@ -3441,6 +3922,11 @@ export interface components {
              * @description Changes with anything that is decided of any panel
              */
             laid_key: string;
+            /**
+             * Listed
+             * @description Taken by a marketplace
+             */
+            listed: boolean;
             /**
              * Offers
              * @description Numbers of repeats near the one there is
@@ -4563,6 +5049,12 @@ export interface components {
              * @default null
              */
             angle: number | null;
+            /**
+             * Close
+             * @description The print from near by
+             * @default false
+             */
+            close: boolean;
             /** Colours */
             colours?: {
                 [key: string]: string;
@@ -4654,6 +5146,42 @@ export interface components {
             variants?: {
                 [key: string]: string[];
             };
+        };
+        /**
+         * ShownSlot
+         * @description A slot as it is answered.
+         */
+        ShownSlot: {
+            /** Alt */
+            alt: string;
+            /**
+             * Close
+             * @default false
+             */
+            close: boolean;
+            /** Colours */
+            colours?: {
+                [key: string]: string;
+            };
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "front" | "side" | "lifestyle" | "detail" | "size" | "unprinted" | "colour";
+            /**
+             * Measured
+             * @default false
+             */
+            measured: boolean;
+            /** Scene Id */
+            scene_id: string;
+            /** Title */
+            title: string;
+            /**
+             * View
+             * @default null
+             */
+            view: string | null;
         };
         /**
          * SlotBody
@@ -4847,6 +5375,41 @@ export interface components {
             unprinted: string;
         };
         /**
+         * TextFindingShape
+         * @description Something about the words to be mended.
+         */
+        TextFindingShape: {
+            /** Limit */
+            limit: number | null;
+            /** Measured */
+            measured: number | null;
+            /** Message */
+            message: string;
+            /** Of */
+            of: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "warn" | "fail";
+        };
+        /**
+         * TextsShape
+         * @description The words as they will be listed.
+         */
+        TextsShape: {
+            /** Description */
+            description: string;
+            /** Left Out */
+            left_out: string[];
+            /** Search */
+            search: string;
+            /** Tags */
+            tags: string[];
+            /** Title */
+            title: string;
+        };
+        /**
          * TitleBody
          * @description A new title.
          */
@@ -4926,6 +5489,14 @@ export interface components {
              * @default null
              */
             url: string | null;
+        };
+        /**
+         * WhyBody
+         * @description Why a listing goes out in spite of its licence.
+         */
+        WhyBody: {
+            /** Why */
+            why: string;
         };
     };
     responses: never;
@@ -6569,6 +7140,101 @@ export interface operations {
             };
         };
     };
+    listing_markets_api_markets_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarketList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    listing_set_market_api_markets__market_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                market_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarketBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarketList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    listing_forget_market_api_markets__market_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                market_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarketList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     own_scenes_all_own_get: {
         parameters: {
             query?: never;
@@ -7216,6 +7882,236 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    listing_listing_api_pairs__int_artwork_id___template_id__listing_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    listing_decide_api_pairs__int_artwork_id___template_id__listing_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    listing_pack_api_pairs__int_artwork_id___template_id__listing_job_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    listing_hand_in_api_pairs__int_artwork_id___template_id__listing_hand_in_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    listing_look_api_pairs__int_artwork_id___template_id__listing_look_get: {
+        parameters: {
+            query: {
+                slot: string;
+                of?: string;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    listing_overrule_api_pairs__int_artwork_id___template_id__listing_overruling_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhyBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    listing_withdraw_api_pairs__int_artwork_id___template_id__listing_overruling_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingState"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -120,9 +120,12 @@ function Title({ art, onRename }: { art: Art; onRename: (art: Art, title: string
 
 /** How far a pair has come, in a few words. */
 function progress(cell: Cell): string {
-  const done = [cell.pictured && "pictured", cell.printed && "print file made", cell.pressed && "pressed", cell.listed && "listed"].filter(
-    Boolean,
-  );
+  const done = [
+    cell.pictured && "pictured",
+    cell.printed && "print file made",
+    cell.pressed && "pressed",
+    cell.listed && "listed",
+  ].filter(Boolean);
   return [cell.fitted ? "Fitted by hand" : "Fitted as proposed", ...done].join(", ");
 }
 

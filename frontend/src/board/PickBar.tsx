@@ -11,7 +11,7 @@ export function PickBar({ picks, batches }: { picks: Picks; batches: Batches }) 
   const looks = useQuery({ queryKey: ["looks"], queryFn: api.looks, enabled: picks.count > 0 });
   if (picks.count === 0) return null;
   const known = looks.data?.some(({ name }) => name === look) ? look : null;
-  const begin = (kind: "pictures" | "print") =>
+  const begin = (kind: "pictures" | "print" | "listing") =>
     batches.begin({ kind, pairs: picks.pairs, look: kind === "pictures" ? known : null }, picks.clear);
   return (
     <section
@@ -41,6 +41,9 @@ export function PickBar({ picks, batches }: { picks: Picks; batches: Batches }) 
       </Button>
       <Button waits={batches.beginning} onClick={() => begin("print")}>
         Make all print files
+      </Button>
+      <Button waits={batches.beginning} onClick={() => begin("listing")}>
+        Make listing packs
       </Button>
       <Button tone="quiet" className="ml-auto" onClick={picks.clear}>
         Pick none

@@ -1,6 +1,8 @@
+import { useSearchParams } from "react-router";
 import { COLUMN } from "../bench/stations";
 import type { Hand } from "../bench/usePair";
-import { Alert, Heading } from "../ui/parts";
+import { ListingPart } from "../listing/ListingPart";
+import { Alert, Choice, Heading } from "../ui/parts";
 import { CasesTable } from "./CasesTable";
 import { CostsPart } from "./CostsPart";
 import { MarginPlot } from "./MarginPlot";
@@ -8,22 +10,56 @@ import { PricePart } from "./PricePart";
 import { ShopPart } from "./ShopPart";
 import { useSelling } from "./useSelling";
 
-/** Selling: what a piece costs, what others take, and what is left of the price. */
+type Part = "price" | "listing";
+
+/** Selling: the price, and the listing. */
 export function SellStation({ hand }: { hand: Hand }) {
+  const [search, setSearch] = useSearchParams();
+  const part: Part = search.get("part") === "listing" ? "listing" : "price";
+  const turn = (next: Part) =>
+    setSearch(
+      (now) => {
+        now.set("part", next);
+        return now;
+      },
+      { replace: true },
+    );
+  return (
+    <main className="flex min-h-0 grow flex-col">
+      <div className="flex shrink-0 items-center border-b border-rule px-4 py-1.5">
+        <div className="w-56">
+          <Choice
+            label="Part of selling"
+            value={part}
+            onChange={turn}
+            options={[
+              { value: "price", label: "Price" },
+              { value: "listing", label: "Listing" },
+            ]}
+          />
+        </div>
+      </div>
+      {part === "price" ? <PriceSheet hand={hand} /> : <ListingPart hand={hand} />}
+    </main>
+  );
+}
+
+/** What a piece costs, what others take, and what is left of the price. */
+function PriceSheet({ hand }: { hand: Hand }) {
   const selling = useSelling(hand);
   const { sell } = selling;
   if (!sell)
     return (
-      <main className="p-6">
+      <div className="p-6">
         {selling.problem ? (
           <Alert onRetry={selling.retry}>{selling.problem}</Alert>
         ) : (
           <p className="text-soft">Doing the sums…</p>
         )}
-      </main>
+      </div>
     );
   return (
-    <main
+    <div
       aria-busy={selling.busy}
       className="grid min-h-0 grow grid-cols-[21rem_minmax(0,1fr)_20rem] grid-rows-[minmax(0,1fr)]"
     >
@@ -50,6 +86,6 @@ export function SellStation({ hand }: { hand: Hand }) {
         <PricePart sell={sell} selling={selling} />
         <ShopPart sell={sell} selling={selling} />
       </section>
-    </main>
+    </div>
   );
 }

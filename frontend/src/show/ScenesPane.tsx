@@ -10,7 +10,11 @@ import type { Shows } from "./useShowing";
 const THUMB: [number, number] = [352, 264];
 const KINDS: Record<string, string> = { studio: "studio", lifestyle: "in use", flat: "flat", size: "size" };
 const same = (a: Shot, b: Shot) =>
-  a.scene_id === b.scene_id && a.view === b.view && a.angle === b.angle && Boolean(a.measured) === Boolean(b.measured);
+  a.scene_id === b.scene_id &&
+  a.view === b.view &&
+  a.angle === b.angle &&
+  Boolean(a.measured) === Boolean(b.measured) &&
+  Boolean(a.close) === Boolean(b.close);
 
 /** Every scene of the blank as a true picture of the design; each view is ticked to be made. */
 export function ScenesPane(props: { hand: Hand; shows: Shows; seen: Seen | null; onSee: (seen: Seen) => void }) {
@@ -18,7 +22,7 @@ export function ScenesPane(props: { hand: Hand; shows: Shows; seen: Seen | null;
   const showing = shows.showing;
   const all = hand.pair.scenes.flatMap((scene) =>
     Object.keys(scene.views).map(
-      (view) => ({ scene_id: scene.id, view, angle: null, colours: {}, measured: false }) as Shot,
+      (view) => ({ scene_id: scene.id, view, angle: null, colours: {}, measured: false, close: false }) as Shot,
     ),
   );
   const every = all.every((shot) => showing?.shots.some((s) => same(s, shot)));
@@ -92,7 +96,8 @@ function SceneCard(props: {
   const shots = showing?.shots ?? [];
   const toggle = (shot: Shot) =>
     props.onShots(shots.some((s) => same(s, shot)) ? shots.filter((s) => !same(s, shot)) : [...shots, shot]);
-  const size: Shot = { scene_id: scene.id, view: first, angle: null, colours: {}, measured: true };
+  const size: Shot = { scene_id: scene.id, view: first, angle: null, colours: {}, measured: true, close: false };
+  const close: Shot = { ...size, measured: false, close: true };
   const angle = Math.round(hand.angle * 10) / 10;
   const named = views.some((view) => scene.views[view] === angle);
   const turned = shots.filter((s) => s.scene_id === scene.id && s.angle !== null && s.angle !== undefined);
@@ -121,7 +126,7 @@ function SceneCard(props: {
       </div>
       <div className="flex flex-wrap gap-x-3 gap-y-0.5 text-sm">
         {views.map((view) => {
-          const shot: Shot = { scene_id: scene.id, view, angle: null, colours: {}, measured: false };
+          const shot: Shot = { scene_id: scene.id, view, angle: null, colours: {}, measured: false, close: false };
           return (
             <label key={view} className="flex items-center gap-1.5">
               <input
@@ -149,6 +154,17 @@ function SceneCard(props: {
             Size
           </label>
         )}
+        <label className="flex items-center gap-1.5" title="The print large">
+          <input
+            type="checkbox"
+            className="accent-accent"
+            aria-label={`${scene.title}: from near by`}
+            checked={shots.some((s) => same(s, close))}
+            onChange={() => toggle(close)}
+            onFocus={() => props.onSee(first)}
+          />
+          Near by
+        </label>
         {turned.map((shot) => (
           <label key={shot.angle} className="flex items-center gap-1.5">
             <input type="checkbox" className="accent-accent" checked onChange={() => toggle(shot)} />
@@ -161,7 +177,9 @@ function SceneCard(props: {
               type="checkbox"
               className="accent-accent"
               checked={false}
-              onChange={() => toggle({ scene_id: scene.id, view: null, angle, colours: {}, measured: false })}
+              onChange={() =>
+                toggle({ scene_id: scene.id, view: null, angle, colours: {}, measured: false, close: false })
+              }
             />
             as turned, {angle}°
           </label>

@@ -21,7 +21,8 @@ from ..core.design import Placing
 from ..core.origin import Origin
 from ..core.prepare import Preparation, Step
 from ..core.press import Pressing, common_figures
-from ..store import Artworks, Database, Origins, Pairs, Preparations, Pressings, Selling
+from ..store import Artworks, Database, Origins, Pairs, Preparations, Pressings
+from .shop import set_up_shop
 
 TUMBLER, BLANKET = "tumbler-20oz-straight", "blanket-upright"
 
@@ -118,7 +119,7 @@ def lay_out(database: Database) -> None:
     pairs.place(dusk.id, TUMBLER, {"wrap": Placing(fit="cover")})
     pairs.place(conductor.id, TUMBLER, {"wrap": Placing(fit="contain", scale=0.8, background="#dfe7e4")})
     _press_log(database, dusk.id)
-    _prices(database, dusk.id)
+    set_up_shop(database, dusk.id, signals.id)
     steps = (Step("cut", {"tolerance": 7}), Step("clean", {"specks": 1.2, "holes": 1}), Step("trim", {"margin": 1}))
     Preparations(database).decide(ibex.id, Preparation(steps))
     placing = Placing(fit="contain", scale=0.42, shift_mm=(0, -105), background="#dfe7e4")
@@ -139,25 +140,6 @@ def _press_log(database: Database, dusk: int) -> None:
     wrap = {"artwork_id": dusk, "template_id": TUMBLER, "panel": "wrap", "count": 3}
     mug = {"artwork_id": dusk + 1, "template_id": "mug-11oz", "panel": "wrap", "count": 4}
     database.keep_setting("gang-sheet", {"items": [wrap, mug], "width_mm": 610.0, "length_mm": None})
-
-
-def _prices(database: Database, dusk: int) -> None:
-    """What the shop pays, what others take of it, and the price of its first tumbler."""
-    selling = Selling(database)
-    fees = [
-        {"title": "Marketplace", "percent": "6.5", "fixed": "0.20", "of": "item and shipping"},
-        {"title": "Payment", "percent": "3", "fixed": "0.25", "of": "all with tax"},
-    ]
-    selling.keep_shop({"currency": "EUR", "fees": fees, "tax_mode": "within the price", "tax_percent": "10", "free_from": "45"})
-    regions = [
-        {"title": "Valley", "cost": "4.90", "charged": "4.90"},
-        {"title": "Over the pass", "cost": "11.80", "charged": "9.50"},
-    ]
-    selling.keep_costs(TUMBLER, {"blank": "5.40", "print": "1.30", "packing": "0.85", "regions": regions,
-                                 "extras": [{"title": "Coloured lid", "more": "0.70"}]})  # fmt: skip
-    selling.keep_sale(
-        dusk, TUMBLER, {"price": "26.99", "discount": "15", "wanted": "20", "wanted_percent": True, "ending": "0.99"}
-    )
 
 
 def _blanket(pattern: int, photos: list[int]) -> list[dict[str, Any]]:

@@ -18,7 +18,7 @@ from ..core.errors import BadPlacing, BadTemplate
 from ..core.mockup.composite import Lit
 from ..core.mockup.drawn import cut_mask
 from ..core.mockup.picture import encode, mock_up
-from ..core.mockup.scene import SceneInfo
+from ..core.mockup.scene import Close, SceneInfo
 from ..core.output import write_beside
 from ..core.pieces import piece_box
 from ..core.preflight import Subject, Verdict, judged, worst
@@ -270,7 +270,7 @@ class Desk:
         return Cut(key, lambda: cut_mask(work.design(panel, placing), work.opener(art, self.proxy)))
 
     def look(self, work: Work, held: Placings, info: SceneInfo, angle: float, colours: Colours, size: tuple[int, int],
-             close: bool = False, mirrored: bool = False) -> bytes:  # fmt: skip
+             close: Close = "", mirrored: bool = False) -> bytes:  # fmt: skip
         """A quick JPEG of what is in the hand, from the proxy."""
         lit = self.darkroom.lit(info, size, colours, close, mirrored, self.quick_cut(work, held))
         art = self.quick_art(work, held, lit)
@@ -294,7 +294,7 @@ class Desk:
         path = self.database.made_path(self.cell_key(work), ".jpg")
         if not path.exists():
             info = self.first_scene(work.template)
-            picture = self.look(work, work.placings, info, work.row.angle, work.row.colours, CELL_PX, close=info.turns)
+            picture = self.look(work, work.placings, info, work.row.angle, work.row.colours, CELL_PX, close=info.close)
             write_beside(path, picture)
         return path.read_bytes()
 

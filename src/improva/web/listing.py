@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 from pydantic import BaseModel, Field
 
@@ -13,14 +14,18 @@ from ..store import HandedIn
 from ..work.jobs import Jobs
 from .bench import PAIR_AT
 from .desk import Desk
-from .listing_shapes import ListingBody, ListingState, MarketBody, MarketList, PackBody, WhyBody
+from .listing_shapes import ListingBody, ListingSlot, ListingState, MarketBody, MarketList, PackBody, SlotQuery, WhyBody
 from .listing_state import Listed, listing_state, markets_of
 from .packing import pack_job_of
+from .picturing import quick_look
 from .print_shapes import JobShape
 from .printing import job_shape
 from .problems import NotHere
 from .shapes import PairPath
 from .work import Work
+
+LOOK_PX = 400
+"""The longer side of a look at a picture."""
 
 
 class MarketPath(BaseModel):
@@ -69,6 +74,16 @@ def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:
             kept.keep_blank_words(work.template.id, body.blank_words.model_dump())
         kept.keep_listing(*work.pair, now)
         return answer(work)
+
+    @api.get(f"{PAIR_AT}/listing/look")
+    def look(path: PairPath, query: SlotQuery) -> Response:
+        """A quick look at a picture of the listing, as JPEG."""
+        work = load(path)
+        listed = Listed(desk, work)
+        w, h = listed.showing.sizes[0]
+        size = (round(LOOK_PX * min(1, w / h)), round(LOOK_PX * min(1, h / w)))
+        picture = quick_look(desk, work, {}, listed.shot(ListingSlot.model_validate_json(query.slot).to_core()), size)
+        return Response(picture, mimetype="image/jpeg", headers={"Cache-Control": "private, max-age=86400"})
 
     @api.post(f"{PAIR_AT}/listing/overruling", responses={200: ListingState})
     def overrule(path: PairPath, body: WhyBody) -> dict[str, Any]:

@@ -163,6 +163,13 @@ class WhyBody(Shape):
     why: str = Field(min_length=3, max_length=500)
 
 
+class SlotQuery(Shape):
+    """Which picture is looked at: a ListingSlot as JSON; ``of`` only tells looks apart."""
+
+    slot: str
+    of: str = ""
+
+
 class PackBody(Shape):
     """Which pack is handed in, by its address."""
 
@@ -180,6 +187,7 @@ class ListingState(Shape):
     film: bool
     can_film: bool
     size: tuple[int, int] = Field(description="Of the pictures, as chosen at the Show station")
+    stamp: str = Field(description="Changes with all that the looks at its pictures depend on")
     art_words: ArtWordsBody
     blank_words: BlankWordsBody
     fields: dict[str, str] = Field(description="Parts that can be named in a blank's words, and what each is")

@@ -21,6 +21,7 @@ from ..core.listing import (
 )
 from ..core.listing.words import FIELDS
 from ..scenes import scenes_of
+from ..store.database import key_of
 from .desk import Desk
 from .listing_shapes import (
     ArtWordsBody,
@@ -158,7 +159,8 @@ def listing_state(desk: Desk, work: Work) -> ListingState:
         market=listed.market_id, markets=markets_of(desk), decided=listed.decided,
         slots=[ShownSlot(**asdict(slot), title=listed.title_of(slot), alt=listed.alt(slot)) for slot in listed.slots],
         missing=[MissingShape(kind=m.kind, what=m.what, offered=ListingSlot.of(m.offered)) for m in listed.missing()],
-        film=listed.film, can_film=listed.can_film, size=listed.showing.sizes[0], art_words=listed.art_words,
+        film=listed.film, can_film=listed.can_film, size=listed.showing.sizes[0],
+        stamp=key_of(work.subject, work.placing_key, work.row.colours, listed.showing.model_dump())[:12], art_words=listed.art_words,
         blank_words=listed.blank_words, fields=FIELDS,
         texts=TextsShape(title=listed.texts.title, description=listed.texts.description, tags=list(listed.texts.tags),
                          search=listed.texts.search, left_out=list(listed.texts.left_out)),

@@ -52,7 +52,9 @@ def says(desk: Desk, work: Work, shot: Shot) -> dict[str, str]:
 def _lit(desk: Desk, work: Work, shot: Shot, size: tuple[int, int]) -> tuple[Lit, dict[str, Floats]]:
     """A shot's lit view and its prints, from the artwork as it came."""
     original = desk.original(work.art)
-    lit = desk.darkroom.lit(shot.info, size, shot.colours, shot.close, shot.mirrored, desk.cut(work, {}, original))
+    lit = desk.darkroom.lit(
+        shot.info, size, shot.colours, "detail" if shot.close else "", shot.mirrored, desk.cut(work, {}, original)
+    )
     prints = print_texture(work.designs(), work.opener(original, desk.original), lit.view)
     return graded(lit, shot.grade), {**prints, **_others(desk, work, shot, lit.view, desk.original)}
 
@@ -74,7 +76,9 @@ def _others(desk: Desk, work: Work, shot: Shot, view: View, open_art: Callable[[
 
 def quick_look(desk: Desk, work: Work, held: Placings, shot: Shot, size: tuple[int, int]) -> bytes:
     """A quick JPEG of a shot with what is in the hand: light, ground, words and measures as they will be."""
-    lit = desk.darkroom.lit(shot.info, size, shot.colours, shot.close, shot.mirrored, desk.quick_cut(work, held))
+    lit = desk.darkroom.lit(
+        shot.info, size, shot.colours, "detail" if shot.close else "", shot.mirrored, desk.quick_cut(work, held)
+    )
     art = desk.quick_art(work, held, lit)
     prints = print_texture(work.designs(held), work.opener(art, desk.proxy), lit.view)
     prints.update(_others(desk, work, shot, lit.view, desk.proxy))

@@ -21,7 +21,7 @@ def _warm(desk: Desk) -> None:
     for template in desk.board_blanks():
         if template.panels[0].shape != "cutout":
             info = desk.first_scene(template)
-            desk.darkroom.lit(info, CELL_PX, {}, close=info.turns)
+            desk.darkroom.lit(info, CELL_PX, {}, close=info.close)
 
 
 def serve(host: str, port: int, data: Path, demo: bool) -> None:

@@ -166,7 +166,8 @@ def fitted(work: Work, wanted: Showing) -> Showing:
         view = shot.view if shot.view in info.views else None
         angle = shot.angle if info.turns else None
         colours = {name: c for name, c in shot.colours.items() if any(r.id == name for r in info.regions)}
-        shots.append(ShotBody(scene_id=info.id, view=view if angle is None else None, angle=angle, colours=colours))
+        shots.append(ShotBody(scene_id=info.id, view=view if angle is None else None, angle=angle, colours=colours,
+                              measured=shot.measured and bool(info.measures), close=shot.close))  # fmt: skip
     unique = {shot.model_dump_json(): shot for shot in shots}
     return wanted.model_copy(update={"shots": list(unique.values())})
 

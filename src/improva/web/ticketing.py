@@ -59,7 +59,7 @@ def ticket_of(desk: Desk, work: Work) -> Ticket:
         "pressed here: the file is mirrored" if work.mirrored else "printed by a provider: not mirrored",
         asked.copies, tuple(_side(desk, work, p.id) for p in work.printed), settings, tuple(steps),
         CAUTIONS[:3] if steps else (), asked.notes, date.today().isoformat(),
-        desk.look(work, work.placings, info, work.row.angle, work.row.colours, TICKET_PX, close=info.turns),
+        desk.look(work, work.placings, info, work.row.angle, work.row.colours, TICKET_PX, close=info.close),
     )  # fmt: skip
 
 

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from ..core.artwork.pixels import PROXY_PX, Artwork
 from ..core.mockup.composite import Lit, light_plain_parts
-from ..core.mockup.scene import Passes, SceneInfo
+from ..core.mockup.scene import Close, Passes, SceneInfo
 from ..core.mockup.view import LARGE_PX, View, make_view
 from ..scenes import QUICK, fingerprint, open_scene, serves
 from ..surfaces import surface
@@ -62,19 +62,19 @@ class Darkroom:
 
         return self._whole.get(fingerprint(info), whole, LISTING_MB)
 
-    def _view(self, info: SceneInfo, size: tuple[int, int], close: bool, mirrored: bool, cut: Cut | None) -> View:
+    def _view(self, info: SceneInfo, size: tuple[int, int], close: Close, mirrored: bool, cut: Cut | None) -> View:
         asked = (size[0] * 2, size[1] * 2) if close else size  # a close picture shows half of the scene
         return make_view(*self._open(info, asked, cut), size, close, mirrored)
 
-    def view(self, info: SceneInfo, size: tuple[int, int], close: bool = False, mirrored: bool = False, cut: Cut | None = None
+    def view(self, info: SceneInfo, size: tuple[int, int], close: Close = "", mirrored: bool = False, cut: Cut | None = None
              ) -> View:  # fmt: skip
-        """A scene at a picture size, ``close`` for the print large. Raises :class:`BadScene`."""
+        """A scene at a picture size, ``close`` for the print large or a part of it. Raises :class:`BadScene`."""
         if size[0] * size[1] > LARGE_PX:
             return self._view(info, size, close, mirrored, cut)
         key = (fingerprint(info), cut.key if cut else None, size, close, mirrored)
         return self._views.get(key, lambda: self._view(info, size, close, mirrored, cut))
 
-    def lit(self, info: SceneInfo, size: tuple[int, int], colours: Colours, close: bool = False, mirrored: bool = False,
+    def lit(self, info: SceneInfo, size: tuple[int, int], colours: Colours, close: Close = "", mirrored: bool = False,
             cut: Cut | None = None) -> Lit:  # fmt: skip
         """A view with its plain parts coloured; colours of parts that this scene lacks are passed over."""
         own = {r.id: colours[r.id] for r in info.regions if r.id in colours}

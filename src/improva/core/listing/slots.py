@@ -52,8 +52,13 @@ class Missing:
 
 
 def _sold_parts(info: SceneInfo) -> list[Region]:
-    """Plain parts of the product that come in several colours."""
-    return [r for r in info.regions if r.panel is None and not r.around and len(r.colours) > 1]
+    """Parts of the product that come in several colours and are seen: the cloth beneath a print, or what the scene shows bare."""
+    beneath = {r.on for r in info.regions}
+    return [
+        r
+        for r in info.regions
+        if r.panel is None and not r.around and len(r.colours) > 1 and (info.unprinted or r.id in beneath)
+    ]
 
 
 def _candidates(scenes: Sequence[SceneInfo], printed: set[str]) -> dict[SlotKind, list[Slot]]:

@@ -5,10 +5,14 @@ from __future__ import annotations
 from collections.abc import Container
 from dataclasses import dataclass, field
 from pathlib import Path
+from typing import Literal
 
 from ..colour import Floats, parse_hex
 from ..errors import BadScene, ImprovaError
 from ..template import Template
+
+Close = Literal["", "print", "detail"]
+"""How near a scene is seen: whole, with all of the print large, or a part of the print."""
 
 
 @dataclass(frozen=True)
@@ -111,6 +115,11 @@ class SceneInfo:
     unprinted: bool = False
     photograph: bool = False
     lead: bool = False
+
+    @property
+    def close(self) -> Close:
+        """How it is shown small: a body of revolution with its print large."""
+        return "print" if self.turns else ""
 
     @property
     def places(self) -> list[Region]:

@@ -13,12 +13,14 @@ from ..colour import Floats
 from ..errors import BadScene
 from .cores import by_rows
 from .grazing import Grazing, find_grazing
-from .scene import Passes, Region, SceneInfo
+from .scene import Close, Passes, Region, SceneInfo
 from .tone import CODES, RANGE
 
 LEAST_PX = 16
 MAX_PICTURE_PX = 25_000_000
 CLOSE_AIR = 1.3
+DETAIL, DETAIL_SIDE = 0.42, 0.4
+"""A detail shows such a share of what shows the whole print, but at least such a share of the scene."""
 NEAR_CELLS, NEAR_REACH = 160, 0.3
 """Cells of the grid on which a print's own light is told across; how far it tells its near parts from the rest, in widths."""
 READY_ROWS = 64
@@ -120,13 +122,18 @@ def _prints(info: SceneInfo, passes: Passes) -> list[Floats]:
     return [_placed(info, r, passes.maps) for r in info.regions if r.panel]
 
 
-def close_window(info: SceneInfo, passes: Passes, size: tuple[int, int]) -> tuple[int, int, int, int]:
-    """The window (x, y, w, h) with the proportions of ``size`` that shows the print large, with some air round it."""
+def close_window(info: SceneInfo, passes: Passes, size: tuple[int, int], detail: bool = False) -> tuple[int, int, int, int]:
+    """The window (x, y, w, h) with the proportions of ``size`` that shows the print large, with some air round it; or, for a
+    ``detail``, its middle, as large as the scene's own pixels bear.
+    """
     native_h, native_w = passes.base.shape[:2]
     near = np.any([~np.isnan(uv[..., 0]) for uv in _prints(info, passes)], axis=0)
     ys, xs = np.flatnonzero(near.any(axis=1)), np.flatnonzero(near.any(axis=0))
     need_w, need_h = (xs[-1] - xs[0]) * CLOSE_AIR, (ys[-1] - ys[0]) * CLOSE_AIR
-    factor = min(max(need_w / size[0], need_h / size[1]), native_w / size[0], native_h / size[1])
+    wanted = max(need_w / size[0], need_h / size[1])
+    if detail:
+        wanted = max(DETAIL * wanted, DETAIL_SIDE * min(native_w / size[0], native_h / size[1]))
+    factor = min(wanted, native_w / size[0], native_h / size[1])
     w, h = max(1, round(size[0] * factor)), max(1, round(size[1] * factor))
     x, y = (xs[0] + xs[-1] - w) // 2, (ys[0] + ys[-1] - h) // 2
     return int(np.clip(x, 0, native_w - w)), int(np.clip(y, 0, native_h - h)), w, h
@@ -233,8 +240,8 @@ def _steps(plane: Floats) -> tuple[Floats, Floats]:
     return np.diff(plane, axis=1)[:-1], np.diff(plane, axis=0)[:, :-1]
 
 
-def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: bool = False, mirrored: bool = False) -> View:
-    """Crop and scale a scene to a picture size; ``close`` shows the print large instead of the whole scene.
+def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: Close = "", mirrored: bool = False) -> View:
+    """Crop and scale a scene to a picture size; ``close`` shows the print large, or a part of it, instead of the whole scene.
 
     ``mirrored`` shows the scene the other way round, its prints still the right way: the same blank lit from the other
     side.
@@ -244,7 +251,7 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: boo
     """
     if min(size) < LEAST_PX or size[0] * size[1] > MAX_PICTURE_PX:
         raise BadScene(f"A picture of {size[0]} × {size[1]} px cannot be made: 16 px a side to 25 megapixels.")
-    x, y, w, h = close_window(info, passes, size) if close else crop_window(info.px, size)
+    x, y, w, h = close_window(info, passes, size, close == "detail") if close else crop_window(info.px, size)
     window = slice(y, y + h), slice(x, x + w)
     gain = info.exposure * CODES / RANGE
     scale = size[0] / w

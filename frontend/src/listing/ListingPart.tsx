@@ -1,0 +1,42 @@
+import { COLUMN } from "../bench/stations";
+import type { Hand } from "../bench/usePair";
+import { Alert } from "../ui/parts";
+import { PackPart } from "./PackPart";
+import { PicturesPart } from "./PicturesPart";
+import { TextsPart } from "./TextsPart";
+import { useListing } from "./useListing";
+
+/** The listing: words at the left, its pictures in order, and what a marketplace says to it. */
+export function ListingPart({ hand }: { hand: Hand }) {
+  const listings = useListing(hand);
+  const { listing } = listings;
+  if (!listing)
+    return (
+      <div className="p-6">
+        {listings.problem ? (
+          <Alert onRetry={listings.retry}>{listings.problem}</Alert>
+        ) : (
+          <p className="text-soft">Putting the listing together…</p>
+        )}
+      </div>
+    );
+  return (
+    <div
+      aria-busy={listings.busy}
+      className="grid min-h-0 grow grid-cols-[20rem_minmax(0,1fr)_21rem] grid-rows-[minmax(0,1fr)]"
+    >
+      <section aria-label="Words" className={COLUMN}>
+        <TextsPart listing={listing} listings={listings} hand={hand} />
+      </section>
+      <section aria-label="Pictures of the listing" className="flex min-h-0 flex-col gap-3 overflow-y-auto p-4">
+        <PicturesPart listing={listing} listings={listings} hand={hand} />
+      </section>
+      <section
+        aria-label="Listing pack"
+        className="flex min-h-0 flex-col gap-4 overflow-y-auto border-l border-rule p-4"
+      >
+        <PackPart listing={listing} listings={listings} hand={hand} />
+      </section>
+    </div>
+  );
+}

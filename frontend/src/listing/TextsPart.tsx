@@ -1,0 +1,116 @@
+import { useId } from "react";
+import type { Listing } from "../api/client";
+import type { Hand } from "../bench/usePair";
+import { Heading } from "../ui/parts";
+import type { Listings } from "./useListing";
+
+const parted = (text: string) =>
+  text
+    .split(/[,;\n]/)
+    .map((tag) => tag.trim())
+    .filter(Boolean);
+
+/** The parts that a listing's words are put together from: the design's own, and those kept for the blank. */
+export function TextsPart({ listing, listings, hand }: { listing: Listing; listings: Listings; hand: Hand }) {
+  const { art_words: art, blank_words: blank } = listing;
+  const own = (change: Partial<Listing["art_words"]>) => listings.decide({ art_words: { ...art, ...change } });
+  const kept = (change: Partial<Listing["blank_words"]>) => listings.decide({ blank_words: { ...blank, ...change } });
+  return (
+    <>
+      <div className="grid gap-2">
+        <Heading aside="on every blank">This design’s own</Heading>
+        <Text
+          label="Name for buyers"
+          value={art.name}
+          hint={hand.pair.artwork.title}
+          onValue={(name) => own({ name })}
+        />
+        <Text
+          label="Its own line"
+          rows={3}
+          value={art.line}
+          hint="One or two sentences about this design"
+          onValue={(line) => own({ line })}
+        />
+        <Text
+          label="Tags"
+          rows={2}
+          value={art.tags.join(", ")}
+          hint="parted by commas"
+          onValue={(tags) => own({ tags: parted(tags) })}
+        />
+      </div>
+      <div className="grid gap-2">
+        <Heading aside="for every design">Kept for {hand.pair.template.title}</Heading>
+        <Text label="Title" value={blank.title} onValue={(title) => kept({ title })} />
+        <Text
+          label="Description"
+          rows={7}
+          value={blank.text}
+          hint="What it is, how it is cared for, how it is sent"
+          onValue={(text) => kept({ text })}
+        />
+        <Text
+          label="Tags"
+          name="Tags of the blank"
+          rows={2}
+          value={blank.tags.join(", ")}
+          hint="parted by commas"
+          onValue={(tags) => kept({ tags: parted(tags) })}
+        />
+        <Text label="Search description" rows={2} value={blank.search} onValue={(search) => kept({ search })} />
+        <details className="text-xs text-soft">
+          <summary className="cursor-pointer">Parts that these words can name</summary>
+          <dl className="mt-1 grid grid-cols-[auto_minmax(0,1fr)] gap-x-2">
+            {Object.entries(listing.fields).map(([name, what]) => (
+              <div key={name} className="contents">
+                <dt className="font-medium text-ink">{`{${name}}`}</dt>
+                <dd>{what}</dd>
+              </div>
+            ))}
+          </dl>
+        </details>
+      </div>
+    </>
+  );
+}
+
+const INPUT = "w-full min-w-0 resize-y rounded-[3px] border border-rule bg-paper px-2 py-1 text-sm";
+
+/** Words that are kept when they are left. */
+function Text(props: {
+  label: string;
+  /** What a screen reader says where the same label stands twice. */
+  name?: string;
+  value: string;
+  rows?: number;
+  hint?: string;
+  onValue: (value: string) => void;
+}) {
+  const id = useId();
+  const common = {
+    id,
+    key: props.value,
+    defaultValue: props.value,
+    placeholder: props.hint,
+    "aria-label": props.name,
+    className: INPUT,
+    onBlur: (event: React.FocusEvent<HTMLInputElement | HTMLTextAreaElement>) => {
+      const value = event.target.value.trim();
+      if (value !== props.value) props.onValue(value);
+    },
+  };
+  const { key, ...rest } = common;
+  return (
+    <div className="grid gap-0.5">
+      <label htmlFor={id} className="text-xs text-soft">
+        {props.label}
+      </label>
+      {props.rows ? (
+        <textarea key={key} rows={props.rows} {...rest} />
+      ) : (
+        <input key={key} onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()} {...rest} />
+      )}
+    </div>
+  );
+}

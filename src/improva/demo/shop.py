@@ -1,0 +1,54 @@
+"""How the demo's shop sells: what things cost it, and the words of its listings."""
+
+from __future__ import annotations
+
+from ..store import Database, Listings, Selling
+
+TUMBLER = "tumbler-20oz-straight"
+
+TUMBLER_WORDS = {
+    "title": "{design} on an insulated tumbler with lid and straw, 20 oz",
+    "text": "A stainless steel tumbler for the compartment table: it keeps tea warm to the summit and water cold to the valley.\n\n"
+            "The picture runs all round and is pressed into the coat, so that it neither peels nor fades in the wash. "
+            "Hand washing keeps it bright for longest. Every piece is printed when you order it, in our hut at the middle station.",
+    "tags": ["insulated tumbler", "cup with straw", "train lover gift", "hiker's cup"],
+    "search": "{line} Insulated 20 oz tumbler with lid and straw.",
+}  # fmt: skip
+DUSK_WORDS = {
+    "name": "Dusk on the Summit Line",
+    "line": "The last train of the day crosses the viaduct under the first stars.",
+    "tags": ["mountain railway", "night train", "viaduct", "starry dusk", "alpine scenery"],
+}
+SIGNAL_WORDS = {
+    "name": "Signal flags",
+    "line": "Every flag that the Summit Line has ever waved, in rows.",
+    "tags": ["signal flags", "railway pattern", "flag pattern"],
+}
+
+
+def set_up_shop(database: Database, dusk: int, signals: int) -> None:
+    """Costs, fees and the first price; and what is said of the first blank and of two designs."""
+    _prices(database, dusk)
+    listings = Listings(database)
+    listings.keep_blank_words(TUMBLER, TUMBLER_WORDS)
+    listings.keep_art_words(dusk, DUSK_WORDS)
+    listings.keep_art_words(signals, SIGNAL_WORDS)
+
+
+def _prices(database: Database, dusk: int) -> None:
+    """What the shop pays, what others take of it, and the price of its first tumbler."""
+    selling = Selling(database)
+    fees = [
+        {"title": "Marketplace", "percent": "6.5", "fixed": "0.20", "of": "item and shipping"},
+        {"title": "Payment", "percent": "3", "fixed": "0.25", "of": "all with tax"},
+    ]
+    selling.keep_shop({"currency": "EUR", "fees": fees, "tax_mode": "within the price", "tax_percent": "10", "free_from": "45"})
+    regions = [
+        {"title": "Valley", "cost": "4.90", "charged": "4.90"},
+        {"title": "Over the pass", "cost": "11.80", "charged": "9.50"},
+    ]
+    selling.keep_costs(TUMBLER, {"blank": "5.40", "print": "1.30", "packing": "0.85", "regions": regions,
+                                 "extras": [{"title": "Coloured lid", "more": "0.70"}]})  # fmt: skip
+    selling.keep_sale(
+        dusk, TUMBLER, {"price": "26.99", "discount": "15", "wanted": "20", "wanted_percent": True, "ending": "0.99"}
+    )

@@ -1,0 +1,138 @@
+"""Which pictures are proposed, how words come together, and what stops a listing. Invented words; limits set in the test."""
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from improva.catalogue import template, templates
+from improva.core.errors import BadListing
+from improva.core.listing import (
+    KINDS,
+    ArtWords,
+    BlankWords,
+    Market,
+    Slot,
+    alt_text,
+    check_texts,
+    licence_reasons,
+    missing_kinds,
+    proposed_slots,
+    put_together,
+)
+from improva.core.origin import Origin
+from improva.scenes import scenes_of
+
+BLANK = template("mug-11oz")
+MARKET = Market("Test", title_least=10, title_most=40, tags_most=3, tag_most=10, search_most=30)
+
+
+@pytest.mark.parametrize("name", sorted(templates()))
+def test_one_of_each_kind_comes_before_a_second_of_any(name: str) -> None:
+    blank = template(name)
+    scenes, printed = scenes_of(blank), {blank.panels[0].id}
+    slots = proposed_slots(scenes, printed, 10)
+    kinds = [slot.kind for slot in slots]
+    assert 1 <= len(slots) <= 10 and kinds[0] == "front" and slots[0].scene_id == scenes[0].id
+    assert len({slot.shows for slot in slots}) == len(slots), "no picture twice"
+    first = kinds[: len(set(kinds))]
+    assert len(set(first)) == len(first)
+    assert missing_kinds(slots, scenes, printed) == []
+    for slot in slots:
+        scene = next(s for s in scenes if s.id == slot.scene_id)
+        assert slot.view in scene.views and all(scene.region(part).colour(c) is not None for part, c in slot.colours.items())
+
+
+def test_with_little_room_the_clearest_stay_and_the_rest_is_told_missing() -> None:
+    scenes = scenes_of(BLANK)
+    slots = proposed_slots(scenes, {"wrap"}, 2)
+    assert [slot.kind for slot in slots] == ["front", "side"]
+    lacking = missing_kinds(slots, scenes, {"wrap"})
+    assert {m.kind for m in lacking} == {"lifestyle", "detail", "size", "colour"}, "the studio's front shows the bare handle"
+    assert missing_kinds([*slots, *(m.offered for m in lacking)], scenes, {"wrap"}) == []
+    assert proposed_slots([], set(), 10) == [] == missing_kinds([], [], set())
+
+
+def test_a_picture_counts_by_what_it_shows_not_by_what_it_is_called() -> None:
+    scenes = scenes_of(BLANK)
+    lived = next(s for s in scenes if s.kind == "lifestyle")
+    named_otherwise = Slot("side", lived.id, next(iter(lived.views)))
+    assert "lifestyle" not in {m.kind for m in missing_kinds([named_otherwise], scenes, {"wrap"})}
+
+
+@pytest.mark.parametrize(
+    ("art", "blank", "title", "search"),
+    [
+        (ArtWords("Signals"), BlankWords(), "Signals, 11 oz mug", "11 oz mug"),
+        (ArtWords(line="Rows of flags."), BlankWords("{line} {design}"), "Rows of flags. Sheet", "Rows of flags. 11 oz mug"),
+        (ArtWords(), BlankWords("{design}  {line} mug", search=""), "Sheet mug", ""),
+    ],
+)
+def test_words_are_filled_and_empty_parts_leave_no_gap(art: ArtWords, blank: BlankWords, title: str, search: str) -> None:
+    texts = put_together(replace(BLANK, title="11 oz mug"), "Sheet", art, blank, 3)
+    assert (texts.title, texts.search) == (title, search)
+
+
+@given(st.lists(st.text(max_size=12), max_size=20), st.lists(st.text(max_size=12), max_size=20), st.integers(0, 15))
+def test_tags_are_never_twice_never_too_many_and_none_is_lost(own: list[str], kept: list[str], most: int) -> None:
+    texts = put_together(BLANK, "x", ArtWords(tags=tuple(own)), BlankWords(tags=tuple(kept)), most)
+    every = [*texts.tags, *texts.left_out]
+    assert len(texts.tags) <= most and len({t.casefold() for t in every}) == len(every)
+    assert {t.casefold() for t in every} == {" ".join(t.split()).casefold() for t in [*own, *kept] if t.strip()}
+
+
+def test_limits_are_counted_to_the_letter() -> None:
+    def findings(title: str, *tags: str) -> set[tuple[str, str, float | None]]:
+        texts = put_together(BLANK, "x", ArtWords(tags=tags), BlankWords(title, "Words.", search="s"), MARKET.tags_most)
+        return {(f.of, f.status, f.measured) for f in check_texts(texts, MARKET)}
+
+    assert findings("m" * 40, "a1", "b1", "c1") == set()
+    assert findings("m" * 41, "a1", "b1", "c1") == {("title", "fail", 41)}
+    assert findings("m" * 9, "a1", "b1", "c1") == {("title", "fail", 9)}
+    assert findings("night and Night train", "a1", "b1", "c1") == {("title", "warn", 2)}
+    assert findings("m" * 20, "ten letter", "b1", "c1", "d1") == {("tags", "warn", 4)}
+    assert findings("m" * 20, "eleven lett", "b1", "c1") == {("tags", "fail", 11)}
+    assert findings("m" * 20, "cup", "b1") == {("tags", "warn", 2)}
+
+
+@pytest.mark.parametrize("most", [10, 40, 60, 300])
+def test_a_pictures_words_fit_and_end_at_a_word(most: int) -> None:
+    said = alt_text("Dusk on the Summit Line", BLANK, "On a shelf", "handle-left", ["Ink"], most)
+    assert len(said) <= most
+    assert (
+        said.endswith("handle left, in Ink") if most == 300 else said.endswith("…") and not said[:-1].endswith((",", ":", " "))
+    )
+
+
+OWN, BOUGHT = Origin("own"), Origin("bought", commercial=True, print_on_demand=True)
+
+
+@pytest.mark.parametrize(
+    ("origin", "altered", "told"),
+    [
+        (OWN, False, []),
+        (replace(OWN, print_on_demand=False), False, ["does not allow print on demand"]),
+        (BOUGHT, True, []),
+        (BOUGHT, False, ["unchanged"]),
+        (replace(BOUGHT, print_on_demand=None), True, ["not known"]),
+        (replace(BOUGHT, print_on_demand=False), False, ["print on demand", "unchanged"]),
+        (replace(BOUGHT, print_on_demand=None, commercial=False), True, ["selling"]),
+        (Origin(), True, ["not noted"]),
+    ],
+)
+def test_a_listing_is_stopped_by_its_licence(origin: Origin, altered: bool, told: list[str]) -> None:
+    reasons = licence_reasons([("Mine", OWN, False), ("Other", origin, altered)])
+    assert len(reasons) == len(told) and all(
+        r.startswith("Other: ") and word in r for r, word in zip(reasons, told, strict=True)
+    )
+
+
+@pytest.mark.parametrize("wrong", [{"title": ""}, {"title_most": 0}, {"title_least": 200}, {"tags_most": -1}, {"film_s": 1000}])
+def test_limits_that_cannot_be_are_refused(wrong: dict) -> None:
+    with pytest.raises(BadListing):
+        Market(**{"title": "Mine", **wrong})
+
+
+def test_kinds_are_told_in_the_order_of_their_need() -> None:
+    assert KINDS[0] == "front" and len(set(KINDS)) == len(KINDS)
