@@ -119,6 +119,9 @@ def test_a_pack_is_read_by_two_readers_and_taken_once_it_is_right(client: FlaskC
     assert first["accepted"] and first["number"] == "00001" and client.get(at(art)).json["listed"]
     again = client.post(at(art, "/listing/hand-in"), json={"url": file["url"]}).json["handed"]
     assert again[0]["number"] == "00001" and len(again) == 2, "the same listing keeps its number"
+    client.put(at(art, "/selling"), json={"sale": {"price": "31.90"}})
+    stale = client.post(at(art, "/listing/hand-in"), json={"url": file["url"]})
+    assert stale.status_code == 422 and "changed since" in stale.json["detail"]
     twin = ready(client, "twin.png")
     client.put(at(twin, "/listing"), json={"slots": slots[:1]})
     file = done(client, client.post(at(twin, "/listing-job")).json)["files"][0]

@@ -108,7 +108,11 @@ export function PicturesPart({ listing, listings, hand }: { listing: Listing; li
               className="flex items-center justify-between gap-2 border border-rule bg-paper px-2 py-1 text-sm"
             >
               <span>No picture shows {missing.what}.</span>
-              <Button disabled={slots.length >= most} onClick={() => add(missing.offered)}>
+              <Button
+                aria-label={`Add ${missing.what}`}
+                disabled={slots.length >= most}
+                onClick={() => add(missing.offered)}
+              >
                 Add it
               </Button>
             </div>

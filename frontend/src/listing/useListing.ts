@@ -25,7 +25,12 @@ export function useListing(hand: Hand): Listings {
   const { place, pair } = hand;
   const key = ["listing", place.art, place.template];
   const asked = [...key, pair.laid_key, pair.colours, pair.artwork.sha256];
-  const query = useQuery({ queryKey: asked, queryFn: () => api.listing(place), placeholderData: (old) => old });
+  const query = useQuery({
+    queryKey: asked,
+    queryFn: () => api.listing(place),
+    placeholderData: (old) => old,
+    refetchOnMount: "always", // prices, pictures and origins are decided elsewhere
+  });
   const act = useMutation({
     mutationKey: key,
     scope: { id: key.join() }, // one after another, in the order they were made

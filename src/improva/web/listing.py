@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from typing import Any
 
 from flask import Response
@@ -119,6 +120,9 @@ def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:
         found = desk.made.named(key)
         if found is None:
             raise NotHere("This pack is no longer kept: make it again.")
+        now = json.loads(json.dumps(pack_job_of(desk, work)))
+        if not any(row.asked == now for row in jobs.table.of_pair(*work.pair) if key in row.files):
+            raise BadListing("The listing was changed since this pack was made: make it again.")
         told = MarketDesk(desk.database.folder / "simulated-markets", listed.market_id, listed.market).hand_in(found[1])
         kept.hand_in(*work.pair, HandedIn(listed.market_id, key, told.accepted, told.number, told.reasons, ""))
         return answer(work)
