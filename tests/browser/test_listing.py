@@ -42,11 +42,7 @@ def test_an_evening_from_a_dropped_artwork_to_a_listing_that_is_taken(page: Page
     expect(stop).to_contain_text("not noted where it comes from")
     expect(page.get_by_role("button", name="Make the listing pack")).to_be_disabled()
     art = at.split("/")[3]
-    page.get_by_role("link", name="Artwork").click()
-    page.get_by_text("Where it comes from").click()
-    page.get_by_label("Source").select_option("own")
-    page.get_by_role("link", name="Sell").click()
-    page.get_by_role("radiogroup", name="Part of selling").get_by_text("Listing").click()
+    note_that_it_is_own(page)
     expect(stop).to_have_count(0)
     page.get_by_label("Name for buyers").fill("Four fields of the valley")
     page.get_by_label("Its own line").fill("Red, green, blue and snow.")
@@ -83,9 +79,23 @@ def test_an_evening_from_a_dropped_artwork_to_a_listing_that_is_taken(page: Page
     page.get_by_role("button", name="Hand it in (simulated)").click()
     expect(page.get_by_role("list", name="Answers")).to_contain_text("Taken as no. ")
     expect(page.get_by_role("link", name="Sell")).to_contain_text("listed")
+    a_licence_stops_it_and_is_overruled(page, art)
+
+
+def note_that_it_is_own(page: Page) -> None:
+    page.get_by_role("link", name="Artwork").click()
+    page.get_by_text("Where it comes from").click()
+    page.get_by_label("Source").select_option("own")
+    page.get_by_role("link", name="Sell").click()
+    page.get_by_role("radiogroup", name="Part of selling").get_by_text("Listing").click()
+
+
+def a_licence_stops_it_and_is_overruled(page: Page, art: str) -> None:
     page.request.put(f"/api/artworks/{art}/origin", data={"source": "bought", "commercial": True})
     page.reload()
-    expect(stop).to_contain_text("not known whether its licence allows print on demand")
+    expect(page.get_by_role("alert").filter(has_text="It may not be listed")).to_contain_text(
+        "not known whether its licence allows print on demand"
+    )
     page.get_by_label("If you know better").fill("Asked the maker by letter.")
     page.get_by_role("button", name="List it on my word").click()
     expect(page.get_by_text("Listed on your word since")).to_be_visible()

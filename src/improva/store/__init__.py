@@ -14,6 +14,7 @@ from .own_scenes import OwnSceneRow, OwnScenes
 from .pairs import PairRow, Pairs, Placings
 from .preparations import Preparations, PreparedRow
 from .pressings import PressingRow, Pressings, PressRow
+from .providers import ProviderRow, Providers, SampleRow
 from .saved_looks import LookRow, Looks
 from .selling import Selling
 
@@ -49,5 +50,8 @@ __all__ = [
     "PressRow",
     "PressingRow",
     "Pressings",
+    "ProviderRow",
+    "Providers",
+    "SampleRow",
     "Selling",
 ]

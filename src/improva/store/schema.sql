@@ -284,3 +284,28 @@ CREATE TABLE IF NOT EXISTS handed_in (
     at          TEXT    NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now'))
 ) STRICT;
 CREATE INDEX IF NOT EXISTS handed_in_of_pair ON handed_in (artwork_id, template_id);
+
+-- Print providers, and what each asks for a blank; amounts as text, since they are decimals.
+CREATE TABLE IF NOT EXISTS provider (
+    name        TEXT PRIMARY KEY,
+    origin      TEXT NOT NULL DEFAULT '',
+    note        TEXT NOT NULL DEFAULT ''
+) STRICT, WITHOUT ROWID;
+CREATE TABLE IF NOT EXISTS provider_offer (
+    provider    TEXT NOT NULL REFERENCES provider (name) ON DELETE CASCADE,
+    template_id TEXT NOT NULL,
+    offer       TEXT NOT NULL CHECK (json_valid(offer)),
+    PRIMARY KEY (provider, template_id)
+) STRICT, WITHOUT ROWID;
+
+-- Samples that were ordered. One that was taken away is kept, and counts no more.
+CREATE TABLE IF NOT EXISTS sample (
+    id          INTEGER PRIMARY KEY,
+    artwork_id  INTEGER NOT NULL REFERENCES artwork (id),
+    template_id TEXT    NOT NULL,
+    sample      TEXT    NOT NULL CHECK (json_valid(sample)),
+    photos      TEXT    NOT NULL DEFAULT '[]' CHECK (json_valid(photos)),
+    added_at    TEXT    NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now')),
+    removed_at  TEXT
+) STRICT;
+CREATE INDEX IF NOT EXISTS sample_of_blank ON sample (template_id, artwork_id);

@@ -27,6 +27,7 @@ from . import (
     preparations,
     pressing,
     printing,
+    providing,
     selling,
     sewing,
     showing,
@@ -67,6 +68,7 @@ def create_app(data: Path) -> OpenAPI:
         pressing,
         handing_over,
         selling,
+        providing,
         sewing,
     ):
         app.register_api(part.blueprint(desk))

@@ -49,6 +49,7 @@ from ..store import (
     Placings,
     Preparations,
     Pressings,
+    Providers,
     Selling,
 )
 from ..store.database import key_of
@@ -90,6 +91,7 @@ class Desk:
         self.pressings = Pressings(self.database)
         self.saved_looks = Looks(self.database)
         self.selling = Selling(self.database)
+        self.providers = Providers(self.database)
         self.listings = Listings(self.database)
         self.own_scenes = OwnScenes(self.database)
         take_from(self.own_scenes.folder)

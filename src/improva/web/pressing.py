@@ -60,7 +60,7 @@ def _press_of(desk: Desk, method: Any, name: str) -> PressRow:
     return found or PressRow(name or f"My {METHODS[method].lower()}", method, PLATEN_MM)
 
 
-def _chosen(desk: Desk, template: Template, query: PressQuery) -> tuple[Any, PressRow, str]:
+def chosen_press(desk: Desk, template: Template, query: PressQuery) -> tuple[Any, PressRow, str]:
     """Method, press and finish. Raises :class:`BadPress` where the blank does not go into such a press."""
     method = query.method or methods_of(template)[0]
     common_figures(template, method)
@@ -70,7 +70,7 @@ def _chosen(desk: Desk, template: Template, query: PressQuery) -> tuple[Any, Pre
 
 def press_state(desk: Desk, template: Template, query: PressQuery) -> PressState:
     """Everything about pressing a blank."""
-    method, press, finish = _chosen(desk, template, query)
+    method, press, finish = chosen_press(desk, template, query)
     common, maker = common_figures(template, method), desk.pressings.maker(template.id, finish, method)
     log = desk.pressings.log(template.id, finish, method, press.name)
     found = suggest([row.pressing for row in log], maker or common)
@@ -96,6 +96,13 @@ def press_state(desk: Desk, template: Template, query: PressQuery) -> PressState
     )  # fmt: skip
 
 
+def small_photo(data: bytes) -> bytes:
+    """A photograph as it is kept beside a record: upright, small enough to look at, as JPEG. Raises :class:`BadArtwork`."""
+    picture = Artwork.read(data).reduced(PHOTO_PX)
+    flat = picture.flatten(background=[255, 255, 255]) if picture.hasalpha() else picture
+    return bytes(flat.jpegsave_buffer(Q=88, keep="none"))
+
+
 def blueprint(desk: Desk) -> APIBlueprint:
     """The addresses of pressing."""
     api = APIBlueprint("pressing", __name__, abp_tags=[Tag(name="pressing")])
@@ -113,7 +120,7 @@ def blueprint(desk: Desk) -> APIBlueprint:
     def maker(path: PairPath, query: PressQuery, body: MakerBody) -> dict[str, Any]:
         """Keep the maker's figures for a blank and finish; they win over common practice."""
         template = desk.template(path.template_id)
-        method, _, finish = _chosen(desk, template, query)
+        method, _, finish = chosen_press(desk, template, query)
         figures = body.figures.to_core().changed(source="maker") if body.figures else None
         desk.pressings.keep_maker(template.id, finish, method, figures)
         return answer(path, query)
@@ -131,7 +138,7 @@ def blueprint(desk: Desk) -> APIBlueprint:
     def log(path: PairPath, query: PressQuery, body: PressingBody) -> dict[str, Any]:
         """Log a pressing."""
         art, template = desk.dropped_art(path.artwork_id), desk.template(path.template_id)
-        method, press, finish = _chosen(desk, template, query)
+        method, press, finish = chosen_press(desk, template, query)
         pressing = Pressing(0, body.on, body.figures.to_core(), body.result, tuple(body.faults), body.note)
         desk.pressings.add(template.id, finish, method, press.name, art.id, pressing)
         return answer(path, query)
@@ -139,9 +146,7 @@ def blueprint(desk: Desk) -> APIBlueprint:
     @api.put("/api/pressings/<int:pressing_id>/photo")
     def keep_photo(path: PressingPath, form: UploadForm) -> tuple[str, int]:
         """Keep a photograph with a pressing, upright and small enough to look at."""
-        picture = Artwork.read(form.file.stream.read()).reduced(PHOTO_PX)
-        flat = picture.flatten(background=[255, 255, 255]) if picture.hasalpha() else picture
-        desk.pressings.keep_photo(path.pressing_id, bytes(flat.jpegsave_buffer(Q=88, keep="none")))
+        desk.pressings.keep_photo(path.pressing_id, small_photo(form.file.stream.read()))
         return "", 204
 
     @api.get("/api/pressings/<int:pressing_id>/photo")

@@ -1,0 +1,85 @@
+"""Samples: when they were ordered, shipped and delivered, how long that took, and how they compare with the proof."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from datetime import date
+from itertools import pairwise
+from statistics import median
+from typing import Literal
+
+from ..errors import BadListing
+
+Result = Literal["good", "off"]
+CHECKS = ("colour", "seam", "alignment", "size")
+"""What is held against the proof when a sample has come. Common practice, no published source."""
+
+
+@dataclass(frozen=True)
+class Sample:
+    """One sample. Dates are ISO days; a later one is empty until it has come.
+
+    ``provider`` is empty where the seller pressed it.
+    """
+
+    provider: str
+    ordered: str
+    shipped: str = ""
+    delivered: str = ""
+    checks: Mapping[str, Result] = field(default_factory=dict)
+    note: str = ""
+
+    def __post_init__(self) -> None:
+        if unknown := set(self.checks) - set(CHECKS):
+            raise BadListing(f"'{unknown.pop()}' is not checked of a sample: {', '.join(CHECKS)} are.")
+        if not self.ordered:
+            raise BadListing("Say when the sample was ordered.")
+        named = [
+            (name, _day(value))
+            for name, value in (("ordered", self.ordered), ("shipped", self.shipped), ("delivered", self.delivered))
+            if value
+        ]
+        for (first, before), (second, after) in pairwise(named):
+            if after < before:
+                raise BadListing(f"It was {second} on {after}, before it was {first} on {before}: correct one of the dates.")
+
+
+@dataclass(frozen=True)
+class Days:
+    """Days from the order: until it was shipped, on the way, and in all; None while it is not known."""
+
+    to_ship: float | None
+    on_the_way: float | None
+    in_all: float | None
+
+
+def _day(text: str) -> date:
+    try:
+        return date.fromisoformat(text)
+    except ValueError:
+        raise BadListing(f"'{text}' is not a day: write it as 2026-05-30.") from None
+
+
+def _between(first: str, second: str) -> int | None:
+    return (_day(second) - _day(first)).days if first and second else None
+
+
+def days_of(sample: Sample) -> Days:
+    """How long a sample took."""
+    return Days(
+        _between(sample.ordered, sample.shipped),
+        _between(sample.shipped, sample.delivered),
+        _between(sample.ordered, sample.delivered),
+    )
+
+
+def usual_days(samples: Sequence[Sample]) -> Days:
+    """How long a provider usually takes: the middle one of the seller's own samples."""
+    every = [days_of(sample) for sample in samples]
+
+    def middle(values: list[float | None]) -> float | None:
+        known = [value for value in values if value is not None]
+        return float(median(known)) if known else None
+
+    return Days(middle([d.to_ship for d in every]), middle([d.on_the_way for d in every]), middle([d.in_all for d in every]))

@@ -1,0 +1,76 @@
+"""Landed cost worked out by hand; days against the calendar."""
+
+from datetime import date, timedelta
+from decimal import Decimal as D
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from improva.core.errors import BadListing
+from improva.core.pricing.money import BadPrice, Currency
+from improva.core.providers import Days, Offer, Route, Sample, days_of, landed, usual_days
+
+EUR = Currency("EUR")
+HOME = Route("Valley", D("4.90"))
+FAR = Route("Over the pass", D("11.80"), D("19.6"), D("22.00"), D("6.50"))
+
+
+def test_a_piece_at_the_door_as_worked_out_by_hand() -> None:
+    offer = Offer(D("23.40"), (HOME, FAR))
+    home, far = landed(offer, "Valley", EUR), landed(offer, "Over the pass", EUR)
+    assert home and (home.duty, home.total, home.exposed) == (D("0.00"), D("28.30"), False)
+    # (23.40 + 11.80) · 0.196 = 6.8992, with 6.50 of handling 13.3992, so 13.40; 23.40 + 11.80 + 13.40
+    assert far and (far.duty, far.total, far.exposed) == (D("13.40"), D("48.60"), True)
+    assert landed(offer, "The moon", EUR) is None
+
+
+def test_below_the_limit_nothing_is_taken_but_customs_still_can() -> None:
+    at_limit = landed(Offer(D("22.00"), (FAR,)), "Over the pass", EUR)
+    assert at_limit and (at_limit.duty, at_limit.total, at_limit.exposed) == (D("0.00"), D("33.80"), True)
+
+
+@pytest.mark.parametrize(
+    "wrong", [{"shipping": D(-1)}, {"duty_percent": D(301)}, {"free_up_to": D(-5)}, {"handling": D("-0.01")}]
+)
+def test_amounts_that_cannot_be_are_refused(wrong: dict) -> None:
+    with pytest.raises(BadPrice):
+        Route("Valley", **wrong)
+    with pytest.raises(BadPrice):
+        Offer(D(-1), ())
+
+
+@given(st.dates(date(2000, 1, 1), date(2090, 1, 1)), st.integers(0, 400), st.integers(0, 400))
+def test_days_agree_with_the_calendar(first: date, to_ship: int, on_the_way: int) -> None:
+    shipped = first + timedelta(days=to_ship)
+    delivered = shipped + timedelta(days=on_the_way)
+    days = days_of(Sample("x", first.isoformat(), shipped.isoformat(), delivered.isoformat()))
+    assert days == Days(to_ship, on_the_way, to_ship + on_the_way)
+
+
+def test_days_over_a_leap_day_and_a_year_by_hand() -> None:
+    assert days_of(Sample("x", "2028-02-27", "2028-03-01", "2028-03-08")) == Days(3, 7, 10)
+    assert days_of(Sample("x", "2026-12-30", "2027-01-04")) == Days(5, None, None)
+    every = [
+        Sample("x", "2026-05-01", "2026-05-06", "2026-05-10"),
+        Sample("x", "2026-06-01", "2026-06-03"),
+        Sample("x", "2026-07-01", "", "2026-07-15"),
+    ]
+    assert usual_days(every) == Days(3.5, 4, 11.5) and usual_days([]) == Days(None, None, None)
+
+
+@pytest.mark.parametrize(
+    ("told", "said"),
+    [
+        ({"ordered": ""}, "ordered"),
+        ({"ordered": "30.5.2026"}, "not a day"),
+        ({"ordered": "2026-02-30"}, "not a day"),
+        ({"ordered": "2026-05-30", "shipped": "2026-05-29"}, "before it was ordered"),
+        ({"ordered": "2026-05-30", "shipped": "2026-06-05", "delivered": "2026-06-01"}, "before it was shipped"),
+        ({"ordered": "2026-05-30", "delivered": "2026-05-01"}, "before it was ordered"),
+        ({"ordered": "2026-05-30", "checks": {"smell": "off"}}, "smell"),
+    ],
+)
+def test_what_cannot_have_been_is_told(told: dict, said: str) -> None:
+    with pytest.raises(BadListing, match=said):
+        Sample("x", **told)
