@@ -42,6 +42,12 @@ export type ListingSlot = Schemas["ListingSlot"];
 export type ShownSlot = Schemas["ShownSlot"];
 export type Market = Schemas["MarketShape"];
 export type MarketLimits = Schemas["MarketBody"];
+export type Providers = Schemas["ProvidersState"];
+export type Provider = Schemas["ProviderShape"];
+export type Offer = Required<Schemas["OfferBody"]>;
+export type OneSample = Schemas["SampleShape"];
+export type SampleChange = Partial<Schemas["OrderedSample"]> & { ordered: string };
+export type Learned = Partial<Schemas["LearnedBody"]> & Pick<Schemas["LearnedBody"], "to">;
 export type LeftOut = Schemas["LeftOut"];
 export type Shot = Schemas["ShotBody"];
 export type Backdrop = Required<Schemas["BackdropBody"]>;
@@ -235,6 +241,20 @@ export const api = {
     json<Listing>("POST", at({ ...place, panel: null }, "/listing/hand-in"), { url }),
   setMarket: (id: string, limits: MarketLimits) => send("PUT", `/api/markets/${encodeURIComponent(id)}`, limits),
   forgetMarket: (id: string) => send("DELETE", `/api/markets/${encodeURIComponent(id)}`),
+  providers: (place: Place) => json<Providers>("GET", at({ ...place, panel: null }, "/providers")),
+  keepProvider: (name: string, origin: string, note: string) =>
+    send("PUT", `/api/providers/${encodeURIComponent(name)}`, { origin, note }),
+  forgetProvider: (name: string) => send("DELETE", `/api/providers/${encodeURIComponent(name)}`),
+  keepOffer: (place: Place, name: string, offer: Offer) =>
+    json<Providers>("PUT", at({ ...place, panel: null }, `/providers/${encodeURIComponent(name)}/offer`), offer),
+  takeCosts: (place: Place, name: string) =>
+    json<Providers>("POST", at({ ...place, panel: null }, `/providers/${encodeURIComponent(name)}/costs`)),
+  addSample: (place: Place, sample: SampleChange) =>
+    json<Providers>("POST", at({ ...place, panel: null }, "/samples"), sample),
+  changeSample: (id: number, sample: SampleChange) => json<Providers>("PUT", `/api/samples/${id}`, sample),
+  removeSample: (id: number) => json<Providers>("DELETE", `/api/samples/${id}`),
+  learned: (id: number, body: Learned) => json<Providers>("POST", `/api/samples/${id}/learned`, body),
+  addSamplePhoto: (id: number, file: File) => json<Providers>("POST", `/api/samples/${id}/photos`, form(file)),
   batches: () => json<BatchList>("GET", "/api/batches"),
   beginBatch: (body: BatchBody) => json<BatchList>("POST", "/api/batches", body),
   steerBatch: (id: number, how: "pause" | "resume" | "stop" | "again") =>

@@ -1351,6 +1351,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pairs/{artwork_id}/{template_id}/providers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who makes a pair's blank, compared; and its samples. */
+        get: operations["providing_providers_api_pairs__int_artwork_id___template_id__providers_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/providers/{name}/costs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let this provider's offer be what a piece of the blank costs at the price. */
+        post: operations["providing_take_costs_api_pairs__int_artwork_id___template_id__providers__name__costs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/providers/{name}/offer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Note what a provider asks for this blank. */
+        put: operations["providing_offer_api_pairs__int_artwork_id___template_id__providers__name__offer_put"];
+        post?: never;
+        /** Note that a provider does not make this blank. */
+        delete: operations["providing_no_offer_api_pairs__int_artwork_id___template_id__providers__name__offer_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pairs/{artwork_id}/{template_id}/redo": {
         parameters: {
             query?: never;
@@ -1379,6 +1431,23 @@ export interface paths {
         put?: never;
         /** What a photograph of a sample shows; nothing is kept. */
         post: operations["sewing_sample_sample_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/samples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note a sample that was ordered. */
+        post: operations["providing_add_sample_api_pairs__int_artwork_id___template_id__samples_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1585,6 +1654,93 @@ export interface paths {
         get: operations["pressing_photo_api_pressings__int_pressing_id__photo_get"];
         /** Keep a photograph with a pressing, upright and small enough to look at. */
         put: operations["pressing_keep_photo_api_pressings__int_pressing_id__photo_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/providers/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Note a provider, or what is said of it anew. */
+        put: operations["providing_keep_api_providers__name__put"];
+        post?: never;
+        /** Take a provider away; samples of it stay. */
+        delete: operations["providing_forget_api_providers__name__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Note how it went on. */
+        put: operations["providing_change_sample_api_samples__int_sample_id__put"];
+        post?: never;
+        /** Take a sample out of the log. */
+        delete: operations["providing_remove_sample_api_samples__int_sample_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let what it has shown go to calibration, press log or the provider's notes. */
+        post: operations["providing_learned_api_samples__int_sample_id__learned_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a photograph of it, upright and small enough to look at. */
+        post: operations["providing_add_photo_api_samples__int_sample_id__photos_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/photos/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One of its photographs. */
+        get: operations["providing_photo_api_samples__int_sample_id__photos__int_number__get"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -2307,6 +2463,18 @@ export interface components {
             reach: number;
         };
         /**
+         * DaysShape
+         * @description Days from the order.
+         */
+        DaysShape: {
+            /** In All */
+            in_all: number | null;
+            /** On The Way */
+            on_the_way: number | null;
+            /** To Ship */
+            to_ship: number | null;
+        };
+        /**
          * DeskAnswer
          * @description The simulated desk's answer.
          */
@@ -2937,6 +3105,53 @@ export interface components {
         Kinds: {
             /** Kinds */
             kinds: components["schemas"]["KindShape"][];
+        };
+        /**
+         * LandedShape
+         * @description One piece at the buyer's door in a region.
+         */
+        LandedShape: {
+            /** Duty */
+            duty: string;
+            /** Exposed */
+            exposed: boolean;
+            /**
+             * Least
+             * @description Nobody is cheaper there
+             */
+            least: boolean;
+            /** Region */
+            region: string;
+            /** Shipping */
+            shipping: string;
+            /** Total */
+            total: string;
+        };
+        /**
+         * LearnedBody
+         * @description Where what a sample has shown goes: with a seam, how far past its place its follower lies.
+         */
+        LearnedBody: {
+            /**
+             * Down Mm
+             * @default 0
+             */
+            down_mm: number;
+            /**
+             * Right Mm
+             * @default 0
+             */
+            right_mm: number;
+            /**
+             * Seam
+             * @default null
+             */
+            seam: string | null;
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "calibration" | "press log" | "provider notes";
         };
         /**
          * LeftOut
@@ -3678,6 +3893,64 @@ export interface components {
             ];
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * OfferBody
+         * @description What a provider asks for one printed piece of a blank: see :class:`improva.core.providers.Offer`.
+         */
+        OfferBody: {
+            /**
+             * File Mm
+             * @default null
+             */
+            file_mm: [
+                number,
+                number
+            ] | null;
+            /**
+             * Least Dpi
+             * @default 0
+             */
+            least_dpi: number;
+            /**
+             * Piece
+             * @default 0
+             */
+            piece: string;
+            /** Routes */
+            routes?: components["schemas"]["RouteBody"][];
+        };
+        /**
+         * OrderedSample
+         * @description A sample: see :class:`improva.core.providers.Sample`.
+         */
+        OrderedSample: {
+            /** Checks */
+            checks?: {
+                [key: string]: "good" | "off";
+            };
+            /**
+             * Delivered
+             * @default
+             */
+            delivered: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Ordered */
+            ordered: string;
+            /**
+             * Provider
+             * @default
+             */
+            provider: string;
+            /**
+             * Shipped
+             * @default
+             */
+            shipped: string;
         };
         /**
          * OriginBody
@@ -4527,6 +4800,80 @@ export interface components {
             verdict: "pass" | "warn" | "fail";
         };
         /**
+         * ProviderBody
+         * @description What is said of a provider.
+         */
+        ProviderBody: {
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Origin
+             * @description Where it ships from
+             * @default
+             */
+            origin: string;
+        };
+        /**
+         * ProviderShape
+         * @description A provider beside the others.
+         */
+        ProviderShape: {
+            days: components["schemas"]["DaysShape"];
+            /** File Ok */
+            file_ok: boolean;
+            /**
+             * File Says
+             * @description What its file rules say to this pair; empty where all is well or nothing is known
+             */
+            file_says: string;
+            /** Landed */
+            landed: components["schemas"]["LandedShape"][];
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            offer: components["schemas"]["OfferBody"] | null;
+            /**
+             * Origin
+             * @description Where it ships from
+             * @default
+             */
+            origin: string;
+            /** Quickest */
+            quickest: boolean;
+            /** Samples */
+            samples: number;
+        };
+        /**
+         * ProvidersState
+         * @description Providers of a blank compared, and samples of it.
+         */
+        ProvidersState: {
+            /** Checks */
+            checks: string[];
+            /** Currency */
+            currency: string;
+            /**
+             * Pressed Here
+             * @description Whether the seller can press this blank, so that samples can be their own
+             */
+            pressed_here: boolean;
+            /** Providers */
+            providers: components["schemas"]["ProviderShape"][];
+            /** Regions */
+            regions: string[];
+            /** Samples */
+            samples: components["schemas"]["SampleShape"][];
+            /** Seams */
+            seams: components["schemas"]["SeamChoice"][];
+        };
+        /**
          * PutShape
          * @description One print on a sheet.
          */
@@ -4630,6 +4977,34 @@ export interface components {
             specks: components["schemas"]["SpotShape"][];
         };
         /**
+         * RouteBody
+         * @description How a provider's parcels reach a region: see :class:`improva.core.providers.Route`.
+         */
+        RouteBody: {
+            /**
+             * Duty Percent
+             * @default 0
+             */
+            duty_percent: string;
+            /**
+             * Free Up To
+             * @default null
+             */
+            free_up_to: string | null;
+            /**
+             * Handling
+             * @default 0
+             */
+            handling: string;
+            /** Region */
+            region: string;
+            /**
+             * Shipping
+             * @default 0
+             */
+            shipping: string;
+        };
+        /**
          * SaleBody
          * @description The price of a pair, the discount that is planned, what is to be left, and how the price is to end.
          */
@@ -4707,6 +5082,48 @@ export interface components {
             seam: string;
         };
         /**
+         * SampleShape
+         * @description A sample as it is answered.
+         */
+        SampleShape: {
+            /** Artwork */
+            artwork: string;
+            /** Checks */
+            checks?: {
+                [key: string]: "good" | "off";
+            };
+            days: components["schemas"]["DaysShape"];
+            /**
+             * Delivered
+             * @default
+             */
+            delivered: string;
+            /** Id */
+            id: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Ordered */
+            ordered: string;
+            /**
+             * Photos
+             * @description Addresses of its photographs
+             */
+            photos: string[];
+            /**
+             * Provider
+             * @default
+             */
+            provider: string;
+            /**
+             * Shipped
+             * @default
+             */
+            shipped: string;
+        };
+        /**
          * SampleShown
          * @description What a sample shows: how far from where it was taken to be the follower is sewn.
          */
@@ -4773,6 +5190,16 @@ export interface components {
             limit: number;
             /** Side Mm */
             side_mm: number;
+        };
+        /**
+         * SeamChoice
+         * @description A seam that can be calibrated.
+         */
+        SeamChoice: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
         };
         /**
          * SeamState
@@ -8652,6 +9079,141 @@ export interface operations {
             };
         };
     };
+    providing_providers_api_pairs__int_artwork_id___template_id__providers_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvidersState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    providing_take_costs_api_pairs__int_artwork_id___template_id__providers__name__costs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvidersState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    providing_offer_api_pairs__int_artwork_id___template_id__providers__name__offer_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfferBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvidersState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    providing_no_offer_api_pairs__int_artwork_id___template_id__providers__name__offer_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvidersState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     bench_redo_redo_post: {
         parameters: {
             query?: {
@@ -8709,6 +9271,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SampleShown"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    providing_add_sample_api_pairs__int_artwork_id___template_id__samples_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderedSample"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvidersState"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9171,6 +9769,213 @@ export interface operations {
                 "multipart/form-data": components["schemas"]["UploadForm"];
             };
         };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    providing_keep_api_providers__name__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProviderBody"];
+            };
+        };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    providing_forget_api_providers__name__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    providing_change_sample_api_samples__int_sample_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderedSample"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvidersState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    providing_remove_sample_api_samples__int_sample_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvidersState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    providing_learned_api_samples__int_sample_id__learned_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LearnedBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvidersState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    providing_add_photo_api_samples__int_sample_id__photos_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["UploadForm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProvidersState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    providing_photo_api_samples__int_sample_id__photos__int_number__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description Unprocessable Entity */
             422: {

@@ -2,6 +2,7 @@ import { useSearchParams } from "react-router";
 import { COLUMN } from "../bench/stations";
 import type { Hand } from "../bench/usePair";
 import { ListingPart } from "../listing/ListingPart";
+import { ProvidersPart } from "../providers/ProvidersPart";
 import { Alert, Choice, Heading } from "../ui/parts";
 import { CasesTable } from "./CasesTable";
 import { CostsPart } from "./CostsPart";
@@ -10,12 +11,13 @@ import { PricePart } from "./PricePart";
 import { ShopPart } from "./ShopPart";
 import { useSelling } from "./useSelling";
 
-type Part = "price" | "listing";
+const PARTS = ["price", "listing", "providers"] as const;
+type Part = (typeof PARTS)[number];
 
 /** Selling: the price, and the listing. */
 export function SellStation({ hand }: { hand: Hand }) {
   const [search, setSearch] = useSearchParams();
-  const part: Part = search.get("part") === "listing" ? "listing" : "price";
+  const part: Part = PARTS.find((name) => name === search.get("part")) ?? "price";
   const turn = (next: Part) =>
     setSearch(
       (now) => {
@@ -27,7 +29,7 @@ export function SellStation({ hand }: { hand: Hand }) {
   return (
     <main className="flex min-h-0 grow flex-col">
       <div className="flex shrink-0 items-center border-b border-rule px-4 py-1.5">
-        <div className="w-56">
+        <div className="w-[26rem]">
           <Choice
             label="Part of selling"
             value={part}
@@ -35,11 +37,14 @@ export function SellStation({ hand }: { hand: Hand }) {
             options={[
               { value: "price", label: "Price" },
               { value: "listing", label: "Listing" },
+              { value: "providers", label: "Providers and samples" },
             ]}
           />
         </div>
       </div>
-      {part === "price" ? <PriceSheet hand={hand} /> : <ListingPart hand={hand} />}
+      {part === "price" && <PriceSheet hand={hand} />}
+      {part === "listing" && <ListingPart hand={hand} />}
+      {part === "providers" && <ProvidersPart hand={hand} />}
     </main>
   );
 }

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from ..store import Database, Listings, Selling
+from ..core.providers import CHECKS, Result, Sample
+from ..store import Database, Listings, ProviderRow, Providers, Selling
 
 TUMBLER = "tumbler-20oz-straight"
 
@@ -33,6 +34,33 @@ def set_up_shop(database: Database, dusk: int, signals: int) -> None:
     listings.keep_blank_words(TUMBLER, TUMBLER_WORDS)
     listings.keep_art_words(dusk, DUSK_WORDS)
     listings.keep_art_words(signals, SIGNAL_WORDS)
+    _providers(database, dusk)
+
+
+def _providers(database: Database, dusk: int) -> None:
+    """Two who could print the tumbler: one near and dear, one far and cheap until customs asks; and a sample of either."""
+    kept = Providers(database)
+    near = {
+        "piece": "11.90",
+        "least_dpi": 150,
+        "routes": [{"region": "Valley", "shipping": "4.90"}, {"region": "Over the pass", "shipping": "9.80"}],
+    }
+    far = {"piece": "7.40", "least_dpi": 200, "routes": [
+        {"region": "Valley", "shipping": "6.50", "duty_percent": "19", "handling": "5"},
+        {"region": "Over the pass", "shipping": "8.20", "duty_percent": "22", "free_up_to": "20"},
+    ]}  # fmt: skip
+    for name, origin, offer in (("Middle Station Press", "the valley", near), ("Harbour Works", "overseas", far)):
+        kept.keep(ProviderRow(name, origin, ""))
+        kept.keep_offer(name, TUMBLER, offer)
+    checks: dict[str, Result] = {"colour": "good", "seam": "off"}
+    kept.add_sample(
+        dusk,
+        TUMBLER,
+        Sample("Harbour Works", "2026-05-04", "2026-05-09", "2026-05-18", checks, "The seam gapes a little at the foot."),
+    )
+    kept.add_sample(
+        dusk, TUMBLER, Sample("Middle Station Press", "2026-05-12", "2026-05-14", "2026-05-16", dict.fromkeys(CHECKS, "good"))
+    )
 
 
 def _prices(database: Database, dusk: int) -> None:

@@ -79,7 +79,7 @@ class ProviderShape(ProviderBody):
     file_ok: bool
 
 
-class SampleBody(Shape):
+class OrderedSample(Shape):
     """A sample: see :class:`improva.core.providers.Sample`."""
 
     provider: str = Field(default="", max_length=80)
@@ -94,7 +94,7 @@ class SampleBody(Shape):
         return Sample(self.provider.strip(), self.ordered, self.shipped, self.delivered, self.checks, self.note.strip())
 
 
-class SampleShape(SampleBody):
+class SampleShape(OrderedSample):
     """A sample as it is answered."""
 
     id: int

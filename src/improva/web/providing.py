@@ -28,10 +28,10 @@ from .provider_shapes import (
     LandedShape,
     LearnedBody,
     OfferBody,
+    OrderedSample,
     ProviderBody,
     ProviderShape,
     ProvidersState,
-    SampleBody,
     SampleShape,
     SeamChoice,
 )
@@ -225,7 +225,7 @@ def blueprint(desk: Desk) -> APIBlueprint:
         return answer(path.artwork_id, path.template_id)
 
     @api.post(f"{PAIR_AT}/samples", responses={200: ProvidersState})
-    def add_sample(path: PairPath, body: SampleBody) -> dict[str, Any]:
+    def add_sample(path: PairPath, body: OrderedSample) -> dict[str, Any]:
         """Note a sample that was ordered."""
         sample = body.to_core()
         work = desk.work(path.artwork_id, path.template_id)
@@ -233,7 +233,7 @@ def blueprint(desk: Desk) -> APIBlueprint:
         return answer(*work.pair)
 
     @api.put("/api/samples/<int:sample_id>", responses={200: ProvidersState})
-    def change_sample(path: SamplePath, body: SampleBody) -> dict[str, Any]:
+    def change_sample(path: SamplePath, body: OrderedSample) -> dict[str, Any]:
         """Note how it went on."""
         row = known(path.sample_id)
         kept.change_sample(row.id, body.to_core())

@@ -1,0 +1,91 @@
+import type { Provider, Providers } from "../api/client";
+import { Mark } from "../ui/parts";
+
+const days = (value: number | null) => (value === null ? "–" : `${Number(value.toFixed(1))}`);
+
+/** Every provider a row, every region a column; who is cheapest and quickest is said in words. */
+export function CompareTable(props: { state: Providers; chosen: string | null; onChoose: (name: string) => void }) {
+  const { state } = props;
+  return (
+    <div className="overflow-x-auto border border-rule bg-paper">
+      <table className="w-full border-collapse text-sm">
+        <thead className="text-left text-xs text-soft">
+          <tr className="border-b border-rule">
+            <th className="px-2 py-1 font-normal">Provider</th>
+            {state.regions.map((region) => (
+              <th key={region} className="px-2 py-1 text-right font-normal">
+                {region}, {state.currency}
+              </th>
+            ))}
+            <th className="px-2 py-1 text-right font-normal">Days to ship</th>
+            <th className="px-2 py-1 text-right font-normal">in all</th>
+            <th className="px-2 py-1 font-normal">Its file</th>
+          </tr>
+        </thead>
+        <tbody>
+          {state.providers.map((each) => (
+            <tr
+              key={each.name}
+              data-provider={each.name}
+              className={`border-b border-rule align-top last:border-b-0 ${each.name === props.chosen ? "bg-table" : ""}`}
+            >
+              <td className="px-2 py-1.5">
+                <button
+                  type="button"
+                  aria-pressed={each.name === props.chosen}
+                  className="font-medium underline-offset-2 hover:underline"
+                  onClick={() => props.onChoose(each.name)}
+                >
+                  {each.name}
+                </button>
+                {each.origin && <span className="block text-xs text-soft">from {each.origin}</span>}
+              </td>
+              {state.regions.map((region) => (
+                <At key={region} provider={each} region={region} />
+              ))}
+              <td className="px-2 py-1.5 text-right">{days(each.days.to_ship)}</td>
+              <td className="px-2 py-1.5 text-right">
+                {days(each.days.in_all)}
+                <span className="block text-xs text-soft">
+                  {each.quickest
+                    ? "the quickest"
+                    : each.samples
+                      ? `${each.samples} ${each.samples === 1 ? "sample" : "samples"}`
+                      : "no sample"}
+                </span>
+              </td>
+              <td className="max-w-56 px-2 py-1.5">
+                {each.offer && (
+                  <span className="flex items-start gap-1.5">
+                    <span className="mt-0.5">
+                      <Mark status={each.file_ok ? "pass" : "fail"} size={12} />
+                    </span>
+                    {each.file_ok ? "takes this print" : each.file_says}
+                  </span>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function At({ provider, region }: { provider: Provider; region: string }) {
+  const found = provider.landed.find((each) => each.region === region);
+  if (!found) return <td className="px-2 py-1.5 text-right text-soft">not sent</td>;
+  return (
+    <td className="px-2 py-1.5 text-right">
+      <span className={found.least ? "font-bold" : ""}>{found.total}</span>
+      <span className="block text-xs text-soft">
+        {[
+          found.least && "the least",
+          Number(found.duty) > 0 ? `${found.duty} customs` : found.exposed && "customs may ask",
+        ]
+          .filter(Boolean)
+          .join(", ") || " "}
+      </span>
+    </td>
+  );
+}

@@ -1,0 +1,165 @@
+import { X } from "lucide-react";
+import { api, type Offer, type Provider, type Providers } from "../api/client";
+import type { Hand } from "../bench/usePair";
+import { AmountField } from "../sell/AmountField";
+import { fresh, Named } from "../sell/Named";
+import { Length, Plain, Tick } from "../ui/fields";
+import { Button, Heading, IconButton } from "../ui/parts";
+import type { Providing } from "./useProviders";
+
+type Route = Required<Offer["routes"][number]>;
+const NEW: Offer = { piece: "0", routes: [], least_dpi: 0, file_mm: null };
+
+/** What one provider asks for this blank, and the file it wants. */
+export function OfferPart(props: { provider: Provider; state: Providers; providing: Providing; hand: Hand }) {
+  const { provider, state, providing, hand } = props;
+  const offer = (provider.offer as Offer | null) ?? NEW;
+  const routes = offer.routes as Route[];
+  const set = (change: Partial<Offer>) =>
+    providing.act(() => api.keepOffer(hand.place, provider.name, { ...offer, ...change }));
+  const route = (i: number, change: Partial<Route>) =>
+    set({ routes: routes.map((each, j) => (i === j ? { ...each, ...change } : each)) });
+  const say = (origin: string, note: string) => providing.change(() => api.keepProvider(provider.name, origin, note));
+  const unused = state.regions.find((region) => !routes.some((each) => each.region === region));
+  const title =
+    unused ??
+    fresh(
+      "Region",
+      routes.map((each) => ({ title: each.region })),
+    ); // prettier-ignore
+  const [w, h] = offer.file_mm ?? hand.panel.file_mm;
+  return (
+    <>
+      <Heading aside="per piece, before any sale">What {provider.name} asks</Heading>
+      <div className="grid grid-cols-2 gap-x-6 gap-y-1.5">
+        <AmountField
+          label="Printed piece"
+          value={offer.piece}
+          suffix={state.currency}
+          onValue={(piece) => set({ piece })}
+        />
+        <label className="flex items-center gap-2 text-sm">
+          <span className="w-28 shrink-0 text-soft">Ships from</span>
+          <input
+            key={provider.origin}
+            defaultValue={provider.origin}
+            maxLength={120}
+            className="w-full min-w-0 rounded-[3px] border border-rule bg-paper px-2 py-1"
+            onBlur={(event) =>
+              event.target.value.trim() !== provider.origin && say(event.target.value.trim(), provider.note ?? "")
+            }
+          />
+        </label>
+        <Plain
+          label="Takes from"
+          value={offer.least_dpi}
+          suffix="dpi"
+          least={0}
+          most={2400}
+          onValue={(least_dpi) => set({ least_dpi })}
+        />
+        <Tick
+          label="Wants a file of another size"
+          on={offer.file_mm !== null}
+          onValue={(on) => set({ file_mm: on ? [...hand.panel.file_mm] : null })}
+        />
+        {offer.file_mm && (
+          <>
+            <Length label="File’s width" mm={w} panel={hand.panel} onValue={(mm) => set({ file_mm: [mm, h] })} />
+            <Length label="File’s height" mm={h} panel={hand.panel} onValue={(mm) => set({ file_mm: [w, mm] })} />
+          </>
+        )}
+      </div>
+      <div className="grid grid-cols-[minmax(0,1fr)_repeat(4,7rem)_1.25rem] items-center gap-1 text-xs text-soft">
+        <span>Sent to</span>
+        <span className="text-right">shipping</span>
+        <span className="text-right">duty and tax</span>
+        <span className="text-right">none up to</span>
+        <span className="text-right">for clearing it</span>
+        <span />
+        {routes.map((each, i) => (
+          <RouteLine key={each.region} each={each} unit={state.currency} change={(change) => route(i, change)}>
+            {() => set({ routes: routes.filter((_, j) => j !== i) })}
+          </RouteLine>
+        ))}
+      </div>
+      <div className="flex flex-wrap gap-2">
+        <Button
+          waits={providing.busy}
+          onClick={() =>
+            set({
+              routes: [...routes, { region: title, shipping: "0", duty_percent: "0", free_up_to: null, handling: "0" }],
+            })
+          }
+        >
+          Sends to {unused ?? "another region"}
+        </Button>
+        <Button
+          waits={providing.busy}
+          disabled={!provider.offer}
+          onClick={() => providing.act(() => api.takeCosts(hand.place, provider.name))}
+        >
+          Reckon prices with it
+        </Button>
+        <Button tone="quiet" onClick={() => providing.change(() => api.forgetProvider(provider.name))}>
+          Take {provider.name} away
+        </Button>
+      </div>
+      <label className="grid gap-0.5 text-xs text-soft">
+        Notes
+        <textarea
+          key={provider.note}
+          rows={3}
+          defaultValue={provider.note}
+          className="rounded-[3px] border border-rule bg-paper px-2 py-1 text-sm text-ink"
+          onBlur={(event) => event.target.value !== provider.note && say(provider.origin ?? "", event.target.value)}
+        />
+      </label>
+    </>
+  );
+}
+
+function RouteLine(props: {
+  each: Route;
+  unit: string;
+  change: (change: Partial<Route>) => void;
+  children: () => void;
+}) {
+  const { each, unit, change } = props;
+  return (
+    <>
+      <Named label="Region that is sent to" value={each.region} onValue={(region) => change({ region })} />
+      <AmountField
+        label=""
+        name={`Shipping to ${each.region}`}
+        value={each.shipping}
+        suffix={unit}
+        onValue={(shipping) => change({ shipping })}
+      />
+      <AmountField
+        label=""
+        name={`Duty to ${each.region}`}
+        value={each.duty_percent}
+        suffix="%"
+        onValue={(duty_percent) => change({ duty_percent })}
+      />
+      <AmountField
+        label=""
+        name={`No duty to ${each.region} up to`}
+        value={each.free_up_to ?? ""}
+        suffix={unit}
+        onValue={(free_up_to) => change({ free_up_to })}
+      />
+      <AmountField
+        label=""
+        name={`Clearing to ${each.region}`}
+        value={each.handling}
+        suffix={unit}
+        onValue={(handling) => change({ handling })}
+      />
+      <IconButton label={`Take ${each.region} away`} onClick={props.children}>
+        <X size={14} aria-hidden="true" />
+      </IconButton>
+    </>
+  );
+}

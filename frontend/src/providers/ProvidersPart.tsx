@@ -1,0 +1,75 @@
+import { useState } from "react";
+import { api } from "../api/client";
+import type { Hand } from "../bench/usePair";
+import { Alert, Button, Heading } from "../ui/parts";
+import { CompareTable } from "./CompareTable";
+import { OfferPart } from "./OfferPart";
+import { SamplesPart } from "./SamplesPart";
+import { useProviders } from "./useProviders";
+
+/** Providers compared for this blank, and the samples of this pair. */
+export function ProvidersPart({ hand }: { hand: Hand }) {
+  const providing = useProviders(hand);
+  const { state } = providing;
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [name, setName] = useState("");
+  if (!state)
+    return (
+      <div className="p-6">
+        {providing.problem ? (
+          <Alert onRetry={providing.retry}>{providing.problem}</Alert>
+        ) : (
+          <p className="text-soft">Comparing…</p>
+        )}
+      </div>
+    );
+  const provider = state.providers.find((each) => each.name === chosen) ?? state.providers[0];
+  return (
+    <div
+      aria-busy={providing.busy}
+      className="grid min-h-0 grow grid-cols-[minmax(0,1fr)_25rem] grid-rows-[minmax(0,1fr)]"
+    >
+      <section aria-label="Providers" className="flex min-h-0 flex-col gap-4 overflow-y-auto border-r border-rule p-4">
+        {providing.problem && <Alert>{providing.problem}</Alert>}
+        <Heading aside="one printed piece at the buyer’s door">Providers of {hand.pair.template.title}</Heading>
+        {state.providers.length === 0 ? (
+          <p className="text-sm text-soft">
+            Nobody yet. Note who could make it for you, what they ask and where they send: Improva works out what a
+            piece costs at the buyer’s door.
+          </p>
+        ) : (
+          <CompareTable state={state} chosen={provider?.name ?? null} onChoose={setChosen} />
+        )}
+        <form
+          className="flex gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            const fresh = name.trim();
+            if (!fresh) return;
+            providing.change(() => api.keepProvider(fresh, "", ""));
+            setChosen(fresh);
+            setName("");
+          }}
+        >
+          <input
+            aria-label="Name of a provider"
+            placeholder="Another provider"
+            value={name}
+            maxLength={80}
+            onChange={(event) => setName(event.target.value)}
+            className="min-w-0 grow rounded-[3px] border border-rule bg-paper px-2 py-1 text-sm"
+          />
+          <Button type="submit" disabled={!name.trim()}>
+            Note it
+          </Button>
+        </form>
+        {provider && (
+          <OfferPart key={provider.name} provider={provider} state={state} providing={providing} hand={hand} />
+        )}
+      </section>
+      <section aria-label="Samples" className="flex min-h-0 flex-col gap-3 overflow-y-auto p-4">
+        <SamplesPart state={state} providing={providing} hand={hand} />
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,43 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, type Providers } from "../api/client";
+import type { Hand } from "../bench/usePair";
+
+/** Who makes the blank in hand, and its samples. */
+export type Providing = {
+  state: Providers | null;
+  /** Do something that is answered by all of it. */
+  act: (deed: () => Promise<Providers>) => void;
+  /** Do something that is not, and look anew. */
+  change: (deed: () => Promise<unknown>) => void;
+  busy: boolean;
+  problem: string | null;
+  retry: () => void;
+};
+
+export function useProviders(hand: Hand): Providing {
+  const queries = useQueryClient();
+  const { place } = hand;
+  const key = ["providers", place.art, place.template];
+  const query = useQuery({ queryKey: key, queryFn: () => api.providers(place), refetchOnMount: "always" });
+  const act = useMutation({
+    scope: { id: key.join() },
+    mutationFn: (deed: () => Promise<Providers>) => deed(),
+    onSuccess: (state) => {
+      queries.setQueryData(key, state);
+      queries.invalidateQueries({ queryKey: ["selling"] });
+      queries.invalidateQueries({ queryKey: ["sewing"] });
+    },
+  });
+  return {
+    state: query.data ?? null,
+    act: act.mutate,
+    change: (deed) =>
+      act.mutate(async () => {
+        await deed();
+        return api.providers(place);
+      }),
+    busy: act.isPending,
+    problem: act.error?.message ?? query.error?.message ?? null,
+    retry: () => query.refetch(),
+  };
+}

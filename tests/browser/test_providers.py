@@ -1,0 +1,57 @@
+"""Providers compared and a sample logged, by typing alone."""
+
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_listing import settled
+from tests.browser.test_main_job import lay_on_bench
+
+
+def typed(page: Page, name: str, value: str) -> None:
+    field = page.get_by_role("textbox", name=name, exact=True)
+    field.fill(value)
+    field.press("Enter")
+    settled(page)
+
+
+def test_a_provider_is_noted_compared_and_reckoned_with(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, blank="T-shirt")
+    page.goto(page.url.rsplit("/", 1)[0] + "/sell?part=providers")
+    for name in ("Hut press", "Pass press"):
+        page.get_by_label("Name of a provider").fill(name)
+        page.get_by_label("Name of a provider").press("Enter")
+        settled(page)
+        page.get_by_role("button", name=name, exact=True).click()
+        expect(page.get_by_role("heading", name=f"What {name} asks")).to_be_visible()
+        typed(page, "Printed piece", "9.50" if name == "Hut press" else "6.10")
+        page.get_by_role("button", name="Sends to Home").click()
+        settled(page)
+        typed(page, "Shipping to Home", "3.20")
+        if name == "Pass press":
+            typed(page, "Duty to Home", "25")
+            typed(page, "Clearing to Home", "2")
+    hut, far = page.locator("tr[data-provider='Hut press']"), page.locator("tr[data-provider='Pass press']")
+    expect(hut).to_contain_text("12.70")
+    # (6.10 + 3.20) · 0.25 + 2 = 4.325, so 4.33; 13.63 in all
+    expect(far).to_contain_text("13.63")
+    expect(far).to_contain_text("4.33 customs")
+    expect(hut).to_contain_text("the least")
+    hut.get_by_role("button", name="Hut press").click()
+    page.get_by_role("button", name="Reckon prices with it").click()
+    settled(page)
+    page.get_by_label("Who makes the sample").select_option("Hut press")
+    page.get_by_role("button", name="Ordered today").click()
+    for name, day in (("ordered", "2026-05-28"), ("shipped", "2026-06-02"), ("delivered", "2026-06-06")):
+        page.get_by_label(name, exact=True).fill(day)
+        page.get_by_label(name, exact=True).blur()
+        settled(page)
+    expect(page.get_by_text("5 days to ship, 4 on the way, 9 in all")).to_be_visible()
+    expect(hut).to_contain_text("the quickest")
+    page.get_by_label("What was learned").fill("Colours a little deep.")
+    page.get_by_label("What was learned").blur()
+    page.get_by_role("button", name="Note it of the provider").click()
+    expect(page.get_by_label("Notes")).to_have_value("2026-06-06: Colours a little deep.")
+    page.get_by_role("radiogroup", name="Part of selling").get_by_text("Price", exact=True).click()
+    expect(page.get_by_role("textbox", name="Blank", exact=True)).to_have_value("9.50")
+    expect(page.get_by_role("textbox", name="Sending to Home costs you")).to_have_value("3.20")
