@@ -10,7 +10,7 @@ MAY_IMPORT = {
     "core": set(), "catalogue": {"core"}, "scenes": {"core"}, "surfaces": {"core"}, "store": {"core"},
     "work": {"core", "catalogue", "scenes", "store", "surfaces"},
 }  # fmt: skip
-NOT_IN_CORE = {"flask", "sqlite3", "time", "datetime", "flask_openapi3", "click", "huey"}
+NOT_IN_CORE = {"flask", "sqlite3", "time", "flask_openapi3", "click", "huey"}
 FILES = sorted(ROOT.rglob("*.py"))
 
 
@@ -36,6 +36,9 @@ def test_imports_run_one_way(path: Path) -> None:
         assert ours - {"__version__"} <= MAY_IMPORT[part] | {part}
     if part == "core":
         assert not {name.split(".")[0] for name in imports(path)} & NOT_IN_CORE
+        assert not {"today", "now", "utcnow"} & {
+            n.attr for n in ast.walk(ast.parse(path.read_text())) if isinstance(n, ast.Attribute)
+        }
 
 
 def test_no_file_is_too_long_to_read() -> None:

@@ -21,7 +21,7 @@ from .surface import OpenSurface, no_surfaces, seen_surface
 from .tone import table
 from .view import LARGE_PX, Near, PrintMap, View
 
-STRIP_PX = 240_000
+STRIP_PX = 360_000
 """Pixels worked on at a time: a strip and its passes stay in a core's cache."""
 
 MOST_WHOLE = 2
@@ -126,21 +126,32 @@ def turned(texture: Floats, angle_deg: float) -> Floats:
 
 def thrown(texture: Floats, near: Near) -> Floats:
     """The colour of the light that a print throws round it, (gh, gw, 3): mostly that of its parts near by."""
-    mean = np.array(cv2.mean(texture)[:3], np.float32)
     w, h = SOFT_PX
-    small = cv2.resize(texture[..., :3], SOFT_PX, interpolation=cv2.INTER_AREA)
+    small = cv2.resize(texture, SOFT_PX, interpolation=cv2.INTER_AREA)[..., :3]
+    mean = np.array(cv2.mean(small)[:3], np.float32)
     soft = cv2.GaussianBlur(small, (0, 0), sigmaX=SOFT_REACH[0] * w, sigmaY=SOFT_REACH[1] * h, borderType=cv2.BORDER_REPLICATE)
     there = cv2.remap(soft, near.u * w - 0.5, near.v * h - 0.5, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
     return np.asarray(mean + near.share[..., None] * (there - mean), np.float32)
 
 
-def _spread(coarse: Floats, step: int, rows: slice, out: Floats) -> Floats:
-    """Some rows of a coarse plane at the picture's size, in ``out``."""
-    scale = 1 / step
-    middle = (step // 2 + 0.5) * scale  # cells were looked up there
-    move = np.array([[scale, 0, 0.5 * scale - middle], [0, scale, (rows.start + 0.5) * scale - middle]], np.float32)
-    flags = cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP
-    return np.asarray(cv2.warpAffine(coarse, move, out.shape[1::-1], dst=out, flags=flags, borderMode=cv2.BORDER_REPLICATE))
+def _widened(coarse: Floats, near: Near, width: int) -> Floats:
+    """A coarse plane's rows as long as the picture's: (gh, width, 3)."""
+    whole = cv2.copyMakeBorder(coarse, 0, 1, 0, 1, cv2.BORDER_REPLICATE)  # the last cell can end before the picture does
+    gh, gw = whole.shape[:2]
+    return np.ascontiguousarray(cv2.resize(whole, (gw * near.step, gh), interpolation=cv2.INTER_LINEAR)[:, :width])
+
+
+def _spread(coarse: Floats, step: int, rows: slice) -> Floats:
+    """Some rows of the picture, between a widened plane's rows, of which each lies in the middle of ``step`` of them.
+
+    In working memory that the next one uses again.
+    """
+    above = max(0, (rows.start - (step + 1) // 2) // step)
+    below = (rows.stop + step // 2) // step + 1
+    part = coarse[above:below]
+    tall = _scratch("tall", (len(part) * step, *part.shape[1:]), np.float32)
+    cv2.resize(part, tall.shape[1::-1], dst=tall, interpolation=cv2.INTER_LINEAR)
+    return np.asarray(tall[rows.start - above * step : rows.stop - above * step])
 
 
 def _strip(lit: Lit, rows: slice, prints: dict[str, Floats], thrown_: dict[str, Floats]) -> Floats:
@@ -154,8 +165,9 @@ def _strip(lit: Lit, rows: slice, prints: dict[str, Floats], thrown_: dict[str, 
         if name in lit.view.maps:
             seen = lit.view.maps[name]
             assert seen.near is not None, "prints have it, grounds have not"
-            _lay(_spread(thrown_[name], seen.near.step, rows, shone), texture, seen, rows)
-            np.multiply(basis, shone, out=shone)
+            colour = _spread(thrown_[name], seen.near.step, rows)
+            _lay(colour, texture, seen, rows)
+            np.multiply(basis, colour, out=shone)
         else:
             np.multiply(basis, np.array(cv2.mean(texture)[:3], np.float32), out=shone)
         added = shone if added is None else np.add(added, shone, out=added)
@@ -180,9 +192,8 @@ def _lay(colour: Floats, texture: Floats, seen: PrintMap, rows: slice) -> None:
     if (part := _window(seen, rows)) is None:
         return
     inside, window = part
-    rho, far = sample(texture, seen.u, seen.v, seen.grazing, inside), seen.far[inside]
-    rho[far] = colour[window][far]
-    colour[window] = rho
+    rho = sample(texture, seen.u, seen.v, seen.grazing, inside)
+    cv2.copyTo(rho, (~seen.far[inside]).view(np.uint8), colour[window])
 
 
 def _lay_on_cloth(added: Floats, lit: Lit, name: str, texture: Floats, beneath: Floats, rows: slice) -> None:
@@ -206,8 +217,8 @@ def _each_strip(lit: Lit, prints: dict[str, Floats], angle_deg: float, keep: Cal
         turns = {name: angle_deg + info.region(name).turn for name in prints}
         prints = {name: turned(texture, turns[name]) if turns[name] % 360 else texture for name, texture in prints.items()}
     nears = {name: seen.near for name, seen in lit.view.maps.items() if name in lit.view.basis and seen.near is not None}
-    thrown_ = {name: thrown(prints[name], near) for name, near in nears.items()}
     w, h = lit.view.size
+    thrown_ = {name: _widened(thrown(prints[name], near), near, w) for name, near in nears.items()}
     by_rows(h, STRIP_PX // w, lambda rows: keep(rows, _strip(lit, rows, prints, thrown_)))
 
 

@@ -10,12 +10,13 @@ from numpy.typing import NDArray
 
 from ..colour import Floats
 
-TAPS = 8
-"""Samples taken along the long way of what a pixel sees."""
+BANDS = ((2.0, 4.0, 4), (4.0, 1e9, 8))
+"""From and up to how many texels along what a pixel sees, and how many samples are taken there."""
 
-STEEP, MOST, JUMP = 1.4, 24.0, 96.0
-"""Texels along a pixel's long way: from where more than one sample is taken, over how many at most, and from where the
-neighbour is not the print running on but another part of it, as at a seam or in front of a fold."""
+MOST, JUMP = 24.0, 96.0
+"""Texels over which samples are spread at most; and from where the neighbour is not the print running on but another part
+of it, as at a seam or in front of a fold.
+"""
 
 
 @dataclass(frozen=True)
@@ -23,12 +24,17 @@ class Grazing:
     """Pixels of a print's window whose long way spans several texels, in order of their rows.
 
     Attributes:
+        taps: samples taken along it.
         rows, columns: of each in the window, (n,).
-        du, dv: the long way in fractions of the texture, (n,).
+        u, v: its middle, in fractions of the texture, (n,).
+        du, dv: its long way, (n,).
     """
 
-    rows: NDArray[np.intp]
-    columns: NDArray[np.intp]
+    taps: int
+    rows: NDArray[np.int32]
+    columns: NDArray[np.int32]
+    u: Floats
+    v: Floats
     du: Floats
     dv: Floats
 
@@ -41,8 +47,8 @@ def _along(plane: Floats, axis: int) -> Floats:
     return np.asarray(np.nan_to_num(np.where(np.isnan(ahead), behind, ahead)), np.float32)
 
 
-def find_grazing(uv: Floats, texture_px: tuple[int, int]) -> Grazing:
-    """The grazing pixels of a map (h, w, 2) of fractions, NaN where the print is not seen."""
+def find_grazing(uv: Floats, texture_px: tuple[int, int]) -> tuple[Grazing, ...]:
+    """The grazing pixels of a map (h, w, 2) of fractions, NaN where the print is not seen; by how many samples they need."""
     w, h = texture_px
     ways = [(_along(uv[..., 0], axis), _along(uv[..., 1], axis)) for axis in (1, 0)]
     long = [np.hypot(du * w, dv * h) for du, dv in ways]
@@ -50,27 +56,41 @@ def find_grazing(uv: Floats, texture_px: tuple[int, int]) -> Grazing:
         texels[texels > JUMP] = 0
     down = long[1] > long[0]
     texels = np.where(down, long[1], long[0])
-    rows, columns = np.nonzero((texels > STEEP) & ~np.isnan(uv[..., 0]))
-    at = rows, columns
-    fit = np.minimum(1, MOST / texels[at])
-    du, dv = (np.where(down[at], ways[1][i][at], ways[0][i][at]) * fit for i in (0, 1))
-    return Grazing(rows, columns, du.astype(np.float32), dv.astype(np.float32))
+    texels[np.isnan(uv[..., 0])] = 0
+    found = []
+    for least, below, taps in BANDS:
+        at = rows, columns = np.nonzero((texels >= least) & (texels < below))
+        fit = np.minimum(1, MOST / texels[at])
+        du, dv = (np.where(down[at], ways[1][i][at], ways[0][i][at]) * fit for i in (0, 1))
+        u, v = (uv[..., i][at].astype(np.float32) for i in (0, 1))
+        found.append(
+            Grazing(taps, rows.astype(np.int32), columns.astype(np.int32), u, v, du.astype(np.float32), dv.astype(np.float32))
+        )
+    return tuple(found)
 
 
-def sample(texture: Floats, u: Floats, v: Floats, grazing: Grazing | None, inside: slice) -> Floats:
+def sample(texture: Floats, u: Floats, v: Floats, grazing: tuple[Grazing, ...], inside: slice) -> Floats:
     """The texture (h, w, c) at some rows of a map's fractions; of grazing pixels the mean along their long way."""
     h, w = texture.shape[:2]
     out = np.asarray(_at(texture, u[inside] * w - 0.5, v[inside] * h - 0.5))
-    if grazing is None:
-        return out
-    first, last = np.searchsorted(grazing.rows, (inside.start, inside.stop))
-    if first == last:
-        return out
-    rows, columns = grazing.rows[first:last], grazing.columns[first:last]
-    share = ((np.arange(TAPS, dtype=np.float32) + 0.5) / TAPS - 0.5)[:, None]
-    us, vs = u[rows, columns] + share * grazing.du[first:last], v[rows, columns] + share * grazing.dv[first:last]
-    out[rows - inside.start, columns] = _flat(texture, us * w - 0.5, vs * h - 0.5).mean(axis=0)
+    for each in grazing:
+        first, last = np.searchsorted(each.rows, (inside.start, inside.stop))
+        if first < last:
+            here = slice(int(first), int(last))
+            out[each.rows[here] - inside.start, each.columns[here]] = _along_way(texture, each, here)
     return out
+
+
+def _along_way(texture: Floats, each: Grazing, here: slice) -> Floats:
+    h, w = texture.shape[:2]
+    share = ((np.arange(each.taps, dtype=np.float32) + 0.5) / each.taps - 0.5)[:, None]
+    x = each.u[here] * w - 0.5 + share * (each.du[here] * w)
+    y = each.v[here] * h - 0.5 + share * (each.dv[here] * h)
+    found = _flat(texture, x, y)
+    total = found[0] + found[1]
+    for tap in found[2:]:
+        total += tap
+    return np.asarray(total * np.float32(1 / each.taps))
 
 
 def _at(texture: Floats, x: Floats, y: Floats) -> Floats:
@@ -79,7 +99,7 @@ def _at(texture: Floats, x: Floats, y: Floats) -> Floats:
 
 def _flat(texture: Floats, x: Floats, y: Floats) -> Floats:
     """Samples at (taps, n) places; cut up, since a remap takes no row longer than 32 767."""
-    size, width = x.size, 4096
+    size, width = x.size, 512
     room = np.zeros((2, -(-size // width) * width), np.float32)
     room[0, :size], room[1, :size] = x.ravel(), y.ravel()
     found = _at(texture, room[0].reshape(-1, width), room[1].reshape(-1, width))

@@ -65,7 +65,7 @@ class PrintMap:
     far: np.ndarray
     texture_px: tuple[int, int]
     near: Near | None = None
-    grazing: Grazing | None = None
+    grazing: tuple[Grazing, ...] = ()
 
 
 class Planes(Mapping[str, Floats]):
@@ -287,12 +287,11 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: Clo
 def _mirrored(seen: PrintMap, width: int) -> PrintMap:
     columns = slice(width - seen.columns.stop, width - seen.columns.start)
     u, v, far = (np.ascontiguousarray(plane[:, ::-1]) for plane in (1 - seen.u, seen.v, seen.far))
-    near, grazing = seen.near, seen.grazing
+    near, last = seen.near, u.shape[1] - 1
     if near is not None:
         flip = [np.ascontiguousarray(plane[:, ::-1]) for plane in (1 - near.u, near.v, near.share)]
         near = replace(near, u=flip[0], v=flip[1], share=flip[2])
-    if grazing is not None:
-        grazing = replace(grazing, columns=u.shape[1] - 1 - grazing.columns, du=-grazing.du)
+    grazing = tuple(replace(each, columns=last - each.columns, u=1 - each.u, du=-each.du) for each in seen.grazing)
     return replace(seen, columns=columns, u=u, v=v, far=far, near=near, grazing=grazing)
 
 
