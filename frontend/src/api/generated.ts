@@ -1609,6 +1609,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pairs/{artwork_id}/{template_id}/timeline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything done on a pair. */
+        get: operations["remembering_timeline_api_pairs__int_artwork_id___template_id__timeline_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pairs/{artwork_id}/{template_id}/undo": {
         parameters: {
             query?: never;
@@ -1740,6 +1757,23 @@ export interface paths {
         };
         /** One of its photographs. */
         get: operations["providing_photo_api_samples__int_sample_id__photos__int_number__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Artworks, listings, samples, pressings and files that hold some words. */
+        get: operations["remembering_search_api_search_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2475,6 +2509,18 @@ export interface components {
             to_ship: number | null;
         };
         /**
+         * DeedShape
+         * @description Something that was done.
+         */
+        DeedShape: {
+            /** At */
+            at: string;
+            /** Told */
+            told: string;
+            /** What */
+            what: string;
+        };
+        /**
          * DeskAnswer
          * @description The simulated desk's answer.
          */
@@ -3003,6 +3049,30 @@ export interface components {
             number: string | null;
             /** Reasons */
             reasons: string[];
+        };
+        /**
+         * HitShape
+         * @description Something that was found.
+         */
+        HitShape: {
+            /** Artwork Id */
+            artwork_id: number;
+            /** Template Id */
+            template_id: string | null;
+            /** Title */
+            title: string;
+            /** Told */
+            told: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * Hits
+         * @description What was found, artworks first.
+         */
+        Hits: {
+            /** Hits */
+            hits: components["schemas"]["HitShape"][];
         };
         /**
          * JobList
@@ -5835,6 +5905,14 @@ export interface components {
             tags: string[];
             /** Title */
             title: string;
+        };
+        /**
+         * Timeline
+         * @description What was done on a pair, the newest first.
+         */
+        Timeline: {
+            /** Deeds */
+            deeds: components["schemas"]["DeedShape"][];
         };
         /**
          * TitleBody
@@ -9677,6 +9755,38 @@ export interface operations {
             };
         };
     };
+    remembering_timeline_api_pairs__int_artwork_id___template_id__timeline_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Timeline"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
     bench_undo_undo_post: {
         parameters: {
             query?: {
@@ -9977,6 +10087,37 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    remembering_search_api_search_get: {
+        parameters: {
+            query: {
+                words: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hits"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

@@ -15,6 +15,7 @@ from .pairs import PairRow, Pairs, Placings
 from .preparations import Preparations, PreparedRow
 from .pressings import PressingRow, Pressings, PressRow
 from .providers import ProviderRow, Providers, SampleRow
+from .records import Deed, Hit, Records
 from .saved_looks import LookRow, Looks
 from .selling import Selling
 
@@ -28,9 +29,11 @@ __all__ = [
     "CalibrationRow",
     "Calibrations",
     "Database",
+    "Deed",
     "FontRow",
     "Fonts",
     "HandedIn",
+    "Hit",
     "JobRow",
     "JobTable",
     "Listings",
@@ -52,6 +55,7 @@ __all__ = [
     "Pressings",
     "ProviderRow",
     "Providers",
+    "Records",
     "SampleRow",
     "Selling",
 ]

@@ -309,3 +309,25 @@ CREATE TABLE IF NOT EXISTS sample (
     removed_at  TEXT
 ) STRICT;
 CREATE INDEX IF NOT EXISTS sample_of_blank ON sample (template_id, artwork_id);
+
+-- What was decided, and when: written by the triggers below whoever decides. What is undone stays on record.
+CREATE TABLE IF NOT EXISTS deed (
+    id          INTEGER PRIMARY KEY,
+    artwork_id  INTEGER NOT NULL REFERENCES artwork (id),
+    template_id TEXT,
+    what        TEXT    NOT NULL,
+    told        TEXT    NOT NULL DEFAULT '',
+    at          TEXT    NOT NULL DEFAULT (strftime('%Y-%m-%dT%H:%M:%fZ', 'now'))
+) STRICT;
+CREATE INDEX IF NOT EXISTS deed_of_pair ON deed (artwork_id, template_id);
+CREATE TRIGGER IF NOT EXISTS fitted AFTER INSERT ON placing BEGIN
+    INSERT INTO deed (artwork_id, template_id, what) VALUES (new.artwork_id, new.template_id, 'fitted');
+END;
+CREATE TRIGGER IF NOT EXISTS prepared_art AFTER INSERT ON preparation BEGIN
+    INSERT INTO deed (artwork_id, what, told) VALUES (new.artwork_id, 'prepared',
+        ifnull((SELECT group_concat(json_extract(value, '$.kind'), ', ') FROM json_each(new.preparation, '$.steps')), ''));
+END;
+CREATE TRIGGER IF NOT EXISTS priced AFTER INSERT ON pair_sale BEGIN
+    INSERT INTO deed (artwork_id, template_id, what, told)
+        VALUES (new.artwork_id, new.template_id, 'priced', ifnull(json_extract(new.sale, '$.price'), ''));
+END;

@@ -28,6 +28,7 @@ from . import (
     pressing,
     printing,
     providing,
+    remembering,
     selling,
     sewing,
     showing,
@@ -69,6 +70,7 @@ def create_app(data: Path) -> OpenAPI:
         handing_over,
         selling,
         providing,
+        remembering,
         sewing,
     ):
         app.register_api(part.blueprint(desk))

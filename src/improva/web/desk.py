@@ -50,6 +50,7 @@ from ..store import (
     Preparations,
     Pressings,
     Providers,
+    Records,
     Selling,
 )
 from ..store.database import key_of
@@ -92,6 +93,7 @@ class Desk:
         self.saved_looks = Looks(self.database)
         self.selling = Selling(self.database)
         self.providers = Providers(self.database)
+        self.records = Records(self.database)
         self.listings = Listings(self.database)
         self.own_scenes = OwnScenes(self.database)
         take_from(self.own_scenes.folder)

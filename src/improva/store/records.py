@@ -1,0 +1,87 @@
+"""Everything done on a pair in the order of its time, and what is found by its words."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from .database import Database
+
+TIMELINE = """
+SELECT at, what, told FROM (
+    SELECT added_at AS at, 'added' AS what, file_name AS told FROM artwork WHERE id = :art
+    UNION ALL SELECT at, what, ifnull(told, '') FROM deed WHERE artwork_id = :art AND (template_id = :blank OR template_id IS NULL)
+    UNION ALL SELECT made_at, 'made ' || kind, file_name FROM made WHERE artwork_id = :art AND template_id = :blank
+    UNION ALL SELECT added_at, 'pressed', result || CASE note WHEN '' THEN '' ELSE ': ' || note END
+        FROM pressing WHERE artwork_id = :art AND template_id = :blank AND removed_at IS NULL
+    UNION ALL SELECT json_extract(sample, '$.' || value), 'sample ' || value, ifnull(nullif(json_extract(sample, '$.provider'), ''), 'pressed by me')
+        FROM sample, json_each('["ordered", "shipped", "delivered"]')
+        WHERE artwork_id = :art AND template_id = :blank AND removed_at IS NULL AND json_extract(sample, '$.' || value) != ''
+    UNION ALL SELECT at, CASE accepted WHEN 1 THEN 'listed' ELSE 'refused' END,
+        market || CASE accepted WHEN 1 THEN ', no. ' || number ELSE ': ' || json_extract(reasons, '$[0]') END
+        FROM handed_in WHERE artwork_id = :art AND template_id = :blank
+    UNION ALL SELECT at, 'licence overruled', why FROM overruling WHERE artwork_id = :art AND template_id = :blank
+    UNION ALL SELECT withdrawn_at, 'overruling withdrawn', why
+        FROM overruling WHERE artwork_id = :art AND template_id = :blank AND withdrawn_at IS NOT NULL
+    UNION ALL SELECT ended_at, 'failed', title || ': ' || ifnull(problem, '')
+        FROM job WHERE artwork_id = :art AND template_id = :blank AND state = 'failed'
+) ORDER BY at DESC LIMIT :most
+"""
+
+SEARCH = """
+SELECT artwork_id, template_id, title, what, told FROM (
+    SELECT id AS artwork_id, NULL AS template_id, 'artwork' AS what, file_name AS told, 0 AS rank FROM artwork
+        WHERE removed_at IS NULL AND (title LIKE :like ESCAPE '!' OR file_name LIKE :like ESCAPE '!')
+    UNION ALL SELECT artwork_id, NULL, 'words', json_extract(words, '$.name') || ': ' || json_extract(words, '$.line'), 1
+        FROM art_words WHERE words LIKE :like ESCAPE '!'
+    UNION ALL SELECT artwork_id, NULL, 'origin', trim(json_extract(origin, '$.maker') || ' ' || json_extract(origin, '$.licence')), 1
+        FROM origin WHERE json_extract(origin, '$.maker') LIKE :like ESCAPE '!' OR json_extract(origin, '$.licence') LIKE :like ESCAPE '!'
+    UNION ALL SELECT artwork_id, template_id, 'listing', market || ', no. ' || number, 2
+        FROM handed_in WHERE accepted = 1 AND number LIKE :like ESCAPE '!'
+    UNION ALL SELECT artwork_id, template_id, 'sample', trim(json_extract(sample, '$.provider') || ' ' || json_extract(sample, '$.note')), 3
+        FROM sample WHERE removed_at IS NULL
+        AND (json_extract(sample, '$.provider') LIKE :like ESCAPE '!' OR json_extract(sample, '$.note') LIKE :like ESCAPE '!')
+    UNION ALL SELECT artwork_id, template_id, 'pressing', note, 3
+        FROM pressing WHERE removed_at IS NULL AND artwork_id IS NOT NULL AND note LIKE :like ESCAPE '!'
+    UNION ALL SELECT artwork_id, template_id, 'file', file_name, 4 FROM made WHERE file_name LIKE :like ESCAPE '!'
+) JOIN artwork ON artwork.id = artwork_id AND artwork.removed_at IS NULL
+GROUP BY artwork_id, template_id, what, told ORDER BY rank, artwork_id DESC LIMIT :most
+"""
+
+
+@dataclass(frozen=True)
+class Deed:
+    """Something that was done: when, what, and what is to be said of it."""
+
+    at: str
+    what: str
+    told: str
+
+
+@dataclass(frozen=True)
+class Hit:
+    """Something that was found: its artwork, its blank where it is of a pair, and where the words stand."""
+
+    artwork_id: int
+    template_id: str | None
+    title: str
+    what: str
+    told: str
+
+
+class Records:
+    """What one data folder remembers."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def timeline(self, artwork_id: int, template_id: str, most: int = 300) -> list[Deed]:
+        """What was done on a pair, the newest first; times in UTC, samples by their day."""
+        rows = self._database.connection.execute(TIMELINE, {"art": artwork_id, "blank": template_id, "most": most})
+        return [Deed(row["at"], row["what"], row["told"] or "") for row in rows]
+
+    def search(self, words: str, most: int = 40) -> list[Hit]:
+        """What holds some words, artworks first. Capitals do not matter (of letters in ASCII)."""
+        plain = words.strip().replace("!", "!!").replace("%", "!%").replace("_", "!_")
+        if not plain:
+            return []
+        return [Hit(**dict(row)) for row in self._database.connection.execute(SEARCH, {"like": f"%{plain}%", "most": most})]

@@ -1,0 +1,91 @@
+"""What was done on a pair stands in the order of its time; what is looked for is found where it stands."""
+
+import json
+from pathlib import Path
+
+import pytest
+from flask.testing import FlaskClient
+
+from improva.store import HandedIn
+from improva.web.app import create_app
+from tests.web.test_api import at, drop, placing
+
+
+@pytest.fixture
+def client(tmp_path: Path) -> FlaskClient:
+    return create_app(tmp_path / "data").test_client()
+
+
+def deeds(client: FlaskClient, art: dict) -> list[dict]:
+    return client.get(at(art, "/timeline")).json["deeds"]
+
+
+def test_a_pairs_days_are_told_newest_first_and_nothing_undone_is_forgotten(client: FlaskClient) -> None:
+    art = drop(client)
+    client.put(at(art, "/placing"), json=placing(scale=1.1))
+    client.post(at(art, "/undo"))
+    client.put(at(art, "/placing"), json=placing(scale=1.2))
+    client.put(at(art, "/selling"), json={"sale": {"price": "21.50"}})
+    client.put(f"/api/artworks/{art['id']}/preparation", json={"steps": [{"kind": "trim", "values": {"margin": 1}}]})
+    client.post(at(art, "/samples"), json={"provider": "Hut press", "ordered": "2026-05-28", "shipped": "2026-06-02"})
+    client.get(at(art, "/listing"))
+    client.post(at(art, "/listing/overruling"), json={"why": "It is mine."})
+    told = deeds(client, art)
+    assert [d["at"] for d in told] == sorted((d["at"] for d in told), reverse=True)
+    whats = [d["what"] for d in told]
+    assert whats.count("fitted") == 2 and {
+        "added",
+        "priced",
+        "prepared",
+        "sample ordered",
+        "sample shipped",
+        "licence overruled",
+    } <= set(whats)
+    assert "sample delivered" not in whats
+    by_what = {d["what"]: d["told"] for d in told}
+    assert by_what["priced"] == "21.50" and by_what["prepared"] == "trim" and by_what["sample ordered"] == "Hut press"
+    mug = client.get(f"/api/pairs/{art['id']}/mug-11oz/timeline").json["deeds"]
+    assert {d["what"] for d in mug} == {"added", "prepared"}, "of another blank nothing but what was done to the artwork"
+
+
+def test_what_is_looked_for_is_found_where_it_stands(client: FlaskClient) -> None:
+    art = drop(client, None, "night_train 100%.png")
+    other = drop(
+        client, b"<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'><path d='M0 0h9v9z'/></svg>", "nightXtrain.svg"
+    )
+    client.put(at(art, "/listing"), json={"art_words": {"name": "Last train", "line": "Under the first stars."}})
+    client.post(at(art, "/samples"), json={"provider": "Hut press", "ordered": "2026-05-28", "note": "pale foot"})
+    client.application.extensions["desk"].listings.hand_in(
+        art["id"], "mug-11oz", HandedIn("valley-stalls", "k", True, "00417", (), "")
+    )
+
+    def found(words: str) -> set[tuple]:
+        return {
+            (h["artwork_id"], h["template_id"], h["what"])
+            for h in client.get("/api/search", query_string={"words": words}).json["hits"]
+        }
+
+    assert found("night_train") == {(art["id"], None, "artwork")}, "an underscore is itself, not any letter"
+    assert {h[0] for h in found("NIGHT")} == {art["id"], other["id"]}
+    assert found("100%") == {(art["id"], None, "artwork")} and found("first stars") == {(art["id"], None, "words")}
+    assert found("00417") == {(art["id"], "mug-11oz", "listing")} and found("pale") == {
+        (art["id"], "tumbler-20oz-straight", "sample")
+    }
+    assert found("  ") == set() == found("';--")
+    client.delete(f"/api/artworks/{art['id']}")
+    assert found("pale") == set(), "what is off the board is not found"
+
+
+def test_an_older_folders_made_files_take_listing_packs(tmp_path: Path) -> None:
+    create_app(tmp_path).extensions["desk"].database.close()
+    app = create_app(tmp_path)
+    connection = app.extensions["desk"].database.connection
+    drop(app.test_client())
+    connection.executescript(
+        "DROP TABLE made; CREATE TABLE made (key TEXT PRIMARY KEY, artwork_id INTEGER NOT NULL, template_id TEXT NOT NULL, kind TEXT NOT NULL "
+        "CHECK (kind IN ('print', 'picture')), placing TEXT NOT NULL, file_name TEXT NOT NULL, made_at TEXT NOT NULL DEFAULT '2026') STRICT;"
+        "INSERT INTO made (key, artwork_id, template_id, kind, placing, file_name) VALUES ('a', 1, 'b', 'print', 'c', 'd.png')"
+    )
+    made = create_app(tmp_path).extensions["desk"].made
+    made.note({"key": "e", "artwork_id": 1, "template_id": "b", "kind": "listing", "placing": "c", "file_name": "f.zip"})
+    assert sorted((row["key"], row["kind"]) for row in made.all()) == [("a", "print"), ("e", "listing")], json.dumps(made.all())
