@@ -26,15 +26,6 @@ BLANK = "tumbler-20oz-straight"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
 
 
-def seam(page: Page) -> None:
-    page.get_by_text("Flat, cut out").click()
-    page.get_by_role("radio", name="Flat, cut out", checked=True).wait_for()
-    page.get_by_role("button", name="Look at the seam").click()
-    page.get_by_text("Mean step").wait_for()
-    ends = page.get_by_role("img", name="The two ends of the wrap side by side")
-    page.wait_for_function("image => image.complete", arg=ends.element_handle())
-
-
 def sewn(page: Page) -> None:
     page.get_by_text("Sewn together").click()
     page.locator('[data-sewn="pocket"]').wait_for()
@@ -77,6 +68,11 @@ def on_letter(page: Page) -> None:
     page.get_by_text("On paper", exact=True).click()
     page.get_by_label("Paper", exact=True).select_option("letter")
     page.get_by_text("4 sheets").wait_for()
+
+
+def pictured(page: Page) -> None:
+    page.get_by_role("list", name="Pictures in order").wait_for()
+    page.wait_for_function("[...document.images].every((image) => image.complete)")
 
 
 def at_the_press(page: Page) -> None:
@@ -127,10 +123,8 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "artwork": ("/bench/5/t-shirt/artwork", open_cut),
     "laid": ("/bench/3/blanket-upright/artwork?part=with-it", take_up),
     "fit": (f"/bench/1/{BLANK}/fit", None),
-    "taper": ("/bench/2/tumbler-20oz-tapered/fit", None),
     "prove": (f"/bench/4/{BLANK}/prove", None),
     "sewn": ("/bench/1/hoodie-all-over/fit?side=pocket", sewn),
-    "seam": ("/bench/1/tumbler-30oz-tapered/fit", seam),
     "show": (f"/bench/2/{BLANK}/show", None),
     "photograph": ("/bench/1/mug-11oz/show", mark),
     "print": (f"/bench/3/{BLANK}/print", None),
@@ -138,6 +132,8 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "gang": ("/gang", None),
     "press": (f"/bench/1/{BLANK}/press", at_the_press),
     "sell": (f"/bench/1/{BLANK}/sell", None),
+    "listing": (f"/bench/1/{BLANK}/sell?part=listing", pictured),
+    "providers": (f"/bench/1/{BLANK}/sell?part=providers", None),
     "blanks": ("/blanks/hoodie-all-over", None),
     "measure": ("/blanks/measure", measure),
 }

@@ -70,3 +70,17 @@ def test_a_whole_row_is_picked_and_part_of_it_pictured(page: Page, row: str) -> 
     expect(page.locator(f"tr[data-art='{row}']").get_by_text("pictured").first).to_be_visible()
     page.get_by_label("Work on many pairs").get_by_role("button", name="Put away").first.click()
     expect(page.get_by_label("Work on many pairs").get_by_text("Pictures of 2 pairs")).to_have_count(0)
+
+
+def test_what_was_done_and_what_is_looked_for_is_found(page: Page) -> None:
+    page.goto("/")
+    page.get_by_role("searchbox", name="Search").fill("Harbour")
+    found = page.get_by_role("list", name="Found").get_by_role("link").first
+    expect(found).to_contain_text("The seam gapes a little at the foot.")
+    page.keyboard.press("Tab")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("article", name="Sample of 2026-05-04")).to_be_visible()
+    page.get_by_role("button", name="What was done").click()
+    told = page.get_by_role("dialog", name="What was done")
+    for words in ("2026-05-04", "Sample ordered", "Priced: 26.99", "Pressed: good: deep and even, foot too", "Fitted"):
+        expect(told).to_contain_text(words, ignore_case=True)

@@ -48,6 +48,8 @@ export type Offer = Required<Schemas["OfferBody"]>;
 export type OneSample = Schemas["SampleShape"];
 export type SampleChange = Partial<Schemas["OrderedSample"]> & { ordered: string };
 export type Learned = Partial<Schemas["LearnedBody"]> & Pick<Schemas["LearnedBody"], "to">;
+export type Deed = Schemas["DeedShape"];
+export type Hit = Schemas["HitShape"];
 export type LeftOut = Schemas["LeftOut"];
 export type Shot = Schemas["ShotBody"];
 export type Backdrop = Required<Schemas["BackdropBody"]>;
@@ -255,6 +257,10 @@ export const api = {
   removeSample: (id: number) => json<Providers>("DELETE", `/api/samples/${id}`),
   learned: (id: number, body: Learned) => json<Providers>("POST", `/api/samples/${id}/learned`, body),
   addSamplePhoto: (id: number, file: File) => json<Providers>("POST", `/api/samples/${id}/photos`, form(file)),
+  timeline: async (place: Place) =>
+    (await json<{ deeds: Deed[] }>("GET", at({ ...place, panel: null }, "/timeline"))).deeds,
+  search: async (words: string) =>
+    (await json<{ hits: Hit[] }>("GET", `/api/search?${new URLSearchParams({ words })}`)).hits,
   batches: () => json<BatchList>("GET", "/api/batches"),
   beginBatch: (body: BatchBody) => json<BatchList>("POST", "/api/batches", body),
   steerBatch: (id: number, how: "pause" | "resume" | "stop" | "again") =>

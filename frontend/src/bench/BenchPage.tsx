@@ -23,6 +23,7 @@ import { Route } from "./Route";
 import { type Seen, ShownPane } from "./ShownPane";
 import { Sides } from "./Sides";
 import { COLUMN, COLUMNS, STATIONS, type Station } from "./stations";
+import { TimelineSheet } from "./TimelineSheet";
 import { type Hand, usePair } from "./usePair";
 
 const PANES: Record<Laid, ComponentType<{ hand: Hand; print: Print; shows: Shows; seen: Seen | null; sewn: Sewn }>> = {
@@ -102,6 +103,7 @@ export function BenchPage() {
             >
               <Redo2 size={17} aria-hidden="true" />
             </Button>
+            <TimelineSheet place={hand.place} />
             <KeySheet />
           </div>
         )}

@@ -12,6 +12,7 @@ import { BatchStrip } from "./BatchStrip";
 import { BoardRow } from "./BoardRow";
 import { PickBar } from "./PickBar";
 import { PickBox } from "./PickBox";
+import { SearchField } from "./SearchField";
 import { useBatches } from "./useBatches";
 import { type Picks, usePicks } from "./usePicks";
 
@@ -67,6 +68,7 @@ export function BoardPage() {
             </button>
           </span>
         )}
+        <SearchField blank={board.data?.templates[0]?.id} />
         <Link to="/gang" className="rounded-[3px] border border-rule bg-paper px-3 py-1 font-medium hover:border-ink">
           Gang sheet
         </Link>

@@ -11,7 +11,7 @@ SELECT at, what, told FROM (
     SELECT added_at AS at, 'added' AS what, file_name AS told FROM artwork WHERE id = :art
     UNION ALL SELECT at, what, ifnull(told, '') FROM deed WHERE artwork_id = :art AND (template_id = :blank OR template_id IS NULL)
     UNION ALL SELECT made_at, 'made ' || kind, file_name FROM made WHERE artwork_id = :art AND template_id = :blank
-    UNION ALL SELECT added_at, 'pressed', result || CASE note WHEN '' THEN '' ELSE ': ' || note END
+    UNION ALL SELECT done_on, 'pressed', result || CASE note WHEN '' THEN '' ELSE ': ' || note END
         FROM pressing WHERE artwork_id = :art AND template_id = :blank AND removed_at IS NULL
     UNION ALL SELECT json_extract(sample, '$.' || value), 'sample ' || value, ifnull(nullif(json_extract(sample, '$.provider'), ''), 'pressed by me')
         FROM sample, json_each('["ordered", "shipped", "delivered"]')
