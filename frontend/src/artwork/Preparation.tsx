@@ -1,5 +1,4 @@
 import { useState } from "react";
-import { useSearchParams } from "react-router";
 import { FlatPane } from "../bench/FlatPane";
 import { type Seen, ShownPane } from "../bench/ShownPane";
 import { Sides } from "../bench/Sides";
@@ -7,6 +6,7 @@ import { COLUMN, COLUMNS } from "../bench/stations";
 import type { Hand } from "../bench/usePair";
 import { PiecesPanel } from "../pieces/PiecesPanel";
 import { Choice } from "../ui/parts";
+import { usePart } from "../ui/usePart";
 import { ArtworkStation } from "./ArtworkStation";
 import { clicksOf } from "./click";
 import { SheetPane } from "./SheetPane";
@@ -16,7 +16,6 @@ const PARTS = [
   { value: "picture", label: "The picture", hint: "Steps that hold on every blank" },
   { value: "with-it", label: "Laid with it", hint: "Words, borders, frames and a second artwork on this blank" },
 ] as const;
-type Part = (typeof PARTS)[number]["value"];
 
 /** The artwork's steps with its sheet, or what is laid with it on the flat; and what comes of them. */
 export function Preparation({
@@ -28,19 +27,10 @@ export function Preparation({
   hand: Hand;
   onSide: (side: string) => void;
 }) {
-  const [search, setSearch] = useSearchParams();
-  const part: Part = search.get("part") === "with-it" ? "with-it" : "picture";
+  const [part, turn] = usePart(["picture", "with-it"]);
   const [asked, setAsked] = useState<string | null>(null);
   const [seen, setSeen] = useState<Seen | null>(null);
   const click = clicksOf(preparing).find((way) => way.name === asked) ?? null;
-  const turn = (next: Part) =>
-    setSearch(
-      (now) => {
-        now.set("part", next);
-        return now;
-      },
-      { replace: true },
-    );
   return (
     <main aria-busy={preparing.busy || hand.busy} className={COLUMNS}>
       <section aria-label="artwork" className={COLUMN}>

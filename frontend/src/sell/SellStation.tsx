@@ -1,9 +1,9 @@
-import { useSearchParams } from "react-router";
 import { COLUMN } from "../bench/stations";
 import type { Hand } from "../bench/usePair";
 import { ListingPart } from "../listing/ListingPart";
 import { ProvidersPart } from "../providers/ProvidersPart";
 import { Alert, Choice, Heading } from "../ui/parts";
+import { usePart } from "../ui/usePart";
 import { CasesTable } from "./CasesTable";
 import { CostsPart } from "./CostsPart";
 import { MarginPlot } from "./MarginPlot";
@@ -12,20 +12,10 @@ import { ShopPart } from "./ShopPart";
 import { useSelling } from "./useSelling";
 
 const PARTS = ["price", "listing", "providers"] as const;
-type Part = (typeof PARTS)[number];
 
 /** Selling: the price, and the listing. */
 export function SellStation({ hand }: { hand: Hand }) {
-  const [search, setSearch] = useSearchParams();
-  const part: Part = PARTS.find((name) => name === search.get("part")) ?? "price";
-  const turn = (next: Part) =>
-    setSearch(
-      (now) => {
-        now.set("part", next);
-        return now;
-      },
-      { replace: true },
-    );
+  const [part, turn] = usePart(PARTS);
   return (
     <main className="flex min-h-0 grow flex-col">
       <div className="flex shrink-0 items-center border-b border-rule px-4 py-1.5">
