@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from .. import cloth, shapes, surfaces
 from ..bake import Scene
 from ..bodies import IN
+from ..kept import kept
 from ..sets import grounds, room, studio_light, window_light
 from ..stage import Stage, relief_of, rgb
 
@@ -19,7 +20,7 @@ PRINT = {"id": "front", "title": "Print", "panel": "front"}
 
 @cache
 def _sheets() -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-    front, back = cloth.pillow(SIDE)
+    front, back = kept("pillow", cloth, lambda: cloth.pillow(SIDE))
     return cloth.finer(front, 4), cloth.finer(back, 4)
 
 

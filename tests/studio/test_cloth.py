@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 
 from studio import cloth
+from studio.kept import place_of
 
 
 def flat(rows: int = 12, columns: int = 16) -> np.ndarray:
@@ -97,3 +98,7 @@ def test_normals_look_at_who_sees_rows_run_down() -> None:
     x, z = np.meshgrid(np.arange(5.0), -np.arange(4.0))
     normal = cloth.normals(np.stack([x, 0 * x, z], -1))
     assert (normal[..., 1] < 0).all() and np.allclose(normal[..., [0, 2]], 0)
+
+
+def test_the_pillow_that_is_kept_is_of_the_code_as_it_is() -> None:
+    assert place_of("pillow", cloth).exists(), "run 'python -m studio pillow-square-lying' once and commit what it keeps"

@@ -29,8 +29,8 @@ def hex_of(linear: np.ndarray) -> str:
     return "#" + "".join(f"{round(255 * float(v)):02x}" for v in srgb_from_linear(linear))
 
 
-SAMPLES = 72
 CUP, MUG, PILLOW = "straight-tumbler-matte", "mug-15oz-studio", "pillow-square-lying"
+SAMPLES = {CUP: 64, MUG: 64, PILLOW: 44}
 SIZES = {CUP: (480, 360), MUG: (480, 360), PILLOW: (640, 480)}  # cloth takes more pixels to be like itself
 PARTS = {CUP: {"lid": "#1d1f23", "straw": "#a8322b"}, MUG: {"handle": "#a8322b", "inside": "#f1f0ec"}, PILLOW: {}}
 """Parts in colours of their own; grounds as the scene has them, for what a product and its ground send to each other is
@@ -68,7 +68,7 @@ def truth(name: str) -> np.ndarray:
     texture = {"type": "bitmap", "bitmap": mitsuba().Bitmap(pixels), "raw": True, "filter_type": "bilinear"}
     region = next(r["id"] for r in scene.regions if "panel" in r)
     parts = {part: plain(colour) for part, colour in COLOURS[name].items()}
-    traced = bake.trace(scene, SIZES[name], {region: texture, **parts}, SAMPLES, seed=9000)
+    traced = bake.trace(scene, SIZES[name], {region: texture, **parts}, SAMPLES[name], seed=9000)
     return develop(denoised(traced[..., :3], traced), scene.exposure)
 
 
@@ -125,4 +125,4 @@ def test_a_pack_says_what_its_scene_holds(tmp_path: Path) -> None:
     assert passes.cover[:, 0].max() == 0 and passes.cover[36, 48] == 1
     assert 100 < passes.depth[36, 48] < 130  # it stands 118 cm away
     shadow = passes.shade[60:, 52:].min()
-    assert shadow < 0.8 and passes.shade[2, 2] > 0.9
+    assert shadow < 0.8 and np.median(passes.shade[:12, :24]) > 0.9, "few samples are noisy: the middle one tells"

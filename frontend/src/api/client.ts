@@ -50,6 +50,7 @@ export type SampleChange = Partial<Schemas["OrderedSample"]> & { ordered: string
 export type Learned = Partial<Schemas["LearnedBody"]> & Pick<Schemas["LearnedBody"], "to">;
 export type Deed = Schemas["DeedShape"];
 export type Hit = Schemas["HitShape"];
+export type Orders = Schemas["OrdersState"];
 export type LeftOut = Schemas["LeftOut"];
 export type Shot = Schemas["ShotBody"];
 export type Backdrop = Required<Schemas["BackdropBody"]>;
@@ -261,6 +262,14 @@ export const api = {
     (await json<{ deeds: Deed[] }>("GET", at({ ...place, panel: null }, "/timeline"))).deeds,
   search: async (words: string) =>
     (await json<{ hits: Hit[] }>("GET", `/api/search?${new URLSearchParams({ words })}`)).hits,
+  orders: (place: Place) => json<Orders>("GET", at({ ...place, panel: null }, "/orders")),
+  makeOrders: (place: Place, table: File, photos: File[]) => {
+    const body = form(table);
+    for (const photo of photos) body.append("photos", photo);
+    return json<Job>("POST", at({ ...place, panel: null }, "/orders"), body);
+  },
+  makeOrder: (place: Place, name: string, values: Record<string, string>, photos: Record<string, number>) =>
+    json<Job>("POST", at({ ...place, panel: null }, "/order"), { name, values, photos }),
   batches: () => json<BatchList>("GET", "/api/batches"),
   beginBatch: (body: BatchBody) => json<BatchList>("POST", "/api/batches", body),
   steerBatch: (id: number, how: "pause" | "resume" | "stop" | "again") =>

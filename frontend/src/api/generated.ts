@@ -1179,6 +1179,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pairs/{artwork_id}/{template_id}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make one order that was filled by hand. */
+        post: operations["ordering_one_api_pairs__int_artwork_id___template_id__order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A pair's open places, and what its last orders came to. */
+        get: operations["ordering_state_api_pairs__int_artwork_id___template_id__orders_get"];
+        put?: never;
+        /** Make the orders of a table: the form's part ``file``, with the pictures as its parts ``photos``. */
+        post: operations["ordering_take_api_pairs__int_artwork_id___template_id__orders_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pairs/{artwork_id}/{template_id}/picture-job": {
         parameters: {
             query?: never;
@@ -3298,6 +3333,12 @@ export interface components {
              */
             leading: number;
             /**
+             * Least Caps
+             * @description Filled by an order, capitals get no smaller, in mm; 0: as the blank's limit
+             * @default 0
+             */
+            least_caps: number;
+            /**
              * Opacity
              * @default 1
              */
@@ -3991,6 +4032,54 @@ export interface components {
             routes?: components["schemas"]["RouteBody"][];
         };
         /**
+         * OpenPlace
+         * @description A place in a design that an order fills.
+         */
+        OpenPlace: {
+            /**
+             * About
+             * @description What it holds in the design itself, for the seller
+             */
+            about: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "words" | "photograph";
+            /** Name */
+            name: string;
+            /** Panel */
+            panel: string;
+        };
+        /**
+         * OrderBody
+         * @description One order, filled by hand. Photographs are artworks that were added aside, by their ids.
+         */
+        OrderBody: {
+            /** Name */
+            name: string;
+            /** Photos */
+            photos?: {
+                [key: string]: number;
+            };
+            /** Values */
+            values?: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * OrderIssue
+         * @description An order that was not made, or was made with something to be seen.
+         */
+        OrderIssue: {
+            /** Made */
+            made: boolean;
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * OrderedSample
          * @description A sample: see :class:`improva.core.providers.Sample`.
          */
@@ -4021,6 +4110,23 @@ export interface components {
              * @default
              */
             shipped: string;
+        };
+        /**
+         * OrdersState
+         * @description A pair's open places, and what its last orders came to.
+         */
+        OrdersState: {
+            /**
+             * Example
+             * @description The first lines of a table for it
+             */
+            example: string;
+            /** Issues */
+            issues: components["schemas"]["OrderIssue"][];
+            /** Made */
+            made: number;
+            /** Places */
+            places: components["schemas"]["OpenPlace"][];
         };
         /**
          * OriginBody
@@ -5690,6 +5796,12 @@ export interface components {
              * @default null
              */
             art: number | null;
+            /**
+             * Field
+             * @description Left open for an order's photograph of that name
+             * @default
+             */
+            field: string;
             /**
              * Focus
              * @default [
@@ -8688,6 +8800,106 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShowState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    ordering_one_api_pairs__int_artwork_id___template_id__order_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    ordering_state_api_pairs__int_artwork_id___template_id__orders_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrdersState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    ordering_take_api_pairs__int_artwork_id___template_id__orders_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShape"];
                 };
             };
             /** @description Unprocessable Entity */

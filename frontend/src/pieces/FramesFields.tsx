@@ -18,7 +18,7 @@ export function FramesFields({ piece, panel, arts, offered, lay }: PieceProps<Fr
   const count = piece.across * piece.down;
   const slots = Array.from(
     { length: count },
-    (_, i): Slot => (piece.slots[i] as Slot) ?? { art: null, focus: [0.5, 0.5], zoom: 1 },
+    (_, i): Slot => (piece.slots[i] as Slot) ?? { art: null, focus: [0.5, 0.5], zoom: 1, field: "" },
   );
   const put = (index: number, change: Partial<Slot>) =>
     lay({ slots: slots.map((slot, i) => (i === index ? { ...slot, ...change } : slot)) });
@@ -146,6 +146,19 @@ function SlotFields(props: { number: number; slot: Slot; arts: Art[]; put: (chan
             onKeyUp={(event) => put({ zoom: Number(event.currentTarget.value) })}
           />
         )}
+        <input
+          key={slot.field}
+          aria-label={`Name of picture ${number} in orders`}
+          placeholder="open for orders as…"
+          title="Give it a name, and orders put their own photograph here"
+          defaultValue={slot.field}
+          maxLength={40}
+          className="w-full min-w-0 rounded-[3px] border border-rule bg-paper px-2 py-0.5 text-xs"
+          onBlur={(event) => {
+            const field = event.target.value.replace(/[{}\s]+/g, " ").trim();
+            if (field !== slot.field) put({ field });
+          }}
+        />
       </div>
     </div>
   );

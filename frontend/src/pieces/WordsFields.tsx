@@ -33,6 +33,15 @@ export function WordsFields({ piece, panel, offered, hold, lay }: PieceProps<Wor
   return (
     <>
       <WordsText piece={piece} hold={hold} lay={lay} />
+      {/\{[^{}\n]+\}/.test(piece.text) && (
+        <Length
+          label="Never under"
+          mm={piece.least_caps}
+          least={0}
+          panel={panel}
+          onValue={(least_caps) => lay({ least_caps })}
+        />
+      )}
       <FontPick value={piece.font} onValue={(font) => lay({ font })} />
       {piece.text.includes("\n") && (
         <>

@@ -45,6 +45,7 @@ export function firstWords(panel: Panel, colour: string): Words {
     ...MIXING,
     kind: "words",
     text: "Your words",
+    least_caps: 0,
     font: "poster",
     align: "centre",
     leading: 1.15,

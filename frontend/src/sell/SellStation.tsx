@@ -1,6 +1,7 @@
 import { COLUMN } from "../bench/stations";
 import type { Hand } from "../bench/usePair";
 import { ListingPart } from "../listing/ListingPart";
+import { OrdersPart } from "../orders/OrdersPart";
 import { ProvidersPart } from "../providers/ProvidersPart";
 import { Alert, Choice, Heading } from "../ui/parts";
 import { usePart } from "../ui/usePart";
@@ -11,7 +12,7 @@ import { PricePart } from "./PricePart";
 import { ShopPart } from "./ShopPart";
 import { useSelling } from "./useSelling";
 
-const PARTS = ["price", "listing", "providers"] as const;
+const PARTS = ["price", "listing", "providers", "orders"] as const;
 
 /** Selling: the price, and the listing. */
 export function SellStation({ hand }: { hand: Hand }) {
@@ -19,7 +20,7 @@ export function SellStation({ hand }: { hand: Hand }) {
   return (
     <main className="flex min-h-0 grow flex-col">
       <div className="flex shrink-0 items-center border-b border-rule px-4 py-1.5">
-        <div className="w-[26rem]">
+        <div className="w-[32rem]">
           <Choice
             label="Part of selling"
             value={part}
@@ -28,6 +29,7 @@ export function SellStation({ hand }: { hand: Hand }) {
               { value: "price", label: "Price" },
               { value: "listing", label: "Listing" },
               { value: "providers", label: "Providers and samples" },
+              { value: "orders", label: "Orders" },
             ]}
           />
         </div>
@@ -35,6 +37,7 @@ export function SellStation({ hand }: { hand: Hand }) {
       {part === "price" && <PriceSheet hand={hand} />}
       {part === "listing" && <ListingPart hand={hand} />}
       {part === "providers" && <ProvidersPart hand={hand} />}
+      {part === "orders" && <OrdersPart hand={hand} />}
     </main>
   );
 }

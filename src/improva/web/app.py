@@ -23,6 +23,7 @@ from . import (
     handing_over,
     listing,
     looks,
+    ordering,
     own_scenes,
     preparations,
     pressing,
@@ -53,7 +54,7 @@ def create_app(data: Path) -> OpenAPI:
     register(app)
     jobs = jobs_of(desk)
     app.extensions["jobs"] = jobs
-    for queueing in (printing, ganging, showing, listing, batching):
+    for queueing in (printing, ganging, showing, listing, ordering, batching):
         app.register_api(queueing.blueprint(desk, jobs))
     for part in (
         board,

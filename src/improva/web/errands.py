@@ -17,11 +17,19 @@ from ..work.working import Outcome, Runner
 from .desk import Desk
 from .exporting import print_job
 from .ganging import gang_job
+from .ordering import orders_job
 from .packing import listing_job
 from .picturing import film_job, pictures_job
 from .piece_shapes import PIECES, arts_of
 
-ERRANDS = {"print": print_job, "gang": gang_job, "pictures": pictures_job, "film": film_job, "listing": listing_job}
+ERRANDS = {
+    "print": print_job,
+    "gang": gang_job,
+    "pictures": pictures_job,
+    "film": film_job,
+    "listing": listing_job,
+    "orders": orders_job,
+}
 """Kinds of long work, and who does each: with a desk, what was asked, and a watch."""
 
 
@@ -37,7 +45,8 @@ def _others(asked: dict[str, Any]) -> set[int]:
     showing = asked.get("showing") or {}
     places = {art for chosen in (showing.get("places") or {}).values() for art in chosen.values()}
     backdrop = showing.get("backdrop") or {}
-    return places | ({backdrop["artwork_id"]} if backdrop else set())
+    ordered = {art for order in asked.get("orders", ()) for art in order["photos"].values()}
+    return places | ordered | ({backdrop["artwork_id"]} if backdrop else set())
 
 
 def seal(desk: Desk, kind: str, asked: dict[str, Any]) -> dict[str, Any]:

@@ -46,6 +46,9 @@ class LetteringBody(MixingBody):
 
     kind: Literal["words"] = "words"
     text: str = Field(max_length=2000)
+    least_caps: float = Field(
+        default=0, ge=0, le=500, description="Filled by an order, capitals get no smaller, in mm; 0: as the blank's limit"
+    )
     font: str = "poster"
     align: Literal["left", "centre", "right"] = "centre"
     leading: float = 1.15
@@ -106,6 +109,7 @@ class SlotBody(Shape):
     art: int | None = None
     focus: Pair = (0.5, 0.5)
     zoom: float = 1.0
+    field: str = Field(default="", max_length=40, description="Left open for an order's photograph of that name")
 
 
 class FramesBody(MixingBody):

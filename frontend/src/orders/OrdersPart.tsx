@@ -1,0 +1,194 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link } from "react-router";
+import { api, type Orders } from "../api/client";
+import { COLUMN } from "../bench/stations";
+import type { Hand } from "../bench/usePair";
+import { JobList } from "../jobs/JobList";
+import { type Jobs, useJobs } from "../jobs/useJobs";
+import { FileButton } from "../ui/FileButton";
+import { Alert, Button, Heading, Mark } from "../ui/parts";
+
+const ORDER_JOBS = ["orders"] as const;
+
+/** Personalised orders: a table with pictures, or one order by hand; what came of them. */
+export function OrdersPart({ hand }: { hand: Hand }) {
+  const queries = useQueryClient();
+  const { place } = hand;
+  const key = ["orders", place.art, place.template];
+  const query = useQuery({ queryKey: key, queryFn: () => api.orders(place), refetchOnMount: "always" });
+  const work = useJobs(place, ORDER_JOBS, true);
+  const ended = work.jobs.filter((job) => job.state === "done").length;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what the orders came to is asked anew when some have ended
+  useEffect(() => {
+    queries.invalidateQueries({ queryKey: key });
+  }, [ended, queries]);
+  const state = query.data;
+  if (!state)
+    return (
+      <div className="p-6">
+        {query.error ? (
+          <Alert onRetry={() => query.refetch()}>{query.error.message}</Alert>
+        ) : (
+          <p className="text-soft">Looking for open places…</p>
+        )}
+      </div>
+    );
+  return (
+    <div aria-busy={work.busy} className="grid min-h-0 grow grid-cols-[24rem_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
+      <section aria-label="Orders" className={COLUMN}>
+        <Places state={state} hand={hand} />
+        {state.places.length > 0 && (
+          <>
+            <FromTable state={state} work={work} hand={hand} />
+            <ByHand state={state} work={work} hand={hand} />
+          </>
+        )}
+      </section>
+      <section aria-label="What they came to" className="flex min-h-0 flex-col gap-3 overflow-y-auto p-4">
+        {work.problem && <Alert>{work.problem}</Alert>}
+        <Heading aside="a print file, a proof and a ticket each">What they came to</Heading>
+        <JobList work={work} most={3} />
+        {state.made > 0 && (
+          <p className="text-sm" role="status">
+            {state.made === 1 ? "1 order made." : `${state.made} orders made.`} Send each buyer the proof before you
+            print.
+          </p>
+        )}
+        <ul aria-label="What is to be seen" className="grid gap-1 text-sm">
+          {state.issues.map((issue) => (
+            <li key={`${issue.name} ${issue.why}`} className="flex items-start gap-2 border border-rule bg-paper p-2">
+              <span className="mt-0.5">
+                <Mark status={issue.made ? "warn" : "fail"} size={13} />
+              </span>
+              <span>
+                <b>{issue.name}</b> {issue.made ? "" : "was not made. "}
+                {issue.why}
+              </span>
+            </li>
+          ))}
+        </ul>
+      </section>
+    </div>
+  );
+}
+
+function Places({ state, hand }: { state: Orders; hand: Hand }) {
+  const { art, template } = hand.place;
+  return (
+    <div className="grid gap-1.5">
+      <Heading>Open places of this design</Heading>
+      {state.places.length === 0 && (
+        <p className="text-sm text-soft">
+          None yet. Write {"{name}"} in words, or give a slot of frames a name, at{" "}
+          <Link className="underline" to={`/bench/${art}/${template}/artwork?part=with-it`}>
+            Laid with it
+          </Link>
+          : each order puts its own there.
+        </p>
+      )}
+      <ul className="grid gap-0.5 text-sm">
+        {state.places.map((place) => (
+          <li key={place.name} className="flex justify-between gap-2">
+            <b>{place.name}</b>
+            <span className="truncate text-soft">{place.kind === "words" ? `in “${place.about}”` : place.about}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+type Parts = { state: Orders; work: Jobs; hand: Hand };
+
+function FromTable({ state, work, hand }: Parts) {
+  const [table, setTable] = useState<File | null>(null);
+  const [photos, setPhotos] = useState<File[]>([]);
+  const pictures = state.places.some(({ kind }) => kind === "photograph");
+  return (
+    <div className="grid gap-1.5">
+      <Heading aside="one order a line">From a table</Heading>
+      <pre className="overflow-x-auto border border-rule bg-paper p-2 text-xs">{state.example}</pre>
+      <div className="flex flex-wrap gap-2">
+        <FileButton name="Table of orders" accept=".csv,text/csv" onFiles={([file]) => setTable(file ?? null)}>
+          {table ? table.name : "Table (CSV)"}
+        </FileButton>
+        {pictures && (
+          <FileButton name="Pictures of the orders" accept="image/*" multiple onFiles={setPhotos}>
+            {photos.length ? `${photos.length} pictures` : "Their pictures"}
+          </FileButton>
+        )}
+      </div>
+      <Button
+        tone="main"
+        disabled={!table || work.busy}
+        waits={hand.busy}
+        onClick={() => table && work.start(() => api.makeOrders(hand.place, table, photos))}
+      >
+        Make these orders
+      </Button>
+    </div>
+  );
+}
+
+function ByHand({ state, work, hand }: Parts) {
+  const [name, setName] = useState("");
+  const [values, setValues] = useState<Record<string, string>>({});
+  const [photos, setPhotos] = useState<Record<string, { id: number; title: string }>>({});
+  const [problem, setProblem] = useState<string | null>(null);
+  const whole =
+    name.trim() && state.places.every(({ name: place, kind }) => (kind === "words" ? values[place] : photos[place]));
+  async function take(place: string, file: File) {
+    try {
+      const art = await api.addPhoto(file);
+      setPhotos((now) => ({ ...now, [place]: { id: art.id, title: art.title } }));
+      setProblem(null);
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  }
+  const input = "w-full min-w-0 rounded-[3px] border border-rule bg-paper px-2 py-1 text-sm";
+  return (
+    <form
+      className="grid gap-1.5"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const chosen = Object.fromEntries(Object.entries(photos).map(([place, { id }]) => [place, id]));
+        work.start(() => api.makeOrder(hand.place, name.trim(), values, chosen));
+      }}
+    >
+      <Heading>One by hand</Heading>
+      <label className="grid grid-cols-[7rem_minmax(0,1fr)] items-center gap-2 text-sm">
+        <span className="text-soft">Order</span>
+        <input className={input} value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
+      </label>
+      {state.places.map((place) =>
+        place.kind === "words" ? (
+          <label key={place.name} className="grid grid-cols-[7rem_minmax(0,1fr)] items-center gap-2 text-sm">
+            <span className="truncate text-soft">{place.name}</span>
+            <input
+              className={input}
+              value={values[place.name] ?? ""}
+              onChange={(event) => setValues({ ...values, [place.name]: event.target.value })}
+            />
+          </label>
+        ) : (
+          <div key={place.name} className="grid grid-cols-[7rem_minmax(0,1fr)] items-center gap-2 text-sm">
+            <span className="truncate text-soft">{place.name}</span>
+            <FileButton
+              name={`Picture for ${place.name}`}
+              accept="image/*"
+              onFiles={([file]) => file && take(place.name, file)}
+            >
+              {photos[place.name]?.title ?? "Choose a picture"}
+            </FileButton>
+          </div>
+        ),
+      )}
+      {problem && <Alert>{problem}</Alert>}
+      <Button type="submit" disabled={!whole || work.busy}>
+        Make this order
+      </Button>
+    </form>
+  );
+}

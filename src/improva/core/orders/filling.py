@@ -1,0 +1,66 @@
+"""Words of an order in the place of a design's open words: no larger than those, smaller where they are longer."""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from ..errors import BadPiece
+from ..pieces import Lettering, lettering_shape
+from ..template import Panel, Template
+from ..words import Font
+
+FIELD = re.compile(r"\{([^{}\n]{1,40})\}")
+"""An open place in words, as ``{name}``."""
+
+
+@dataclass(frozen=True)
+class Filled:
+    """Words as they are printed for an order.
+
+    Attributes:
+        cap_mm: the height of their capitals.
+        share: their size against that of the design's own words; 1 where they did not have to be made smaller.
+    """
+
+    lettering: Lettering
+    cap_mm: float
+    share: float
+
+
+def least_cap(template: Template, lettering: Lettering, asked_mm: float) -> float:
+    """The least height of capitals in mm: as the seller asks, else what can be read on this blank."""
+    return asked_mm or template.limit("letter_mm")
+
+
+def filled_words(lettering: Lettering, values: Mapping[str, str], font: Font, panel: Panel, least_mm: float) -> Filled:
+    """Words with their open places filled. They keep the room of the design's own words and are made smaller where they are longer.
+
+    Raises:
+        BadPiece: the font lacks a letter, or they would be smaller than ``least_mm``.
+    """
+    own = lettering_shape(lettering, font)
+    em = own.cap_mm / font.cap_height
+    text = FIELD.sub(lambda m: values.get(m[1].strip(), m[0]), lettering.text)
+    # set at the size that the design's own words come out at: a short name is not blown up to fill their width
+    now = replace(lettering, text=text, sizing="size", size_mm=em)
+    shape = lettering_shape(now, font)
+    if shape.missing:
+        raise BadPiece(f"The font has no {', '.join(f'“{letter}”' for letter in shape.missing)}: write '{text}' without.")
+    room = _room(lettering, own.words[0], panel)
+    share = min(1.0, room / max(shape.words[0], 1e-9))
+    if share < 1:
+        now = replace(now, size_mm=em * share)
+    cap = own.cap_mm * share
+    if cap < least_mm and share < 1:
+        raise BadPiece(f"'{text}' is too long: its capitals would be {cap:.2g} mm high, and {least_mm:.2g} mm are needed.")
+    return Filled(now, cap, share)
+
+
+def _room(lettering: Lettering, own_mm: float, panel: Panel) -> float:
+    """How wide an order's words may be: as wide as they were sized to, else as wide as is safe."""
+    if lettering.path.along == "circle":
+        return math.inf  # they run round it, and their width says nothing
+    return lettering.width_mm if lettering.sizing != "size" else max(own_mm, panel.worn().safe_box[2])

@@ -1,0 +1,91 @@
+"""Orders as a table: one a row, a column for each open place."""
+
+from __future__ import annotations
+
+import csv
+import io
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..errors import BadListing
+
+ORDER = "order"
+"""The column that names an order."""
+
+MOST_ORDERS, MOST_BYTES = 500, 5_000_000
+NAME = re.compile(r"[^\w.-]+")
+
+
+@dataclass(frozen=True)
+class Order:
+    """One order: its name, safe in a file's name, and what goes in each open place."""
+
+    name: str
+    values: dict[str, str]
+
+
+@dataclass(frozen=True)
+class OrderProblem:
+    """An order that is not made, and why; ``line`` is its line in the table."""
+
+    name: str
+    line: int
+    why: str
+
+
+def _text(data: bytes) -> str:
+    if len(data) > MOST_BYTES:
+        raise BadListing("This table is too large: send up to 500 orders at once.")
+    try:
+        return data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        return data.decode("cp1252", errors="replace")  # as spreadsheets write it without being asked for UTF-8
+
+
+def read_orders(data: bytes, fields: Sequence[str]) -> tuple[list[tuple[int, Order]], list[OrderProblem]]:
+    """Read a CSV (RFC 4180; semicolons and tabs are understood too).
+
+    Args:
+        data: the file. Its first line names the columns: ``order`` and the open places.
+        fields: the open places of the design.
+
+    Returns:
+        orders with their lines, and rows that are none.
+
+    Raises:
+        BadListing: it is no table, a column is missing, or there are too many rows.
+    """
+    text = _text(data)
+    head = text.split("\n", 1)[0]
+    mark = max(",;\t", key=head.count)
+    rows = csv.DictReader(io.StringIO(text, newline=""), delimiter=mark, restkey="")
+    columns = {(name or "").strip().casefold(): name for name in rows.fieldnames or []}
+    missing = [name for name in (ORDER, *fields) if name.casefold() not in columns]
+    if missing:
+        raise BadListing(f"The table has no column '{missing[0]}'. It needs: {', '.join((ORDER, *fields))}.")
+    orders: list[tuple[int, Order]] = []
+    problems: list[OrderProblem] = []
+    seen: set[str] = set()
+    try:
+        for row in rows:
+            values = {name: (row[columns[name.casefold()]] or "").strip() for name in (ORDER, *fields)}
+            name = NAME.sub("-", values.pop(ORDER)).strip("-.")[:60]
+            empty = [field for field, value in values.items() if not value]
+            if not name and len(empty) == len(fields):
+                continue
+            line = rows.line_num
+            if not name:
+                problems.append(OrderProblem(f"line {line}", line, "It has no order number."))
+            elif name.casefold() in seen:
+                problems.append(OrderProblem(name, line, "Another line has this order number."))
+            elif empty:
+                problems.append(OrderProblem(name, line, f"Nothing is given for '{empty[0]}'."))
+            else:
+                seen.add(name.casefold())
+                orders.append((line, Order(name, values)))
+    except csv.Error as wrong:
+        raise BadListing(f"Line {rows.line_num} of the table cannot be read: {wrong}.") from wrong
+    if len(orders) > MOST_ORDERS:
+        raise BadListing(f"{len(orders)} orders are too many at once: send up to {MOST_ORDERS}.")
+    return orders, problems

@@ -1,0 +1,104 @@
+"""Tables of orders as they come from spreadsheets, and words that are longer than their place."""
+
+import csv
+import io
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from improva.catalogue import template
+from improva.core.errors import BadListing, BadPiece
+from improva.core.orders import filled_words, read_orders
+from improva.core.pieces import Lettering, lettering_shape
+from improva.core.words import WordPath
+from improva.core.words.font import open_font
+from improva.fonts import font_bytes
+
+BLANK = template("mug-11oz")
+PANEL = BLANK.panel()
+FONT = open_font(font_bytes("poster"))
+FIELDS = ["name", "photo"]
+
+
+def read(text: str, fields: list[str] | None = None) -> tuple[dict[str, dict], dict[str, str]]:
+    orders, problems = read_orders(text.encode(), FIELDS if fields is None else fields)
+    return {order.name: order.values for _, order in orders}, {p.name: p.why for p in problems}
+
+
+@pytest.mark.parametrize("mark", [",", ";", "\t"])
+def test_tables_of_any_mark_and_any_order_of_columns_are_read(mark: str) -> None:
+    text = mark.join(["Photo", "ORDER", "note", "Name"]) + "\r\n" + mark.join(["ada.jpg", "1041", "gift", "Ada"]) + "\r\n"
+    assert read(text) == ({"1041": {"name": "Ada", "photo": "ada.jpg"}}, {})
+    assert read_orders(("﻿" + text).encode(), FIELDS)[0][0][0] == 2, "the line is told as a spreadsheet counts it"
+    assert read_orders(text.replace("Ada", "Zoë").encode("cp1252"), FIELDS)[0][0][1].values["name"] == "Zoë"
+
+
+def test_a_bad_row_is_told_and_the_rest_goes_on() -> None:
+    orders, problems = read("order,name,photo\n1,Ada,a.jpg\n,Bo,b.jpg\n2,,c.jpg\n1,Cy,d.jpg\n\n3,Di,e.jpg\n,,\n../4,Ed,f.jpg\n")
+    assert list(orders) == ["1", "3", "4"], "a name is safe as a folder's"
+    assert problems == {"line 3": "It has no order number.", "2": "Nothing is given for 'name'."} | {
+        "1": "Another line has this order number."
+    }
+
+
+@pytest.mark.parametrize(
+    ("data", "said"),
+    [(b"", "no column 'order'"), (b"order,name\n1,Ada\n", "no column 'photo'"), (b"\x89PNG\r\n\x1a\n\x00\x00", "no column"),
+     (b"order,name,photo\n" + b"".join(b"%d,A,b\n" % i for i in range(501)), "501 orders"), (b"x" * 5_000_001, "too large")],
+)  # fmt: skip
+def test_what_is_no_table_of_orders_is_refused(data: bytes, said: str) -> None:
+    with pytest.raises(BadListing, match=said):
+        read_orders(data, FIELDS)
+
+
+@given(st.lists(st.tuples(st.integers(1, 10**6), st.text(st.characters(exclude_categories=["Cs", "Cc"]), min_size=1, max_size=20)), max_size=20,
+                unique_by=lambda row: row[0]))  # fmt: skip
+def test_what_the_csv_module_writes_is_read_back(rows: list[tuple[int, str]]) -> None:
+    out = io.StringIO()
+    written = csv.writer(out)
+    written.writerow(["order", "name"])
+    written.writerows(rows)
+    orders, problems = read_orders(out.getvalue().encode(), ["name"])
+    told = {order.name: order.values["name"] for _, order in orders}
+    assert told == {str(number): name.strip() for number, name in rows if name.strip()}
+    assert len(problems) == sum(1 for _, name in rows if not name.strip())
+
+
+def words(text: str = "For {name}", **more: object) -> Lettering:
+    return Lettering(text, "poster", sizing="width", width_mm=60, **more)  # type: ignore[arg-type]
+
+
+def test_a_short_name_keeps_the_designs_size_and_a_long_one_is_made_smaller_to_fit() -> None:
+    own = lettering_shape(words(), FONT)
+    short = filled_words(words(), {"name": "Jo"}, FONT, PANEL, 1.0)
+    assert short.share == 1 and short.cap_mm == pytest.approx(own.cap_mm)
+    assert lettering_shape(short.lettering, FONT).cap_mm == pytest.approx(own.cap_mm) and short.lettering.text == "For Jo"
+    long = filled_words(words(), {"name": "Maximiliane Wilhelmina"}, FONT, PANEL, 1.0)
+    assert long.share < 1 and lettering_shape(long.lettering, FONT).words[0] == pytest.approx(60, rel=1e-3)
+    assert long.cap_mm == pytest.approx(own.cap_mm * long.share)
+    assert lettering_shape(long.lettering, FONT).cap_mm == pytest.approx(long.cap_mm, rel=1e-3)
+
+
+def test_too_long_a_name_and_a_letter_that_the_font_lacks_are_refused() -> None:
+    with pytest.raises(BadPiece, match="too long"):
+        filled_words(words(), {"name": "Maximiliane Wilhelmina " * 3}, FONT, PANEL, 5.0)
+    with pytest.raises(BadPiece, match="The font has no"):
+        filled_words(words(), {"name": "雪"}, FONT, PANEL, 1.0)
+
+
+@given(st.text("abcdefgh ", min_size=1, max_size=60))
+def test_no_name_runs_past_its_room_or_grows(name: str) -> None:
+    try:
+        filled = filled_words(words(), {"name": name}, FONT, PANEL, 0.1)
+    except BadPiece:
+        return
+    assert lettering_shape(filled.lettering, FONT).words[0] <= 60.01 and 0 < filled.share <= 1
+
+
+def test_words_by_size_may_be_as_wide_as_is_safe_and_round_a_circle_they_keep_their_size() -> None:
+    by_size = Lettering("{name}", "poster", sizing="size", size_mm=20)
+    filled = filled_words(by_size, {"name": "Bartholomew the very long " * 2}, FONT, PANEL, 0.5)
+    assert lettering_shape(filled.lettering, FONT).words[0] == pytest.approx(PANEL.safe_box[2], rel=1e-3)
+    round_ = Lettering("{name}", "poster", sizing="size", size_mm=8, width_mm=60, path=WordPath("circle"))
+    assert filled_words(round_, {"name": "Ada of the pass"}, FONT, PANEL, 0.5).share == 1

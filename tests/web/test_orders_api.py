@@ -1,0 +1,106 @@
+"""Personalised orders: from a table and a folder, or by hand; each with print file, proof and ticket; a bad one stops no other."""
+
+import csv
+import io
+import zipfile
+from collections.abc import Iterator
+from pathlib import Path
+
+import numpy as np
+import pytest
+from flask.testing import FlaskClient
+from PIL import Image
+
+from improva.web.app import create_app
+from tests.conftest import encoded, quadrants
+from tests.web.printing import ended
+from tests.web.test_api import drop
+
+WORDS = {"kind": "words", "text": "For {name}", "sizing": "width", "width_mm": 60, "shift_mm": [0, 25], "least_caps": 3}
+FRAMES = {"kind": "frames", "layout": "single", "across": 1, "down": 1, "size_mm": [60, 45], "shift_mm": [0, -12],
+          "slots": [{"art": None, "field": "photo"}]}  # fmt: skip
+
+
+def photo(red: int, px: int = 900) -> bytes:
+    return encoded(Image.fromarray(np.full((px * 3 // 4, px, 3), (red, 40, 40), np.uint8)), "JPEG")
+
+
+@pytest.fixture
+def client(tmp_path: Path) -> Iterator[FlaskClient]:
+    app = create_app(tmp_path / "data")
+    yield app.test_client()
+    app.extensions["jobs"].close()
+
+
+@pytest.fixture
+def mug(client: FlaskClient) -> str:
+    art = drop(client, encoded(Image.fromarray(quadrants(2550, 1050))))
+    mug = f"/api/pairs/{art['id']}/mug-11oz"
+    assert client.put(f"{mug}/pieces", json={"pieces": [WORDS, FRAMES]}).status_code == 200
+    return mug
+
+
+def sent(client: FlaskClient, mug: str, table: str, **photos: bytes) -> dict:
+    files = [(io.BytesIO(data), f"{name}.jpg") for name, data in photos.items()]
+    return client.post(f"{mug}/orders", data={"file": (io.BytesIO(table.encode()), "orders.csv"), "photos": files})
+
+
+def test_open_places_are_those_of_the_design(client: FlaskClient, mug: str) -> None:
+    state = client.get(f"{mug}/orders").json
+    assert [(p["name"], p["kind"]) for p in state["places"]] == [("name", "words"), ("photo", "photograph")]
+    assert state["example"].splitlines()[0] == "order,name,photo"
+    bare = f"/api/pairs/{drop(client, None, 'plain.png')['id']}/mug-11oz"
+    assert client.get(f"{bare}/orders").json["places"] == []
+    assert sent(client, bare, "order\n1\n").status_code == 422
+
+
+def test_a_table_makes_each_order_and_tells_the_bad_ones(client: FlaskClient, mug: str, tmp_path: Path) -> None:
+    table = ("order,name,photo\n1041,Ada,ada.jpg\n1042,Maximiliane Wilhelmina the Elder of the Upper Valley and the Pass,ada.jpg\n"
+             "1043,Bo,tiny.jpg\n1044,Cy,nowhere.jpg\n1045,Di,broken.jpg\n1046,Ed Longer Name,ed.jpg\n,Fay,ada.jpg\n")  # fmt: skip
+    job = sent(client, mug, table, ada=photo(230), ed=photo(120), tiny=photo(200, 60), broken=b"no picture")
+    assert job.status_code == 200, job.text
+    file = ended(client, job.json)["files"][0]
+    state = client.get(f"{mug}/orders").json
+    why = {issue["name"]: issue["why"] for issue in state["issues"] if not issue["made"]}
+    assert state["made"] == 2 and set(why) == {"1042", "1043", "1044", "1045", "line 8"}
+    assert (
+        "too long" in why["1042"]
+        and "dpi" in why["1043"]
+        and "'nowhere.jpg' is not among" in why["1044"]
+        and "broken.jpg" in why["1045"]
+    )
+    archive = zipfile.ZipFile(io.BytesIO(client.get(file["url"]).data))
+    names = set(archive.namelist())
+    assert {f"{n}/{n}_{what}" for n in ("1041", "1046") for what in ("print.png", "proof.jpg", "ticket.pdf")} | {
+        "orders.csv"
+    } == names
+    rows = {row["order"]: row["state"] for row in csv.DictReader(io.StringIO(archive.read("orders.csv").decode(), newline=""))}
+    assert rows["1041"] == "made" and rows["1043"] == "not made"
+    prints = {
+        n: np.asarray(Image.open(archive.open(f"{n}/{n}_print.png")).convert("RGB")).astype(int) for n in ("1041", "1046")
+    }
+    assert prints["1041"].shape == prints["1046"].shape
+    h, w = prints["1041"].shape[:2]
+    at = (round(h / 2 - 12 / 25.4 * 300), w // 2)
+    assert abs(prints["1041"][at][0] - 230) < 8 and abs(prints["1046"][at][0] - 120) < 8, "each has its own photograph"
+    assert Image.open(archive.open("1041/1041_proof.jpg")).size == (1600, 1200)
+    assert archive.read("1041/1041_ticket.pdf").startswith(b"%PDF")
+    again = sent(client, mug, table, ada=photo(230), ed=photo(120), tiny=photo(200, 60), broken=b"no picture").json
+    assert ended(client, again)["files"][0]["url"] == file["url"], "the same orders are made once"
+
+
+def test_one_by_hand_and_what_is_left_out_of_it(client: FlaskClient, mug: str) -> None:
+    aside = client.post("/api/artworks?aside=true", data={"file": (io.BytesIO(photo(90)), "hand.jpg")}).json
+    job = client.post(
+        f"{mug}/order", json={"name": "No. 7/b", "values": {"name": "Gil"}, "photos": {"photo": aside["id"]}}
+    ).json
+    archive = zipfile.ZipFile(io.BytesIO(client.get(ended(client, job)["files"][0]["url"]).data))
+    assert "no-7-b/no-7-b_print.png" in archive.namelist()
+    refused = client.post(f"{mug}/order", json={"name": "8", "values": {"name": " "}, "photos": {"photo": aside["id"]}})
+    assert refused.status_code == 422 and "'name'" in refused.json["detail"]
+    assert (
+        client.post(f"{mug}/order", json={"name": "8", "values": {"name": "Al"}, "photos": {"photo": 999}}).status_code == 404
+    )
+    assert [a["title"] for a in client.get("/api/board").json["artworks"]].count("hand") == 0, (
+        "a buyer's photograph is not on the board"
+    )
