@@ -11,11 +11,15 @@ import pytest
 from flask.testing import FlaskClient
 from PIL import Image
 
+from improva.catalogue import template
+from improva.core.output import slug
+from improva.scenes import scenes_of
 from improva.web.app import create_app
 from tests.conftest import encoded, quadrants
 from tests.web.printing import ended
 from tests.web.test_api import drop
 
+PROOFS = [f"proof_{slug(view)}.jpg" for view in scenes_of(template("mug-11oz"))[0].views]
 WORDS = {"kind": "words", "text": "For {name}", "sizing": "width", "width_mm": 60, "shift_mm": [0, 25], "least_caps": 3}
 FRAMES = {"kind": "frames", "layout": "single", "across": 1, "down": 1, "size_mm": [60, 45], "shift_mm": [0, -12],
           "slots": [{"art": None, "field": "photo"}]}  # fmt: skip
@@ -71,7 +75,7 @@ def test_a_table_makes_each_order_and_tells_the_bad_ones(client: FlaskClient, mu
     )
     archive = zipfile.ZipFile(io.BytesIO(client.get(file["url"]).data))
     names = set(archive.namelist())
-    assert {f"{n}/{n}_{what}" for n in ("1041", "1046") for what in ("print.png", "proof.jpg", "ticket.pdf")} | {
+    assert {f"{n}/{n}_{what}" for n in ("1041", "1046") for what in ("print.png", *PROOFS, "ticket.pdf")} | {
         "orders.csv"
     } == names
     rows = {row["order"]: row["state"] for row in csv.DictReader(io.StringIO(archive.read("orders.csv").decode(), newline=""))}
@@ -83,7 +87,7 @@ def test_a_table_makes_each_order_and_tells_the_bad_ones(client: FlaskClient, mu
     h, w = prints["1041"].shape[:2]
     at = (round(h / 2 - 12 / 25.4 * 300), w // 2)
     assert abs(prints["1041"][at][0] - 230) < 8 and abs(prints["1046"][at][0] - 120) < 8, "each has its own photograph"
-    assert Image.open(archive.open("1041/1041_proof.jpg")).size == (1600, 1200)
+    assert Image.open(archive.open(f"1041/1041_{PROOFS[0]}")).size == (1600, 1200)
     assert archive.read("1041/1041_ticket.pdf").startswith(b"%PDF")
     again = sent(client, mug, table, ada=photo(230), ed=photo(120), tiny=photo(200, 60), broken=b"no picture").json
     assert ended(client, again)["files"][0]["url"] == file["url"], "the same orders are made once"

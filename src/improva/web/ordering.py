@@ -57,19 +57,24 @@ def _made_for(
         print_file = found[1]
     else:
         print_file = make_side(desk, now, panels[0], printing, watch)[2]
-    info = desk.first_scene(now.template)
-    shot = shot_of(now, ShotBody(scene_id=info.id, view=next(iter(info.views))), Showing())
-    proof = make_picture(desk, now, shot, PROOF_PX, "jpg")[2]
+    proofs = _proofs(desk, now, name)
     with tempfile.TemporaryDirectory() as folder:
         ticket = Path(folder) / "ticket.pdf"
         write_ticket(ticket_of(desk, now), ticket)
         written = ticket.read_bytes()
     files: list[tuple[str, Path | bytes]] = [
         (f"{name}_print{print_file.suffix}", print_file),
-        (f"{name}_proof.jpg", proof),
+        *proofs,
         (f"{name}_ticket.pdf", written),
     ]
     return files, told
+
+
+def _proofs(desk: Desk, work: Work, name: str) -> list[tuple[str, Path | bytes]]:
+    """Pictures for the buyer's approval: every view of the scene it is shown in at first, for what is theirs may be on any side."""
+    info = desk.first_scene(work.template)
+    shots = [shot_of(work, ShotBody(scene_id=info.id, view=view), Showing()) for view in info.views]
+    return [(f"{name}_proof_{slug(shot.view)}.jpg", make_picture(desk, work, shot, PROOF_PX, "jpg")[2]) for shot in shots]
 
 
 def _table(issues: list[OrderIssue], made: list[str]) -> str:
