@@ -13,8 +13,14 @@ from .money import MOST, BadPrice
 Made = Callable[[Decimal], Sale]
 """Makes the sale that is looked at of a price."""
 
-PENNIES_OFF = 3
-"""Fees are rounded each by itself, so that a coin more can leave a coin less: so many steps below are looked at."""
+ROUNDED = 4
+"""Price, tax, shipping and what is left are rounded each by itself, and every fee too: so many coins, and one a fee, can a lower
+price be ahead of a higher one.
+"""
+
+MOST_STEPS = 2000
+FAR = 1000
+"""Steps over which it is seen how fast more is left with a higher price."""
 
 
 def _enough(costs: Costs, sale: Sale, wanted: Decimal, percent: bool) -> bool:
@@ -22,6 +28,12 @@ def _enough(costs: Costs, sale: Sale, wanted: Decimal, percent: bool) -> bool:
     if percent:
         return found.left >= 0 and found.left * 100 >= wanted * found.net
     return found.left >= wanted
+
+
+def _ahead(costs: Costs, sale: Sale, wanted: Decimal, percent: bool) -> Decimal:
+    """By how much more than wanted is left; for per cents, times a hundred."""
+    found = margin_of(costs, sale)
+    return found.left * 100 - wanted * found.net if percent else found.left - wanted
 
 
 def price_for(costs: Costs, wanted: Decimal, percent: bool = False, make: Made = Sale) -> Decimal:
@@ -56,9 +68,13 @@ def price_for(costs: Costs, wanted: Decimal, percent: bool = False, make: Made =
             if middle in (below, at):
                 break
             below, at = (below, middle) if holds(middle) else (middle, at)
-        while any(low <= at - i * step and holds(at - i * step) for i in range(1, PENNIES_OFF + 1)):
-            at -= step * next(i for i in range(PENNIES_OFF, 0, -1) if low <= at - i * step and holds(at - i * step))
-        return at
+        far = top if top < at + FAR * step else at + FAR * step
+        apart = (far - at) / step if far > at else Decimal(1)
+        gain = (_ahead(costs, make(far), wanted, percent) - _ahead(costs, make(at), wanted, percent)) / apart
+        astray = (ROUNDED + len(costs.fees)) * step * (100 if percent else 1)
+        steps = min(MOST_STEPS, int(astray / gain) + 1) if gain > 0 else ROUNDED
+        lower = (at - i * step for i in range(steps, 0, -1))
+        return next((price for price in lower if price >= low and holds(price)), at)
     raise BadPrice("No price leaves that: fees, tax and what is wanted take all of it. Want less, or lower the fees.")
 
 
