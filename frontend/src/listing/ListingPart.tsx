@@ -1,6 +1,6 @@
 import { COLUMN } from "../bench/stations";
 import type { Hand } from "../bench/usePair";
-import { Alert } from "../ui/parts";
+import { Waiting } from "../ui/Waiting";
 import { PackPart } from "./PackPart";
 import { PicturesPart } from "./PicturesPart";
 import { TextsPart } from "./TextsPart";
@@ -12,13 +12,9 @@ export function ListingPart({ hand }: { hand: Hand }) {
   const { listing } = listings;
   if (!listing)
     return (
-      <div className="p-6">
-        {listings.problem ? (
-          <Alert onRetry={listings.retry}>{listings.problem}</Alert>
-        ) : (
-          <p className="text-soft">Putting the listing together…</p>
-        )}
-      </div>
+      <Waiting problem={listings.problem} onRetry={listings.retry}>
+        Putting the listing together…
+      </Waiting>
     );
   return (
     <div

@@ -1,6 +1,7 @@
 import { useId } from "react";
 import type { Listing } from "../api/client";
 import type { Hand } from "../bench/usePair";
+import { INPUT, KeptText } from "../ui/KeptText";
 import { Heading } from "../ui/parts";
 import type { Listings } from "./useListing";
 
@@ -75,9 +76,7 @@ export function TextsPart({ listing, listings, hand }: { listing: Listing; listi
   );
 }
 
-const INPUT = "w-full min-w-0 resize-y rounded-[3px] border border-rule bg-paper px-2 py-1 text-sm";
-
-/** Words that are kept when they are left. */
+/** Words with their label above them. */
 function Text(props: {
   label: string;
   /** What a screen reader says where the same label stands twice. */
@@ -88,29 +87,13 @@ function Text(props: {
   onValue: (value: string) => void;
 }) {
   const id = useId();
-  const common = {
-    id,
-    key: props.value,
-    defaultValue: props.value,
-    placeholder: props.hint,
-    "aria-label": props.name,
-    className: INPUT,
-    onBlur: (event: React.FocusEvent<HTMLInputElement | HTMLTextAreaElement>) => {
-      const value = event.target.value.trim();
-      if (value !== props.value) props.onValue(value);
-    },
-  };
-  const { key, ...rest } = common;
+  const { label, ...rest } = props;
   return (
     <div className="grid gap-0.5">
       <label htmlFor={id} className="text-xs text-soft">
-        {props.label}
+        {label}
       </label>
-      {props.rows ? (
-        <textarea key={key} rows={props.rows} {...rest} />
-      ) : (
-        <input key={key} onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()} {...rest} />
-      )}
+      <KeptText id={id} className={`${INPUT} resize-y`} {...rest} />
     </div>
   );
 }

@@ -7,7 +7,9 @@ import type { Hand } from "../bench/usePair";
 import { JobList } from "../jobs/JobList";
 import { type Jobs, useJobs } from "../jobs/useJobs";
 import { FileButton } from "../ui/FileButton";
+import { INPUT } from "../ui/KeptText";
 import { Alert, Button, Heading, Mark } from "../ui/parts";
+import { Waiting } from "../ui/Waiting";
 
 const ORDER_JOBS = ["orders"] as const;
 
@@ -26,13 +28,9 @@ export function OrdersPart({ hand }: { hand: Hand }) {
   const state = query.data;
   if (!state)
     return (
-      <div className="p-6">
-        {query.error ? (
-          <Alert onRetry={() => query.refetch()}>{query.error.message}</Alert>
-        ) : (
-          <p className="text-soft">Looking for open places…</p>
-        )}
-      </div>
+      <Waiting problem={query.error?.message} onRetry={() => query.refetch()}>
+        Looking for open places…
+      </Waiting>
     );
   return (
     <div aria-busy={work.busy} className="grid min-h-0 grow grid-cols-[24rem_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
@@ -147,7 +145,6 @@ function ByHand({ state, work, hand }: Parts) {
       setProblem((error as Error).message);
     }
   }
-  const input = "w-full min-w-0 rounded-[3px] border border-rule bg-paper px-2 py-1 text-sm";
   return (
     <form
       className="grid gap-1.5"
@@ -160,14 +157,14 @@ function ByHand({ state, work, hand }: Parts) {
       <Heading>One by hand</Heading>
       <label className="grid grid-cols-[7rem_minmax(0,1fr)] items-center gap-2 text-sm">
         <span className="text-soft">Order</span>
-        <input className={input} value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
+        <input className={INPUT} value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
       </label>
       {state.places.map((place) =>
         place.kind === "words" ? (
           <label key={place.name} className="grid grid-cols-[7rem_minmax(0,1fr)] items-center gap-2 text-sm">
             <span className="truncate text-soft">{place.name}</span>
             <input
-              className={input}
+              className={INPUT}
               value={values[place.name] ?? ""}
               onChange={(event) => setValues({ ...values, [place.name]: event.target.value })}
             />

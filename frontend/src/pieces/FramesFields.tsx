@@ -1,6 +1,7 @@
 import { type Art, api, type Frames, type Slot } from "../api/client";
 import { ColourField } from "../ui/ColourField";
 import { Length, Pick, Plain } from "../ui/fields";
+import { KeptText } from "../ui/KeptText";
 import { ArtPick } from "./ArtPick";
 import { PhotoDrop } from "./PhotoDrop";
 import type { PieceProps } from "./props";
@@ -146,18 +147,14 @@ function SlotFields(props: { number: number; slot: Slot; arts: Art[]; put: (chan
             onKeyUp={(event) => put({ zoom: Number(event.currentTarget.value) })}
           />
         )}
-        <input
-          key={slot.field}
-          aria-label={`Name of picture ${number} in orders`}
-          placeholder="open for orders as…"
+        <KeptText
+          name={`Name of picture ${number} in orders`}
+          hint="open for orders as…"
           title="Give it a name, and orders put their own photograph here"
-          defaultValue={slot.field}
-          maxLength={40}
+          value={slot.field}
+          most={40}
           className="w-full min-w-0 rounded-[3px] border border-rule bg-paper px-2 py-0.5 text-xs"
-          onBlur={(event) => {
-            const field = event.target.value.replace(/[{}\s]+/g, " ").trim();
-            if (field !== slot.field) put({ field });
-          }}
+          onValue={(field) => put({ field: field.replace(/[{}\s]+/g, " ").trim() })}
         />
       </div>
     </div>

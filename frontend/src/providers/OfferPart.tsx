@@ -1,9 +1,11 @@
 import { X } from "lucide-react";
+import { useId } from "react";
 import { api, type Offer, type Provider, type Providers } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { AmountField } from "../sell/AmountField";
 import { fresh, Named } from "../sell/Named";
 import { Length, Plain, Tick } from "../ui/fields";
+import { KeptText } from "../ui/KeptText";
 import { Button, Heading, IconButton } from "../ui/parts";
 import type { Providing } from "./useProviders";
 
@@ -13,6 +15,7 @@ const NEW: Offer = { piece: "0", routes: [], least_dpi: 0, file_mm: null };
 /** What one provider asks for this blank, and the file it wants. */
 export function OfferPart(props: { provider: Provider; state: Providers; providing: Providing; hand: Hand }) {
   const { provider, state, providing, hand } = props;
+  const id = useId();
   const offer = (provider.offer as Offer | null) ?? NEW;
   const routes = offer.routes as Route[];
   const set = (change: Partial<Offer>) =>
@@ -38,18 +41,17 @@ export function OfferPart(props: { provider: Provider; state: Providers; providi
           suffix={state.currency}
           onValue={(piece) => set({ piece })}
         />
-        <label className="flex items-center gap-2 text-sm">
-          <span className="w-28 shrink-0 text-soft">Ships from</span>
-          <input
-            key={provider.origin}
-            defaultValue={provider.origin}
-            maxLength={120}
-            className="w-full min-w-0 rounded-[3px] border border-rule bg-paper px-2 py-1"
-            onBlur={(event) =>
-              event.target.value.trim() !== provider.origin && say(event.target.value.trim(), provider.note ?? "")
-            }
+        <div className="flex items-center gap-2 text-sm">
+          <label htmlFor={`${id} from`} className="w-28 shrink-0 text-soft">
+            Ships from
+          </label>
+          <KeptText
+            id={`${id} from`}
+            value={provider.origin ?? ""}
+            most={120}
+            onValue={(origin) => say(origin, provider.note ?? "")}
           />
-        </label>
+        </div>
         <Plain
           label="Takes from"
           value={offer.least_dpi}
@@ -105,16 +107,17 @@ export function OfferPart(props: { provider: Provider; state: Providers; providi
           Take {provider.name} away
         </Button>
       </div>
-      <label className="grid gap-0.5 text-xs text-soft">
-        Notes
-        <textarea
-          key={provider.note}
+      <div className="grid gap-0.5 text-xs">
+        <label htmlFor={`${id} notes`} className="text-soft">
+          Notes
+        </label>
+        <KeptText
+          id={`${id} notes`}
           rows={3}
-          defaultValue={provider.note}
-          className="rounded-[3px] border border-rule bg-paper px-2 py-1 text-sm text-ink"
-          onBlur={(event) => event.target.value !== provider.note && say(provider.origin ?? "", event.target.value)}
+          value={provider.note ?? ""}
+          onValue={(note) => say(provider.origin ?? "", note)}
         />
-      </label>
+      </div>
     </>
   );
 }

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { api } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { Alert, Button, Heading } from "../ui/parts";
+import { Waiting } from "../ui/Waiting";
 import { CompareTable } from "./CompareTable";
 import { OfferPart } from "./OfferPart";
 import { SamplesPart } from "./SamplesPart";
@@ -15,13 +16,9 @@ export function ProvidersPart({ hand }: { hand: Hand }) {
   const [name, setName] = useState("");
   if (!state)
     return (
-      <div className="p-6">
-        {providing.problem ? (
-          <Alert onRetry={providing.retry}>{providing.problem}</Alert>
-        ) : (
-          <p className="text-soft">Comparing…</p>
-        )}
-      </div>
+      <Waiting problem={providing.problem} onRetry={providing.retry}>
+        Comparing…
+      </Waiting>
     );
   const provider = state.providers.find((each) => each.name === chosen) ?? state.providers[0];
   return (

@@ -3,12 +3,12 @@ import { api, type Learned, type OneSample, type Providers } from "../api/client
 import type { Hand } from "../bench/usePair";
 import { FileButton } from "../ui/FileButton";
 import { Length } from "../ui/fields";
+import { INPUT, KeptText } from "../ui/KeptText";
 import { Button, Choice, Heading } from "../ui/parts";
 import type { Providing } from "./useProviders";
 
 type Parts = { state: Providers; providing: Providing; hand: Hand };
 const today = () => new Date().toISOString().slice(0, 10);
-const INPUT = "w-full min-w-0 rounded-[3px] border border-rule bg-paper px-2 py-1 text-sm";
 
 /** Samples of this pair: when they came, how they compare with the proof, and what is learned of them. */
 export function SamplesPart({ state, providing, hand }: Parts) {
@@ -98,14 +98,12 @@ function SampleCard({ sample, state, providing, hand }: Parts & { sample: OneSam
           />
         </div>
       ))}
-      <textarea
-        aria-label="What was learned"
-        placeholder="What was learned"
+      <KeptText
+        name="What was learned"
+        hint="What was learned"
         rows={2}
-        key={sample.note}
-        defaultValue={sample.note}
-        className={INPUT}
-        onBlur={(event) => event.target.value.trim() !== sample.note && set({ note: event.target.value })}
+        value={sample.note ?? ""}
+        onValue={(note) => set({ note })}
       />
       {sample.checks?.alignment === "off" && state.seams.length > 0 && (
         <Moved state={state} hand={hand} onLearn={learn} />

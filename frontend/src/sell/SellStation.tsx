@@ -5,6 +5,7 @@ import { OrdersPart } from "../orders/OrdersPart";
 import { ProvidersPart } from "../providers/ProvidersPart";
 import { Alert, Choice, Heading } from "../ui/parts";
 import { usePart } from "../ui/usePart";
+import { Waiting } from "../ui/Waiting";
 import { CasesTable } from "./CasesTable";
 import { CostsPart } from "./CostsPart";
 import { MarginPlot } from "./MarginPlot";
@@ -48,13 +49,9 @@ function PriceSheet({ hand }: { hand: Hand }) {
   const { sell } = selling;
   if (!sell)
     return (
-      <div className="p-6">
-        {selling.problem ? (
-          <Alert onRetry={selling.retry}>{selling.problem}</Alert>
-        ) : (
-          <p className="text-soft">Doing the sums…</p>
-        )}
-      </div>
+      <Waiting problem={selling.problem} onRetry={selling.retry}>
+        Doing the sums…
+      </Waiting>
     );
   return (
     <div

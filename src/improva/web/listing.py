@@ -114,17 +114,16 @@ def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:
     def hand_in(path: PairPath, body: PackBody) -> dict[str, Any]:
         """Hand a pack to the simulated desk of its marketplace."""
         work = load(path)
-        listed = Listed(desk, work)
-        listed.check()
+        now = json.loads(json.dumps(pack_job_of(desk, work)))
         key = body.url.rsplit("/", 1)[-1]
         found = desk.made.named(key)
         if found is None:
             raise NotHere("This pack is no longer kept: make it again.")
-        now = json.loads(json.dumps(pack_job_of(desk, work)))
         if not any(row.asked == now for row in jobs.table.of_pair(*work.pair) if key in row.files):
             raise BadListing("The listing was changed since this pack was made: make it again.")
-        told = MarketDesk(desk.database.folder / "simulated-markets", listed.market_id, listed.market).hand_in(found[1])
-        kept.hand_in(*work.pair, HandedIn(listed.market_id, key, told.accepted, told.number, told.reasons, ""))
+        market = now["listing"]["market"]
+        told = MarketDesk(desk.database.folder / "simulated-markets", market, kept.markets()[market]).hand_in(found[1])
+        kept.hand_in(*work.pair, HandedIn(market, key, told.accepted, told.number, told.reasons, ""))
         return answer(work)
 
     @api.get("/api/markets", responses={200: MarketList})

@@ -9,6 +9,7 @@ from pydantic import Field
 
 from ..core.listing import ArtWords, BlankWords, Market, Slot, SlotKind
 from .shapes import Shape
+from .show_shapes import ShotBody
 
 MOST_SLOTS = 40
 Words = list[str]
@@ -32,6 +33,11 @@ class ListingSlot(Shape):
     def to_core(self) -> Slot:
         """The core's value."""
         return Slot(**self.model_dump())
+
+
+def shot_body(slot: Slot) -> ShotBody:
+    """A slot as it is pictured."""
+    return ShotBody(scene_id=slot.scene_id, view=slot.view, colours=slot.colours, measured=slot.measured, close=slot.close)
 
 
 class ShownSlot(ListingSlot):
@@ -78,17 +84,17 @@ class MarketBody(Shape):
     """A marketplace's limits: see :class:`improva.core.listing.Market`."""
 
     title: str = Field(max_length=60)
-    title_least: int = 15
-    title_most: int = 110
-    repeats_most: int = 1
-    tags_most: int = 12
-    tag_most: int = 24
-    description_most: int = 6000
-    search_most: int = 150
-    alt_most: int = 200
-    pictures_most: int = 10
-    least_px: int = 1200
-    film_s: float = 15
+    title_least: int = Market.title_least
+    title_most: int = Market.title_most
+    repeats_most: int = Market.repeats_most
+    tags_most: int = Market.tags_most
+    tag_most: int = Market.tag_most
+    description_most: int = Market.description_most
+    search_most: int = Market.search_most
+    alt_most: int = Market.alt_most
+    pictures_most: int = Market.pictures_most
+    least_px: int = Market.least_px
+    film_s: float = Market.film_s
 
     def to_core(self) -> Market:
         """The core's value. Raises :class:`BadListing`."""

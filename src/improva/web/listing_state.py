@@ -35,10 +35,11 @@ from .listing_shapes import (
     ShownSlot,
     TextFindingShape,
     TextsShape,
+    shot_body,
 )
 from .sell_shapes import SaleBody, ShopBody
 from .shots import Shot, shot_of
-from .show_shapes import ShotBody, Showing
+from .show_shapes import Showing
 from .showing import showing_of
 from .work import Work
 
@@ -90,8 +91,7 @@ class Listed:
 
     def shot(self, slot: Slot) -> Shot:
         """A slot as a shot, lit and captioned as the pair's pictures are. Raises :class:`BadScene`."""
-        asked = ShotBody(scene_id=slot.scene_id, view=slot.view, colours=slot.colours, measured=slot.measured, close=slot.close)
-        return shot_of(self.work, asked, self.showing)
+        return shot_of(self.work, shot_body(slot), self.showing)
 
     def missing(self) -> list[Missing]:
         """Kinds of pictures that it lacks."""

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
@@ -98,8 +97,3 @@ def check_for(desk: Desk, work: Work) -> list[str]:
             if check["status"] == "warn":
                 told.append(f"{check['title']}: {check['message']}")
     return told
-
-
-def plain_place(name: str) -> str:
-    """An open place's name as it stands in a table's head: without braces, in one line."""
-    return re.sub(r"[{}\s]+", " ", name).strip()[:40]

@@ -7,15 +7,16 @@ from pathlib import Path
 from typing import Any
 
 from ..core.listing import Slot
-from ..core.output import ALONE, Watch, beside, pack_name
+from ..core.output import Watch, beside, pack_name
 from ..listing_file import PackFilm, PackListing, PackPicture, write_pack
 from ..store import MadeRow
 from ..store.database import key_of
 from .desk import Desk
+from .listing_shapes import shot_body
 from .listing_state import Listed
 from .picturing import make_film, make_picture, says
 from .shots import shot_of
-from .show_shapes import FilmBody, ShotBody, Showing
+from .show_shapes import FilmBody, Showing
 from .work import Work
 
 FILM_PX, FILM_S = (1080, 1080), 6.0
@@ -49,11 +50,7 @@ def listing_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:
     for i, each in enumerate(asked["slots"]):
         watch.at(share * i / len(asked["slots"]))
         slot = Slot(**{name: value for name, value in each.items() if name != "alt"})
-        shot = shot_of(
-            work,
-            ShotBody(scene_id=slot.scene_id, view=slot.view, colours=slot.colours, measured=slot.measured, close=slot.close),
-            showing,
-        )
+        shot = shot_of(work, shot_body(slot), showing)
         key, name, path = make_picture(desk, work, shot, showing.sizes[0], showing.format)
         name = f"{i + 1:02d}_{name}"
         pictures.append(
@@ -63,9 +60,8 @@ def listing_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:
         keys.append(key)
     film = None
     if asked["film"]:
-        watch.at(share)
         wanted = FilmBody.model_validate(asked["film"])
-        key, name, path = make_film(desk, work, wanted, showing, ALONE)
+        key, name, path = make_film(desk, work, wanted, showing, watch.part(share, 1.0))
         film = PackFilm(file=name, seconds=wanted.seconds, alt=f"{work.art.title} on {work.template.title}, turning once round")
         files.append((name, path))
         keys.append(key)

@@ -1,0 +1,15 @@
+import type { ReactNode } from "react";
+import { Alert } from "./parts";
+
+/** What stands where something is still to come, or could not. */
+export function Waiting(props: { problem: string | null | undefined; onRetry: () => void; children: ReactNode }) {
+  return (
+    <div className="p-6">
+      {props.problem ? (
+        <Alert onRetry={props.onRetry}>{props.problem}</Alert>
+      ) : (
+        <p className="text-soft">{props.children}</p>
+      )}
+    </div>
+  );
+}
