@@ -29,6 +29,7 @@ from improva.core.ink import colour_reflectance
 from improva.surfaces import surface
 
 from . import seen
+from .joining import Image, Window, calmed, dilate, edged, kept_apart, laid, parted
 from .stage import Stage, rgb
 from .tracing import denoised, render
 
@@ -36,8 +37,6 @@ PRINT = 0.4
 """What a print usually reflects."""
 PROBE, LEAST = 0.8, 0.35
 """What a ground reflects while its basis is measured; and the least that a part does, for noise would drown what is darker."""
-FAINTEST = 0.002
-"""Light on the surroundings that is given up: half an 8-bit step where the table is brightest."""
 SMALL = 640
 """Pictures narrower than this are traced whole: parts of them would be too coarse."""
 AIR = 0.035
@@ -45,9 +44,6 @@ AIR = 0.035
 
 NEAR = 0.015
 """The same round one part of it."""
-
-Image = NDArray[np.float32]
-Window = tuple[int, int, int, int]
 
 
 @dataclass(frozen=True)
@@ -150,81 +146,6 @@ def window_of(mask: NDArray[np.bool_], air: float = AIR) -> Window:
     return int(x0), int(y0), int(x1 - x0), int(y1 - y0)
 
 
-def laid(low: Image, high: Image, window: Window, size: tuple[int, int], air: float) -> Image:
-    """A window at full size, laid into a coarser frame brought up to ``size``, its borders melted within ``air``."""
-    x, y, w, h = window
-    frame_w, frame_h = size
-    out = cv2.resize(low, (frame_w, frame_h), interpolation=cv2.INTER_CUBIC)
-    ramp = max(1, round(0.8 * air * frame_w))  # melted within the air round what must be sharp
-    along, down = np.arange(w, dtype=np.float32) + 0.5, np.arange(h, dtype=np.float32) + 0.5
-    full = np.float32(ramp)
-    left, right = (along if x else along + full), ((w - along) if x + w < frame_w else along * 0 + full)
-    top, foot = (down if y else down + full), ((h - down) if y + h < frame_h else down * 0 + full)
-    weight = np.clip(np.minimum(left, right), 0, full)[None, :] * np.clip(np.minimum(top, foot), 0, full)[:, None] / full**2
-    part = out[y : y + h, x : x + w]
-    part += weight[..., None] * (high - part)
-    return np.asarray(out, np.float32)
-
-
-def calmed(basis: Image, product: NDArray[np.bool_]) -> Image:
-    """Smooth the light a region throws on its surroundings, which is soft, and leave the product itself sharp.
-
-    What noise remains there would be neither seen nor compressed. ``product`` is a (h, w) mask of the product.
-    """
-    w = product.shape[1]
-    reach = max(1, w // 700)
-    sharp = cv2.dilate(product.astype(np.uint8), np.ones((2 * reach + 1,) * 2, np.uint8)).astype(bool)
-    sigma = max(1.0, w / 270)
-    outside = (~sharp).astype(np.float32)
-    steady = cv2.medianBlur(np.ascontiguousarray(basis), 5) * outside[..., None]
-    weight = cv2.GaussianBlur(outside, (0, 0), sigma)[..., None]
-    soft = cv2.GaussianBlur(steady, (0, 0), sigma) / np.maximum(weight, 1e-3)
-    soft = np.sign(soft) * np.maximum(np.abs(soft) - FAINTEST, 0)
-    return np.where(sharp[..., None], basis, soft).astype(np.float32)
-
-
-def dilate(uv: Image, reach_px: int) -> Image:
-    """Carry u, v outward by up to ``reach_px``, so that pixels on the silhouette sample real art."""
-    from scipy.ndimage import distance_transform_edt
-
-    empty = np.isnan(uv[..., 0])
-    distance, (iy, ix) = distance_transform_edt(empty, return_indices=True)
-    spread = uv[iy, ix]
-    spread[distance > reach_px] = np.nan
-    return np.asarray(spread, np.float32)
-
-
-def parted(low: Image, cover: Image, soft: float) -> Image:
-    """Soft light on a ground, traced at half the size, brought up with the product's own sharp silhouette.
-
-    Ground and product are told apart, each is carried on beneath the other, and both are joined by the cover at full size.
-    ``soft`` is the reach in px over which what noise is left is smoothed: it would be seen by nobody, but compressed by none.
-    """
-    small = cv2.resize(cover, (low.shape[1], low.shape[0]), interpolation=cv2.INTER_AREA)
-    size = (cover.shape[1], cover.shape[0])
-    layers = []
-    for share in (1 - small, small):
-        known = (share > 0.5).astype(np.float32)
-        if not known.any():
-            layers.append(np.zeros((*cover.shape, 3), np.float32))
-            continue
-        place = np.where(known[..., None] > 0, low / np.maximum(share, 0.5)[..., None], np.nan).astype(np.float32)
-        full = cv2.GaussianBlur(dilate(place, low.shape[1]), (0, 0), soft)
-        layers.append(cv2.resize(full, size, interpolation=cv2.INTER_CUBIC))
-    return np.asarray(layers[0] * (1 - cover[..., None]) + layers[1] * cover[..., None], np.float32)
-
-
-def kept_apart(seen: dict[str, Image], spread: dict[str, Image]) -> dict[str, Image]:
-    """Panels sewn to each other are spread only to where no other of them is seen or nearer."""
-    from scipy.ndimage import distance_transform_edt
-
-    if not seen:
-        return {}
-    away = np.stack([distance_transform_edt(np.isnan(uv[..., 0])) for uv in seen.values()])
-    nearest = away.argmin(axis=0)
-    return {name: np.where((nearest == i)[..., None], spread[name], np.nan).astype(np.float32) for i, name in enumerate(seen)}
-
-
 def shade_of(scene: Scene, grounds: list[str], lit: Image, size: tuple[int, int], samples: int) -> Image:
     """Light on the ground against that without the product, smoothed; 1 where there is no ground."""
     small = (size[0] // 2, size[1] // 2)
@@ -299,7 +220,8 @@ def bake(scene: Scene, size: tuple[int, int], samples: int, report: Callable[[st
             continue
         if name in scene.surroundings:
             soft = size[0] / (900 if name == "wall" else 2200)
-            light[name] = tracer.basis(region, None) if small else parted(tracer.basis(region, None, 2), looked.product, soft)
+            low = tracer.basis(region, None, 1 if small else 2)
+            light[name] = low if small else edged(parted(low, looked.product, soft), looked.product)
         else:
             own, air = window_of(looked.of(name), NEAR), NEAR
             if small or own[2] * own[3] > 0.4 * product[2] * product[3]:

@@ -10,12 +10,15 @@ from dataclasses import dataclass, field
 
 import cv2
 import numpy as np
+import shapely
 from numpy.typing import NDArray
 
 from . import shapes
 
 Plane = NDArray[np.float64]
 CELL = 1.25
+ROUND = 9.0
+"""Ridges are rounded over this many mm."""
 FINE = 3
 """Outlines are drawn this many times finer than heights."""
 
@@ -90,7 +93,12 @@ class Lay:
         cv2.fillPoly(mask, [np.round(at * 16).astype(np.int32)], 255, shift=4)
         mask = (mask > 127).astype(np.uint8)
         far = cv2.distanceTransform(mask, cv2.DIST_L2, 5) - cv2.distanceTransform(1 - mask, cv2.DIST_L2, 5)
-        return np.asarray(cv2.resize(far, (w, h), interpolation=cv2.INTER_AREA), np.float64) / FINE * CELL
+        away = np.asarray(cv2.resize(far, (w, h), interpolation=cv2.INTER_AREA), np.float64) / FINE * CELL
+        near = np.abs(away) < 3 * CELL  # a silhouette of drawn squares would show its steps
+        points, shape = shapely.points(self.x[near], self.y[near]), shapely.Polygon(outline).buffer(0)
+        shapely.prepare(shape)
+        away[near] = np.where(shapely.contains(shape, points), 1, -1) * shapely.distance(points, shape.boundary)
+        return away
 
     def line(self, points: Plane) -> Plane:
         """Distance in mm to an open line."""
@@ -120,6 +128,8 @@ class Lay:
         out = self.inside(layer.outline)
         d = out if layer.hole is None else np.minimum(out, -self.inside(layer.hole))
         near = np.clip(out, 0, None)
+        # along the middle line of a narrow piece the nearest edge changes: without this it would lie there like a roof
+        near += np.clip((near - 4) / 16, 0, 1) * (cv2.GaussianBlur(near, (0, 0), ROUND / CELL) - near)
         rise = layer.thick * np.sqrt(np.clip(np.clip(d, 0, None) / (2.2 * layer.thick), 0, 1)) + layer.puff * (
             1 - np.exp(-((near / layer.soft) ** 1.3))
         )

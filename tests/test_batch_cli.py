@@ -1,5 +1,6 @@
 """A whole range from a shell: made, made only once, gone on with after a kill; what is wrong is told before anything is written."""
 
+import contextlib
 import os
 import platform
 import signal
@@ -43,8 +44,12 @@ def batch(folder: Path) -> Result:
 
 def visible(folder: Path) -> dict[str, tuple[int, int]]:
     """Files by their path in the output's folder, half ones too: inode and time."""
-    found = (path for path in (folder / "out").rglob("*") if path.is_file() and ".improva" not in path.parts)
-    return {str(path.relative_to(folder / "out")): (path.stat().st_ino, path.stat().st_mtime_ns) for path in found}
+    out, found = folder / "out", {}
+    for path in out.rglob("*"):
+        with contextlib.suppress(FileNotFoundError):  # renamed since it was listed
+            if path.is_file() and ".improva" not in path.parts:
+                found[str(path.relative_to(out))] = (path.stat().st_ino, path.stat().st_mtime_ns)
+    return found
 
 
 def test_a_range_is_made_and_made_only_once(folder: Path) -> None:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import tempfile
-from dataclasses import asdict
 from functools import partial
 from pathlib import Path
 from typing import Any
@@ -20,7 +19,7 @@ from .core.artwork.traits import find_traits
 from .core.design import Design, Piece, Placing
 from .core.output import PNG_COMPRESSION, PrintSettings, write_print_file
 from .core.pieces import Lettering, lettering_shape
-from .core.preflight import Verdict, prove
+from .core.preflight import prove
 from .core.prepare import Picture
 from .core.prepare.cut import cut
 from .core.render.words import words_layer
@@ -165,20 +164,20 @@ def bench_year(artworks: int = 1000, blanks: int = 15, visited: int = 40) -> lis
         names = list(desk.templates())[:blanks]
         desk.blanks.set_board(names)
         _records(desk, artworks, names)
-        check = asdict(Verdict("a", "A", "pass", 1, 1, "mm", "Fine.")) | {"why": ""}
-        kept = {"verdict": "pass", "panels": {"wrap": {"verdict": "pass", "checks": [check] * 16}}}
         rows = [int(n) for n in rng.choice(np.arange(1, artworks + 1), visited, replace=False)]
-        for artwork_id in rows:
-            for template in desk.board_blanks():
-                desk.made.proof(desk.work(artwork_id, template.id).proof_key, lambda: kept, proof_summary)
+        for template in desk.board_blanks():
+            kept = desk.proof(desk.work(1, template.id))
+            for artwork_id in rows:
+                desk.made.proof(desk.work(artwork_id, template.id).proof_key, lambda kept=kept: kept, proof_summary)
         client = app.test_client()
         opened = median(lambda: client.get("/api/board"), 5)
         pairs = [(n, names[i % len(names)]) for i, n in enumerate(rows)]
-        asked = [f"/api/board/{n}" for n in rows] + [f"/api/pairs/{n}/{t}/{part}" for n, t in pairs
-                                                     for part in ("jobs", "selling", "press", "showing")]  # fmt: skip
+        parts = ("", "/jobs", "/selling", "/press", "/showing", "/listing", "/timeline", "/orders")
+        asked = [*(f"/api/board/{n}" for n in rows), *(f"/api/pairs/{n}/{t}{part}" for n, t in pairs for part in parts),
+                 *(f"/api/search?words={words}" for words in ("artwork 7", "a.png", "nothing of this name"))]  # fmt: skip
 
         def get(at: str) -> None:
-            assert client.get(at).status_code == 200, at
+            assert (answer := client.get(at)).status_code == 200, (at, answer.text)
 
         times = [opened, *(times_of(partial(get, at), 1)[0] for at in asked)]
         worst = float(np.percentile(times, 95))

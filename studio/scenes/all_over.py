@@ -18,6 +18,7 @@ from ..flatlay import Lay, Layer, arch, both, curve, joined, mirrored
 from ..sets import WALLS
 from ..stage import Stage
 from . import garments
+from .hood import truest_map
 
 Plane = NDArray[np.float64]
 BLANK = template("hoodie-all-over")
@@ -26,10 +27,8 @@ SCALE = 0.95
 DOWN = 4.0
 POCKET = (130.0, 440.0)
 """Where the pocket lies on the front's trim, in mm: as in the template."""
-MOUTH, MOUTH_Y = (41.0, 97.0), -18.0
-"""The hood's opening on the canvas, nearly an ellipse: half its width and height, and its middle. As long round as the panels' edge."""
-OPENING, FAR, DEEP = (120.0, 360.0), (16.0, 374.0), 80.0
-"""Where a half of the hood begins and ends on its panel, from top to neck in mm: along the opening, and so deep behind it."""
+CROWN = (-84.0, 0.84)
+"""Above this line the hood is lower than the plain hoodie's by this factor: the panel's seam turns away there."""
 SHOULDER, CUFF = np.array([222.0, 62.0]), np.array([404.0, 556.0])
 
 
@@ -80,6 +79,15 @@ def _cuff_outline() -> Plane:
     return np.asarray(end + joined(*corners) @ np.array([inward, along]))
 
 
+@cache
+def _hood_half() -> Callable[[Plane], Plane]:
+    """Canvas to the trim of the hood's half that lies on the right in front."""
+    outline = np.array(_panel("hood-left").outline_mm)
+    seam = next(seam for seam in BLANK.seams if seam.id == "hood")
+    first = int(np.argmin(np.linalg.norm(outline - seam.first.end, axis=1)))
+    return truest_map(_hood_outline(), _hood_rim()[0], outline[first:], SCALE)
+
+
 def _hood(side: float, back: bool) -> Callable[[Plane], Plane]:
     """Canvas to the trim of a hood's half: seen from the front by its opening, from the back by its seam."""
 
@@ -87,29 +95,16 @@ def _hood(side: float, back: bool) -> Callable[[Plane], Plane]:
         if back:
             x, y = at[..., 0] * side / SCALE + 4, (at[..., 1] + 200) / SCALE + 20
             return np.stack([290 - x if side < 0 else x, y], -1)
-        away = at - [0, MOUTH_Y]
-        right, down = np.abs(away[..., 0]) / MOUTH[0], away[..., 1] / MOUTH[1]
-        behind = np.maximum(np.hypot(away[..., 0], away[..., 1]) * (1 - 1 / np.maximum(np.hypot(right, down), 1e-3)), 0) / SCALE
-        part = np.minimum(behind / DEEP, 1)
-        top, foot = ((1 - part) * near + part * far for near, far in zip(OPENING, FAR, strict=True))
-        y = top + (foot - top) * _way_round(right, down)
-        return np.stack([behind if side > 0 else 290 - behind, y], -1)
+        u, v = np.moveaxis(_hood_half()(at * [side, 1]), -1, 0)
+        return np.stack([u if side > 0 else 290 - u, v], -1)
 
     return place
 
 
-@cache
-def _arc() -> tuple[Plane, Plane]:
-    """Angles from an ellipse's top, and the share of its half that is passed there."""
-    angle = np.linspace(0, np.pi, 721)
-    points = np.stack([MOUTH[0] * np.sin(angle), -MOUTH[1] * np.cos(angle)], -1)
-    run = np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(points, axis=0), axis=1))])
-    return angle, run / run[-1]
-
-
-def _way_round(right: Plane, down: Plane) -> Plane:
-    """How much of the way from the opening's top to its foot lies behind a point, in true length."""
-    return np.interp(np.arctan2(right, -down), *_arc())
+def _hood_outline() -> Plane:
+    """The plain hoodie's, with a lower crown."""
+    plain = next(layer.outline for layer in garments.hoodie(False) if layer.name == "garment@hood")
+    return np.stack([plain[:, 0], np.maximum(plain[:, 1], CROWN[0] + CROWN[1] * (plain[:, 1] - CROWN[0]))], -1)
 
 
 def _hood_rim() -> tuple[Plane, Plane]:
@@ -133,11 +128,11 @@ def layers(back: bool) -> list[Layer]:
     found = []
 
     def put(name: str, old: str, outline: Plane | None = None, place: Callable[[Plane], Plane] | None = None,
-            keep: float = 0.0, rib: float | None = None, hole: Plane | None = None) -> None:  # fmt: skip
+            keep: float = 0.0, rib: float | None = None, hole: Plane | None = None, seams: tuple[Plane, ...] | None = None) -> None:  # fmt: skip
         uv = None if place is None else _as_uv(place, _panel(name.split("@", maxsplit=1)[0]))
         was = plain[old]
         found.append(Layer(name, was.outline if outline is None else outline, was.thick, was.puff, was.soft, was.folds, was.rib if rib is None else rib,
-                           was.seams if outline is None else (), was.hem, was.hole if hole is None else hole, uv, was.creases, keep))  # fmt: skip
+                           (was.seams if outline is None else ()) if seams is None else seams, was.hem, was.hole if hole is None else hole, uv, was.creases, keep))  # fmt: skip
 
     mouth, edge = _hood_rim()
     sleeve, cuff, (_, inward) = _sleeve_outline(), _cuff_outline(), _sleeve_axes()
@@ -155,10 +150,21 @@ def layers(back: bool) -> list[Layer]:
             _from_front(np.array(_panel("pocket").outline_mm) + np.array(POCKET)),
             lambda at: _front(at) - np.array(POCKET),
         )
-        put("inside@lining", "lining")
+        put("inside@lining", "lining", _hood_outline())
     # both halves of the hood are one height field, of which each keeps its own side; the second is laid, the first only cut
     for name, side in (("hood-right" if not back else "hood-left", -1.0), ("hood-left" if not back else "hood-right", 1.0)):
-        put(name, "hood", None, _hood(side, back), side, hole=None if back else mouth)
+        if back:
+            put(name, "hood", None, _hood(side, back), side)
+        else:
+            put(
+                name,
+                "hood",
+                _hood_outline(),
+                _hood(side, back),
+                side,
+                hole=mouth,
+                seams=(curve((0, -215), (1, -160), (0, -119)),),
+            )
     if not back:
         put("inside@edge", "edge", edge, hole=mouth)
     return found

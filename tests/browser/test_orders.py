@@ -1,14 +1,33 @@
-"""A design with an open name: orders from a table, each with its own print file; the one that cannot be is told."""
+"""A design with an open name and an open photograph: orders from a table and by hand, each with its own print file; those that
+cannot be are told."""
 
 import io
 import zipfile
 from pathlib import Path
 
-from playwright.sync_api import Page, expect
+import numpy as np
+from PIL import Image
+from playwright.sync_api import FilePayload, Page, expect
 
 from tests.browser.test_main_job import lay_on_bench
 
 WORDS = {"kind": "words", "text": "For {name}", "sizing": "width", "width_mm": 60, "shift_mm": [0, 25], "least_caps": 4}
+
+FRAMES = {"kind": "frames", "layout": "single", "across": 1, "down": 1, "size_mm": [60, 45], "shift_mm": [0, -12],
+          "slots": [{"art": None, "field": "photo"}]}  # fmt: skip
+
+
+def photograph(name: str, green: int, px: int = 900) -> FilePayload:
+    """A buyer's photograph of one colour."""
+    file = io.BytesIO()
+    Image.fromarray(np.full((px * 3 // 4, px, 3), (30, green, 60), np.uint8)).save(file, "JPEG", quality=95)
+    return {"name": name, "mimeType": "image/jpeg", "buffer": file.getvalue()}
+
+
+def middle_of(archive: zipfile.ZipFile, order: str) -> np.ndarray:
+    """The colour where the frame lies in an order's print file."""
+    picture = np.asarray(Image.open(archive.open(f"{order}/{order}_print.png")).convert("RGB")).astype(int)
+    return picture[round(picture.shape[0] / 2 - 12 / 25.4 * 300), picture.shape[1] // 2]
 
 
 def test_orders_are_made_from_a_table_and_the_bad_one_is_told(page: Page, own_art: Path) -> None:
@@ -16,24 +35,35 @@ def test_orders_are_made_from_a_table_and_the_bad_one_is_told(page: Page, own_ar
     at = page.url.split("/bench/")[1].rsplit("/", 1)[0]
     page.goto(f"/bench/{at}/sell?part=orders")
     expect(page.get_by_text("None yet. Write {name} in words")).to_be_visible()
-    assert page.request.put(f"/api/pairs/{at}/pieces", data={"pieces": [WORDS]}).ok
+    assert page.request.put(f"/api/pairs/{at}/pieces", data={"pieces": [WORDS, FRAMES]}).ok
     page.reload()
     expect(page.get_by_text("in “For {name}”")).to_be_visible()
-    table = "order,name\n1041,Ada\n1042,Maximiliane Wilhelmina the Elder of the Upper Valley\n"
+    table = ("order,name,photo\n1041,Ada,ada.jpg\n1042,Maximiliane Wilhelmina the Elder of the Upper Valley,ada.jpg\n"
+             "1043,Cy,small.jpg\n1044,Di,ada.jpg\n")  # fmt: skip
     page.get_by_label("Table of orders").set_input_files(
         {"name": "orders.csv", "mimeType": "text/csv", "buffer": table.encode()}
     )
+    page.get_by_label("Pictures of the orders").set_input_files([photograph("ada.jpg", 200), photograph("small.jpg", 90, 60)])
+    expect(page.get_by_text("2 pictures")).to_be_visible()
     with page.expect_download(timeout=90_000) as coming:
         page.get_by_role("button", name="Make these orders").click()
     with zipfile.ZipFile(io.BytesIO(Path(coming.value.path()).read_bytes())) as archive:
         names = set(archive.namelist())
+        assert np.abs(middle_of(archive, "1041") - (30, 200, 60)).max() < 8, "the buyer's photograph lies in the frame"
     assert {"1041/1041_print.png", "1041/1041_proof_handle-right.jpg", "1041/1041_ticket.pdf", "orders.csv"} <= names
-    assert not any(name.startswith("1042") for name in names)
-    expect(page.get_by_text("1 order made.")).to_be_visible()
-    expect(page.get_by_role("list", name="What is to be seen")).to_contain_text("1042 was not made. ")
-    expect(page.get_by_role("list", name="What is to be seen")).to_contain_text("is too long")
-    page.get_by_role("textbox", name="Order", exact=True).fill("1043")
+    assert {name.split("/")[0] for name in names} == {"1041", "1044", "orders.csv"}
+    expect(page.get_by_text("2 orders made.")).to_be_visible()
+    told = page.get_by_role("list", name="What is to be seen")
+    expect(told).to_contain_text("1042 was not made. ")
+    expect(told).to_contain_text("is too long")
+    expect(told).to_contain_text("1043 was not made. ")
+    expect(told).to_contain_text("dpi")
+    page.get_by_role("textbox", name="Order", exact=True).fill("1045")
     page.get_by_role("textbox", name="name", exact=True).fill("Bo")
+    expect(page.get_by_role("button", name="Make this order")).to_be_disabled()
+    page.get_by_label("Picture for photo").set_input_files([photograph("bo.jpg", 120)])
     with page.expect_download(timeout=90_000) as coming:
         page.get_by_role("button", name="Make this order").click()
     assert coming.value.suggested_filename == "four-fields_mug-11oz_orders.zip"
+    with zipfile.ZipFile(io.BytesIO(Path(coming.value.path()).read_bytes())) as archive:
+        assert np.abs(middle_of(archive, "1045") - (30, 120, 60)).max() < 8

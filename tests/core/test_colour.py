@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from improva.core.colour import LINEAR_OF_BYTE, delta_e_2000, lab, linear_from_srgb, parse_hex, srgb_from_linear
+from improva.core.colour import BLOCK, LINEAR_OF_BYTE, delta_e_2000, lab, linear_from_srgb, parse_hex, srgb_from_linear
 from improva.core.errors import BadPlacing
 
 # Sharma, Wu, Dalal 2005, table 1: pairs that tell a right CIEDE2000 from a nearly right one.
@@ -48,6 +48,28 @@ def test_ciede2000_agrees_with_the_reference_library() -> None:
         colour.sRGB_to_XYZ(rgb / 255.0), colour.CCS_ILLUMINANTS["CIE 1931 2 Degree Standard Observer"]["D65"]
     )
     assert np.abs(lab(rgb) - expected).max() < 0.15
+
+
+@pytest.mark.parametrize("shape", [(3,), (1, 3), (7, 5, 3), (BLOCK - 1, 3), (BLOCK, 3), (2 * BLOCK + 1, 3)])
+def test_many_colours_differ_as_each_alone(shape: tuple[int, ...]) -> None:
+    """Colours are compared in blocks: nothing may depend on where a block ends, nor on the shape they come in."""
+    rng = np.random.default_rng(9)
+    one, two = (rng.uniform((0, -90, -90), (100, 90, 90), shape) for _ in range(2))
+    found = delta_e_2000(one, two)
+    assert found.shape == shape[:-1]
+    flat, pairs = found.reshape(-1), [a.reshape(-1, 3) for a in (one, two)]
+    for i in {0, len(flat) // 2, len(flat) - 1}:
+        assert flat[i] == pytest.approx(float(delta_e_2000(pairs[0][i], pairs[1][i])), rel=1e-6)
+    assert np.allclose(delta_e_2000(two, one), found, rtol=1e-5), "a difference is the same from either side"
+    assert np.allclose(delta_e_2000(one, one), 0)
+
+
+def test_one_colour_is_held_against_many() -> None:
+    many = np.random.default_rng(1).uniform((0, -90, -90), (100, 90, 90), (BLOCK + 3, 3))
+    ground = np.array([96.0, 0.0, 2.0])
+    against = delta_e_2000(many, np.broadcast_to(ground, many.shape))
+    assert np.array_equal(delta_e_2000(many, ground), against) and np.array_equal(delta_e_2000(ground, many), against)
+    assert delta_e_2000(np.zeros((0, 3)), ground).shape == (0,)
 
 
 def test_srgb_transfer_at_its_published_points() -> None:

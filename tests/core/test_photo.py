@@ -15,7 +15,7 @@ from improva.core.errors import BadPlacing, BadScene
 from improva.core.ink import colour_reflectance, printed
 from improva.core.mockup.composite import composite, light_plain_parts
 from improva.core.mockup.pack import read_info, read_passes
-from improva.core.mockup.photo import Dab, Marks, make_scene, place_of, product_mask, suggested
+from improva.core.mockup.photo import Dab, Marks, make_scene, masks, place_of, product_mask, suggested
 from improva.core.mockup.photo.camera import body_of, fit_camera
 from improva.core.mockup.photo.light import DARKEST, highlights, lamp, light_of, parted
 from improva.core.mockup.tone import develop, tone, untoned
@@ -193,6 +193,18 @@ def test_the_product_is_found_to_its_edge() -> None:
     assert apart > 0.985
     edge = (share > 0.05) & (share < 0.95)
     assert np.abs(cover - share)[edge].mean() < 0.3, "its edge is soft as the disc's is"
+
+
+def test_a_cut_from_coarse_to_fine_is_the_whole_cut() -> None:
+    """Both find the ball to the same edge, though the fine cut looks only along it; and what is given stays as it is given."""
+    photo, _ = ball()
+    h, w = photo.shape[:2]
+    seed = np.full((h, w), cv2.GC_PR_BGD, np.uint8)
+    seed[:30], seed[-30:], seed[:, :30], seed[:, -30:] = (cv2.GC_BGD,) * 4
+    seed[middle_seen()] = cv2.GC_FGD
+    coarse, whole = masks._grown_coarse_to_fine(seed.copy(), photo), masks._grown(seed.copy(), photo)
+    assert np.mean(coarse != whole) < 0.002 and coarse.any() and not coarse.all()
+    assert coarse[seed == cv2.GC_FGD].all() and not coarse[seed == cv2.GC_BGD].any()
 
 
 def test_touches_keep_and_leave_out() -> None:

@@ -10,7 +10,7 @@ from improva.catalogue import template
 from improva.core.mockup.pack import read_info
 from improva.core.mockup.pack_file import write_told
 from improva.surfaces import SURFACES
-from studio import bake, bodies, packing
+from studio import bake, bodies, joining, packing
 from studio.scenes import SCENES
 from studio.stage import Stage
 
@@ -27,25 +27,25 @@ def test_a_window_lies_round_what_is_seen_with_air() -> None:
 
 def test_a_window_is_melted_into_its_frame() -> None:
     low, high = np.zeros((50, 100, 3), np.float32), np.ones((60, 80, 3), np.float32)
-    out = bake.laid(low, high, (40, 20, 80, 60), (200, 100), 0.05)
+    out = joining.laid(low, high, (40, 20, 80, 60), (200, 100), 0.05)
     assert np.allclose(out[50, 80], 1) and np.allclose(out[5, 5], 0)
     edge = out[50, 38:56, 0]
     assert (np.diff(edge) >= -1e-6).all() and 0 < edge[4] < 1
-    whole = bake.laid(low, np.ones((100, 200, 3), np.float32), (0, 0, 200, 100), (200, 100), 0.05)
+    whole = joining.laid(low, np.ones((100, 200, 3), np.float32), (0, 0, 200, 100), (200, 100), 0.05)
     assert np.allclose(whole, 1)  # at the frame's own edge nothing is melted
 
 
 def test_places_are_carried_outward_and_no_farther() -> None:
     uv = np.full((21, 21, 2), np.nan, np.float32)
     uv[10, 10] = (0.3, 0.7)
-    spread = bake.dilate(uv, 3)
+    spread = joining.dilate(uv, 3)
     assert np.allclose(spread[10, 13], (0.3, 0.7)) and np.isnan(spread[10, 14]).all()
 
 
 def test_panels_sewn_together_are_not_spread_over_each_other() -> None:
     left, right = (np.full((10, 20, 2), np.nan, np.float32) for _ in range(2))
     left[:, :9], right[:, 11:] = 0.2, 0.8
-    apart = bake.kept_apart({"l": left, "r": right}, {"l": bake.dilate(left, 5), "r": bake.dilate(right, 5)})
+    apart = joining.kept_apart({"l": left, "r": right}, {"l": joining.dilate(left, 5), "r": joining.dilate(right, 5)})
     both = np.stack([~np.isnan(uv[..., 0]) for uv in apart.values()])
     assert (both.sum(axis=0) <= 1).all() and both[0, :, :9].all() and both[1, :, 11:].all()
 
@@ -56,8 +56,30 @@ def test_light_on_the_ground_ends_at_the_silhouette_and_not_before() -> None:
     cover[20:60, 40:80] = 1
     cover[19, 40:80] = 0.5
     half = 0.8 * (1 - cover.reshape(40, 2, 60, 2).mean(axis=(1, 3)))[..., None].repeat(3, 2)
-    out = bake.parted(half.astype(np.float32), cover, 0.6)
+    out = joining.parted(half.astype(np.float32), cover, 0.6)
     assert np.allclose(out[..., 0], 0.8 * (1 - cover), atol=0.02)
+
+
+def test_a_grounds_light_is_clean_along_a_silhouette() -> None:
+    """What a coarse trace smears over the edge of a disc is carried on from where it is believed, and the cover decides."""
+    y, x = np.mgrid[:200, :200]
+    out = np.hypot(x - 99.3, y - 101.7) - 60
+    cover = np.clip(0.5 - out, 0, 1).astype(np.float32)
+    true = np.repeat((1.4 * (1 - cover) + 0.02 * cover)[..., None], 3, -1)
+    smeared = true + np.random.default_rng(3).normal(0, 0.2, true.shape) * (np.abs(out + 1) < 2.5)[..., None]
+    assert np.abs(joining.edged(true.astype(np.float32), cover) - true).max() < 0.01
+    assert np.abs(joining.edged(smeared.astype(np.float32), cover) - true).max() < 0.01 < np.abs(smeared - true).max()
+
+
+def test_light_on_what_is_thin_is_even_along_it() -> None:
+    """A pole of nine px has no inside that is far from its edge: what its middle shows is evened out, with none of the ground's."""
+    x = np.arange(120)[None].repeat(300, 0)
+    cover = ((x >= 60) & (x < 69)).astype(np.float32)
+    patchy = 0.05 + 0.04 * np.sin(np.arange(300) / 4)[:, None]
+    light = np.repeat(np.where(cover > 0, patchy, 1.0).astype(np.float32)[..., None], 3, -1)
+    out = joining.edged(light, cover)
+    assert np.ptp(out[60:240, 64, 0]) < 0.3 * np.ptp(light[60:240, 64, 0])
+    assert out[60:240, 60:69].max() < 0.1 and np.allclose(out[:, :50], 1, atol=1e-3)
 
 
 def test_soft_light_is_calmed_and_the_product_left() -> None:
@@ -65,7 +87,7 @@ def test_soft_light_is_calmed_and_the_product_left() -> None:
     basis = np.full((72, 96, 3), 0.02, np.float32) + rng.normal(0, 0.01, (72, 96, 3)).astype(np.float32)
     product = np.zeros((72, 96), bool)
     product[30:40, 40:50] = True
-    out = bake.calmed(basis, product)
+    out = joining.calmed(basis, product)
     assert np.array_equal(out[32:38, 42:48], basis[32:38, 42:48]) and out[:20].std() < 0.5 * basis[:20].std()
 
 

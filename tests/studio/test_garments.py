@@ -4,12 +4,13 @@ import math
 
 import numpy as np
 import pytest
-from shapely import Polygon
+from shapely import LineString, Point, Polygon
 
 from improva.catalogue import template
 from studio.flatlay import Lay, Layer
 from studio.scenes import all_over, flags, garments
 from studio.scenes.blankets import BACK_R, BACK_Z, SEAT_Y, SEAT_Z, _path
+from studio.scenes.hood import lying_points
 
 IN_MM = 25.4
 EVERY = [(make, back) for make in (garments.shirt, garments.hoodie) for back in (False, True)]
@@ -89,6 +90,28 @@ def test_maps_keep_lengths_and_both_sleeves_are_each_others_mirror() -> None:
     other = all_over._sleeve(-1, 1.0)
     assert np.allclose(place(a)[..., 1], other(a * [-1, 1])[..., 1])
     assert np.allclose(place(a)[..., 0] - 230, 230 - other(a * [-1, 1])[..., 0])
+
+
+def test_a_pattern_on_the_hood_is_as_large_as_on_the_body() -> None:
+    """The flat ring cannot be true everywhere: half of it is within three per cent, nine tenths of it within a seventh."""
+    place, step = all_over._hood(1, False), 0.01
+    at = lying_points(all_over._hood_outline(), all_over._hood_rim()[0])
+    across = [(place(at + move) - place(at - move)) / (2 * step) for move in ([step, 0], [0, step])]
+    larger = 1 / np.abs(np.linalg.det(np.stack(across, -1)) * all_over.SCALE**2)
+    assert np.median(larger) == pytest.approx(1, abs=0.03)
+    assert np.quantile(larger, 0.05) > 6 / 7 and np.quantile(larger, 0.95) < 8 / 7
+    assert place(at)[:, 0].min() > -1, "the panel ends at its opening"
+
+
+def test_the_halves_of_the_hood_meet_where_they_are_sewn() -> None:
+    """Up the middle the left half shows its seam, as far from the opening as on the canvas; the right half its mirror."""
+    up = np.linspace(-118, -200, 30)
+    at = np.stack([0 * up, up], -1)
+    left, right = all_over._hood(1, False)(at), all_over._hood(-1, False)(at)
+    assert np.allclose(left, right * [-1, 1] + [290, 0])
+    edge = LineString(np.array(template("hoodie-all-over").panel("hood-left").outline_mm))
+    assert max(edge.distance(Point(point)) for point in left) < 2.5  # mm
+    assert np.linalg.norm(np.diff(left, axis=0), axis=1).sum() == pytest.approx(82 / all_over.SCALE, rel=0.08)
 
 
 def test_a_fold_of_the_sleeve_is_its_middle_line() -> None:

@@ -1,10 +1,14 @@
 """The API's document: every shape has a name of its own."""
 
 import ast
+import json
+import re
 from collections import Counter
 from pathlib import Path
 
 import improva.web
+from improva.web.app import create_app
+from improva.web.document import written
 
 
 def test_no_two_shapes_share_a_name() -> None:
@@ -17,3 +21,17 @@ def test_no_two_shapes_share_a_name() -> None:
         and any(getattr(base, "id", "").endswith(("Shape", "Body", "BaseModel")) for base in node.bases)
     )
     assert [name for name, times in names.items() if times > 1 and not name.endswith(("Path", "Query"))] == []
+
+
+def test_the_document_is_told_on_request_and_costs_nothing_before(tmp_path: Path) -> None:
+    app = create_app(tmp_path)
+    assert app.api_doc["paths"] == {}, "no address is described at the start"
+    told = app.test_client().get("/api/document/openapi.json")
+    assert told.mimetype == "application/json" and told.json == json.loads(written())
+    named = {path.replace("{", "<").replace("}", ">") for path in told.json["paths"]}
+    served = {
+        re.sub("<(?:int|float|path):", "<", str(rule)) for rule in app.url_map.iter_rules() if str(rule).startswith("/api/")
+    }
+    assert served - named == {"/api/document/openapi.json"} and named <= served
+    put = told.json["paths"]["/api/pairs/{artwork_id}/{template_id}/placing"]["put"]
+    assert {p["name"] for p in put["parameters"]} >= {"artwork_id", "template_id", "panel"} and "requestBody" in put

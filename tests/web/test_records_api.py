@@ -71,6 +71,8 @@ def test_what_is_looked_for_is_found_where_it_stands(client: FlaskClient) -> Non
     assert found("00417") == {(art["id"], "mug-11oz", "listing")} and found("pale") == {
         (art["id"], "tumbler-20oz-straight", "sample")
     }
+    client.put(at(art, "/listing"), json={"art_words": {"name": "CAFÉ der Höhe", "line": ""}})
+    assert found("café DER hohe") == found("cafe der höhe") == {(art["id"], None, "words")}
     assert found("  ") == set() == found("';--")
     client.delete(f"/api/artworks/{art['id']}")
     assert found("pale") == set(), "what is off the board is not found"

@@ -6,6 +6,7 @@ import hashlib
 import json
 import sqlite3
 import threading
+import unicodedata
 from collections.abc import Iterator
 from contextlib import contextmanager
 from importlib import resources
@@ -19,6 +20,18 @@ def key_of(*parts: Any) -> str:
     """A hash of anything JSON can hold, by which results are stored: the same parts give the same key."""
     text = json.dumps(parts, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
     return hashlib.sha256(text.encode()).hexdigest()[:32]
+
+
+def folded(text: str) -> str:
+    """A text without the difference of capitals and of accents: what is looked for is typed as it comes."""
+    if text.isascii():
+        return text.lower()
+    return "".join(c for c in unicodedata.normalize("NFKD", text.casefold()) if not unicodedata.combining(c))
+
+
+def holds(text: str | None, words: str) -> bool:
+    """Whether a text holds words that are :func:`folded`; in SQL too."""
+    return text is not None and words in folded(text)
 
 
 class Database:
@@ -78,6 +91,7 @@ class Database:
         if found is None:
             found = sqlite3.connect(self._file, isolation_level=None, timeout=30)
             found.row_factory = sqlite3.Row
+            found.create_function("holds", 2, holds, deterministic=True)
             found.execute("PRAGMA foreign_keys = ON")
             found.execute("PRAGMA synchronous = NORMAL")
             self._local.connection = found

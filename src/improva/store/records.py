@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from .database import Database
+from .database import Database, folded
 
 TIMELINE = """
 SELECT at, what, told FROM (
@@ -30,19 +30,19 @@ SELECT at, what, told FROM (
 SEARCH = """
 SELECT artwork_id, template_id, title, what, told FROM (
     SELECT id AS artwork_id, NULL AS template_id, 'artwork' AS what, file_name AS told, 0 AS rank FROM artwork
-        WHERE removed_at IS NULL AND (title LIKE :like ESCAPE '!' OR file_name LIKE :like ESCAPE '!')
+        WHERE removed_at IS NULL AND (holds(title, :words) OR holds(file_name, :words))
     UNION ALL SELECT artwork_id, NULL, 'words', json_extract(words, '$.name') || ': ' || json_extract(words, '$.line'), 1
-        FROM art_words WHERE words LIKE :like ESCAPE '!'
+        FROM art_words WHERE holds(words, :words)
     UNION ALL SELECT artwork_id, NULL, 'origin', trim(json_extract(origin, '$.maker') || ' ' || json_extract(origin, '$.licence')), 1
-        FROM origin WHERE json_extract(origin, '$.maker') LIKE :like ESCAPE '!' OR json_extract(origin, '$.licence') LIKE :like ESCAPE '!'
+        FROM origin WHERE holds(json_extract(origin, '$.maker'), :words) OR holds(json_extract(origin, '$.licence'), :words)
     UNION ALL SELECT artwork_id, template_id, 'listing', market || ', no. ' || number, 2
-        FROM handed_in WHERE accepted = 1 AND number LIKE :like ESCAPE '!'
+        FROM handed_in WHERE accepted = 1 AND holds(number, :words)
     UNION ALL SELECT artwork_id, template_id, 'sample', trim(json_extract(sample, '$.provider') || ' ' || json_extract(sample, '$.note')), 3
         FROM sample WHERE removed_at IS NULL
-        AND (json_extract(sample, '$.provider') LIKE :like ESCAPE '!' OR json_extract(sample, '$.note') LIKE :like ESCAPE '!')
+        AND (holds(json_extract(sample, '$.provider'), :words) OR holds(json_extract(sample, '$.note'), :words))
     UNION ALL SELECT artwork_id, template_id, 'pressing', note, 3
-        FROM pressing WHERE removed_at IS NULL AND artwork_id IS NOT NULL AND note LIKE :like ESCAPE '!'
-    UNION ALL SELECT artwork_id, template_id, 'file', file_name, 4 FROM made WHERE file_name LIKE :like ESCAPE '!'
+        FROM pressing WHERE removed_at IS NULL AND artwork_id IS NOT NULL AND holds(note, :words)
+    UNION ALL SELECT artwork_id, template_id, 'file', file_name, 4 FROM made WHERE holds(file_name, :words)
 ) JOIN artwork ON artwork.id = artwork_id AND artwork.removed_at IS NULL
 GROUP BY artwork_id, template_id, what, told ORDER BY rank, artwork_id DESC LIMIT :most
 """
@@ -80,8 +80,8 @@ class Records:
         return [Deed(row["at"], row["what"], row["told"] or "") for row in rows]
 
     def search(self, words: str, most: int = 40) -> list[Hit]:
-        """What holds some words, artworks first. Capitals do not matter (of letters in ASCII)."""
-        plain = words.strip().replace("!", "!!").replace("%", "!%").replace("_", "!_")
-        if not plain:
+        """What holds some words, artworks first. Capitals and accents do not matter."""
+        sought = folded(words.strip())
+        if not sought:
             return []
-        return [Hit(**dict(row)) for row in self._database.connection.execute(SEARCH, {"like": f"%{plain}%", "most": most})]
+        return [Hit(**dict(row)) for row in self._database.connection.execute(SEARCH, {"words": sought, "most": most})]

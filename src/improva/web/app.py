@@ -35,21 +35,22 @@ from . import (
     showing,
 )
 from .desk import Desk
+from .document import written
 from .errands import jobs_of
 from .problems import MAX_UPLOAD_MB, invalid, problem, register
 
 PAGE = Path(__file__).parent / "page"
 
 
-def create_app(data: Path) -> OpenAPI:
-    """The application; ``data`` is the seller's folder, made if it is missing."""
+def create_app(data: Path, described: bool = False) -> OpenAPI:
+    """The application; ``data`` is the seller's folder, made if it is missing. ``described`` has it know its API document."""
     app = OpenAPI(
-        "improva", info=Info(title="Improva", version=__version__), static_folder=None, doc_prefix="/api/document",
+        "improva", info=Info(title="Improva", version=__version__), static_folder=None, doc_ui=False,
         validation_error_status=422, validation_error_callback=invalid,
     )  # fmt: skip
     app.config["MAX_CONTENT_LENGTH"] = MAX_UPLOAD_MB * 1_000_000
     app.json.sort_keys = False  # type: ignore[attr-defined]  # views and parts stand in their scene's order
-    desk = Desk(Database(data))
+    desk = Desk(Database(data), described=described)
     app.extensions["desk"] = desk
     register(app)
     jobs = jobs_of(desk)
@@ -84,6 +85,10 @@ def create_app(data: Path) -> OpenAPI:
             return problem(403, "Only Improva's own page may change things here.")
         return None
 
+    def document() -> Response:
+        """The API document."""
+        return Response(written(), mimetype="application/json")
+
     def page(path: str = "index.html") -> Response:
         """The page; its own addresses all lead to its one document."""
         if path.startswith("api/"):
@@ -97,6 +102,7 @@ def create_app(data: Path) -> OpenAPI:
         answer.headers["Cache-Control"] = "no-cache" if fresh else "public, max-age=31536000, immutable"
         return answer
 
+    app.add_url_rule("/api/document/openapi.json", view_func=document)
     app.add_url_rule("/", view_func=page)
     app.add_url_rule("/<path:path>", view_func=page)
     return app

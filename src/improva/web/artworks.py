@@ -6,13 +6,14 @@ from pathlib import PurePosixPath
 from typing import Any
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, FileStorage, Tag
+from flask_openapi3 import APIBlueprint, FileStorage
 from pydantic import BaseModel, Field
 
 from ..core.artwork.pixels import Artwork, as_array
 from ..core.artwork.traits import find_traits
 from ..core.mockup.picture import encode
 from ..store import ArtRow
+from .parts import part
 from .shapes import Art, Shape
 
 LEAST_PREVIEW_PX, MOST_PREVIEW_PX = 64, 2048
@@ -70,7 +71,7 @@ def title_of(file_name: str) -> str:
 
 def blueprint(desk: Any) -> APIBlueprint:
     """The addresses under /api/artworks."""
-    api = APIBlueprint("artworks", __name__, url_prefix="/api/artworks", abp_tags=[Tag(name="artworks")])
+    api = part(desk, "artworks", "artworks", "/api/artworks")
 
     @api.post("", responses={201: Art})
     def add(query: AsideQuery, form: UploadForm) -> tuple[dict[str, Any], int]:

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from typing import Any, BinaryIO, cast
 
 from flask import Response, send_file
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
 from ..catalogue import order
@@ -21,6 +21,7 @@ from .batch_shapes import BatchBody, BatchKind, BatchList, BatchShape, LeftOut
 from .desk import Desk
 from .exporting import plan_of, printing_of
 from .packing import pack_job_of
+from .parts import part
 from .problems import NotHere
 from .show_shapes import ShotBody, Showing
 from .showing import fitted, showing_of
@@ -115,7 +116,7 @@ def planned(desk: Desk, body: BatchBody) -> tuple[list[NewJob], list[LeftOut]]:
 
 def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:
     """The addresses of batches."""
-    api = APIBlueprint("batching", __name__, url_prefix="/api/batches", abp_tags=[Tag(name="batches")])
+    api = part(desk, "batching", "batches", "/api/batches")
     batches = Batches(desk.database)
 
     def shape(row: BatchRow) -> BatchShape:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any, Literal
 
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel, Field
 
 from ..core.design import Placing
@@ -25,6 +25,7 @@ from .artworks import art_shape
 from .blank_shapes import TemplateShape
 from .desk import Desk
 from .pair_shapes import CountOffer, JoinShape, Pair, PanelState
+from .parts import part
 from .piece_shapes import PIECES, PiecesBody, carried_body
 from .shapes import ChoicesBody, FollowBody, PairPath, PanelQuery, PlacingBody, ProofShape, RegionShape, SceneShape, Shape
 from .work import Work
@@ -133,7 +134,7 @@ def _joins(work: Work, panel: Panel) -> list[JoinShape]:
 
 def blueprint(desk: Desk) -> APIBlueprint:
     """The addresses under /api/pairs."""
-    api = APIBlueprint("bench", __name__, url_prefix=PAIR_AT, abp_tags=[Tag(name="bench")])
+    api = part(desk, "bench", "bench", PAIR_AT)
 
     def load(path: PairPath) -> Work:
         return desk.work(path.artwork_id, path.template_id)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
 from ..core.guide import laid_over, read_guide, trace
@@ -14,6 +14,7 @@ from .artworks import plain_name
 from .blank_shapes import Blank
 from .blanks import BlankPath, FileForm, one_blank
 from .desk import Desk
+from .parts import part
 from .problems import NotHere
 
 GUIDE_PX = 1800
@@ -36,7 +37,7 @@ class TracedShape(BaseModel):
 
 def blueprint(desk: Desk) -> APIBlueprint:
     """More addresses under /api/blanks."""
-    api = APIBlueprint("blank_files", __name__, url_prefix="/api/blanks", abp_tags=[Tag(name="blanks")])
+    api = part(desk, "blank_files", "blanks", "/api/blanks")
 
     def answer(template_id: str) -> dict[str, Any]:
         return one_blank(desk, template_id)

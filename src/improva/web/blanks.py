@@ -7,7 +7,7 @@ import tomllib
 from typing import Any, Literal
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, FileStorage, Tag
+from flask_openapi3 import APIBlueprint, FileStorage
 from pydantic import BaseModel, Field
 
 from ..core.errors import BadTemplate
@@ -19,6 +19,7 @@ from ..core.template_file import parse_template, write_toml
 from ..proofing import template_report
 from .blank_shapes import Blank, LimitShape, Shelf, TemplateShape
 from .desk import Desk
+from .parts import part
 from .shapes import Shape
 
 MAX_TOML_BYTES = 400_000
@@ -115,7 +116,7 @@ def _new_id(desk: Desk, title: str) -> str:
 
 def blueprint(desk: Desk) -> APIBlueprint:
     """The addresses under /api/blanks."""
-    api = APIBlueprint("blanks", __name__, url_prefix="/api/blanks", abp_tags=[Tag(name="blanks")])
+    api = part(desk, "blanks", "blanks", "/api/blanks")
 
     def answer(template_id: str) -> dict[str, Any]:
         return one_blank(desk, template_id)

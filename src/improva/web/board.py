@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 
 from ..core.template import Template
 from ..proofing import proof_summary
 from ..store import PairRow
 from .artworks import ArtPath, art_shape
 from .desk import Desk
+from .parts import part
 from .shapes import Board, BoardBlank, BoardRow, Cell, PairPath
 from .work import Work
 
@@ -35,7 +36,7 @@ def board_blank(template: Template) -> BoardBlank:
 
 def blueprint(desk: Desk) -> APIBlueprint:
     """The address of the board."""
-    api = APIBlueprint("board", __name__, url_prefix="/api/board", abp_tags=[Tag(name="board")])
+    api = part(desk, "board", "board", "/api/board")
 
     @api.get("", responses={200: Board})
     def board() -> dict[str, Any]:

@@ -7,7 +7,9 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any, NamedTuple
 
+import numpy as np
 import pyvips
+from numpy.typing import NDArray
 
 from ..catalogue import order
 from ..catalogue import templates as shipped_templates
@@ -56,6 +58,7 @@ from ..store import (
 from ..store.database import key_of
 from ..work.darkroom import Colours, Cut, Darkroom
 from ..work.preparing import Preparing
+from ..work.room import Kept, Room, megabytes
 from .laying import Laid, lay
 from .problems import NotHere
 from .work import Work, plain
@@ -65,6 +68,9 @@ FIRST_ON_BOARD = (
 )  # fmt: skip
 """Until a seller chooses, one of each kind of thing stands on the board."""
 
+FOUND, SEEN_MB = 2000, 30.0
+"""Judgements kept in memory, of single panels and of seams, and reduced print files: a change of one panel leaves the others'
+standing."""
 CELL_PX = (400, 400)
 LOOK_QUALITY = 86
 
@@ -80,8 +86,9 @@ class Known(NamedTuple):
 class Desk:
     """All that the blueprints need of one data folder."""
 
-    def __init__(self, database: Database, darkroom: Darkroom | None = None) -> None:
+    def __init__(self, database: Database, darkroom: Darkroom | None = None, described: bool = False) -> None:
         self.database = database
+        self.described = described
         self.artworks = Artworks(self.database)
         self.pairs = Pairs(self.database)
         self.made = Made(self.database)
@@ -100,6 +107,8 @@ class Desk:
         self.darkroom = darkroom or Darkroom()
         self.preparations = Preparations(self.database)
         self.preparing = Preparing(self.preparations, self.darkroom, self.original)
+        self.found: Kept[Any] = Kept(Room(FOUND))
+        self._seen: Kept[NDArray[np.uint8]] = Kept(Room(SEEN_MB, megabytes))
         self._templates: dict[str, Known] | None = None
         self._lock = threading.Lock()
 
@@ -241,10 +250,18 @@ class Desk:
         """The proofs of every printed panel and the gravest verdict, made once and kept for good."""
 
         def make() -> dict[str, Any]:
-            reports = {p.id: self.judge(work, p, laying) for p in work.printed if (laying := work.laying(p))}
+            reports = {p.id: self._report(work, p, laying) for p in work.printed if (laying := work.laying(p))}
             return {"verdict": worst([r["verdict"] for r in reports.values()]), "panels": reports}
 
         return self.made.proof(work.proof_key, make, proof_summary)
+
+    def _report(self, work: Work, panel: Panel, laying: Laying) -> dict[str, Any]:
+        """The proof of one panel as it is decided, made once."""
+        return dict(self.found.get(work.panel_key(panel), lambda: self.judge(work, panel, laying)))
+
+    def seen(self, work: Work, panel: Panel, laying: Laying) -> NDArray[np.uint8]:
+        """The reduced print file of a panel as it is decided, on the blank's colour, (h, w, 3); made once."""
+        return self._seen.get(work.panel_key(panel), lambda: self.subject(work, panel, laying).seen)
 
     # Pictures
 

@@ -1,19 +1,21 @@
-"""Print the API document, from which the page's types are generated: ``python -m improva.web.document``."""
+"""The API document, from which the page's types are generated: ``python -m improva.web.document`` prints it."""
 
 from __future__ import annotations
 
 import json
 import tempfile
+from functools import cache
 from pathlib import Path
 
-from .app import create_app
 
+@cache
+def written() -> str:
+    """The OpenAPI document as JSON, keys sorted so that it is stable."""
+    from .app import create_app
 
-def main() -> None:
-    """Write the OpenAPI document to standard output, keys sorted so that it is stable."""
     with tempfile.TemporaryDirectory() as folder:
-        print(json.dumps(create_app(Path(folder)).api_doc, indent=1, sort_keys=True))
+        return json.dumps(create_app(Path(folder), described=True).api_doc, indent=1, sort_keys=True)
 
 
 if __name__ == "__main__":
-    main()
+    print(written())

@@ -8,11 +8,12 @@ from pathlib import Path
 import pikepdf
 import pyvips
 from flask import Response, send_file
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
 from ..core.units import PT_PER_IN
 from .desk import Desk
+from .parts import part
 from .problems import NotHere
 from .shapes import MadeFile
 
@@ -52,7 +53,7 @@ def made_shape(desk: Desk, key: str) -> MadeFile | None:
 
 def blueprint(desk: Desk) -> APIBlueprint:
     """The addresses of made files."""
-    api = APIBlueprint("files", __name__, url_prefix="/api", abp_tags=[Tag(name="files")])
+    api = part(desk, "files", "files", "/api")
 
     @api.get("/files/<key>")
     def made_file(path: FilePath) -> Response:

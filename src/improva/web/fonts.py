@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
 from ..core.artwork.pixels import as_array
@@ -18,6 +18,7 @@ from ..core.words.font import open_font
 from ..fonts import FONTS
 from .artworks import UploadForm, plain_name, title_of
 from .desk import Desk
+from .parts import part
 from .shapes import Shape
 
 SAMPLE_MM, SAMPLE_PX_MM = (60.0, 8.0), 6
@@ -46,7 +47,7 @@ class FontPath(BaseModel):
 
 def blueprint(desk: Desk) -> APIBlueprint:
     """The addresses under /api/fonts."""
-    api = APIBlueprint("fonts", __name__, url_prefix="/api/fonts", abp_tags=[Tag(name="fonts")])
+    api = part(desk, "fonts", "fonts", "/api/fonts")
 
     def answer() -> dict[str, Any]:
         shipped = [FontShape(key=font.id, title=font.title, own=False) for font in FONTS.values()]

@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any
 from urllib.parse import quote, urlencode
 
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import Field
 
 from ..core.errors import BadOutput, ImprovaError
@@ -17,6 +17,7 @@ from ..store.database import key_of
 from ..work.jobs import Jobs
 from .desk import Desk
 from .exporting import printed_laying, printing_of, settings_of
+from .parts import part
 from .print_shapes import JobShape
 from .printing import job_shape
 from .shapes import Shape, laying_json
@@ -176,7 +177,7 @@ def gang_job(desk: Desk, asked: dict[str, Any], watch: Watch) -> list[str]:
 
 def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:
     """The addresses of the gang sheet."""
-    api = APIBlueprint("ganging", __name__, url_prefix="/api/gang", abp_tags=[Tag(name="printing")])
+    api = part(desk, "ganging", "printing", "/api/gang")
 
     @api.get("", responses={200: GangState})
     def state() -> dict[str, Any]:

@@ -6,12 +6,13 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any, Literal
 
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel, Field
 
 from ..stand_ins.printer import INKS, PrinterState, SimulatedPrinter
 from ..stand_ins.upload_desk import UploadRules, judge_upload
 from .desk import Desk
+from .parts import part
 from .problems import NotHere
 from .shapes import PairPath, PanelQuery, Shape
 
@@ -69,7 +70,7 @@ def printer_shape(printer: SimulatedPrinter, state: PrinterState) -> PrinterShap
 
 def blueprint(desk: Desk) -> APIBlueprint:
     """The addresses of the stand-ins."""
-    api = APIBlueprint("handing_over", __name__, abp_tags=[Tag(name="simulated")])
+    api = part(desk, "handing_over", "simulated")
     printer = SimulatedPrinter(desk.database.folder.resolve())
 
     def made(url: str) -> tuple[str, Path]:

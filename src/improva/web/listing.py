@@ -6,7 +6,7 @@ import json
 from typing import Any
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel, Field
 
 from ..core.errors import BadListing
@@ -18,6 +18,7 @@ from .desk import Desk
 from .listing_shapes import ListingBody, ListingSlot, ListingState, MarketBody, MarketList, PackBody, SlotQuery, WhyBody
 from .listing_state import Listed, listing_state, markets_of
 from .packing import pack_job_of
+from .parts import part
 from .picturing import quick_look
 from .print_shapes import JobShape
 from .printing import job_shape
@@ -37,7 +38,7 @@ class MarketPath(BaseModel):
 
 def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:
     """The addresses of listings."""
-    api = APIBlueprint("listing", __name__, abp_tags=[Tag(name="listing")])
+    api = part(desk, "listing", "listing")
     kept = desk.listings
 
     def load(path: PairPath) -> Work:

@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel, Field, FiniteFloat, TypeAdapter, ValidationError
 
 from ..core.artwork.pixels import as_array
@@ -23,6 +23,7 @@ from ..scenes import scene
 from ..store import Placings
 from .bench import PAIR_AT, proof_shape
 from .desk import Desk
+from .parts import part
 from .picturing import quick_look
 from .piece_shapes import PiecesBody
 from .shapes import LAYING, PairPath, PanelQuery, ProofShape
@@ -133,7 +134,7 @@ def _held(work: Work, panel_id: str | None, text: str) -> tuple[Panel, Laying]:
 
 def blueprint(desk: Desk) -> APIBlueprint:
     """More addresses of a pair."""
-    api = APIBlueprint("looks", __name__, url_prefix=PAIR_AT, abp_tags=[Tag(name="bench")])
+    api = part(desk, "looks", "bench", PAIR_AT)
 
     def load(path: PairPath, query: HeldQuery) -> Work:
         work = desk.work(path.artwork_id, path.template_id)

@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import Any
 
 from flask import request
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from werkzeug.datastructures import FileStorage
 
 from ..core.artwork.pixels import Artwork
@@ -29,6 +29,7 @@ from .desk import Desk
 from .exporting import make_set, make_side, printing_of
 from .order_filling import check_for, open_places, work_for
 from .order_shapes import OpenPlace, OrderBody, OrderIssue, OrdersState
+from .parts import part
 from .picturing import make_picture
 from .print_shapes import JobShape
 from .printing import job_shape
@@ -164,7 +165,7 @@ def _example(places: list[OpenPlace]) -> str:
 
 def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:
     """The addresses of orders."""
-    api = APIBlueprint("ordering", __name__, abp_tags=[Tag(name="orders")])
+    api = part(desk, "ordering", "orders")
 
     def load(path: PairPath) -> tuple[Work, list[OpenPlace]]:
         work = desk.work(path.artwork_id, path.template_id)

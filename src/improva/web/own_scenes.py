@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 
 from ..core.mockup.composite import light_plain_parts
 from ..core.mockup.pack_zip import zip_pack
@@ -24,13 +24,14 @@ from .own_scene_shapes import (
     OwnSceneState,
     PackForm,
 )
+from .parts import part
 from .photographing import Photographing, left_out
 from .problems import NotHere
 
 
 def blueprint(desk: Desk) -> APIBlueprint:
     """The addresses under /api/own-scenes."""
-    api = APIBlueprint("own scenes", __name__, url_prefix="/api/own-scenes", abp_tags=[Tag(name="own scenes")])
+    api = part(desk, "own scenes", "own scenes", "/api/own-scenes")
     photos = Photographing(desk)
 
     def listed() -> dict[str, Any]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import Field, ValidationError
 
 from ..core.colour import contrast
@@ -14,6 +14,7 @@ from ..core.prepare import KINDS, Preparation, shown
 from ..work.preparing import NECK_MM, report_of
 from .artworks import ArtPath, UploadForm, art_shape, plain_name
 from .desk import Desk
+from .parts import part
 from .preparation_shapes import Kinds, KindShape, OriginBody, PreparationBody, Prepared, Report, StepBody
 from .problems import NotHere
 from .shapes import Shape
@@ -62,7 +63,7 @@ def prepared_shape(desk: Desk, artwork_id: int) -> Prepared:
 
 def blueprint(desk: Desk) -> APIBlueprint:
     """More addresses under /api/artworks."""
-    api = APIBlueprint("preparations", __name__, url_prefix="/api/artworks", abp_tags=[Tag(name="artworks")])
+    api = part(desk, "preparations", "artworks", "/api/artworks")
 
     def answer(path: ArtPath) -> dict[str, Any]:
         return prepared_shape(desk, path.artwork_id).model_dump()

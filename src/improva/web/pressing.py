@@ -6,7 +6,7 @@ from dataclasses import asdict
 from typing import Any
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
 from ..core.artwork.pixels import Artwork
@@ -28,6 +28,7 @@ from ..core.template import Template
 from ..store.pressings import PressRow
 from .artworks import UploadForm
 from .desk import Desk
+from .parts import part
 from .press_shapes import (
     CauseShape,
     FaultShape,
@@ -105,7 +106,7 @@ def small_photo(data: bytes) -> bytes:
 
 def blueprint(desk: Desk) -> APIBlueprint:
     """The addresses of pressing."""
-    api = APIBlueprint("pressing", __name__, abp_tags=[Tag(name="pressing")])
+    api = part(desk, "pressing", "pressing")
 
     def answer(path: PairPath, query: PressQuery) -> dict[str, Any]:
         desk.dropped_art(path.artwork_id)

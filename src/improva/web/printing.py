@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 import pyvips
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel, Field
 
 from ..core.errors import BadOutput
@@ -20,6 +20,7 @@ from ..work.jobs import Jobs
 from .desk import Desk
 from .exporting import plan_of, printed_laying, printing_of
 from .files import made_shape
+from .parts import part
 from .print_shapes import IntentName, JobShape, PrintingBody, PrintState
 from .problems import NotHere
 from .shapes import PairPath, PanelQuery, Shape
@@ -74,7 +75,7 @@ def state_of(desk: Desk, work: Work, panel: Panel) -> PrintState:
 
 def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:
     """The addresses of printing and of jobs."""
-    api = APIBlueprint("printing", __name__, abp_tags=[Tag(name="printing")])
+    api = part(desk, "printing", "printing")
 
     def load(path: PairPath, query: PanelQuery) -> tuple[Work, Panel]:
         work = desk.work(path.artwork_id, path.template_id)

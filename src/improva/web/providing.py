@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any, Literal
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel, Field
 
 from ..core.errors import BadListing
@@ -16,6 +16,7 @@ from ..store import ProviderRow, SampleRow
 from .artworks import UploadForm
 from .bench import PAIR_AT
 from .desk import Desk
+from .parts import part
 from .press_shapes import PressQuery
 from .pressing import chosen_press, press_state, small_photo
 from .problems import NotHere
@@ -99,7 +100,7 @@ def _learn(desk: Desk, row: SampleRow, body: LearnedBody) -> None:
 
 def blueprint(desk: Desk) -> APIBlueprint:
     """The addresses of providers and samples."""
-    api = APIBlueprint("providing", __name__, abp_tags=[Tag(name="providers")])
+    api = part(desk, "providing", "providers")
     kept = desk.providers
 
     def answer(artwork_id: int, template_id: str) -> dict[str, Any]:

@@ -5,11 +5,12 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import Field
 
 from .bench import PAIR_AT
 from .desk import Desk
+from .parts import part
 from .shapes import PairPath, Shape
 
 
@@ -51,7 +52,7 @@ class SearchQuery(Shape):
 
 def blueprint(desk: Desk) -> APIBlueprint:
     """The addresses of records."""
-    api = APIBlueprint("remembering", __name__, abp_tags=[Tag(name="records")])
+    api = part(desk, "remembering", "records")
 
     @api.get(f"{PAIR_AT}/timeline", responses={200: Timeline})
     def timeline(path: PairPath) -> dict[str, Any]:

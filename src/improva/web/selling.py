@@ -5,7 +5,7 @@ from __future__ import annotations
 from decimal import Decimal
 from typing import Any
 
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import Field
 
 from ..core.pricing import Case, Costs, Sale, cases, margin_of, money, safe_price
@@ -14,6 +14,7 @@ from ..core.pricing.money import BadPrice
 from ..store import Selling
 from .bench import PAIR_AT
 from .desk import Desk
+from .parts import part
 from .sell_shapes import CaseShape, CostsBody, SaleBody, SellState, ShopBody, core_costs
 from .shapes import PairPath, Shape
 
@@ -81,7 +82,7 @@ def _curve(costs: Costs, far: Decimal, discount: Decimal) -> list[tuple[str, str
 
 def blueprint(desk: Desk) -> APIBlueprint:
     """The addresses of selling."""
-    api = APIBlueprint("selling", __name__, abp_tags=[Tag(name="selling")])
+    api = part(desk, "selling", "selling")
     kept = desk.selling
 
     @api.get(f"{PAIR_AT}/selling", responses={200: SellState})

@@ -6,9 +6,9 @@ from datetime import date
 from typing import Any
 
 import numpy as np
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 
-from ..core.colour import Floats
+from ..core.colour import Floats, lab
 from ..core.errors import BadTemplate
 from ..core.sewing.assembled import laid_flat
 from ..core.sewing.edges import pairs
@@ -18,8 +18,10 @@ from ..core.sewing.motion import Motion, Points
 from ..core.sewing.sample import known_points, shown_by
 from ..core.sewing.seams import Follow, LaidOn, Seam
 from ..core.template import Panel
+from ..store.database import key_of
 from .bench import PAIR_AT
 from .desk import Desk
+from .parts import part
 from .sewing_shapes import (
     CalibrationBody,
     CalibrationShape,
@@ -52,7 +54,7 @@ class _Sewing:
         if panel_id not in self.labs:
             panel = self.template.panel(panel_id)
             laying = self.work.laying(panel) if panel in self.work.printed else None
-            self.labs[panel_id] = None if laying is None else self.desk.subject(self.work, panel, laying).file_lab
+            self.labs[panel_id] = None if laying is None else lab(self.desk.seen(self.work, panel, laying))
         return self.labs[panel_id]
 
     def seam(self, seam: Seam) -> SeamState:
@@ -60,10 +62,9 @@ class _Sewing:
         leader, follower = template.panel(seam.leader), template.panel(seam.follower)
         on, off = pairs(seam, leader, follower)
         ways = self.led(seam.leader), self.led(seam.follower)
-        labs = self.lab(seam.leader), self.lab(seam.follower)
-        away, apart = off_along(seam, template, ways, corrections), None
-        if labs[0] is not None and labs[1] is not None:
-            apart = float(np.median(apart_along(seam, template, corrections, (labs[0], labs[1]))))
+        away = off_along(seam, template, ways, corrections)
+        key = key_of("apart", seam.id, self.work.panel_key(leader), self.work.panel_key(follower), corrections.get(seam.id))
+        apart = self.desk.found.get(key, lambda: self.apart(seam))
         worst = None if away is None else float(away.max())
         return SeamState(
             id=seam.id, title=seam.title, leader=seam.leader, follower=seam.follower, lies_on=isinstance(seam, LaidOn),
@@ -71,6 +72,13 @@ class _Sewing:
             delta_e=None if apart is None else round(apart, 1),
             runs_on=None if worst is None else worst <= template.limit("sewing_mm"),
         )  # fmt: skip
+
+    def apart(self, seam: Seam) -> float | None:
+        """How far colours are apart on both sides of a seam, ΔE2000; None where a side is empty."""
+        one, other = self.lab(seam.leader), self.lab(seam.follower)
+        if one is None or other is None:
+            return None
+        return float(np.median(apart_along(seam, self.template, self.work.corrections, (one, other))))
 
     def way(self, seam: Seam, follower: Panel) -> WayName:
         laying = self.work.laying(follower)
@@ -108,7 +116,7 @@ def _matrix(motion: Motion) -> Matrix:
 
 def blueprint(desk: Desk) -> APIBlueprint:
     """The addresses of a pair's seams."""
-    api = APIBlueprint("sewing", __name__, url_prefix=PAIR_AT, abp_tags=[Tag(name="sewing")])
+    api = part(desk, "sewing", "sewing", PAIR_AT)
 
     def answer(path: PairPath) -> dict[str, Any]:
         return _Sewing(desk, desk.work(path.artwork_id, path.template_id)).state().model_dump()

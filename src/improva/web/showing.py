@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel, Field
 
 from ..core.errors import BadScene
@@ -15,6 +15,7 @@ from ..surfaces import SURFACES
 from ..work.jobs import Jobs
 from .bench import PAIR_AT
 from .desk import Desk
+from .parts import part
 from .picturing import findings_of
 from .print_shapes import JobShape
 from .printing import job_shape
@@ -74,7 +75,7 @@ def state_of(work: Work) -> ShowState:
 
 def blueprint(desk: Desk, jobs: Jobs) -> APIBlueprint:
     """The addresses of showing and of looks."""
-    api = APIBlueprint("showing", __name__, abp_tags=[Tag(name="showing")])
+    api = part(desk, "showing", "showing")
 
     def load(path: PairPath) -> Work:
         return desk.work(path.artwork_id, path.template_id)

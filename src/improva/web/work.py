@@ -94,6 +94,15 @@ class Work:
         """A hash of all that the proof of what was decided depends on."""
         return key_of("proof", self.subject, self.placing_key, self.art.origin.as_dict(), self.art.altered)
 
+    def panel_key(self, panel: Panel) -> str:
+        """A hash of all that one panel's proof depends on: also the panel that it follows, and how both are sewn."""
+        laying, beneath = self.laying(panel), list[Any]()
+        if isinstance(laying, Follow):
+            leader = self.template.panel(seam_of(self.template, laying.seam).leader)
+            beneath = [self.panel_key(leader), self.corrections.get(laying.seam)]
+        judged = self.subject, self.art.origin.as_dict(), self.art.altered
+        return key_of("panel", judged, plain({panel.id: laying}), self.laid_on(panel).key, beneath)
+
     def laid_on(self, panel: Panel) -> Laid:
         """What is laid with the artwork on a panel."""
         return self.laid.get(panel.id, NOTHING)

@@ -1,0 +1,124 @@
+"""Passes traced at several sizes, joined into one, with the product's silhouette sharp in all of them."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+Image = NDArray[np.float32]
+Window = tuple[int, int, int, int]
+
+FAINTEST = 0.002
+"""Light on the surroundings that is given up: half an 8-bit step where the table is brightest."""
+
+OUTSIDE, INSIDE, SOFT = 3, 6, 24.0
+"""Px on either side of the silhouette where light on a ground is not believed: it was traced at half the size, and what noise is
+removed there is removed across the silhouette. Inside is little light, which a little more would spoil; where a thing is so thin
+that it has no more inside, what its middle shows is evened out over the last of these."""
+
+
+def laid(low: Image, high: Image, window: Window, size: tuple[int, int], air: float) -> Image:
+    """A window at full size, laid into a coarser frame brought up to ``size``, its borders melted within ``air``."""
+    x, y, w, h = window
+    frame_w, frame_h = size
+    out = cv2.resize(low, (frame_w, frame_h), interpolation=cv2.INTER_CUBIC)
+    ramp = max(1, round(0.8 * air * frame_w))  # melted within the air round what must be sharp
+    along, down = np.arange(w, dtype=np.float32) + 0.5, np.arange(h, dtype=np.float32) + 0.5
+    full = np.float32(ramp)
+    left, right = (along if x else along + full), ((w - along) if x + w < frame_w else along * 0 + full)
+    top, foot = (down if y else down + full), ((h - down) if y + h < frame_h else down * 0 + full)
+    weight = np.clip(np.minimum(left, right), 0, full)[None, :] * np.clip(np.minimum(top, foot), 0, full)[:, None] / full**2
+    part = out[y : y + h, x : x + w]
+    part += weight[..., None] * (high - part)
+    return np.asarray(out, np.float32)
+
+
+def calmed(basis: Image, product: NDArray[np.bool_]) -> Image:
+    """Smooth the light a region throws on its surroundings, which is soft, and leave the product itself sharp.
+
+    What noise remains there would be neither seen nor compressed. ``product`` is a (h, w) mask of the product.
+    """
+    w = product.shape[1]
+    reach = max(1, w // 700)
+    sharp = cv2.dilate(product.astype(np.uint8), np.ones((2 * reach + 1,) * 2, np.uint8)).astype(bool)
+    sigma = max(1.0, w / 270)
+    outside = (~sharp).astype(np.float32)
+    steady = cv2.medianBlur(np.ascontiguousarray(basis), 5) * outside[..., None]
+    weight = cv2.GaussianBlur(outside, (0, 0), sigma)[..., None]
+    soft = cv2.GaussianBlur(steady, (0, 0), sigma) / np.maximum(weight, 1e-3)
+    soft = np.sign(soft) * np.maximum(np.abs(soft) - FAINTEST, 0)
+    return np.where(sharp[..., None], basis, soft).astype(np.float32)
+
+
+def dilate(uv: Image, reach_px: int) -> Image:
+    """Carry u, v outward by up to ``reach_px``, so that pixels on the silhouette sample real art."""
+    from scipy.ndimage import distance_transform_edt
+
+    empty = np.isnan(uv[..., 0])
+    distance, (iy, ix) = distance_transform_edt(empty, return_indices=True)
+    spread = uv[iy, ix]
+    spread[distance > reach_px] = np.nan
+    return np.asarray(spread, np.float32)
+
+
+def parted(low: Image, cover: Image, soft: float) -> Image:
+    """Soft light on a ground, traced at half the size, brought up with the product's own sharp silhouette.
+
+    Ground and product are told apart, each is carried on beneath the other, and both are joined by the cover at full size.
+    ``soft`` is the reach in px over which what noise is left is smoothed: it would be seen by nobody, but compressed by none.
+    """
+    small = cv2.resize(cover, (low.shape[1], low.shape[0]), interpolation=cv2.INTER_AREA)
+    size = (cover.shape[1], cover.shape[0])
+    layers = []
+    for share in (1 - small, small):
+        known = (share > 0.5).astype(np.float32)
+        if not known.any():
+            layers.append(np.zeros((*cover.shape, 3), np.float32))
+            continue
+        place = np.where(known[..., None] > 0, low / np.maximum(share, 0.5)[..., None], np.nan).astype(np.float32)
+        full = cv2.GaussianBlur(dilate(place, low.shape[1]), (0, 0), soft)
+        layers.append(cv2.resize(full, size, interpolation=cv2.INTER_CUBIC))
+    return np.asarray(layers[0] * (1 - cover[..., None]) + layers[1] * cover[..., None], np.float32)
+
+
+def kept_apart(seen: dict[str, Image], spread: dict[str, Image]) -> dict[str, Image]:
+    """Panels sewn to each other are spread only to where no other of them is seen or nearer."""
+    from scipy.ndimage import distance_transform_edt
+
+    if not seen:
+        return {}
+    away = np.stack([distance_transform_edt(np.isnan(uv[..., 0])) for uv in seen.values()])
+    nearest = away.argmin(axis=0)
+    return {name: np.where((nearest == i)[..., None], spread[name], np.nan).astype(np.float32) for i, name in enumerate(seen)}
+
+
+def edged(light: Image, cover: Image) -> Image:
+    """Light on a ground with a clean silhouette: near it each side is carried on from farther off, and joined by the cover.
+
+    Args:
+        light: (h, w, 3) at the picture's size; ``cover`` (h, w), how much of each pixel is the product.
+    """
+    edge = ((cover > 0.003) & (cover < 0.997)) | (cv2.dilate(cover, np.ones((3, 3))) - cv2.erode(cover, np.ones((3, 3))) > 0.5)
+
+    def around(reach: int) -> NDArray[np.bool_]:
+        disc = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1, 2 * reach + 1))
+        return np.asarray(cv2.dilate(edge.astype(np.uint8), disc) > 0)
+
+    ground, product = (cover < 0.5) & ~around(OUTSIDE), (cover >= 0.5) & ~around(INSIDE)
+    disc = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (4 * INSIDE + 1, 4 * INSIDE + 1))
+    thin = (cover >= 0.5) & (cv2.dilate(product.astype(np.uint8), disc) == 0)  # a pole, a cord, a straw: all of it is edge
+    inmost = (thin & ~around(OUTSIDE)).astype(np.float32)[..., None]
+    sides = []
+    for known in (ground, product | (inmost[..., 0] > 0)):
+        if not known.any():
+            sides.append(np.zeros_like(light))
+            continue
+        place = np.where(known[..., None], light, np.nan).astype(np.float32)
+        sides.append(cv2.GaussianBlur(dilate(place, max(cover.shape)), (0, 0), 2.0))
+    weight = cv2.GaussianBlur(inmost, (0, 0), SOFT)[..., None]
+    even = cv2.GaussianBlur(light * inmost, (0, 0), SOFT) / np.maximum(weight, 1e-6)
+    sides[1] = np.where((weight > 1e-3) & (cv2.dilate(thin.astype(np.uint8), disc) > 0)[..., None], even, sides[1])
+    near = ~(ground | product)
+    share = cover[..., None]
+    return np.where(near[..., None], sides[0] * (1 - share) + sides[1] * share, light).astype(np.float32)

@@ -1,0 +1,94 @@
+"""Proofs of a sewn blank's panels: what one change reaches is judged anew, and nothing else."""
+
+from __future__ import annotations
+
+import pytest
+from flask.testing import FlaskClient
+
+from improva.core.preflight import Subject
+from improva.web.desk import Desk
+from tests.web.test_api import client, drop
+from tests.web.test_sewing_api import at, follow, smooth
+
+__all__ = ["client"]
+
+
+@pytest.fixture
+def judged(monkeypatch: pytest.MonkeyPatch) -> list[str]:
+    """Panels that are judged, in order."""
+    seen: list[str] = []
+    judge = Desk.judge
+
+    def noted(self, work, panel, laying):  # type: ignore[no-untyped-def]
+        seen.append(panel.id)
+        return judge(self, work, panel, laying)
+
+    monkeypatch.setattr(Desk, "judge", noted)
+    return seen
+
+
+def anew(judged: list[str]) -> set[str]:
+    found = set(judged)
+    assert len(found) == len(judged), "none twice"
+    judged.clear()
+    return found
+
+
+def placed(client: FlaskClient, art: dict, panel: str, **more: object) -> dict:
+    pair = client.get(at(art), query_string={"panel": panel}).json
+    answer = client.put(at(art, "/placing"), query_string={"panel": panel}, json={**pair["placing"], **more})
+    assert answer.status_code == 200, answer.text
+    return dict(answer.json)
+
+
+def test_only_what_a_change_reaches_is_judged_anew(client: FlaskClient, judged: list[str]) -> None:
+    art = drop(client, smooth(), "field.png")
+    every = {panel["id"] for panel in client.get(at(art)).json["panels"]}
+    assert anew(judged) == every
+    client.get(at(art))
+    assert anew(judged) == set(), "proofs are kept"
+    placed(client, art, "back", shift_mm=[12, 0])
+    assert anew(judged) == {"back"}
+    placed(client, art, "front", shift_mm=[0, 9])
+    assert anew(judged) == {"front", "pocket"}, "the pocket shows the front"
+    assert follow(client, art, "sleeve-left", "armhole-left-front", "flow").status_code == 200
+    assert anew(judged) == {"sleeve-left"}
+    placed(client, art, "front", shift_mm=[0, 11])
+    assert anew(judged) == {"front", "pocket", "sleeve-left"}
+    client.post(at(art, "/undo"), query_string={"panel": "front"})
+    assert anew(judged) == set(), "what was judged before is known"
+
+
+def test_a_calibration_reaches_only_who_is_sewn_by_it(client: FlaskClient, judged: list[str]) -> None:
+    art = drop(client, smooth(), "field.png")
+    client.get(at(art))
+    anew(judged)
+    sample = {"provider": "Hut press", "seam": "pocket", "right_mm": 2, "down_mm": 1, "sample": "No 1"}
+    assert client.post(at(art, "/calibrations"), query_string={"panel": "pocket"}, json=sample).status_code == 200
+    client.get(at(art))
+    assert anew(judged) == {"pocket"}
+
+
+def test_seams_are_looked_at_anew_where_a_side_has_changed(client: FlaskClient, monkeypatch: pytest.MonkeyPatch) -> None:
+    rendered: list[str] = []
+    render = Subject._rendered
+    monkeypatch.setattr(Subject, "_rendered", lambda self, design: (rendered.append(self.panel.id), render(self, design))[1])
+    art = drop(client, smooth(), "field.png")
+    first = {seam["id"]: seam["delta_e"] for seam in client.get(at(art, "/sewing")).json["seams"]}
+    rendered.clear()
+    again = {seam["id"]: seam["delta_e"] for seam in client.get(at(art, "/sewing")).json["seams"]}
+    assert again == first and rendered == []
+    placed(client, art, "back", shift_mm=[60, 40])
+    rendered.clear()
+    moved = {seam["id"]: seam["delta_e"] for seam in client.get(at(art, "/sewing")).json["seams"]}
+    assert rendered == ["back"], "the other sides were looked at before"
+    assert moved["pocket"] == first["pocket"] and moved["side-left"] != first["side-left"]
+
+
+def test_another_artworks_proofs_are_its_own(client: FlaskClient, judged: list[str]) -> None:
+    one = drop(client, smooth(), "field.png")
+    other = drop(client, smooth() + b"\0", "field again.png")
+    client.get(at(one))
+    assert "front" in anew(judged)
+    client.get(at(other))
+    assert "front" in anew(judged), "the same picture in another file is another artwork"
