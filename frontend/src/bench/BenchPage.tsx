@@ -17,6 +17,7 @@ import { type Shows, useShowing } from "../show/useShowing";
 import { Below, Masthead } from "../ui/Masthead";
 import { Alert, Button, Choice } from "../ui/parts";
 import { UnitChoice } from "../ui/UnitChoice";
+import { useKeys } from "../ui/useKeys";
 import { FlatPane } from "./FlatPane";
 import { KeySheet } from "./KeySheet";
 import { Route } from "./Route";
@@ -60,17 +61,13 @@ export function BenchPage() {
       { replace: true },
     );
 
-  useEffect(() => {
-    const key = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || typesInto(event.target) || !history) return;
-      const name = event.key.toLowerCase();
-      if (name !== "z" && name !== "y") return;
-      event.preventDefault();
-      history.step(name === "y" || event.shiftKey ? "redo" : "undo");
-    };
-    window.addEventListener("keydown", key);
-    return () => window.removeEventListener("keydown", key);
-  }, [history]);
+  useKeys((event) => {
+    if (!(event.ctrlKey || event.metaKey) || typesInto(event.target) || !history) return;
+    const name = event.key.toLowerCase();
+    if (name !== "z" && name !== "y") return;
+    event.preventDefault();
+    history.step(name === "y" || event.shiftKey ? "redo" : "undo");
+  });
 
   return (
     <div className="flex h-full flex-col">

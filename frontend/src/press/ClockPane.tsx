@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
 import type { Press, PressStep } from "../api/client";
 import { Button, Mark } from "../ui/parts";
+import { useKeys } from "../ui/useKeys";
 import { LieDrawing } from "./LieDrawing";
 import type { Clock } from "./useClock";
 
@@ -29,18 +30,14 @@ export function ClockPane({ press, clock }: { press: Press; clock: Clock }) {
     else if (clock.left === null) clock.start();
     else if (clock.over) clock.next();
   };
-  useEffect(() => {
-    const key = (event: KeyboardEvent) => {
-      if (typed(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
-      const seen = { e: "even", p: "pale", n: "ends" }[event.key.toLowerCase()] as "even" | "pale" | "ends" | undefined;
-      if (event.key === " " && !peeking) act();
-      else if (event.key === "Backspace") clock.back();
-      else if (peeking && seen) clock.answer(seen);
-      else return;
-      event.preventDefault();
-    };
-    window.addEventListener("keydown", key);
-    return () => window.removeEventListener("keydown", key);
+  useKeys((event) => {
+    if (typed(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+    const seen = { e: "even", p: "pale", n: "ends" }[event.key.toLowerCase()] as "even" | "pale" | "ends" | undefined;
+    if (event.key === " " && !peeking) act();
+    else if (event.key === "Backspace") clock.back();
+    else if (peeking && seen) clock.answer(seen);
+    else return;
+    event.preventDefault();
   });
   const list = useRef<HTMLOListElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the step in hand is brought into sight when it changes
