@@ -17,5 +17,5 @@ def test_a_row_says_what_was_measured_against_what() -> None:
 
 
 def test_every_scene_is_used_when_memory_is_measured() -> None:
-    assert benchmarks_pictures._plain_art(1) != benchmarks_pictures._plain_art(2)
-    assert Artwork.read(benchmarks_pictures._plain_art(3)).facts.px == (1700, 1500)
+    assert benchmarks_pictures.plain_art(1) != benchmarks_pictures.plain_art(2)
+    assert Artwork.read(benchmarks_pictures.plain_art(3)).facts.px == (1700, 1500)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import tempfile
-from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -13,6 +12,7 @@ import pyvips
 
 from .benchmarks_large import bench_blanket
 from .benchmarks_pictures import bench_contour, bench_film, bench_picture, bench_scenes_memory, bench_thumbnails
+from .benchmarks_year import bench_year
 from .catalogue import template as find_template
 from .core.artwork.pixels import Artwork
 from .core.artwork.traits import find_traits
@@ -26,8 +26,7 @@ from .core.render.words import words_layer
 from .core.words import WordPath
 from .core.words.font import open_font
 from .fonts import font_bytes
-from .proofing import proof_summary
-from .timing import median, row, times_of
+from .timing import median, row
 
 BLANK = "tumbler-20oz-straight"
 PICTURE = (2700, 2025)
@@ -146,64 +145,6 @@ def bench_words() -> dict[str, Any]:
     svg = f'<svg xmlns="http://www.w3.org/2000/svg" width="{w}" height="{h}" viewBox="{view}"><path d="{path}"/></svg>'.encode()
     floor = median(lambda: pyvips.Image.svgload_buffer(svg).embed(0, 0, *size).avg(), 5)
     return row("words on a throw blanket, 150 dpi", ours, "bare librsvg", floor, 2.0)
-
-
-def bench_year(artworks: int = 1000, blanks: int = 15, visited: int = 40) -> list[dict[str, Any]]:
-    """A year's work: the board, its rows, and what the bench asks for, on records of every pair. Proofs are kept already, as on
-    every day but the first."""
-    from .web.app import create_app
-
-    with tempfile.TemporaryDirectory() as folder:
-        app = create_app(Path(folder))
-        desk = app.extensions["desk"]
-        art = Artwork.read(sample_art(600, 530))
-        traits, rng = find_traits(art), np.random.default_rng(2)
-        for n in range(artworks):
-            noise = pyvips.Image.new_from_array(rng.integers(0, 255, (8, 8, 3), dtype=np.uint8)).pngsave_buffer()
-            desk.artworks.add(f"Artwork {n}", f"{n}.png", Artwork(bytes(noise), art.facts), traits)
-        names = list(desk.templates())[:blanks]
-        desk.blanks.set_board(names)
-        _records(desk, artworks, names)
-        rows = [int(n) for n in rng.choice(np.arange(1, artworks + 1), visited, replace=False)]
-        for template in desk.board_blanks():
-            kept = desk.proof(desk.work(1, template.id))
-            for artwork_id in rows:
-                desk.made.proof(desk.work(artwork_id, template.id).proof_key, lambda kept=kept: kept, proof_summary)
-        client = app.test_client()
-        opened = median(lambda: client.get("/api/board"), 5)
-        pairs = [(n, names[i % len(names)]) for i, n in enumerate(rows)]
-        parts = ("", "/jobs", "/selling", "/press", "/showing", "/listing", "/timeline", "/orders")
-        asked = [*(f"/api/board/{n}" for n in rows), *(f"/api/pairs/{n}/{t}{part}" for n, t in pairs for part in parts),
-                 *(f"/api/search?words={words}" for words in ("artwork 7", "a.png", "nothing of this name"))]  # fmt: skip
-
-        def get(at: str) -> None:
-            assert (answer := client.get(at)).status_code == 200, (at, answer.text)
-
-        times = [opened, *(times_of(partial(get, at), 1)[0] for at in asked)]
-        worst = float(np.percentile(times, 95))
-        return [row(f"opening a board of {artworks} × {blanks}", opened, "1 s", 1.0, 1.0),
-                row(f"any answer on {artworks} × {blanks}, 95th percentile", worst, "300 ms", 0.3, 1.0)]  # fmt: skip
-
-
-def _records(desk: Any, artworks: int, names: list[str]) -> None:
-    """Records of a year: a placing, two made files and two jobs of every pair."""
-    pairs = [(n, name) for n in range(1, artworks + 1) for name in names]
-    with desk.database.writing() as connection:
-        connection.executemany("INSERT INTO pair (artwork_id, template_id, step) VALUES (?, ?, 1)", pairs)
-        placing = '{"wrap": {"fit": "cover", "shift_mm": [1, 2], "scale": 1.1, "rotate_deg": 0, "background": null}}'
-        connection.executemany(
-            "INSERT INTO placing (artwork_id, template_id, step, placing) VALUES (?, ?, 1, ?)",
-            ((*pair, placing) for pair in pairs),
-        )
-        for kind in ("print", "picture"):
-            connection.executemany(
-                "INSERT INTO made (key, artwork_id, template_id, kind, placing, file_name) VALUES (?, ?, ?, ?, 'p', 'a.png')",
-                ((f"{kind} {art} {name}", art, name, kind) for art, name in pairs),
-            )
-            connection.executemany(
-                "INSERT INTO job (kind, asked, title, artwork_id, template_id, state) VALUES (?, '{}', 'A job', ?, ?, 'done')",
-                ((kind, *pair) for pair in pairs),
-            )
 
 
 def run_all() -> list[dict[str, Any]]:

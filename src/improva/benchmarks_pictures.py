@@ -89,10 +89,10 @@ def bench_thumbnails() -> dict[str, Any]:
     with tempfile.TemporaryDirectory() as folder:
         desk = create_app(Path(folder)).extensions["desk"]
         desk.blanks.set_board(list(desk.templates())[:THUMBNAILS])
-        facts = Artwork.read(_plain_art(0)).facts
+        facts = Artwork.read(plain_art(0)).facts
 
         def fill(n: int) -> None:
-            art = Artwork(_plain_art(n), facts)
+            art = Artwork(plain_art(n), facts)
             added = desk.artworks.add(f"Artwork {n}", f"{n}.png", art, find_traits(art.proxy()))
             with ThreadPoolExecutor(4) as pool:
                 list(pool.map(lambda t: desk.cell(desk.work(added.id, t.id)), desk.board_blanks()))
@@ -117,7 +117,7 @@ def bench_contour() -> dict[str, Any]:
     return row("shaped pillow of a new contour, 1440 × 1080", float(np.median(times_of(ours, 5))), "1 s", 1.0, 1.0)
 
 
-def _plain_art(n: int) -> bytes:
+def plain_art(n: int) -> bytes:
     """A made-up picture, another one for each number."""
     y, x = np.mgrid[:1500, :1700].astype(np.float32)
     waves = [120 + 90 * np.sin(x / (40 + n) + k) * np.cos(y / (55 + 3 * k)) for k in range(3)]
@@ -138,7 +138,7 @@ def _use_all_scenes() -> float:
     from .work.darkroom import Darkroom
 
     give_back()  # as whatever serves or works does
-    darkroom, art = Darkroom(), Artwork.read(_plain_art(0))
+    darkroom, art = Darkroom(), Artwork.read(plain_art(0))
     for info in packs().values():
         template = find_template(info.templates[0])
         designs = [Design(template, p, (Piece("art", art.facts.size, Placing()),)) for p in template.panels]

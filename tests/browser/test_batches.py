@@ -9,6 +9,8 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
+from tests.browser.test_main_job import newest_row, rows_told
+
 MUG, CUP = "Mug, 11 oz", "Straight tumbler, 20 oz"
 
 
@@ -23,7 +25,8 @@ def row(page: Page, own_art: Path, request: pytest.FixtureRequest) -> str:
         assert page.request.put(f"{at}/printing", data={"dpi": 60}).ok
         assert page.request.put(f"{at}/showing", data={"shots": [{"scene_id": scene}], "sizes": [[480, 360]]}).ok
     page.goto("/")
-    page.locator(f"tr[data-art='{title}']").scroll_into_view_if_needed()
+    expect(page.locator("tr[data-art='Dusk on the Summit Line']")).to_be_visible()
+    expect(newest_row(page, rows_told(page)).get_by_role("textbox")).to_have_value(title)
     return title
 
 

@@ -8,7 +8,7 @@ import numpy as np
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_main_job import lay_on_bench, opened
+from tests.browser.test_main_job import lay_on_bench, newest_row, opened, rows_told
 from tests.conftest import encoded
 from tests.core.test_measured import guide_png
 
@@ -216,8 +216,8 @@ def test_a_placing_is_carried_to_a_sister(page: Page, own_art: Path) -> None:
     dialog.get_by_role("button", name="Carry to 1").click()
     expect(dialog).to_have_count(0)
     page.get_by_role("link", name="Range board", exact=True).click()
-    page.locator("tr[data-art]").last.scroll_into_view_if_needed()
-    page.locator("tr[data-art]").last.get_by_role("link", name=re.compile("Tapered.*open the bench")).click()
+    expect(page.locator("tr[data-art]").first).to_be_visible()
+    newest_row(page, rows_told(page)).get_by_role("link", name=re.compile("Tapered.*open the bench")).click()
     expect(page.get_by_role("textbox", name="Scale", exact=True)).to_have_value("70")
 
 

@@ -1,20 +1,17 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { type Art, api, type Board } from "../api/client";
+import { type Art, api } from "../api/client";
 import { FileButton } from "../ui/FileButton";
 import { Masthead } from "../ui/Masthead";
-import { show } from "../ui/measure";
 import { Alert } from "../ui/parts";
-import { useUnit } from "../ui/unit";
 import { useDrop } from "../ui/useDrop";
 import { BatchStrip } from "./BatchStrip";
-import { BoardRow } from "./BoardRow";
+import { BoardTable } from "./BoardTable";
 import { PickBar } from "./PickBar";
-import { PickBox } from "./PickBox";
 import { SearchField } from "./SearchField";
 import { useBatches } from "./useBatches";
-import { type Picks, usePicks } from "./usePicks";
+import { usePicks } from "./usePicks";
 
 type Arrival = { name: string; problem?: string };
 const KINDS = ".png,.jpg,.jpeg,.tif,.tiff,.webp,.svg";
@@ -23,15 +20,18 @@ export function BoardPage() {
   const queries = useQueryClient();
   const board = useQuery({ queryKey: ["board"], queryFn: api.board });
   const [arrivals, setArrivals] = useState<Arrival[]>([]);
+  const [arrived, setArrived] = useState<number | null>(null);
   const [removed, setRemoved] = useState<Art | null>(null);
   const picks = usePicks(board.data);
   const batches = useBatches();
+  const [pane, setPane] = useState<HTMLElement | null>(null);
 
   async function take(files: File[]) {
     for (const file of files) {
       setArrivals((now) => [...now.filter((a) => a.name !== file.name), { name: file.name }]);
       try {
-        await api.addArt(file);
+        const art = await api.addArt(file);
+        setArrived(art.id);
         setArrivals((now) => now.filter((a) => a.name !== file.name));
       } catch (error) {
         const problem = (error as Error).message;
@@ -79,10 +79,21 @@ export function BoardPage() {
           Add artwork
         </FileButton>
       </Masthead>
-      <main className="relative min-h-0 grow overflow-auto">
+      {/* Opaque, or browsers paint it anew for each step it scrolls. */}
+      <main ref={setPane} className="relative min-h-0 grow overflow-auto bg-ground">
         {board.isPending && <p className="p-8 text-soft">Laying out the board…</p>}
         {board.error && <Alert onRetry={() => board.refetch()}>{board.error.message}</Alert>}
-        {board.data && <Table board={board.data} picks={picks} onRemove={remove} onRename={rename} />}
+        {board.data && board.data.artworks.length === 0 && <Empty />}
+        {board.data && board.data.artworks.length > 0 && (
+          <BoardTable
+            board={board.data}
+            picks={picks}
+            pane={pane}
+            arrived={arrived}
+            onRemove={remove}
+            onRename={rename}
+          />
+        )}
         <ul className="sticky left-0 m-4 grid gap-2" aria-live="polite">
           {arrivals.map((a) => (
             <li key={a.name}>
@@ -115,78 +126,16 @@ export function BoardPage() {
   );
 }
 
-type RowActions = { onRemove: (art: Art) => void; onRename: (art: Art, title: string) => void };
-
-function Table({ board, picks, ...actions }: { board: Board; picks: Picks } & RowActions) {
-  const { unit } = useUnit();
-  const arts = board.artworks.map(({ id }) => id);
-  const blanks = board.templates.map(({ id }) => id);
-  if (board.artworks.length === 0)
-    return (
-      <div className="m-4 grid h-[calc(100%-2rem)] min-h-80 place-items-center border border-rule bg-table">
-        <div className="max-w-md text-center">
-          <p className="mb-1 text-xl font-bold">Drop your first picture here</p>
-          <p className="text-soft">
-            PNG, JPEG, TIFF, WebP or SVG. It is laid on every blank at once, measured and shown; your file itself is
-            never changed.
-          </p>
-        </div>
-      </div>
-    );
+function Empty() {
   return (
-    <table className="border-separate border-spacing-0">
-      <caption className="sr-only">Artworks down, blanks across</caption>
-      <thead>
-        <tr className="text-left">
-          <th
-            scope="col"
-            className="sticky top-0 left-0 z-20 border-b border-ink bg-ground pt-3 pr-4 pb-1.5 pl-4 align-bottom text-xs font-medium text-soft"
-          >
-            <span className="flex items-center gap-2">
-              <PickBox
-                label="Pick the whole board"
-                state={picks.state(arts, blanks)}
-                onTurn={() => picks.turn(arts, blanks)}
-              />
-              {board.artworks.length} artworks on {board.templates.length} blanks
-            </span>
-          </th>
-          {board.templates.map((t) => (
-            <th
-              key={t.id}
-              scope="col"
-              className="sticky top-0 z-10 border-b border-ink bg-ground px-2 pt-3 pb-1.5 align-bottom"
-            >
-              <span className="flex items-start gap-1.5 text-sm leading-tight font-bold">
-                <PickBox
-                  label={`Pick every artwork on ${t.title}`}
-                  state={picks.state(arts, [t.id])}
-                  onTurn={() => picks.turn(arts, [t.id])}
-                />
-                {t.title}
-              </span>
-              <span className="block text-xs font-normal text-soft">
-                {t.panels > 1
-                  ? `${t.panels} sides`
-                  : `${show(t.size_mm[0], unit, 1)} × ${show(t.size_mm[1], unit, 1)} ${unit}`}
-              </span>
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {board.artworks.map((art) => (
-          <BoardRow
-            key={art.id}
-            art={art}
-            templates={board.templates}
-            picked={blanks.filter((id) => picks.has(art.id, id)).join(" ")}
-            picking={picks.count > 0}
-            onPick={picks.turn}
-            {...actions}
-          />
-        ))}
-      </tbody>
-    </table>
+    <div className="m-4 grid h-[calc(100%-2rem)] min-h-80 place-items-center border border-rule bg-table">
+      <div className="max-w-md text-center">
+        <p className="mb-1 text-xl font-bold">Drop your first picture here</p>
+        <p className="text-soft">
+          PNG, JPEG, TIFF, WebP or SVG. It is laid on every blank at once, measured and shown; your file itself is never
+          changed.
+        </p>
+      </div>
+    </div>
   );
 }

@@ -3,11 +3,15 @@ import { memo, useRef } from "react";
 import { Link } from "react-router";
 import { type Art, api, type BoardBlank, type Cell } from "../api/client";
 import { Mark, WORDS } from "../ui/parts";
-import { useNear, useSeen } from "../ui/useSeen";
+import { useSeen } from "../ui/useSeen";
 import { PickBox } from "./PickBox";
 
 type RowProps = {
   art: Art;
+  /** Its place on the board, from 0. */
+  index: number;
+  /** Is given the row, to measure how tall it came out. */
+  measured: (row: HTMLElement | null) => void;
   templates: BoardBlank[];
   /** Ids of the blanks that are picked with this artwork, with blanks between: a row is drawn anew only when they change. */
   picked: string;
@@ -17,27 +21,24 @@ type RowProps = {
   onRename: (art: Art, title: string) => void;
 };
 
-/** A row. Its cells are there while it is near what is in sight, so that a long board opens at once and scrolls smoothly. */
+/** An artwork on every blank of the board. */
 export const BoardRow = memo(function BoardRow(props: RowProps) {
   const { art } = props;
-  const row = useRef<HTMLTableRowElement>(null);
-  const near = useNear(row, "600px");
-  const tall = useRef<number | undefined>(undefined);
-  if (near && row.current) tall.current = row.current.offsetHeight; // kept when its cells are put away
   const found = useQuery({
     queryKey: ["board", "row", art.id, props.templates.map(({ id }) => id).join(" ")],
     queryFn: () => api.boardRow(art.id),
-    enabled: near,
     placeholderData: (old) => old,
   });
   const picked = props.picked ? props.picked.split(" ") : [];
   const blanks = props.templates.map(({ id }) => id);
   return (
     <tr
-      ref={row}
-      className="h-[13.5rem] align-top"
-      style={near ? undefined : { height: tall.current }}
+      ref={props.measured}
+      className="relative h-[13.5rem] align-top" // a layer of its own: a picture that comes paints its row anew, not the board
+      data-index={props.index}
+      data-id={art.id}
       data-art={art.title}
+      aria-rowindex={props.index + 2}
     >
       <th
         scope="row"
@@ -69,29 +70,27 @@ export const BoardRow = memo(function BoardRow(props: RowProps) {
           </button>
         </div>
       </th>
-      {!near && <td colSpan={props.templates.length} className="border-b border-rule" />}
-      {near &&
-        props.templates.map((template) => {
-          const cell = found.data?.cells.find((c) => c.template_id === template.id);
-          return (
-            <td key={template.id} className="border-b border-rule px-2 py-2.5">
-              {found.error && template === props.templates[0] && <p className="w-32 text-xs">{found.error.message}</p>}
-              {cell && (
-                <div className="group relative">
-                  <BoardCell cell={cell} art={art} template={template} />
-                  <span className="absolute top-1.5 left-1.5 grid">
-                    <PickBox
-                      label={`Pick ${art.title} on ${template.title}`}
-                      state={picked.includes(template.id) ? "all" : "none"}
-                      onTurn={() => props.onPick([art.id], [template.id])}
-                      quiet={!props.picking}
-                    />
-                  </span>
-                </div>
-              )}
-            </td>
-          );
-        })}
+      {props.templates.map((template) => {
+        const cell = found.data?.cells.find((c) => c.template_id === template.id);
+        return (
+          <td key={template.id} className="border-b border-rule px-2 py-2.5">
+            {found.error && template === props.templates[0] && <p className="w-32 text-xs">{found.error.message}</p>}
+            {cell && (
+              <div className="group grid">
+                <BoardCell cell={cell} art={art} template={template} />
+                <span className="col-start-1 row-start-1 mt-1.5 ml-1.5 grid justify-self-start self-start">
+                  <PickBox
+                    label={`Pick ${art.title} on ${template.title}`}
+                    state={picked.includes(template.id) ? "all" : "none"}
+                    onTurn={() => props.onPick([art.id], [template.id])}
+                    quiet={!props.picking}
+                  />
+                </span>
+              </div>
+            )}
+          </td>
+        );
+      })}
     </tr>
   );
 });
@@ -150,7 +149,7 @@ const BoardCell = memo(function BoardCell({
   const cell = known.verdict === null ? (judged.data ?? known) : known;
   const bench = `/bench/${art.id}/${template.id}`;
   return (
-    <div ref={frame} className="w-32">
+    <div ref={frame} className="col-start-1 row-start-1 w-32">
       <Link to={`${bench}/fit`} aria-label={`${art.title} on ${template.title}: open the bench`}>
         <img
           src={cell.shown}

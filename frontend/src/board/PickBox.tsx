@@ -14,7 +14,7 @@ export function PickBox(props: { label: string; state: "all" | "some" | "none"; 
       title={props.label}
       checked={props.state === "all"}
       onChange={props.onTurn}
-      className={`size-4 shrink-0 accent-accent ${props.quiet ? "opacity-0 group-hover:opacity-100 focus-visible:opacity-100" : ""}`}
+      className={`size-4 shrink-0 accent-accent ${props.quiet ? "appearance-none group-hover:appearance-auto focus-visible:appearance-auto" : ""}`}
     />
   );
 }

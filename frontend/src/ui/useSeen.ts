@@ -14,18 +14,3 @@ export function useSeen(frame: RefObject<Element | null>, enough: boolean, near 
   }, [frame, enough, seen, near]);
   return seen;
 }
-
-/** Whether something is in sight now, or so near it. */
-export function useNear(frame: RefObject<Element | null>, near: string): boolean {
-  const [seen, setSeen] = useState(false);
-  useEffect(() => {
-    const target = frame.current;
-    if (!target) return;
-    const watch = new IntersectionObserver((entries) => setSeen(entries.at(-1)?.isIntersecting ?? false), {
-      rootMargin: near,
-    });
-    watch.observe(target);
-    return () => watch.disconnect();
-  }, [frame, near]);
-  return seen;
-}
