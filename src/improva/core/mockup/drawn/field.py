@@ -9,17 +9,18 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ...colour import Floats
+from ..cores import by_rows
 
 STEPS, FINE_STEPS, HALVINGS = 30, 7, 5
+SURE = np.float32(0.2)
+"""How far from a guess a surface is looked for, in steps of the thickness."""
+STRIP = 64
+OUTSIDE = -1e3
 COARSE, ROW = 2, 8192
 AROUND = np.ones((3, 3), np.uint8)
 STEPPED_PX = 1.6
 SEAM_MM = 0.9
 """Half the thickness of the two cloths where they are sewn."""
-
-Way = tuple[Floats, Floats, Floats]
-"""x, y, z of rays, a plane each."""
-
 
 @dataclass(frozen=True)
 class Hits:
@@ -28,6 +29,20 @@ class Hits:
     places: Floats
     cover: Floats
     printed: Floats
+
+
+@dataclass(frozen=True)
+class _Way:
+    """Rays as a field is looked up: where they start and how they go for each mm, in its columns and rows and in mm along z."""
+
+    first: tuple[float, ...]
+    columns: Floats
+    rows: Floats
+    z: Floats
+
+    def part(self, rows: slice) -> _Way:
+        """Some rows of them."""
+        return _Way(self.first, self.columns[rows], self.rows[rows], self.z[rows])
 
 
 class Field:
@@ -43,28 +58,41 @@ class Field:
     def at(self, plane: Floats, x: Floats, y: Floats) -> Floats:
         """A plane of the mask's size at points in mm."""
         return np.asarray(cv2.remap(plane, x / self.mm + (self.w / 2 - 0.5), (self.h / 2 - 0.5) - y / self.mm, cv2.INTER_LINEAR,
-                                    borderMode=cv2.BORDER_CONSTANT, borderValue=-1e3))  # fmt: skip
+                                    borderMode=cv2.BORDER_CONSTANT, borderValue=OUTSIDE))  # fmt: skip
 
-    def above(self, start: Floats, ray: Way, t: Floats) -> Floats:
+    def way(self, start: Floats, rays: Floats) -> _Way:
+        """Rays (…, 3) from a point, both in mm."""
+        x, y, z = (np.ascontiguousarray(rays[..., i]) for i in range(3))
+        first = (start[0] / self.mm + (self.w / 2 - 0.5), (self.h / 2 - 0.5) - start[1] / self.mm, start[2])
+        return _Way(tuple(map(float, first)), x / np.float32(self.mm), y / np.float32(-self.mm), z)
+
+    def above(self, way: _Way, t: Floats) -> Floats:
         """How far outside the pillow points along rays are, in mm along its thickness."""
-        x, y, z = (start[i] + t * ray[i] for i in range(3))
-        return np.asarray(np.abs(z) - self.at(self.height, x, y), np.float32)
+        column, row, z = way.columns * t, way.rows * t, way.z * t
+        column += way.first[0]
+        row += way.first[1]
+        z += way.first[2]
+        np.abs(z, out=z)
+        z -= cv2.remap(self.height, column, row, cv2.INTER_LINEAR, borderMode=cv2.BORDER_CONSTANT, borderValue=OUTSIDE)
+        return z
 
-    def march(self, start: Floats, ray: Way, near: Floats, far: Floats, steps: int
-              ) -> tuple[Floats, NDArray[np.bool_]]:  # fmt: skip
-        """Along rays from a point, between two distances: how far to the pillow, and whether they meet it."""
-        step = np.asarray((far - near) / steps, np.float32)
-        before, found = near.copy(), np.zeros(near.shape, bool)
+    def march(self, way: _Way, near: Floats, far: Floats, steps: int) -> tuple[Floats, NDArray[np.bool_]]:
+        """Along rays, between two distances: how far to the pillow, and whether they meet it."""
+        step = np.asarray((far - near) / np.float32(steps), np.float32)
+        high, found = near.copy(), np.zeros(near.shape, bool)
         for i in range(1, steps + 1):
-            meets = ~found & (self.above(start, ray, near + np.float32(i) * step) < 0)
-            np.copyto(before, near + np.float32(i - 1) * step, where=meets)
+            t = near + np.float32(i) * step
+            meets = self.above(way, t) < 0
+            meets &= ~found
+            np.copyto(high, t, where=meets)
             found |= meets
-        low, high = before, before + step
+        low = high - step
         for _ in range(HALVINGS):
-            middle = np.asarray((low + high) / 2, np.float32)
-            under = self.above(start, ray, middle) < 0
-            low, high = np.where(under, low, middle), np.where(under, middle, high)
-        return np.asarray(high, np.float32), found
+            middle = (low + high) * np.float32(0.5)
+            under = self.above(way, middle) < 0
+            np.copyto(high, middle, where=under)
+            np.copyto(low, middle, where=~under)
+        return high, found
 
     def hit(self, start: Floats, rays: Floats, most: float) -> Hits:
         """Where rays (h, w, 3) from a point meet the pillow.
@@ -72,44 +100,82 @@ class Field:
         Every other ray each way is followed through the whole thickness, all of them only where those met something, and
         where some met and some did not, four more about each.
         """
-        way = axes_of(rays[::COARSE, ::COARSE])
-        back = np.minimum(way[2], np.float32(-1e-3))
-        first, last = (most - start[2]) / back, (-most - start[2]) / back
-        t, found = self.march(start, way, first, last, STEPS)
-        air = (last - first) / STEPS
+        way = self.way(start, rays[::COARSE, ::COARSE])
+        back = np.minimum(way.z, np.float32(-1e-3))
+        first, last = (np.asarray((z - start[2]) / back, np.float32) for z in (most, -most))
+        t, found = np.empty_like(first), np.empty(first.shape, bool)
+
+        def follow(rows: slice) -> None:
+            t[rows], found[rows] = self.march(way.part(rows), first[rows], last[rows], STEPS)
+
+        by_rows(len(t), STRIP, follow)
+        air = (last - first) / np.float32(STEPS)
         near = cv2.erode(np.where(found, t - air, np.float32(1e9)), AROUND)
         far = cv2.dilate(np.where(found, t + air, np.float32(-1e9)), AROUND)
         size = rays.shape[1::-1]
         near, far = (np.asarray(cv2.resize(p, size, interpolation=cv2.INTER_NEAREST), np.float32) for p in (near, far))
+        places, met = self._smooth(start, rays, t, found, air)
         maybe = far > near
-        places, met = np.zeros(rays.shape, np.float32), np.zeros(maybe.shape, bool)
-        places[maybe], met[maybe] = self._meet(start, rays[maybe], near[maybe], far[maybe])
+        rough = np.nonzero(maybe & ~met)
+        places[rough], met[rough] = self._meet(start, rays[rough], near[rough], far[rough])
         front = met & (places[..., 2] >= 0)
-        cover, printed = met.astype(np.float32), front.astype(np.float32)
-        mixed = [cv2.morphologyEx(p, cv2.MORPH_GRADIENT, AROUND) > 0 for p in (cover, printed)]
-        edge = (mixed[0] | mixed[1]) & maybe
+        mixed = [cv2.morphologyEx(p.view(np.uint8), cv2.MORPH_GRADIENT, AROUND) for p in (met, front)]
+        edge = np.nonzero((mixed[0] | mixed[1]).view(bool) & maybe)
         right, down = rays[0, 1] - rays[0, 0], rays[1, 0] - rays[0, 0]
-        counts = np.zeros((2, int(edge.sum())), np.float32)
+        counts = np.zeros((2, len(edge[0])), np.float32)
+        middle, whole, missed = rays[edge], places[edge], ~met[edge]
         for a, b in ((-1, -1), (1, -1), (-1, 1), (1, 1)):
-            about = rays[edge] + (0.25 * a * right + 0.25 * b * down).astype(np.float32)
+            about = middle + (0.25 * a * right + 0.25 * b * down).astype(np.float32)
             place, found = self._meet(start, about, near[edge], far[edge])
             counts += found, found & (place[:, 2] >= 0)
-            whole = places[edge]
-            whole[found & ~met[edge]] = place[found & ~met[edge]]
-            places[edge] = whole
+            whole[found & missed] = place[found & missed]
+        places[edge] = whole
+        cover, printed = met.astype(np.float32), front.astype(np.float32)
         cover[edge], printed[edge] = counts / 4
         return Hits(places, cover, printed)
 
+    def _smooth(self, start: Floats, rays: Floats, t: Floats, found: NDArray[np.bool_], air: Floats
+                ) -> tuple[Floats, NDArray[np.bool_]]:  # fmt: skip
+        """Where rays (h, w, 3) meet the pillow, and which were settled, from the distances t of every other ray.
+
+        Where all about met something at about one distance, it is that one but for a little: the rule of false position between
+        a point before it and one behind. Rays it does not hold for are left to `_meet`.
+        """
+        size = rays.shape[1::-1]
+        spread = cv2.dilate(t, AROUND) - cv2.erode(t, AROUND)
+        calm = cv2.erode(found.astype(np.uint8), AROUND) * (spread < air).astype(np.uint8)
+        settled = cv2.resize(calm, size, interpolation=cv2.INTER_NEAREST).astype(bool)
+        to_full = np.array([[COARSE, 0, 0], [0, COARSE, 0]], np.float32)
+        guess = cv2.warpAffine(t, to_full, size, flags=cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+        reach = cv2.resize(SURE * air, size, interpolation=cv2.INTER_NEAREST)
+        places = np.empty(rays.shape, np.float32)
+
+        def better(rows: slice) -> None:
+            way = self.way(start, rays[rows])
+            low, high = guess[rows] - reach[rows], guess[rows] + reach[rows]
+            out, into = self.above(way, low), self.above(way, high)
+            settled[rows] &= (out > 0) & (into < 0)
+            for last in (False, True):
+                middle = low + (high - low) * (out / np.where(settled[rows], out - into, 1))
+                if last:
+                    break
+                off = self.above(way, middle)
+                under = off < 0
+                for kept, new in ((high, middle), (into, off)):
+                    np.copyto(kept, new, where=under)
+                for kept, new in ((low, middle), (out, off)):
+                    np.copyto(kept, new, where=~under)
+            np.multiply(middle[..., None], rays[rows], out=places[rows])
+            places[rows] += start
+
+        by_rows(len(rays), STRIP, better)
+        return places, settled
+
     def _meet(self, start: Floats, rays: Floats, near: Floats, far: Floats) -> tuple[Floats, NDArray[np.bool_]]:
         """Where rays (n, 3) meet the pillow, (n, 3), and which do."""
-        t, found = self.march(start, axes_of(rows_of(rays)), rows_of(near), rows_of(far), FINE_STEPS)
+        t, found = self.march(self.way(start, rows_of(rays)), rows_of(near), rows_of(far), FINE_STEPS)
         count = len(rays)
         return start + t.ravel()[:count, None] * rays, found.ravel()[:count]
-
-
-def axes_of(rays: Floats) -> Way:
-    """Vectors (…, 3) as three planes."""
-    return np.ascontiguousarray(rays[..., 0]), np.ascontiguousarray(rays[..., 1]), np.ascontiguousarray(rays[..., 2])
 
 
 def rows_of(values: Floats) -> Floats:

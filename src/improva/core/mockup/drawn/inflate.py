@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.ndimage import distance_transform_edt
 from scipy.sparse import coo_matrix
-from scipy.sparse.linalg import spsolve
+from scipy.sparse.linalg import splu
 
 from ...colour import Floats
 
@@ -38,7 +38,9 @@ def sag(mask: NDArray[np.bool_]) -> NDArray[np.float64]:
         values.append(np.full(int(inside.sum()), -1.0))
     matrix = coo_matrix((np.concatenate(values), (np.concatenate(rows), np.concatenate(columns))), shape=(count, count)).tocsc()
     out = np.zeros((h, w))
-    out[mask] = spsolve(matrix, np.ones(count)) if count else 0
+    if count:  # symmetric and positive definite: no pivots are looked for
+        solver = splu(matrix, permc_spec="MMD_AT_PLUS_A", diag_pivot_thresh=0.0, options={"SymmetricMode": True})
+        out[mask] = solver.solve(np.ones(count))
     return out
 
 

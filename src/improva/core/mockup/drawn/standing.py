@@ -12,9 +12,10 @@ from numpy.typing import NDArray
 from ...colour import Floats
 from ...ink import colour_reflectance
 from ...template import Template
+from ..cores import by_rows
 from ..scene import Passes, SceneInfo
 from . import light
-from .field import SEAM_MM, Field, Hits, axes_of, rows_of
+from .field import SEAM_MM, Field, Hits, rows_of
 from .inflate import inflated, puckered
 from .turned import GRAIN, SPREAD_PX, spread
 
@@ -23,6 +24,8 @@ FAR = 4.6
 """Camera distance in sizes of the panel."""
 FILLS = 0.70
 PILE = 0.025
+GRAIN_ROWS = 250
+"""Grain of so many rows is used again below."""
 HOLLOW_MM = 9
 """What lies lower than its surroundings so far round it is in shade."""
 WARM = np.array([1.02, 1.0, 0.975], np.float32)
@@ -73,14 +76,17 @@ class _Camera:
         aim = np.array([0, 0, tall_mm * 0.47])
         self.eye = (aim + FAR * size_mm * np.array([0, -math.cos(d), math.sin(d)])).astype(np.float32)
         mm = tall_mm / (FILLS * px[1])
-        x, y = (np.arange(n, dtype=np.float32) + 0.5 - n / 2 for n in px)
-        up = np.array([0, math.sin(d), math.cos(d)])
-        ahead = np.array([0, math.cos(d), -math.sin(d)]) * FAR * size_mm
-        self.ray = np.empty((px[1], px[0], 3), np.float32)
-        self.ray[..., 0] = x[None] * mm
-        self.ray[..., 1] = ahead[1] - (y * mm * up[1])[:, None]
-        self.ray[..., 2] = ahead[2] - (y * mm * up[2])[:, None]
-        self.mm, self.up, self.ahead, self.px = mm, up, ahead, px
+        self.up = np.array([0, math.sin(d), math.cos(d)])
+        self.ahead = np.array([0, math.cos(d), -math.sin(d)]) * FAR * size_mm
+        self.mm, self.px = mm, px
+
+    def rays(self, rows: slice, columns: slice, pose: _Pose | None = None) -> Floats:
+        """Rays (h, w, 3) through some pixels, in the room or in a pillow's own axes."""
+        x, y = (((np.arange(n) + 0.5 - n / 2) * self.mm)[part, None] for n, part in zip(self.px, (columns, rows), strict=True))
+        across, down = x * np.array([1.0, 0, 0]), self.ahead - y * self.up
+        if pose:
+            across, down = pose.own(across), pose.own(down)
+        return np.asarray(down.astype(np.float32)[:, None] + across.astype(np.float32)[None])
 
     def window(self, points: Floats) -> tuple[slice, slice]:
         """Rows and columns that hold points (n, 3) of the room."""
@@ -134,58 +140,62 @@ def draw_standing(template: Template, info: SceneInfo, cut: NDArray[np.bool_]) -
     air = np.array([(dx, dy, dz) for dx in (-1, 1) for dy in (-1, 1) for dz in (-1, 1)], np.float32) * float(smooth.max())
     window = camera.window((edge[:, None] + air[None]).reshape(-1, 3))
     field = Field(smooth, cut, mm)
-    ray = pose.own(camera.ray[window])
+    ray = camera.rays(*window, pose)
     start = pose.own((camera.eye - pose.middle)[None])[0]
     hits = field.hit(start, ray, float(smooth.max()) + SEAM_MM)
     seen = hits.cover > 0
     at = hits.places[seen]
-    lit = _shaded(field, pose, cut, (smooth, bumpy, inside), axes_of(rows_of(at)), mm, size_mm).reshape(-1, 3)[: len(at)]
+    lit = _shaded(field, pose, cut, (smooth, bumpy, inside), at, size_mm)
     uv = np.stack([0.5 + at[:, 0] / panel.trim_mm[0], 0.5 - at[:, 1] / panel.trim_mm[1]], -1).astype(np.float32)
     return _passes(template, info, window, hits, lit, uv, _ground(camera, cut, mm, pose, size_mm))
 
 
 def _shaded(field: Field, pose: _Pose, cut: NDArray[np.bool_], heights: tuple[Floats, Floats, Floats],
-            at: tuple[Floats, Floats, Floats], mm: float, size_mm: float) -> Floats:  # fmt: skip
-    """Light from points of the pillow for a reflectance of 1, (n, m, 3)."""
-    (smooth, bumpy, inside), (x, y, z) = heights, at
-    dy, dx = np.gradient(np.where(cut, bumpy, 0), mm)
-    sx, sy = (field.at(g.astype(np.float32), x, y) for g in (dx, dy))
-    own = np.stack([-sx, sy, np.where(z >= 0, 1, -1).astype(np.float32)], -1)
-    own /= np.sqrt(np.einsum("...c,...c->...", own, own))[..., None]
-    shade = light.diffuse(own @ pose.axes)
-    up = pose.middle[2] + x * pose.axes[0, 2] + y * pose.axes[1, 2] + z * pose.axes[2, 2]
-    hollow = field.at(np.asarray(cv2.GaussianBlur(smooth, (0, 0), HOLLOW_MM / mm) - smooth, np.float32), x, y)
-    dark = 1 - 0.34 * np.exp(-np.maximum(up, 0) / (0.09 * size_mm)) - np.clip(hollow / 26, 0, 0.3)
-    depth = np.maximum(field.at(inside, x, y), 0)
-    dark *= 1 - 0.42 * np.exp(-((z / 1.1) ** 2) - depth / 2.2)  # the seam
+            points: Floats, size_mm: float) -> Floats:  # fmt: skip
+    """Light from points of the pillow (n, 3) for a reflectance of 1, (n, 3)."""
+    smooth, bumpy, inside = heights
+    dy, dx = (g.astype(np.float32) for g in np.gradient(np.where(cut, bumpy, 0), field.mm))
+    lower = np.asarray(cv2.GaussianBlur(smooth, (0, 0), HOLLOW_MM / field.mm) - smooth, np.float32)
     pile = cv2.GaussianBlur(np.random.default_rng(2).normal(0, 1, (256, 256)).astype(np.float32), (0, 0), 0.8)
-    dark *= 1 + PILE * cv2.remap(pile, x / 0.5 % 255, y / 0.5 % 255, cv2.INTER_LINEAR)
-    return np.asarray(shade * dark[..., None], np.float32)
+    at = rows_of(points)
+    lit = np.empty_like(at)
+
+    def shade(rows: slice) -> None:
+        x, y, z = (np.ascontiguousarray(at[rows, :, i]) for i in range(3))
+        own = np.stack([-field.at(dx, x, y), field.at(dy, x, y), np.where(z >= 0, 1, -1).astype(np.float32)], -1)
+        own /= np.sqrt(np.einsum("...c,...c->...", own, own))[..., None]
+        up = pose.middle[2] + x * pose.axes[0, 2] + y * pose.axes[1, 2] + z * pose.axes[2, 2]
+        dark = 1 - 0.34 * np.exp(-np.maximum(up, 0) / np.float32(0.09 * size_mm)) - np.clip(field.at(lower, x, y) / 26, 0, 0.3)
+        depth = np.maximum(field.at(inside, x, y), 0)
+        dark *= 1 - 0.42 * np.exp(-((z / 1.1) ** 2) - depth / 2.2)  # the seam
+        dark *= 1 + PILE * cv2.remap(pile, x / 0.5 % 255, y / 0.5 % 255, cv2.INTER_LINEAR)
+        np.multiply(light.diffuse(own @ pose.axes), dark[..., None], out=lit[rows])
+
+    by_rows(len(at), 4, shade)
+    return lit.reshape(-1, 3)[: len(points)]
 
 
 def _passes(template: Template, info: SceneInfo, part: tuple[slice, slice], hits: Hits, lit: Floats, uv: Floats,
             ground: tuple[Floats, Floats]) -> Passes:  # fmt: skip
     """Passes at the picture's size, from what is seen in a part of it: light and places of those pixels that are pillow."""
-    size, (rows, columns), met = info.px[::-1], part, hits.cover > 0
-
-    def whole(values: Floats, empty: float = 0.0) -> Floats:
-        out = np.full((*size, *values.shape[2:]), empty, np.float32)
-        out[part] = values
-        return out
-
-    light_ = np.zeros((*met.shape, 3), np.float32)
-    light_[met] = lit
-    place = np.full((*met.shape, 2), np.nan, np.float32)
-    place[met] = np.where((hits.printed[met] > 0.3)[:, None], uv, np.nan)
-    around = whole(place, np.nan)
+    (w, h), (rows, columns), (print_, table) = info.px, part, (region.id for region in info.regions)
+    y, x = np.nonzero(hits.cover > 0)
+    seen, cover, printed = (y + rows.start) * w + x + columns.start, hits.cover[y, x], hits.printed[y, x]
+    front, back, place, covers = (np.zeros((h * w, n), np.float32) for n in (3, 3, 2, 1))
+    front[seen] = lit * printed[:, None]
+    beside = cover > printed
+    unprinted = lit[beside] * (cover - printed)[beside, None]
+    back[seen[beside]] = unprinted * colour_reflectance(template.blank_colour)
+    covers[seen, 0] = cover
+    ground[0].reshape(-1, 3)[seen] *= 1 - cover[:, None]
+    place[:] = np.nan
+    place[seen[printed > 0.3]] = uv[printed > 0.3]
+    place = place.reshape(h, w, 2)
     near = (slice(max(0, rows.start - SPREAD_PX), rows.stop + SPREAD_PX),
             slice(max(0, columns.start - SPREAD_PX), columns.stop + SPREAD_PX))  # fmt: skip
-    around[near] = np.clip(spread(around[near], SPREAD_PX), 0, 1)
-    print_, table = (region.id for region in info.regions)
-    cover = whole(hits.cover)
-    basis = {print_: whole(light_ * hits.printed[..., None]), table: ground[0] * (1 - cover)[..., None]}
-    back = whole(light_ * (hits.cover - hits.printed)[..., None] * colour_reflectance(template.blank_colour))
-    return Passes(back, basis, {print_: around}, cover, ground[1])
+    place[near] = np.clip(spread(place[near], SPREAD_PX), 0, 1)
+    basis = {print_: front.reshape(h, w, 3), table: ground[0]}
+    return Passes(back.reshape(h, w, 3), basis, {print_: place}, covers.reshape(h, w), ground[1])
 
 
 def _ground(camera: _Camera, cut: NDArray[np.bool_], mm: float, pose: _Pose, size_mm: float) -> tuple[Floats, Floats]:
@@ -194,7 +204,7 @@ def _ground(camera: _Camera, cut: NDArray[np.bool_], mm: float, pose: _Pose, siz
     Both are soft, so they are worked out for every third pixel.
     """
     size, step = camera.px, 3
-    ray = camera.ray[step // 2 :: step, step // 2 :: step]
+    ray = camera.rays(slice(step // 2, None, step), slice(step // 2, None, step))
     t = -camera.eye[2] / np.minimum(ray[..., 2], -1e-3)
     x, y = t * ray[..., 0], camera.eye[1] + t * ray[..., 1]
     on_floor = (ray[..., 2] < -1e-3) & (y < 5 * size_mm)
@@ -208,5 +218,7 @@ def _ground(camera: _Camera, cut: NDArray[np.bool_], mm: float, pose: _Pose, siz
     aside = np.linspace(-1, 1, ray.shape[1], dtype=np.float32)[None] + 0.35
     level = (1.06 - 0.20 * far) * (1.03 - 0.12 * aside**2)
     level, shade = (cv2.resize(p.astype(np.float32), size, interpolation=cv2.INTER_LINEAR) for p in (level, shade))
-    grain = np.random.default_rng(1).standard_normal(size[::-1], dtype=np.float32) * np.float32(GRAIN)  # hides 8 bits' steps
-    return np.asarray((level * shade + grain)[..., None] * WARM, np.float32), np.asarray(shade, np.float32)
+    grain = np.random.default_rng(1).standard_normal((GRAIN_ROWS, size[0]), dtype=np.float32) * np.float32(GRAIN)
+    grain = np.resize(grain, size[::-1])  # hides 8 bits' steps
+    level = level * shade + grain
+    return np.asarray(cv2.merge([level * warm for warm in WARM])), np.asarray(shade, np.float32)

@@ -183,9 +183,15 @@ def reduced(base: Floats, basis: dict[str, Floats], maps: dict[str, Floats], inf
 
 
 def spread(uv: Floats, reach: int) -> Floats:
-    """Carry u, v outward by ``reach`` pixels, sideways first, so that pixels on the silhouette sample real art."""
+    """Carry u, v (h, w, 2) outward by ``reach`` pixels, sideways first, so that pixels on the silhouette sample real art."""
+    known = ~np.isnan(np.pad(uv[..., 0], 1, constant_values=np.nan))
+    wide = cv2.dilate(known.astype(np.uint8), np.ones((2 * reach + 1, 2 * reach + 1), np.uint8))[1:-1, 1:-1] > 0
+    ys, xs = np.nonzero(wide & ~known[1:-1, 1:-1])  # the few that can be reached
+    out = uv.copy()
     for _ in range(reach):
-        for axis, way in ((1, 1), (1, -1), (0, 1), (0, -1)):
-            moved = np.roll(uv, way, axis=axis)
-            uv = np.where(np.isnan(uv), moved, uv)
-    return uv
+        for dy, dx in ((0, 1), (0, -1), (1, 0), (-1, 0)):
+            gained = known[ys + 1 - dy, xs + 1 - dx] & ~known[ys + 1, xs + 1]
+            y, x = ys[gained], xs[gained]
+            out[y, x] = out[y - dy, x - dx]
+            known[y + 1, x + 1] = True
+    return out
