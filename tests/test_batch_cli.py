@@ -81,16 +81,20 @@ def test_artworks_of_one_name_keep_apart_and_a_fit_taken_back_holds_no_more(fold
     assert again.getpixel((5, 5)) != (255, 255, 255) or again.getpixel((60, 60)) != (255, 255, 255)
 
 
+def whole_files(folder: Path) -> dict[str, tuple[int, int]]:
+    return {path: told for path, told in visible(folder).items() if not Path(path).name.startswith(".")}
+
+
 def test_killed_in_the_middle_it_goes_on_and_doubles_nothing(folder: Path) -> None:
     command = [sys.executable, "-m", "improva.cli", "batch", str(folder / "range.toml"), "-o", str(folder / "out")]
     process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
     until = time.monotonic() + 90
-    while len(visible(folder)) < 2:
+    while len(whole_files(folder)) < 2:
         assert time.monotonic() < until and process.poll() is None
         time.sleep(0.02)
     os.kill(process.pid, signal.SIGKILL)
     process.wait()
-    half = {path: told for path, told in visible(folder).items() if not Path(path).name.startswith(".")}
+    half = whole_files(folder)
     assert 2 <= len(half) < 12
     begun = (folder / "out" / next(iter(half))).with_name(f".half~{platform.node()[:40]}~{process.pid}~x.jpg")
     begun.write_bytes(b"what a kill between two steps can leave")

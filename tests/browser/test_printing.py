@@ -7,7 +7,7 @@ import numpy as np
 import pikepdf
 import pyvips
 from PIL import Image
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.browser.test_blanks import print_file, station, typed
 from tests.browser.test_main_job import lay_on_bench
@@ -85,9 +85,25 @@ def test_prints_are_ganged_and_handed_over(page: Page, own_art: Path) -> None:
     with pikepdf.open(coming.value.path()) as pdf:
         assert len(pdf.pages) == 1
     page.get_by_role("button", name="To the gang sheet").click()
+    before, late = page.request.get("/api/gang").json(), list[Route]()
+
+    def hold_back(route: Route) -> None:
+        if route.request.method == "GET" and not late:
+            late.append(route)
+        else:
+            route.continue_()
+
+    page.route("**/api/gang", hold_back)
+    page.wait_for_timeout(2100)  # old enough to be asked for anew
     page.get_by_role("link", name="on it: look").click()
     for other in ("Dusk on the Summit Line", "Signals"):  # what the demo laid there
-        page.get_by_role("button", name=f"Take {other}").click()
+        with page.expect_response(lambda answer: answer.request.method == "PUT"):
+            page.get_by_role("button", name=f"Take {other}").click()
+    expect(page.get_by_role("img", name="Sheet 1").locator("image")).to_have_count(1)
+    assert late
+    for route in late:  # what was asked before is told last, and does not bring back what was taken off
+        route.fulfill(json=before)
+    page.wait_for_timeout(300)
     expect(page.get_by_role("img", name="Sheet 1").locator("image")).to_have_count(1)
     page.get_by_text("Roll", exact=True).click()
     typed(page, "Width", "20in")

@@ -14,6 +14,7 @@ from improva.core.measured import Measures, measured_template
 from improva.core.mockup.composite import light_plain_parts
 from improva.core.mockup.drawn import cut_mask, draw, drawn_scenes
 from improva.core.mockup.drawn.body import body_figures, profile
+from improva.core.mockup.drawn.field import SEAM_MM, Field
 from improva.core.mockup.drawn.inflate import inflated, puckered, sag
 from improva.core.mockup.drawn.outlines import arranged, bow, rounded
 from improva.core.mockup.picture import mock_up
@@ -213,6 +214,23 @@ def test_a_standing_pillow_shows_its_front_its_edge_and_its_shadow() -> None:
     uv = passes.maps["shape"][near & on]
     assert 0.15 < uv[:, 0].min() < 0.3 and 0.7 < uv[:, 0].max() < 0.86  # the disc spans a sixth to five sixths of its panel
     assert np.allclose(passes.basis["table"].max(axis=-1)[on & (passes.cover > 0.99)], 0)
+
+
+def test_rays_meet_a_pillow_where_small_steps_along_them_do() -> None:
+    y, x = np.mgrid[:300, :300] / 150.0 - 1
+    cut = np.hypot(x, y) < 0.75 + 0.15 * np.cos(5 * np.arctan2(y, x))
+    height, _ = inflated(cut, 1.5)
+    field = Field(height, cut, 1.5)
+    start = np.array([900.0, 250.0, 2000.0], np.float32)  # mm
+    u, v = np.meshgrid(np.linspace(-260, 260, 200, dtype=np.float32), np.linspace(-260, 260, 200, dtype=np.float32))
+    rays = np.stack([u, v, np.zeros_like(u)], -1) - start
+    hits = field.hit(start, rays, float(height.max()) + SEAM_MM)
+    most, z = float(height.max()) + SEAM_MM, rays[..., 2]
+    t, found = field.march(field.way(start, rays), (most - start[2]) / z, (-most - start[2]) / z, 400)
+    both = found & (hits.cover == 1)
+    assert both.sum() > 0.95 * max(found.sum(), (hits.cover > 0.5).sum()) > 5000
+    apart = np.linalg.norm(hits.places - (start + t[..., None] * rays), axis=-1)[both]
+    assert np.median(apart) < 0.02 and np.percentile(apart, 99.5) < 0.5  # mm, of 2000
 
 
 def test_any_contour_can_stand() -> None:

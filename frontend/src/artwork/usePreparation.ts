@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
+import { keepAnswer } from "../api/answers";
 import { api, type Kind, type Preparation, type Prepared, type Report, type Step } from "../api/client";
 import { useNewest, useNewestPicture } from "../ui/useNewest";
 
@@ -62,7 +63,7 @@ export function usePreparation(art: number, wanted: boolean): { preparing: Prepa
   const settle = useMutation({
     mutationFn: ({ work }: { work: () => Promise<Prepared>; steps: Step[] | null }) => work(),
     scope: { id: `artwork ${art}` },
-    onSuccess: (answer) => queries.setQueryData(key, answer),
+    onSuccess: (answer) => keepAnswer(queries, key, answer),
     onSettled: (_, __, { steps }) => {
       setHeld((now) => (now === steps ? null : now));
       for (const what of [["pair", art], ["board"]]) queries.invalidateQueries({ queryKey: what });

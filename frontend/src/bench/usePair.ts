@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
+import { keepAnswer } from "../api/answers";
 import {
   api,
   type Colours,
@@ -93,18 +94,21 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
   const settle = useMutation({
     mutationFn: ({ work }: { work: () => Promise<Pair>; settles: Placing | Piece[] | null }) => work(),
     scope: { id: `${art}/${template}` },
-    onSuccess: (answer, { settles }) => {
-      queries.setQueryData(["pair", art, template, answer.panel], answer);
+    onSuccess: async (answer, { settles }) => {
+      await keepAnswer(queries, ["pair", art, template, answer.panel], answer);
       if (panel === null) queries.setQueryData(key, answer);
       // What the hand has taken up since is not what was answered: it stays in the hand.
       letGo(settles);
       setGlimpse(null);
     },
     onError: (_, { settles }) => letGo(settles),
-    onSettled: () => {
+    onSettled: (answer) => {
       queries.invalidateQueries({ queryKey: ["board"] });
-      // other panels share the history, so their undo and redo have changed too
-      queries.invalidateQueries({ queryKey: ["pair", art, template], refetchType: "none" });
+      // other panels share the history and may follow; one that was gone to meanwhile is asked anew
+      const whole = { queryKey: ["pair", art, template] };
+      const told = (side: unknown) => side === answer?.panel || (side === null && panel === null);
+      queries.invalidateQueries({ ...whole, refetchType: "none" });
+      queries.refetchQueries({ ...whole, type: "active", predicate: ({ queryKey }) => !told(queryKey[3]) });
     },
   });
 

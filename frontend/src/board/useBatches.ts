@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
+import { keepAnswer } from "../api/answers";
 import { api, type Batch, type BatchBody, type BatchList, type LeftOut } from "../api/client";
 
 const LOOK_EVERY_MS = 700;
@@ -23,7 +24,7 @@ export function useBatches(): Batches {
     refetchInterval: (query) =>
       query.state.data?.batches.some((batch) => batch.under_way && !batch.paused) ? LOOK_EVERY_MS : false,
   });
-  const keep = (list: BatchList) => queries.setQueryData(key, list);
+  const keep = (list: BatchList) => keepAnswer(queries, key, list);
   const begin = useMutation({ mutationFn: ({ body }: { body: BatchBody; then: () => void }) => api.beginBatch(body) });
   const steer = useMutation({
     mutationFn: ({ batch, how }: { batch: Batch; how: Parameters<Batches["steer"]>[1] }) =>

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
+import { keepAnswer } from "../api/answers";
 import { api, type Gang, type GangState } from "../api/client";
 import { COLUMN } from "../bench/stations";
 import { Downloads, fetchFile } from "../ui/Downloads";
@@ -24,7 +25,7 @@ export function GangPage() {
   const change = useMutation({
     mutationFn: (gang: Gang) => api.setGang(gang),
     scope: { id: "gang" },
-    onSuccess: (answer) => queries.setQueryData(["gang"], answer),
+    onSuccess: (answer) => keepAnswer(queries, ["gang"], answer),
   });
   const asked = useRef<number | null>(null);
   const make = useMutation({

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepAnswer } from "../api/answers";
 import { api, type Listing, type ListingChange, type MarketLimits } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { type Jobs, useJobs } from "../jobs/useJobs";
@@ -35,9 +36,9 @@ export function useListing(hand: Hand): Listings {
     mutationKey: key,
     scope: { id: key.join() }, // one after another, in the order they were made
     mutationFn: (deed: () => Promise<Listing>) => deed(),
-    onSuccess: (listing) => {
+    onSuccess: async (listing) => {
       // an answer to an earlier change does not undo what was decided since
-      if (queries.isMutating({ mutationKey: key }) === 1) queries.setQueryData(asked, listing);
+      if (queries.isMutating({ mutationKey: key }) === 1) await keepAnswer(queries, asked, listing);
       // words of a blank and an artwork, and limits, hold for other pairs too
       queries.invalidateQueries({
         queryKey: ["listing"],

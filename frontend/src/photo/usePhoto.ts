@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { keepAnswer } from "../api/answers";
 import { api, type OwnScene, type PhotoMarks } from "../api/client";
 
 export type Photo = {
@@ -26,13 +27,13 @@ export function usePhoto(id: number): { photo: Photo | null; problem: string | n
   const keep = useMutation({
     mutationFn: ([title, panel, marks]: [string, string, PhotoMarks]) => api.markScene(id, title, panel, marks),
     scope: { id: `own scene ${id}` },
-    onSuccess: (scene) => queries.setQueryData(key, scene),
+    onSuccess: (scene) => keepAnswer(queries, key, scene),
     onSettled: (_, __, [, , settled]) => setHeld((now) => (now === settled ? null : now)),
   });
   const make = useMutation({
     mutationFn: () => api.makeScene(id),
-    onSuccess: (scene) => {
-      queries.setQueryData(key, scene);
+    onSuccess: async (scene) => {
+      await keepAnswer(queries, key, scene);
       queries.invalidateQueries({ queryKey: ["pair"] });
       queries.invalidateQueries({ queryKey: ["showing"] });
       queries.invalidateQueries({ queryKey: ["own-scenes"] });

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
+import { keepAnswer } from "../api/answers";
 import { api, type MadeFile, type PrintState } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { Plain } from "../ui/fields";
@@ -66,7 +67,7 @@ function OnGangSheet({ hand }: { hand: Hand }) {
         : [...items, { artwork_id: place.art, template_id: place.template, panel: panel.id, count: 1 }];
       return api.setGang({ ...(gang as Required<typeof gang>), items: next });
     },
-    onSuccess: (answer) => queries.setQueryData(["gang"], answer),
+    onSuccess: (answer) => keepAnswer(queries, ["gang"], answer),
   });
   const count = add.data?.puts.length;
   return (

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { keepAnswer } from "../api/answers";
 import { api, type Printing, type PrintState } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { type Jobs, useJobs } from "../jobs/useJobs";
@@ -32,7 +33,7 @@ export function usePrinting(hand: Hand, active: boolean): Print {
   const change = useMutation({
     mutationFn: (printing: Printing) => api.setPrinting(place, printing),
     scope: { id: `printing ${place.art}/${place.template}` },
-    onSuccess: (answer) => queries.setQueryData([...key, pair.route, pair.artwork.sha256], answer),
+    onSuccess: (answer) => keepAnswer(queries, [...key, pair.route, pair.artwork.sha256], answer),
     onSettled: (_, __, settled) => {
       setHeld((now) => (now === settled ? null : now));
       // the other sides share it

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepAnswer } from "../api/answers";
 import { api, type Providers } from "../api/client";
 import type { Hand } from "../bench/usePair";
 
@@ -22,8 +23,8 @@ export function useProviders(hand: Hand): Providing {
   const act = useMutation({
     scope: { id: key.join() },
     mutationFn: (deed: () => Promise<Providers>) => deed(),
-    onSuccess: (state) => {
-      queries.setQueryData(key, state);
+    onSuccess: async (state) => {
+      await keepAnswer(queries, key, state);
       queries.invalidateQueries({ queryKey: ["selling"] });
       queries.invalidateQueries({ queryKey: ["sewing"] });
     },

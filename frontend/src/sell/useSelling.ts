@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepAnswer } from "../api/answers";
 import { api, type Sell, type SellChange } from "../api/client";
 import type { Hand } from "../bench/usePair";
 
@@ -20,9 +21,9 @@ export function useSelling(hand: Hand): Selling {
     mutationKey: key,
     scope: { id: key.join() }, // one after another, in the order they were made
     mutationFn: (body: SellChange) => api.decideSelling(place, body),
-    onSuccess: (sell) => {
+    onSuccess: async (sell) => {
       // an answer to an earlier change does not undo what was typed since
-      if (queries.isMutating({ mutationKey: key }) === 1) queries.setQueryData(key, sell);
+      if (queries.isMutating({ mutationKey: key }) === 1) await keepAnswer(queries, key, sell);
       // fees and a blank's costs hold for other pairs too
       queries.invalidateQueries({ queryKey: ["selling"], predicate: ({ queryKey }) => queryKey.join() !== key.join() });
       queries.invalidateQueries({ queryKey: ["pair", place.art, place.template] });

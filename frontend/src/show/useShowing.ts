@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { keepAnswer } from "../api/answers";
 import { api, type Colours, type Film, type Look, type Showing, type ShowState } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { type Jobs, useJobs } from "../jobs/useJobs";
@@ -42,17 +43,17 @@ export function useShowing(hand: Hand, active: boolean): Shows {
   const change = useMutation({
     mutationFn: (showing: Showing) => api.setShowing(place, showing),
     scope: { id: `showing ${place.art}/${place.template}` },
-    onSuccess: (answer) => queries.setQueryData(asked, answer),
+    onSuccess: (answer) => keepAnswer(queries, asked, answer),
     onSettled: (_, __, settled) => setHeld((now) => (now === settled ? null : now)),
   });
   const looks = useQuery({ queryKey: ["looks"], queryFn: api.looks, enabled: active });
   const keep = useMutation({
     mutationFn: ([name, showing, colours]: [string, Showing, Colours]) => api.keepLook(name, showing, colours),
-    onSuccess: (found) => queries.setQueryData(["looks"], found),
+    onSuccess: (found) => keepAnswer(queries, ["looks"], found),
   });
   const forget = useMutation({
     mutationFn: api.forgetLook,
-    onSuccess: (found) => queries.setQueryData(["looks"], found),
+    onSuccess: (found) => keepAnswer(queries, ["looks"], found),
   });
   const use = useMutation({
     mutationFn: (name: string) => api.applyLook(place, name),

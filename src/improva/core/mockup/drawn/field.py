@@ -22,6 +22,7 @@ STEPPED_PX = 1.6
 SEAM_MM = 0.9
 """Half the thickness of the two cloths where they are sewn."""
 
+
 @dataclass(frozen=True)
 class Hits:
     """What rays meet: a point of the pillow, (h, w, 3) mm; how much of a pixel is pillow, and how much is its front, (h, w)."""
@@ -120,7 +121,7 @@ class Field:
         places[rough], met[rough] = self._meet(start, rays[rough], near[rough], far[rough])
         front = met & (places[..., 2] >= 0)
         mixed = [cv2.morphologyEx(p.view(np.uint8), cv2.MORPH_GRADIENT, AROUND) for p in (met, front)]
-        edge = np.nonzero((mixed[0] | mixed[1]).view(bool) & maybe)
+        edge = np.nonzero(np.logical_or(*mixed) & maybe)
         right, down = rays[0, 1] - rays[0, 0], rays[1, 0] - rays[0, 0]
         counts = np.zeros((2, len(edge[0])), np.float32)
         middle, whole, missed = rays[edge], places[edge], ~met[edge]
@@ -152,21 +153,22 @@ class Field:
 
         def better(rows: slice) -> None:
             way = self.way(start, rays[rows])
-            low, high = guess[rows] - reach[rows], guess[rows] + reach[rows]
+            low, high = (np.asarray(guess[rows] + side * reach[rows], np.float32) for side in (-1, 1))
             out, into = self.above(way, low), self.above(way, high)
-            settled[rows] &= (out > 0) & (into < 0)
-            for last in (False, True):
-                middle = low + (high - low) * (out / np.where(settled[rows], out - into, 1))
-                if last:
-                    break
-                off = self.above(way, middle)
-                under = off < 0
-                for kept, new in ((high, middle), (into, off)):
-                    np.copyto(kept, new, where=under)
-                for kept, new in ((low, middle), (out, off)):
-                    np.copyto(kept, new, where=~under)
-            np.multiply(middle[..., None], rays[rows], out=places[rows])
+            sure = settled[rows] & (out > 0) & (into < 0)
+
+            def crossing() -> Floats:
+                return np.asarray(low + (high - low) * (out / np.where(sure, out - into, 1)), np.float32)
+
+            middle = crossing()
+            off = self.above(way, middle)
+            under = off < 0
+            for where, ends in ((under, ((high, middle), (into, off))), (~under, ((low, middle), (out, off)))):
+                for kept, new in ends:
+                    np.copyto(kept, new, where=where)
+            np.multiply(crossing()[..., None], rays[rows], out=places[rows])
             places[rows] += start
+            settled[rows] = sure
 
         by_rows(len(rays), STRIP, better)
         return places, settled

@@ -181,16 +181,16 @@ def _passes(template: Template, info: SceneInfo, part: tuple[slice, slice], hits
     (w, h), (rows, columns), (print_, table) = info.px, part, (region.id for region in info.regions)
     y, x = np.nonzero(hits.cover > 0)
     seen, cover, printed = (y + rows.start) * w + x + columns.start, hits.cover[y, x], hits.printed[y, x]
-    front, back, place, covers = (np.zeros((h * w, n), np.float32) for n in (3, 3, 2, 1))
+    front, back, places, covers = (np.zeros((h * w, n), np.float32) for n in (3, 3, 2, 1))
     front[seen] = lit * printed[:, None]
     beside = cover > printed
     unprinted = lit[beside] * (cover - printed)[beside, None]
     back[seen[beside]] = unprinted * colour_reflectance(template.blank_colour)
     covers[seen, 0] = cover
     ground[0].reshape(-1, 3)[seen] *= 1 - cover[:, None]
-    place[:] = np.nan
-    place[seen[printed > 0.3]] = uv[printed > 0.3]
-    place = place.reshape(h, w, 2)
+    places[:] = np.nan
+    places[seen[printed > 0.3]] = uv[printed > 0.3]
+    place = places.reshape(h, w, 2)
     near = (slice(max(0, rows.start - SPREAD_PX), rows.stop + SPREAD_PX),
             slice(max(0, columns.start - SPREAD_PX), columns.stop + SPREAD_PX))  # fmt: skip
     place[near] = np.clip(spread(place[near], SPREAD_PX), 0, 1)
