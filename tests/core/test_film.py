@@ -16,10 +16,10 @@ from tests.scenery import PRINT, scene_info
 
 
 def bar(angle: float, w: int = 96, h: int = 64) -> np.ndarray:
-    """A picture of something that turns: a soft hump whose middle goes round with the angle."""
+    """A picture of something that turns, B, G, R: a soft hump of orange whose middle goes round with the angle."""
     x = (np.arange(w) / w - angle / 360) % 1
-    light = 40 + 180 * np.exp(-(((x - 0.5) / 0.14) ** 2))
-    return np.repeat(light[None, :, None], h, 0).repeat(3, 2).astype(np.uint8)
+    light = np.exp(-(((x - 0.5) / 0.14) ** 2))
+    return np.repeat((40 + light[None, :, None] * np.array([20, 90, 180])), h, 0).astype(np.uint8)
 
 
 @pytest.mark.parametrize("ending", FRAMES_A_SECOND)
@@ -35,7 +35,7 @@ def test_mp4_is_read_by_two_readers(tmp_path: Path) -> None:
     assert write_film(path, bar, 4.0) == 96
     with av.open(str(path)) as file:
         stream = file.streams.video[0]
-        frames = [frame.to_ndarray(format="rgb24") for frame in file.decode(stream)]
+        frames = [frame.to_ndarray(format="bgr24") for frame in file.decode(stream)]
         assert (stream.codec_context.name, stream.average_rate, stream.codec_context.pix_fmt) == (
             "h264",
             Fraction(24),
@@ -45,6 +45,9 @@ def test_mp4_is_read_by_two_readers(tmp_path: Path) -> None:
     assert max(np.abs(f.astype(int) - bar(a)).mean() for f, a in zip(frames, angles(4.0, ".mp4"), strict=True)) < 4
     other = cv2.VideoCapture(str(path))
     assert other.get(cv2.CAP_PROP_FRAME_COUNT) == 96 and other.get(cv2.CAP_PROP_FPS) == 24
+    assert np.abs(other.read()[1].astype(int) - bar(0)).mean() < 4
+    # ITU-T H.273: BT.709's primaries and matrix, sRGB's curve
+    assert (stream.codec_context.color_primaries, stream.codec_context.color_trc, stream.codec_context.colorspace) == (1, 13, 1)
     # ISO/IEC 14496-12: a player can start before the whole is there if moov comes before mdat
     data = path.read_bytes()
     assert data.index(b"moov") < data.index(b"mdat")
@@ -61,7 +64,7 @@ def test_moving_stills_loop_for_ever(tmp_path: Path, ending: str) -> None:
             film.seek(i)
             film.load()
             lasted += film.info["duration"]
-            shown.append(np.asarray(film.convert("RGB")).astype(int))
+            shown.append(np.asarray(film.convert("RGB"))[..., ::-1].astype(int))
     assert lasted == pytest.approx(4000, abs=2)
     assert max(np.abs(f - bar(a)).mean() for f, a in zip(shown, angles(4.0, ending), strict=True)) < 8
     jumps = [np.abs(shown[i] - shown[i - 1]).mean() for i in range(count)]  # the first against the last, too

@@ -7,7 +7,10 @@ from fractions import Fraction
 from pathlib import Path
 
 import av
+import cv2
 import numpy as np
+from av.video.codeccontext import VideoCodecContext
+from av.video.reformatter import Colorspace
 from numpy.typing import NDArray
 from PIL import Image
 
@@ -24,6 +27,9 @@ FRAMES_A_SECOND = {".mp4": 24.0, ".webp": 20.0, ".gif": 12.5}
 SECONDS = (2.0, 30.0)
 SHARPNESS = "19"
 """x264's constant rate factor: 18 to 20 is taken for visually lossless by its makers."""
+
+BT709, SRGB_CURVE, LIMITED = 1, 13, 1
+"""Code points of ITU-T H.273: ColourPrimaries and MatrixCoefficients 1, TransferCharacteristics 13; ranges as libavutil counts."""
 
 WEBP_QUALITY = 80
 PALETTE_FRAMES = 8
@@ -53,7 +59,7 @@ def check_turns(info: SceneInfo) -> None:
 
 def turning(lit: Lit, prints: dict[str, Floats]) -> Callable[[float], Frame]:
     """The picture of a lit view at any angle, for :func:`write_film`."""
-    return lambda angle: composite(lit, prints, angle)[..., ::-1]
+    return lambda angle: composite(lit, prints, angle)
 
 
 def write_film(path: Path, frame_at: Callable[[float], Frame], seconds: float, watch: Watch = ALONE) -> int:
@@ -61,7 +67,7 @@ def write_film(path: Path, frame_at: Callable[[float], Frame], seconds: float, w
 
     Args:
         path: ends in .mp4 (H.264, 4:2:0, playable from its start), .webp or .gif.
-        frame_at: the picture at an angle, (h, w, 3) sRGB in R, G, B order, both sides even for .mp4.
+        frame_at: the picture at an angle, (h, w, 3) sRGB in B, G, R order; an odd side loses a pixel in .mp4.
         seconds: how long a turn takes.
         watch: told of the progress, and asked whether to stop.
     """
@@ -83,16 +89,23 @@ def _write_mp4(path: Path, frames: Iterator[Frame], ending: str) -> None:
     with av.open(str(path), "w", format="mp4", options={"movflags": "+faststart"}) as file:
         stream = file.add_stream("libx264", rate=rate, options={"crf": SHARPNESS, "preset": "veryfast"})
         stream.pix_fmt = "yuv420p"
+        _tell_colours(stream.codec_context)
         for i, frame in enumerate(frames):
             if i == 0:
                 stream.height, stream.width = frame.shape[0] // 2 * 2, frame.shape[1] // 2 * 2
             even = np.ascontiguousarray(frame[: stream.height, : stream.width])
-            file.mux(stream.encode(av.VideoFrame.from_ndarray(even, format="rgb24")))
+            shown = av.VideoFrame.from_ndarray(even, format="bgr24")
+            file.mux(stream.encode(shown.reformat(format="yuv420p", dst_colorspace=Colorspace.ITU709)))
         file.mux(stream.encode(None))
 
 
+def _tell_colours(codec: VideoCodecContext) -> None:
+    """sRGB's primaries and curve, in BT.709's luma and chroma of limited range: players take large films for that, and are told."""
+    codec.color_primaries, codec.color_trc, codec.colorspace, codec.color_range = BT709, SRGB_CURVE, BT709, LIMITED
+
+
 def _write_stills(path: Path, frames: Iterator[Frame], ending: str) -> None:
-    pictures = (Image.fromarray(np.ascontiguousarray(frame)) for frame in frames)
+    pictures = (Image.fromarray(cv2.cvtColor(frame, cv2.COLOR_BGR2RGB)) for frame in frames)
     each = round(1000 / FRAMES_A_SECOND[ending])
     if ending == ".webp":
         first = next(pictures)
