@@ -105,12 +105,17 @@ def _reflectance(view: View, region: Region, wanted: str | None, open_surface: O
     if surface is None:  # a colour; or, where surfaces are not at hand, the region's own
         return colour_reflectance(region.colour(wanted))[::-1]
     tint = colour_reflectance(region.colour(colour))[::-1] if colour or surface.tints else np.ones(3, np.float32)
-    out = np.empty((view.size[1], view.size[0], 3), np.float32)
-    out[:] = surface.mean * tint
     window = (seen.rows, seen.columns)
     laid = seen_surface(surface, region.size_mm, seen, None if view.blur is None else view.blur[window])
-    laid *= tint
-    laid[seen.far] = out[0, 0]
+    if (tint != 1).any():
+        cv2.multiply(laid, (*map(float, tint), 1.0), dst=laid)  # type: ignore[call-overload]
+    laid[seen.far] = mean = surface.mean * tint
+    if laid.shape[1::-1] == view.size:
+        return laid
+    out = np.empty((view.size[1], view.size[0], 3), np.float32)
+    for beside in ((slice(seen.rows.start), slice(None)), (slice(seen.rows.stop, None), slice(None)),
+                   (seen.rows, slice(seen.columns.start)), (seen.rows, slice(seen.columns.stop, None))):  # fmt: skip
+        out[beside] = mean
     out[window] = laid
     return out
 

@@ -14,7 +14,7 @@ from ..colour import Floats
 from .cores import by_rows
 from .view import PrintMap
 
-STRIP_ROWS, EDGE_ROWS = 192, 4
+STRIP_ROWS, EDGE_ROWS = 64, 4
 
 
 FULL = 65535
@@ -103,21 +103,29 @@ def _seen_strip(surface: Surface, x: Floats, y: Floats, blur_px: Floats | None) 
         step = np.maximum(step, across * blur_px * np.float32(0.7))
     levels = surface.levels
     level = np.clip(np.log2(np.maximum(step, 1.0)), 0, len(levels) - 1).astype(np.float32)
+    x, y = (at / np.float32(size) for at, size in ((x, w), (y, h)))
+    x -= np.floor(x)
+    y -= np.floor(y)
     out = np.zeros((*x.shape, 3), np.float32)
     for i, picture in enumerate(levels):
-        share = np.clip(1 - np.abs(level - i), 0, 1)
+        share = np.maximum(1 - np.abs(level - i), 0)
         near = np.flatnonzero(share.any(axis=1))
         if not len(near):
             continue
         part = slice(int(near[0]), int(near[-1]) + 1)
         ph, pw = picture.shape[:2]
-        at_x, at_y = x[part] * np.float32(pw / w) - 0.5, y[part] * np.float32(ph / h) - 0.5
-        found = cv2.remap(picture, np.mod(at_x, pw), np.mod(at_y, ph), cv2.INTER_LINEAR, borderMode=cv2.BORDER_WRAP)
-        out[part] += found * (share[part, :, None] * surface.unit)
+        at_x, at_y = x[part] * np.float32(pw) - np.float32(0.5), y[part] * np.float32(ph) - np.float32(0.5)
+        found = cv2.remap(picture, at_x, at_y, cv2.INTER_LINEAR, borderMode=cv2.BORDER_WRAP)
+        weight = cv2.merge([share[part] * surface.unit] * 3)
+        out[part] += cv2.multiply(found, weight, dst=weight, dtype=cv2.CV_32F)
     return out
 
 
 def _step(x: Floats, y: Floats, axis: int) -> Floats:
-    """How many texels the next pixel along an axis is away."""
-    dx, dy = np.diff(x, axis=axis, append=np.take(x, [-1], axis)), np.diff(y, axis=axis, append=np.take(y, [-1], axis))
-    return np.asarray(np.hypot(dx, dy), np.float32)
+    """How many texels the next pixel along an axis is away; none at the end."""
+    out = np.zeros_like(x)
+    first, next_ = (
+        ((slice(None), slice(None, -1)), (slice(None), slice(1, None))) if axis else (slice(None, -1), slice(1, None))
+    )
+    out[first] = cv2.magnitude(x[next_] - x[first], y[next_] - y[first])
+    return out
