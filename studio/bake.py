@@ -29,6 +29,7 @@ from improva.core.ink import colour_reflectance
 from improva.surfaces import surface
 
 from . import seen
+from .bordering import evened
 from .joining import Image, Window, calmed, dilate, edged, kept_apart, laid, parted
 from .stage import Stage, rgb
 from .tracing import denoised, render
@@ -196,6 +197,15 @@ class _Tracer:
         return added(lit, self.reference(ground, window, part), probe - as_usual / 2 if ground else probe)
 
 
+def even_borders(scene: Scene, light: dict[str, Image], product: Image) -> dict[str, Image]:
+    """Light of all passes, with the borders of prints on hard blanks brought into line; ``product`` is how much of a pixel it is."""
+    shown = {"base": np.ones(3), **{r["id"]: usual(r) for r in scene.regions}}
+    for name in [r["id"] for r in scene.regions if "panel" in r and "on" not in r]:
+        own, rest = evened(light[name], {each: plane for each, plane in light.items() if each != name}, shown, product)
+        light = {**light, **rest, name: own}
+    return light
+
+
 def bake(scene: Scene, size: tuple[int, int], samples: int, report: Callable[[str], None] = print) -> Bake:
     """All passes of a scene.
 
@@ -231,6 +241,7 @@ def bake(scene: Scene, size: tuple[int, int], samples: int, report: Callable[[st
                 basis = laid(tracer.basis(region, None, 4), basis, own, size, air)
             light[name] = basis if small else calmed(basis, looked.product > 0)
         report(f"{name} {time.monotonic() - start:.0f} s")
+    light = even_borders(scene, light, looked.product)
     grounds = [r["id"] for r in scene.regions if r["id"] in scene.surroundings]
     shade = np.ones(size[::-1], np.float32)
     if grounds:

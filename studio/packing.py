@@ -15,8 +15,8 @@ from improva.core.mockup.pack_file import DWA_LEVEL, write_passes, write_quick, 
 from . import seen
 from .bake import Bake, Scene, staged
 
-MOST_BYTES = 5_990_000
-"""Of a pack's files together."""
+MOST_BYTES, MOST_OF_A_FILE = 5_990_000, 4 * 1024 * 1024 - 1
+"""Of a pack's files together, and of one: hosts of repositories keep larger files elsewhere."""
 
 
 def write_pack(folder: Path, scene: Scene, bake: Bake, *, samples: int, dwa_level: float = DWA_LEVEL) -> None:
@@ -27,7 +27,8 @@ def write_pack(folder: Path, scene: Scene, bake: Bake, *, samples: int, dwa_leve
         write_passes(
             folder, bake.light, bake.maps, {"cover": bake.cover, "shade": bake.shade, "depth": bake.depth}, times * dwa_level
         )
-        if sum(file.stat().st_size for file in folder.iterdir()) < MOST_BYTES:
+        sizes = [file.stat().st_size for file in folder.iterdir()]
+        if sum(sizes) < MOST_BYTES and max(sizes) <= MOST_OF_A_FILE:
             break
     made = {"samples": samples, "seconds_of_bake": round(bake.seconds)}
     write_told(folder, _told(scene, (w, h), made, bake.lens, bake.measures))

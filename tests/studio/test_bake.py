@@ -11,6 +11,7 @@ from improva.core.mockup.pack import read_info
 from improva.core.mockup.pack_file import write_told
 from improva.surfaces import SURFACES
 from studio import bake, bodies, joining, packing
+from studio.bordering import evened
 from studio.scenes import SCENES
 from studio.stage import Stage
 
@@ -171,3 +172,23 @@ def test_a_pack_too_large_is_packed_coarser(tmp_path: Path, monkeypatch: pytest.
         packing.write_pack(tmp_path / str(most), SCENES["pen-three"], made, samples=1)
         sizes.append((tmp_path / str(most) / "passes.exr").stat().st_size)
     assert sizes[1] < 0.9 * sizes[0]
+
+
+def test_a_white_print_on_white_paint_shows_no_border_and_steel_beside_it_stays() -> None:
+    """Light of a cup: print between rows 30 and 70, its border's pixels too dark and too bright; paint below, steel above it."""
+    rng = np.random.default_rng(3)
+    share = np.zeros((100, 60, 1), np.float32)
+    share[30:70] = 1
+    share[70] = 0.4
+    steel = np.zeros_like(share)
+    steel[:30] = 1
+    light = np.linspace(0.3, 0.5, 60, dtype=np.float32)[None, :, None] * np.ones((100, 60, 3), np.float32)
+    print_, base = light * share, light * 0.8 * (1 - share) * (1 - steel) + light * 0.3 * steel
+    noise = rng.uniform(0.8, 1.2, (3, 60, 1)).astype(np.float32)
+    rough, rough_base = print_.copy(), base.copy()
+    rough[69:72] *= noise
+    rough_base[69:72] *= noise
+    own, rest = evened(rough, {"base": rough_base}, {"base": np.ones(3)}, np.ones((100, 60), np.float32))
+    white, ideal = own * 0.8 + rest["base"], print_ * 0.8 + base
+    assert np.abs(white / ideal - 1)[67:74, 5:-5].max() < 0.02 < np.abs(rough * 0.8 + rough_base - ideal)[69:72].max()
+    assert np.array_equal(own[:60], rough[:60]) and np.array_equal(rest["base"][:60], rough_base[:60]), "steel is seen as such"

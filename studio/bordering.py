@@ -1,0 +1,64 @@
+"""A print's border on a hard blank, where its light and the bare blank's were traced, and freed of noise, apart from each other."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+Image = NDArray[np.float32]
+
+NEAR, AIR, SOFT = 3, 2, 2.5
+"""Px either side of the border that are brought into line, px from the silhouette that are left, and how softly."""
+
+PAINT, ALIKE = 0.6, 0.12
+"""What bare white paint or glaze reflects at least, and steel does not; and by how much both sides of a border may differ, before
+it is one of two materials that is seen as such."""
+
+
+def evened(print_: Image, plain: dict[str, Image], shown: dict[str, Image], cover: Image) -> tuple[Image, dict[str, Image]]:
+    """The light of a print and of what lies bare beside it, so that a white print on a white blank shows no border.
+
+    The share of a pixel that is print stays; the sum of both sides is carried over the border from farther off.
+
+    Args:
+        print_: the print's light for a reflectance of 1, (h, w, 3).
+        plain: light of all else by name; ``shown`` has what each reflects, (3,).
+        cover: how much of each pixel is the product, (h, w).
+    """
+    bare = np.sum([light * shown[name] for name, light in plain.items()], axis=0, dtype=np.float32)
+    body = _shrunk(cover > 0.98, AIR)
+    printed = print_.mean(axis=2) > bare.mean(axis=2)
+    border = cv2.morphologyEx(printed.astype(np.uint8), cv2.MORPH_GRADIENT, np.ones((3, 3), np.uint8)) > 0
+    band = body & (cv2.dilate((border & body).astype(np.uint8), _disc(NEAR)) > 0)
+    beside = body & (cv2.dilate(band.astype(np.uint8), _disc(NEAR)) > 0) & ~band
+    if not ((beside & printed).any() and (beside & ~printed).any()):
+        return print_, plain
+    sides = _carried(bare, beside & ~printed) / np.maximum(_carried(print_, beside & printed), 1e-4)
+    painted = sides[border & body]
+    painted = painted[(painted > PAINT).all(axis=1)]
+    if not len(painted):
+        return print_, plain
+    total = print_ * np.median(painted, axis=0) + bare
+    inside, outside = (_carried(total, body & ~band & side) for side in (printed, ~printed))
+    both = _carried(total, body & ~band)
+    apart = np.abs(inside - outside).mean(axis=2) / np.maximum((inside + outside).mean(axis=2) / 2, 1e-4)
+    times = np.where((band & (apart < ALIKE))[..., None], both / np.maximum(total, 1e-4), 1)
+    times = np.clip(np.nan_to_num(times, nan=1), 0.5, 2).astype(np.float32)
+    return print_ * times, {name: light * times for name, light in plain.items()}
+
+
+def _disc(reach: int) -> NDArray[np.uint8]:
+    return np.asarray(cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1, 2 * reach + 1)), np.uint8)
+
+
+def _shrunk(mask: NDArray[np.bool_], reach: int) -> NDArray[np.bool_]:
+    return np.asarray(cv2.erode(mask.astype(np.uint8), _disc(reach)) > 0)
+
+
+def _carried(light: Image, known: NDArray[np.bool_]) -> Image:
+    """Light carried over from where it is known, softly; NaN where nothing known is near."""
+    share = known.astype(np.float32)
+    weight = cv2.GaussianBlur(share, (0, 0), SOFT)[..., None]
+    carried = cv2.GaussianBlur(light * share[..., None], (0, 0), SOFT) / np.maximum(weight, 1e-6)
+    return np.where(weight > 1e-3, carried, np.nan).astype(np.float32)
