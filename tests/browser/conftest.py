@@ -11,6 +11,7 @@ import time
 import urllib.error
 import urllib.request
 from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
@@ -41,18 +42,25 @@ def wait_until_up(url: str, server: subprocess.Popen, limit_s: float = 90) -> No
     raise TimeoutError(f"no answer from {url}")
 
 
-@pytest.fixture(scope="session")
-def address(tmp_path_factory: pytest.TempPathFactory, demo_folder: Path) -> Iterator[str]:
-    port, data = free_port(), tmp_path_factory.mktemp("board")
-    shutil.copytree(demo_folder, data, dirs_exist_ok=True)
-    command = [sys.executable, "-m", "improva.cli", "serve", "--demo", "--port", str(port), "--data", str(data)]
-    server = subprocess.Popen(command)
+@contextmanager
+def served(data: Path, *more: str) -> Iterator[str]:
+    """The server on a data folder, and where it answers."""
+    url = f"http://127.0.0.1:{(port := free_port())}"
+    server = subprocess.Popen([sys.executable, "-m", "improva.cli", "serve", *more, "--port", str(port), "--data", str(data)])
     try:
-        wait_until_up(f"http://127.0.0.1:{port}/api/board", server)
-        yield f"http://127.0.0.1:{port}"
+        wait_until_up(f"{url}/api/board", server)
+        yield url
     finally:
         server.terminate()
         server.wait(10)
+
+
+@pytest.fixture(scope="session")
+def address(tmp_path_factory: pytest.TempPathFactory, demo_folder: Path) -> Iterator[str]:
+    data = tmp_path_factory.mktemp("board")
+    shutil.copytree(demo_folder, data, dirs_exist_ok=True)
+    with served(data, "--demo") as url:
+        yield url
 
 
 @pytest.fixture(scope="session")

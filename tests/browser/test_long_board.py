@@ -4,8 +4,6 @@ from __future__ import annotations
 
 import json
 import re
-import subprocess
-import sys
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -13,7 +11,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from improva.benchmarks_year import seed_year
-from tests.browser.conftest import free_port, wait_until_up
+from tests.browser.conftest import served
 
 BLANKS = 15
 SPEED = 3600  # px a second, 60 px a frame
@@ -21,15 +19,10 @@ SPEED = 3600  # px a second, 60 px a frame
 
 @pytest.fixture(scope="module")
 def year(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
-    folder, port = tmp_path_factory.mktemp("year"), free_port()
+    folder = tmp_path_factory.mktemp("year")
     seed_year(folder, 1000, BLANKS, range(1, 41))
-    server = subprocess.Popen([sys.executable, "-m", "improva.cli", "serve", "--port", str(port), "--data", str(folder)])
-    try:
-        wait_until_up(f"http://127.0.0.1:{port}/api/board", server)
-        yield f"http://127.0.0.1:{port}/"
-    finally:
-        server.terminate()
-        server.wait(10)
+    with served(folder) as url:
+        yield url
 
 
 @pytest.fixture
