@@ -13,12 +13,13 @@ import OpenEXR
 from ..colour import Floats
 from ..output.writing import beside, write_beside
 from .pack import QUICK
+from .scene import FINEST
 
 DWA_LEVEL, QUICK_LEVEL = 200.0, 600.0
 """Above the default 45: saves more than half, at a mean error of ΔE2000 0.2 in the picture; a little more in looks."""
 
-FINEST, QUICK_FINEST = 16384, 4096
-"""Steps of u and v: a fifth of a texel of the finest print; in looks, of what they can show of it."""
+QUICK_FINEST = 4096
+"""Steps of u and v in looks: a fifth of a texel of what they can show of the finest print."""
 
 LEAST_QUICK_PX = 600
 """Smaller packs are quick enough whole."""
