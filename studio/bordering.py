@@ -6,7 +6,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-Image = NDArray[np.float32]
+from .joining import Image, disc, grown
 
 NEAR, AIR, SOFT = 3, 2, 2.5
 """Px either side of the border that are brought into line, px from the silhouette that are left, and how softly."""
@@ -27,11 +27,11 @@ def evened(print_: Image, plain: dict[str, Image], shown: dict[str, Image], cove
         cover: how much of each pixel is the product, (h, w).
     """
     bare = np.sum([light * shown[name] for name, light in plain.items()], axis=0, dtype=np.float32)
-    body = _shrunk(cover > 0.98, AIR)
+    body = cv2.erode((cover > 0.98).astype(np.uint8), disc(AIR)) > 0
     printed = print_.mean(axis=2) > bare.mean(axis=2)
     border = cv2.morphologyEx(printed.astype(np.uint8), cv2.MORPH_GRADIENT, np.ones((3, 3), np.uint8)) > 0
-    band = body & (cv2.dilate((border & body).astype(np.uint8), _disc(NEAR)) > 0)
-    beside = body & (cv2.dilate(band.astype(np.uint8), _disc(NEAR)) > 0) & ~band
+    band = body & grown(border & body, NEAR)
+    beside = body & grown(band, NEAR) & ~band
     if not ((beside & printed).any() and (beside & ~printed).any()):
         return print_, plain
     sides = _carried(bare, beside & ~printed) / np.maximum(_carried(print_, beside & printed), 1e-4)
@@ -46,14 +46,6 @@ def evened(print_: Image, plain: dict[str, Image], shown: dict[str, Image], cove
     times = np.where((band & (apart < ALIKE))[..., None], both / np.maximum(total, 1e-4), 1)
     times = np.clip(np.nan_to_num(times, nan=1), 0.5, 2).astype(np.float32)
     return print_ * times, {name: light * times for name, light in plain.items()}
-
-
-def _disc(reach: int) -> NDArray[np.uint8]:
-    return np.asarray(cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1, 2 * reach + 1)), np.uint8)
-
-
-def _shrunk(mask: NDArray[np.bool_], reach: int) -> NDArray[np.bool_]:
-    return np.asarray(cv2.erode(mask.astype(np.uint8), _disc(reach)) > 0)
 
 
 def _carried(light: Image, known: NDArray[np.bool_]) -> Image:

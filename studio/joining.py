@@ -18,6 +18,16 @@ removed there is removed across the silhouette. Inside is little light, which a 
 that it has no more inside, what its middle shows is evened out over the last of these."""
 
 
+def disc(reach: int) -> NDArray[np.uint8]:
+    """A disc of such a radius in px, to grow and shrink masks by."""
+    return np.asarray(cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1, 2 * reach + 1)), np.uint8)
+
+
+def grown(mask: NDArray[np.bool_], reach: int) -> NDArray[np.bool_]:
+    """A mask and what lies within so many px of it."""
+    return np.asarray(cv2.dilate(mask.astype(np.uint8), disc(reach)) > 0)
+
+
 def laid(low: Image, high: Image, window: Window, size: tuple[int, int], air: float) -> Image:
     """A window at full size, laid into a coarser frame brought up to ``size``, its borders melted within ``air``."""
     x, y, w, h = window
@@ -100,15 +110,9 @@ def edged(light: Image, cover: Image) -> Image:
         light: (h, w, 3) at the picture's size; ``cover`` (h, w), how much of each pixel is the product.
     """
     edge = ((cover > 0.003) & (cover < 0.997)) | (cv2.dilate(cover, np.ones((3, 3))) - cv2.erode(cover, np.ones((3, 3))) > 0.5)
-
-    def around(reach: int) -> NDArray[np.bool_]:
-        disc = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1, 2 * reach + 1))
-        return np.asarray(cv2.dilate(edge.astype(np.uint8), disc) > 0)
-
-    ground, product = (cover < 0.5) & ~around(OUTSIDE), (cover >= 0.5) & ~around(INSIDE)
-    disc = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (4 * INSIDE + 1, 4 * INSIDE + 1))
-    thin = (cover >= 0.5) & (cv2.dilate(product.astype(np.uint8), disc) == 0)  # a pole, a cord, a straw: all of it is edge
-    inmost = (thin & ~around(OUTSIDE)).astype(np.float32)[..., None]
+    ground, product = (cover < 0.5) & ~grown(edge, OUTSIDE), (cover >= 0.5) & ~grown(edge, INSIDE)
+    thin = (cover >= 0.5) & ~grown(product, 2 * INSIDE)  # a pole, a cord, a straw: all of it is edge
+    inmost = (thin & ~grown(edge, OUTSIDE)).astype(np.float32)[..., None]
     sides = []
     for known in (ground, product | (inmost[..., 0] > 0)):
         if not known.any():
@@ -118,7 +122,7 @@ def edged(light: Image, cover: Image) -> Image:
         sides.append(cv2.GaussianBlur(dilate(place, max(cover.shape)), (0, 0), 2.0))
     weight = cv2.GaussianBlur(inmost, (0, 0), SOFT)[..., None]
     even = cv2.GaussianBlur(light * inmost, (0, 0), SOFT) / np.maximum(weight, 1e-6)
-    sides[1] = np.where((weight > 1e-3) & (cv2.dilate(thin.astype(np.uint8), disc) > 0)[..., None], even, sides[1])
+    sides[1] = np.where((weight > 1e-3) & grown(thin, 2 * INSIDE)[..., None], even, sides[1])
     near = ~(ground | product)
     share = cover[..., None]
     return np.where(near[..., None], sides[0] * (1 - share) + sides[1] * share, light).astype(np.float32)

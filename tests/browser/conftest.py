@@ -45,7 +45,8 @@ def wait_until_up(url: str, server: subprocess.Popen, limit_s: float = 90) -> No
 @contextmanager
 def served(data: Path, *more: str) -> Iterator[str]:
     """The server on a data folder, and where it answers."""
-    url = f"http://127.0.0.1:{(port := free_port())}"
+    port = free_port()
+    url = f"http://127.0.0.1:{port}"
     server = subprocess.Popen([sys.executable, "-m", "improva.cli", "serve", *more, "--port", str(port), "--data", str(data)])
     try:
         wait_until_up(f"{url}/api/board", server)

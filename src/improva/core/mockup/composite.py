@@ -109,13 +109,11 @@ def _reflectance(view: View, region: Region, wanted: str | None, open_surface: O
     laid = seen_surface(surface, region.size_mm, seen, None if view.blur is None else view.blur[window])
     if (tint != 1).any():
         cv2.multiply(laid, (*map(float, tint), 1.0), dst=laid)  # type: ignore[call-overload]
-    laid[seen.far] = mean = surface.mean * tint
+    mean = surface.mean * tint
+    laid[seen.far] = mean
     if laid.shape[1::-1] == view.size:
         return laid
-    out = np.empty((view.size[1], view.size[0], 3), np.float32)
-    for beside in ((slice(seen.rows.start), slice(None)), (slice(seen.rows.stop, None), slice(None)),
-                   (seen.rows, slice(seen.columns.start)), (seen.rows, slice(seen.columns.stop, None))):  # fmt: skip
-        out[beside] = mean
+    out = np.full((view.size[1], view.size[0], 3), mean, np.float32)
     out[window] = laid
     return out
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from fractions import Fraction
+from functools import partial
 from pathlib import Path
 
 import av
@@ -59,7 +60,7 @@ def check_turns(info: SceneInfo) -> None:
 
 def turning(lit: Lit, prints: dict[str, Floats]) -> Callable[[float], Frame]:
     """The picture of a lit view at any angle, for :func:`write_film`."""
-    return lambda angle: composite(lit, prints, angle)
+    return partial(composite, lit, prints)
 
 
 def write_film(path: Path, frame_at: Callable[[float], Frame], seconds: float, watch: Watch = ALONE) -> int:

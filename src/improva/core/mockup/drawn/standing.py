@@ -181,14 +181,14 @@ def _passes(template: Template, info: SceneInfo, part: tuple[slice, slice], hits
     (w, h), (rows, columns), (print_, table) = info.px, part, (region.id for region in info.regions)
     y, x = np.nonzero(hits.cover > 0)
     seen, cover, printed = (y + rows.start) * w + x + columns.start, hits.cover[y, x], hits.printed[y, x]
-    front, back, places, covers = (np.zeros((h * w, n), np.float32) for n in (3, 3, 2, 1))
+    front, back = (np.zeros((h * w, 3), np.float32) for _ in range(2))
+    covers, places = np.zeros(h * w, np.float32), np.full((h * w, 2), np.nan, np.float32)
     front[seen] = lit * printed[:, None]
     beside = cover > printed
     unprinted = lit[beside] * (cover - printed)[beside, None]
     back[seen[beside]] = unprinted * colour_reflectance(template.blank_colour)
-    covers[seen, 0] = cover
+    covers[seen] = cover
     ground[0].reshape(-1, 3)[seen] *= 1 - cover[:, None]
-    places[:] = np.nan
     places[seen[printed > 0.3]] = uv[printed > 0.3]
     place = places.reshape(h, w, 2)
     near = (slice(max(0, rows.start - SPREAD_PX), rows.stop + SPREAD_PX),
