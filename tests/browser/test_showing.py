@@ -56,6 +56,19 @@ def test_scenes_show_the_design_and_a_view_is_seen_large(page: Page, own_art: Pa
     expect(page.get_by_role("button", name="Handle left")).to_have_attribute("aria-pressed", "true")
 
 
+def test_a_long_title_does_not_widen_its_scene(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, "show", blank="Transfer")
+    tile = page.locator("img[data-scene='transfer-15in-drawn']")
+    expect(tile).to_be_visible()
+    widths = tile.evaluate(
+        "image => { const pane = image.closest('.overflow-y-auto'); return [pane.scrollWidth, pane.clientWidth]; }"
+    )
+    title = page.get_by_title("Transfer, 15 × 15 in, drawn on a light table")
+    assert widths[0] == widths[1] and title.evaluate("title => title.scrollWidth > title.clientWidth"), (
+        "it is cut short, told whole"
+    )
+
+
 def test_a_ground_is_chosen_and_given_back(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, "show")
     page.wait_for_load_state("networkidle")

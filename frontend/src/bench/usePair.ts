@@ -96,7 +96,7 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
     scope: { id: `${art}/${template}` },
     onSuccess: async (answer, { settles }) => {
       await keepAnswer(queries, ["pair", art, template, answer.panel], answer);
-      if (panel === null) queries.setQueryData(key, answer);
+      if (panel === null) await keepAnswer(queries, key, answer);
       // What the hand has taken up since is not what was answered: it stays in the hand.
       letGo(settles);
       setGlimpse(null);

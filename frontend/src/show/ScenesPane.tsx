@@ -102,7 +102,10 @@ function SceneCard(props: {
   const named = views.some((view) => scene.views[view] === angle);
   const turned = shots.filter((s) => s.scene_id === scene.id && s.angle !== null && s.angle !== undefined);
   return (
-    <div ref={frame} className={`grid content-start gap-1 p-1.5 ${seen ? "bg-paper outline outline-ink" : ""}`}>
+    <div
+      ref={frame}
+      className={`grid grid-cols-[minmax(0,1fr)] content-start gap-1 p-1.5 ${seen ? "bg-paper outline outline-ink" : ""}`}
+    >
       <button
         type="button"
         aria-label={`See ${scene.title}`}
