@@ -107,6 +107,12 @@ def test_recolouring_moves_a_colour_its_shades_and_its_edges_and_nothing_else() 
     assert shade[1] > shade[2], "a shade of the blue has gone green with it"
 
 
+def test_every_colour_of_a_drawing_in_black_and_white_can_be_exchanged() -> None:
+    out = recolour(flat("#000000", "#ffffff"), pairs=(("#000000", "#24405a"), ("#ffffff", "#f6ecd9"))).pixels
+    assert np.abs(out[50, 30, :3].astype(int) - parse_hex("#24405a")).max() <= 3
+    assert np.abs(out[50, 90, :3].astype(int) - parse_hex("#f6ecd9")).max() <= 3
+
+
 def test_contrast_is_that_of_the_web_s_guidelines() -> None:
     """WCAG 2.2: 21 for black on white, 1 for a colour on itself; 4.54 for #767676 on white (from memory)."""
     assert contrast("#000000", "#ffffff") == pytest.approx(21)

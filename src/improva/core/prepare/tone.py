@@ -105,7 +105,7 @@ def recolour(picture: Picture, *, pairs: tuple[tuple[str, str], ...] = ()) -> Pi
     given = dict(pairs)
     old = lab(np.array([[parse_hex(c) for c in given]], np.uint8))[0]
     new = lab(np.array([[parse_hex(c) for c in given.values()]], np.uint8))[0]
-    main = [c for c in ("#000000", "#ffffff", *(swatch.colour for swatch in palette(picture))) if c not in given]
+    main = "#000000", "#ffffff", *(swatch.colour for swatch in palette(picture))
     stay = lab(np.array([[parse_hex(c) for c in main]], np.uint8))[0]
     stay = stay[lab_distance(stay[:, None], old).min(axis=1) > ALIKE]
     old, new = np.concatenate([old, stay]), np.concatenate([new, stay])
