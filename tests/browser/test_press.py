@@ -15,7 +15,9 @@ def at_the_press(page: Page, own_art: Path) -> None:
     station(page, "Press")
     page.get_by_text("matte", exact=True).click()  # nothing is logged for this finish
     page.get_by_role("heading", name="Figures").click()
-    expect(page.get_by_text("Step 1 of 13")).to_be_visible()
+    clock = page.get_by_role("region", name="Press clock")
+    expect(clock.get_by_text("55 s", exact=True).first).to_be_visible()  # its plan has come: gloss is pressed for 60 s
+    expect(clock.get_by_text("Step 1 of 13")).to_be_visible()
 
 
 def time_left(page: Page) -> str:
