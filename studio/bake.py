@@ -58,6 +58,7 @@ class Scene:
         surroundings: shapes that do not belong to the product.
         sharp: the surroundings are in focus too, so that all of the base is traced at full size.
         measures: title, ends in cm and length in mm of what is drawn on size pictures.
+        hard: paint or glaze, on which a white print must show no border; not cloth, which ends in seams.
     """
 
     pack: dict[str, Any]
@@ -66,6 +67,7 @@ class Scene:
     surroundings: tuple[str, ...] = ("table", "wall")
     sharp: bool = False
     measures: tuple[tuple[str, tuple[float, ...], tuple[float, ...], float], ...] = ()
+    hard: bool = False
 
     @property
     def id(self) -> str:
@@ -198,7 +200,7 @@ class _Tracer:
 
 
 def even_borders(scene: Scene, light: dict[str, Image], product: Image) -> dict[str, Image]:
-    """Light of all passes, with the borders of prints on hard blanks brought into line; ``product`` is how much of a pixel it is."""
+    """Light of all passes, with the borders of prints on a hard blank brought into line; ``product`` is how much of a pixel it is."""
     shown = {"base": np.ones(3), **{r["id"]: usual(r) for r in scene.regions}}
     for name in [r["id"] for r in scene.regions if "panel" in r and "on" not in r]:
         own, rest = evened(light[name], {each: plane for each, plane in light.items() if each != name}, shown, product)
@@ -241,7 +243,7 @@ def bake(scene: Scene, size: tuple[int, int], samples: int, report: Callable[[st
                 basis = laid(tracer.basis(region, None, 4), basis, own, size, air)
             light[name] = basis if small else calmed(basis, looked.product > 0)
         report(f"{name} {time.monotonic() - start:.0f} s")
-    light = even_borders(scene, light, looked.product)
+    light = even_borders(scene, light, looked.product) if scene.hard else light
     grounds = [r["id"] for r in scene.regions if r["id"] in scene.surroundings]
     shade = np.ones(size[::-1], np.float32)
     if grounds:

@@ -11,9 +11,9 @@ from .joining import Image, disc, grown
 NEAR, AIR, SOFT = 3, 2, 2.5
 """Px either side of the border that are brought into line, px from the silhouette that are left, and how softly."""
 
-PAINT, ALIKE = 0.6, 0.12
-"""What bare white paint or glaze reflects at least, and steel does not; and by how much both sides of a border may differ, before
-it is one of two materials that is seen as such."""
+PAINT, ALIKE, CURVED = 0.6, 0.12, 0.5
+"""What bare white paint or glaze reflects at least, and steel does not; by how much both sides of a border may differ, before
+it is one that is seen as such; and from where they are two materials, whose border is left."""
 
 
 def evened(print_: Image, plain: dict[str, Image], shown: dict[str, Image], cover: Image) -> tuple[Image, dict[str, Image]]:
@@ -43,7 +43,9 @@ def evened(print_: Image, plain: dict[str, Image], shown: dict[str, Image], cove
     inside, outside = (_carried(total, body & ~band & side) for side in (printed, ~printed))
     both = _carried(total, body & ~band)
     apart = np.abs(inside - outside).mean(axis=2) / np.maximum((inside + outside).mean(axis=2) / 2, 1e-4)
-    times = np.where((band & (apart < ALIKE))[..., None], both / np.maximum(total, 1e-4), 1)
+    between = np.clip(total, np.minimum(inside, outside), np.maximum(inside, outside))  # an edge that is seen keeps its step
+    wanted = np.where((apart < ALIKE)[..., None], both, between)
+    times = np.where((band & (apart < CURVED))[..., None], wanted / np.maximum(total, 1e-4), 1)
     times = np.clip(np.nan_to_num(times, nan=1), 0.5, 2).astype(np.float32)
     return print_ * times, {name: light * times for name, light in plain.items()}
 

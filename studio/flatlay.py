@@ -19,6 +19,8 @@ Plane = NDArray[np.float64]
 CELL = 1.25
 ROUND = 9.0
 """Ridges are rounded over this many mm."""
+DRAPE, APART = 7.0, 0.5
+"""Cloth bridges what is narrower than about so many mm; and lies at least so far above what is under it."""
 FINE = 3
 """Outlines are drawn this many times finer than heights."""
 
@@ -110,11 +112,7 @@ class Lay:
         return np.asarray(cv2.resize(far, (w, h), interpolation=cv2.INTER_AREA), np.float64) / FINE * CELL
 
     def _crease(self, crease: Crease) -> Plane:
-        a, b = np.array(crease.start), np.array(crease.end)
-        run = float(np.linalg.norm(b - a))
-        d = (b - a) / run
-        x, y = self.x + 0.6 * self.warp[0] - a[0], self.y + 0.6 * self.warp[1] - a[1]
-        t, s = (x * d[0] + y * d[1]) / run, -x * d[1] + y * d[0]
+        t, s = shapes.beside(self.x + 0.6 * self.warp[0], self.y + 0.6 * self.warp[1], crease.start, crease.end)
         taper = np.clip(t, 0, 1) * np.clip(1 - t, 0, 1) * 4
         side = np.where(s > 0, s / crease.wide, s / (2.1 * crease.wide))
         return np.asarray(
@@ -126,7 +124,10 @@ class Lay:
     def lay(self, layer: Layer) -> tuple[NDArray[np.float32], NDArray[np.int64]]:
         """Lay a piece over what lies there, and give its mesh in cm with x right, y away, z up; uv over the canvas."""
         out = self.inside(layer.outline)
-        d = out if layer.hole is None else np.minimum(out, -self.inside(layer.hole))
+        d, there, rim = out, np.ones(out.shape), np.zeros(out.shape, bool)
+        if layer.hole is not None:
+            beyond = -self.inside(layer.hole)
+            d, there, rim = np.minimum(out, beyond), (beyond > 0).astype(float), beyond < out
         near = np.clip(out, 0, None)
         # along the middle line of a narrow piece the nearest edge changes: without this it would lie there like a roof
         near += np.clip((near - 4) / 16, 0, 1) * (cv2.GaussianBlur(near, (0, 0), ROUND / CELL) - near)
@@ -149,21 +150,22 @@ class Lay:
                 wave = wave - 0.42 * np.exp(-(((d - inset) / 0.9) ** 2))
             pucker = 0.25 * np.sin(2 * np.pi * (self.x + 0.7 * self.y + 2 * self.small) / 9.0)
             wave = wave + pucker * np.exp(-(((d - layer.hem) / 7) ** 2)) * 0.8
-        below = cv2.GaussianBlur(self.z, (0, 0), 7 / CELL)
-        top = np.maximum(below + rise + wave, 0.25)
+        below, weight = (cv2.GaussianBlur(plane, (0, 0), DRAPE / CELL) for plane in (self.z * there, there))
+        below = np.where(weight > 1e-3, below / np.maximum(weight, 1e-3), self.z)  # through a hole it does not sag
+        top = np.maximum(below + rise + wave, np.maximum(self.z + APART * np.clip(d / 2.5, 0, 1), 0.25))
         inside = d > 0
-        mesh = self._mesh(top, d, layer)
+        mesh = self._mesh(top, d, layer, rim)
         if layer.keep >= 0:
             self.z = np.where(inside, top, self.z)  # later layers rest on it
         return mesh
 
-    def _mesh(self, z: Plane, d: Plane, layer: Layer) -> tuple[NDArray[np.float32], NDArray[np.int64]]:
+    def _mesh(self, z: Plane, d: Plane, layer: Layer, rim: NDArray[np.bool_]) -> tuple[NDArray[np.float32], NDArray[np.int64]]:
         gy, gx = np.gradient(d, CELL)
         long = np.maximum(np.hypot(gx, gy), 1e-6)
         edge = np.abs(d) < 0.75 * CELL
         x = self.x - np.where(edge, d * gx / long**2, 0)
         y = self.y - np.where(edge, d * gy / long**2, 0)
-        down = np.where(edge, np.minimum(self.z, z), z)
+        down = np.where(edge & ~rim, np.minimum(self.z, z), z)  # the rim of a hole stands free
         at = np.stack([x / 10, -y / 10, down / 10], -1)
         uv = np.stack([(x + self.size[0] / 2) / self.size[0], (y - self.top) / self.size[1]], -1)
         if layer.uv is not None:

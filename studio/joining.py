@@ -18,6 +18,11 @@ removed there is removed across the silhouette. Inside is little light, which a 
 that it has no more inside, what its middle shows is evened out over the last of these."""
 
 
+SPOT, LEAK = 90, 24
+"""Light of a ground on the product that is shorter than this, in px, and lies within so many px of the silhouette, has leaked over it:
+what a wall or a table throws there runs along the edge."""
+
+
 def disc(reach: int) -> NDArray[np.uint8]:
     """A disc of such a radius in px, to grow and shrink masks by."""
     return np.asarray(cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1, 2 * reach + 1)), np.uint8)
@@ -103,6 +108,26 @@ def kept_apart(seen: dict[str, Image], spread: dict[str, Image]) -> dict[str, Im
     return {name: np.where((nearest == i)[..., None], spread[name], np.nan).astype(np.float32) for i, name in enumerate(seen)}
 
 
+def _unspotted(light: Image, known: NDArray[np.bool_]) -> Image:
+    """Light without what is brighter than about it over less than :data:`SPOT` px in every direction, (h, w, 3).
+
+    Opened by lines of that length, each way, at half the size; beyond ``known`` anything may be.
+    """
+    h, w = known.shape
+    size, long = (w // 2, h // 2), SPOT // 2
+    inside = cv2.resize(known.astype(np.uint8), size, interpolation=cv2.INTER_NEAREST)[..., None] > 0
+    low = cv2.resize(light, size, interpolation=cv2.INTER_AREA)
+    most = np.full_like(low, -1e6)
+    for angle in np.arange(0, 180, 15):
+        line = np.zeros((long + 1, long + 1), np.uint8)
+        dx, dy = (round(long / 2 * f) for f in (np.cos(np.radians(angle)), np.sin(np.radians(angle))))
+        cv2.line(line, (long // 2 - dx, long // 2 - dy), (long // 2 + dx, long // 2 + dy), 1)
+        least = cv2.erode(np.where(inside, low, np.float32(1e6)), line)
+        most = np.maximum(most, cv2.dilate(np.where(inside, least, np.float32(-1e6)), line))
+    ceiling = cv2.resize(np.where(inside, most, low), (w, h), interpolation=cv2.INTER_LINEAR)
+    return np.minimum(light, ceiling)
+
+
 def edged(light: Image, cover: Image) -> Image:
     """Light on a ground with a clean silhouette: near it each side is carried on from farther off, and joined by the cover.
 
@@ -113,6 +138,8 @@ def edged(light: Image, cover: Image) -> Image:
     ground, product = (cover < 0.5) & ~grown(edge, OUTSIDE), (cover >= 0.5) & ~grown(edge, INSIDE)
     thin = (cover >= 0.5) & ~grown(product, 2 * INSIDE)  # a pole, a cord, a straw: all of it is edge
     inmost = (thin & ~grown(edge, OUTSIDE)).astype(np.float32)[..., None]
+    leaked = product & grown(edge, LEAK)
+    light = np.where(leaked[..., None], _unspotted(light, product), light)
     sides = []
     for known in (ground, product | (inmost[..., 0] > 0)):
         if not known.any():

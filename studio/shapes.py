@@ -33,6 +33,15 @@ def spline(points: list[tuple[float, ...]], count: int) -> NDArray[np.float64]:
     return np.asarray(CubicSpline(knots, at)(np.linspace(0, knots[-1], count)))
 
 
+def beside(x: NDArray[np.float64], y: NDArray[np.float64], start: tuple[float, float], end: tuple[float, float]
+           ) -> tuple[NDArray[np.float64], NDArray[np.float64]]:  # fmt: skip
+    """How far along the way between two points each place lies, 0…1 on it, and how far beside it in its own unit."""
+    a, b = np.array(start), np.array(end)
+    run = float(np.linalg.norm(b - a))
+    d, x, y = (b - a) / run, x - a[0], y - a[1]
+    return (x * d[0] + y * d[1]) / run, -x * d[1] + y * d[0]
+
+
 def tube(line: NDArray[np.float64], half: NDArray[np.float64], path: Path, side: tuple[float, float, float] = (0, 1, 0),
          around: int = 48, squareness: float = 2.5) -> Path:  # fmt: skip
     """A bar swept along a line (n, 3) with half widths (n, 2) towards ``side`` and square to it: rounded, not round.

@@ -1,7 +1,7 @@
 """The scenes that ship, one module a kind of blank."""
 
 from ..bake import Scene
-from . import all_over, blankets, cups, flags, garments, mugs, pens, pillows
+from . import all_over, blankets, cups, flags, garments, mugs, pens, pillows, totes
 
 SCENES: dict[str, Scene] = {
     scene.id: scene
@@ -14,5 +14,6 @@ SCENES: dict[str, Scene] = {
         *flags.SCENES,
         *garments.SCENES,
         *all_over.SCENES,
+        *totes.SCENES,
     )
 }

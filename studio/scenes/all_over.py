@@ -29,7 +29,7 @@ POCKET = (130.0, 440.0)
 """Where the pocket lies on the front's trim, in mm: as in the template."""
 CROWN = (-84.0, 0.84)
 """Above this line the hood is lower than the plain hoodie's by this factor: the panel's seam turns away there."""
-SHOULDER, CUFF = np.array([222.0, 62.0]), np.array([404.0, 556.0])
+SHOULDER, CUFF = np.array([219.1, 62.0]), np.array([401.1, 556.0])
 
 
 def _panel(name: str) -> Panel:

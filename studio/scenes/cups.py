@@ -81,7 +81,7 @@ def studio(cup: Cup, cap: Cap, pack: dict[str, Any], top: float, finish: tuple[f
     parts = [PRINT, LID, *([STRAW] if cap is straw_cap else []), *grounds(surface, wall)]
     full = {"views": AROUND, "turns": True, "unprinted": True, "regions": parts, **pack}
     names = ("table", "wall", "book", "vase", "grass", "bar")
-    return Scene(full, build, exposure, names, measures=_sizes(cup, top))
+    return Scene(full, build, exposure, names, measures=_sizes(cup, top), hard=True)
 
 
 def _still_life(stage: Stage) -> None:
@@ -112,7 +112,7 @@ SCENES = (
     Scene({"id": "straight-tumbler-four", "title": "Four abreast", "kind": "studio", "views": {"all sides": 0.0}, "turns": True, "unprinted": True,
            "finish": "gloss", **STRAIGHT,
            "regions": [*({"id": f"wrap-{i + 1}", "title": f"Print, {side}", "panel": "wrap", "turn": turn, "place": side}
-                         for i, (side, turn) in enumerate(AROUND.items())), LID, STRAW, *grounds("oak", "Sand")]}, four, 0.88),
+                         for i, (side, turn) in enumerate(AROUND.items())), LID, STRAW, *grounds("oak", "Sand")]}, four, 0.88, hard=True),
     studio(bodies.TAPERED_20, pressed_cap, {"id": "tapered-20-studio", "title": "On limed boards, studio light", "kind": "studio",
            "lead": True, "finish": "gloss", **TAPERED_20}, bodies.TAPERED_20.lip + 0.3, aim_z=9.6, fov=15.8, eye_z=36, surface="limed", wall="Sage", exposure=0.86),
     studio(bodies.TAPERED_20, pressed_cap, {"id": "tapered-20-table", "title": "On a table by the window", "kind": "lifestyle",

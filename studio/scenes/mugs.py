@@ -84,12 +84,12 @@ def scenes_of(mug: Mug, name: str) -> list[Scene]:
                        {"id": "wrap-2", "title": "Print, right mug", "panel": "wrap", "place": "right"}, *both["regions"][1:]]  # fmt: skip
     return [
         Scene(pack("studio", "On oak, studio light", "studio", {"handle right": 0.0, "handle left": 0.0}, "oak", "Sand",
-                   mirrored=["handle left"], lead=True), one(mug, 4, -1.3, studio), 1.0, PROPS, measures=sizes(-1.3)),
+                   mirrored=["handle left"], lead=True), one(mug, 4, -1.3, studio), 1.0, PROPS, measures=sizes(-1.3), hard=True),
         Scene(pack("behind", "Handle behind, by the window", "lifestyle", {"handle behind": 0.0}, "walnut", "Chalk"),
-              one(mug, 90, 0, window, True), 1.25, PROPS),
-        Scene(both, pair(mug), 0.80, PROPS),
+              one(mug, 90, 0, window, True), 1.25, PROPS, hard=True),
+        Scene(both, pair(mug), 0.80, PROPS, hard=True),
         Scene(pack("above", "From above, the inside seen", "lifestyle", {"handle right": 0.0, "handle left": 0.0}, "linen", "Chalk",
-                   mirrored=["handle left"]), one(mug, -14, -1.2, window, eye=(0.0, -72.0, 60.0), aim_z=4.0, fov=15.2), 1.0, PROPS),
+                   mirrored=["handle left"]), one(mug, -14, -1.2, window, eye=(0.0, -72.0, 60.0), aim_z=4.0, fov=15.2), 1.0, PROPS, hard=True),
     ]  # fmt: skip
 
 

@@ -70,5 +70,5 @@ SCENES = (
             "unprinted": True, "finish": "gloss",
            "regions": [*({"id": f"wrap-{i + 1}", "title": f"Print, {side}", "panel": "wrap", "turn": turn, "place": side}
                          for i, (side, turn) in enumerate(PLACES)), part("cap", "Tip and cap", METAL), *grounds("walnut", "Sand")]},
-          build, 1.0, measures=_length()),
+          build, 1.0, measures=_length(), hard=True),
 )  # fmt: skip

@@ -11,6 +11,7 @@ from playwright.sync_api import Download, Locator, Page, expect
 BLANKS = {
     "Straight tumbler": "tumbler-20oz-straight", "Tapered tumbler": "tumbler-20oz-tapered", "Mug, 11 oz": "mug-11oz",
     "T-shirt": "t-shirt", "Garden flag": "garden-flag", "Throw blanket": "blanket-upright",
+    "Transfer": "transfer-15in",
 }  # fmt: skip
 
 
