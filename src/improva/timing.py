@@ -17,6 +17,12 @@ def median(work: Callable[[], Any], rounds: int = ROUNDS) -> float:
     return float(np.median(times_of(work, rounds)))
 
 
+def side_by_side(ours: Callable[[], Any], floor: Callable[[], Any], rounds: int = ROUNDS) -> tuple[float, float]:
+    """The medians of both in seconds, each round of one followed by one of the other: a machine's moods meet both."""
+    both = [(times_of(ours, 1)[0], times_of(floor, 1)[0]) for _ in range(rounds + 1)][1:]
+    return float(np.median([a for a, _ in both])), float(np.median([b for _, b in both]))
+
+
 def times_of(work: Callable[[], Any], rounds: int) -> list[float]:
     """How long each round of some work takes, in seconds."""
     times = []

@@ -1,10 +1,15 @@
 """Where a print turns away from the camera, fine lines are averaged, not met by chance; where it does not, nothing changes."""
 
+from dataclasses import replace
+
 import cv2
 import numpy as np
 import pytest
 
+from improva.core.mockup.composite import composite, light_plain_parts
 from improva.core.mockup.grazing import find_grazing, sample
+from improva.core.mockup.view import make_view
+from tests.scenery import PX, on_cloth
 
 W, H = 640, 40  # a texel a pixel in the wall's middle
 
@@ -65,3 +70,32 @@ def test_nothing_is_mixed_across_a_seam_or_in_front_of_a_fold() -> None:
         at = np.isin(each.columns, (199, 200))
         assert not at.any() and not np.isin(each.rows, range(10, 20)).any()
         assert np.isfinite(each.du).all() and np.isfinite(each.dv).all() and (np.diff(each.rows) >= 0).all()
+
+
+@pytest.mark.parametrize("texels", [40, 333, 639])
+def test_a_turned_body_shows_its_texture_moved_on_round_the_seam(texels: int) -> None:
+    """By whole texels the turned samples are those of the texture rolled on, but for its ends, which now meet each other."""
+    uv, art = wall(), np.random.default_rng(5).random((H, W, 3), np.float32)
+    grazing, rows, ends = find_grazing(uv, (W, H)), slice(5, 31), slice(4, -4)
+    turned = sample(art, uv[..., 0], uv[..., 1], grazing, rows, texels / W)
+    rolled = sample(np.roll(art, -texels, axis=1), uv[..., 0], uv[..., 1], grazing, rows)
+    assert np.abs(turned - rolled)[:, ends].max() < 0.01
+
+
+def test_a_turned_body_has_no_line_where_its_texture_ends() -> None:
+    uv = wall()
+    smooth = np.cos(np.arange(W, dtype=np.float32) / W * 2 * np.pi)[None, :, None].repeat(H, 0).repeat(3, 2)
+    for turn in np.linspace(0.4, 0.6, 11):
+        row = sample(smooth, uv[..., 0], uv[..., 1], (), slice(0, H), float(turn))[0, :, 0]
+        assert np.abs(row - np.cos(2 * np.pi * (uv[0, :, 0] + turn - 0.5 / W))).max() < 0.02
+
+
+def test_a_print_on_a_turned_cloth_turns_with_it() -> None:
+    info, passes = on_cloth()
+    lit = light_plain_parts(make_view(replace(info, turns=True), passes, PX), {})
+    ink = np.ones((16, 16, 4), np.float32)
+    ink[:, 8:, :3] = 0.05
+    (left, right), (back_left, back_right) = (
+        composite(lit, {"chest": ink, "corner": np.zeros_like(ink)}, angle)[36, [39, 57], 1].astype(int) for angle in (0, 180)
+    )
+    assert left == back_right > back_left + 50 and right == back_left

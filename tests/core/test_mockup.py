@@ -16,7 +16,7 @@ from improva.core.design import Design
 from improva.core.errors import BadOutput, BadScene
 from improva.core.ink import BLACKEST, colour_reflectance, printed
 from improva.core.mockup import pack
-from improva.core.mockup.composite import composite, composite_light, light_plain_parts, thrown, turned
+from improva.core.mockup.composite import composite, composite_light, light_plain_parts, turned
 from improva.core.mockup.pack import quick_info, read_info, read_passes
 from improva.core.mockup.picture import LISTING_SIZES, encode, mock_up, print_texture
 from improva.core.mockup.scene import Passes, Region, SceneInfo
@@ -25,7 +25,7 @@ from improva.core.mockup.view import View, crop_window, make_view
 from improva.core.output.profile import srgb_profile
 from improva.scenes import packs, scene
 from tests.conftest import BLANK, art_of, closed_wave, quadrants
-from tests.scenery import PRINT, PX, grid, on_cloth, plane, scene_info, standing
+from tests.scenery import PX, grid, on_cloth, plane, scene_info, standing
 
 SIZE = (540, 405)
 
@@ -150,8 +150,6 @@ def test_pictures_are_encoded_with_the_profile() -> None:
 
 
 def test_a_scene_of_another_blank_is_refused(view: View, design_of: Callable[..., Design]) -> None:
-    from dataclasses import replace
-
     design = design_of(art_of(quadrants()))
     other = replace(design, template=replace(design.template, id="mug", title="Mug"))
     with pytest.raises(BadScene, match="not Mug"):
@@ -356,8 +354,6 @@ def test_quick_passes_show_the_same_picture(info: SceneInfo) -> None:
 
 
 def test_a_pack_without_quick_passes_is_read_whole(tmp_path: Path, info: SceneInfo) -> None:
-    from dataclasses import replace
-
     assert quick_info(replace(info, folder=tmp_path)) is None
     (tmp_path / "quick.exr").write_bytes(b"damaged")
     assert quick_info(replace(info, folder=tmp_path)) is None
@@ -431,57 +427,3 @@ def test_every_pack_that_ships_is_whole_small_and_shows_its_prints(name: str) ->
 
 def test_all_packs_together_keep_to_their_budget() -> None:
     assert sum(file.stat().st_size for info in packs().values() for file in info.folder.iterdir()) < 120_000_000
-
-
-def test_a_print_throws_the_colour_of_its_near_parts() -> None:
-    """A print that is red on its left and blue on its right tints the ground beside each side so, and less farther off."""
-    rows, columns = slice(20, 40), slice(40, 60)
-    uv = np.full((60, 100, 2), np.nan, np.float32)
-    uv[rows, columns] = np.stack(np.meshgrid((np.arange(20) + 0.5) / 20, (np.arange(20) + 0.5) / 20), -1)
-    basis = np.full((60, 100, 3), 0.4, np.float32)
-    info = scene_info(PRINT)
-    info = replace(info, px=(100, 60))
-    lit = light_plain_parts(make_view(info, Passes(np.zeros_like(basis), {"wrap": basis}, {"wrap": uv}), (100, 60)), {})
-    art = np.zeros((80, 80, 3), np.float32)
-    art[:, :40, 2], art[:, 40:, 0] = 0.8, 0.8  # B, G, R
-    picture = composite(lit, {"wrap": art})[..., ::-1].astype(int)
-    left, right, far = picture[30, 36], picture[30, 63], picture[30, 0]
-    assert left[0] > right[0] + 40 and right[2] > left[2] + 40 and left[1] == right[1] == 0
-    assert abs(far[0] - far[2]) < 0.6 * abs(left[0] - left[2])
-    plain = composite(lit, {"wrap": np.full((80, 80, 3), 0.5, np.float32)})
-    assert np.ptp(plain.reshape(-1, 3), axis=0).max() <= 1, "a print of one colour throws that colour everywhere"
-
-
-class TestNear:
-    """What lies near each place of a picture, on a coarse grid."""
-
-    def near(self, rows: slice, columns: slice, mirrored: bool = False):  # type: ignore[no-untyped-def]
-        uv = np.full((300, 400, 2), np.nan, np.float32)
-        h, w = rows.stop - rows.start, columns.stop - columns.start
-        uv[rows, columns] = np.stack(np.meshgrid((np.arange(w) + 0.5) / w, (np.arange(h) + 0.5) / h), -1)
-        info = replace(scene_info(PRINT), px=(400, 300))
-        light = np.zeros((300, 400, 3), np.float32)
-        view = make_view(info, Passes(light, {"wrap": light}, {"wrap": uv}), (400, 300), mirrored=mirrored)
-        found = view.maps["wrap"].near
-        assert found is not None
-        return found
-
-    def test_beside_a_print_lies_its_edge(self) -> None:
-        near = self.near(slice(100, 200), slice(150, 250))
-        row, left, right = 150 // near.step, 100 // near.step, 300 // near.step
-        assert near.u[row, left] < 0.1 and near.u[row, right] > 0.9
-        assert near.v[0, 200 // near.step] < 0.1 and near.share[row, 200 // near.step] == 1
-        assert near.share[row, left] > near.share[row, 5] > 0
-
-    def test_the_other_way_round_it_is_the_other_edge(self) -> None:
-        plain, other = (self.near(slice(100, 200), slice(20, 120), mirrored) for mirrored in (False, True))
-        assert np.allclose(other.u, 1 - plain.u[:, ::-1]) and np.allclose(other.share, plain.share[:, ::-1])
-
-    def test_a_print_thinner_than_the_grid_is_taken_whole(self) -> None:
-        near = self.near(slice(101, 103), slice(100, 103))
-        assert np.isfinite(near.u).all() and 0 < near.u.mean() < 1 and near.share.max() == 1
-
-    def test_light_of_one_colour_is_of_that_colour(self) -> None:
-        near = self.near(slice(100, 200), slice(150, 250))
-        colour = np.float32([0.1, 0.4, 0.7])
-        assert np.allclose(thrown(np.broadcast_to(colour, (50, 60, 3)).copy(), near), colour, atol=1e-5)

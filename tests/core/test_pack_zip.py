@@ -14,6 +14,7 @@ from improva.core.mockup import pack_zip
 from improva.core.mockup.pack import quick_info, read_info, read_passes
 from improva.core.mockup.pack_file import write_passes, write_told
 from improva.core.mockup.pack_zip import unzip_pack, zip_pack
+from improva.core.mockup.places import FINEST, stepped
 from improva.core.mockup.scene import SceneInfo
 from tests.scenery import PX, SQUARE, grid, plane
 
@@ -55,6 +56,8 @@ def test_a_large_pack_has_quick_passes_that_agree(tmp_path: Path) -> None:
     near = ~np.isnan(quick.maps["wrap"][..., 0])
     assert not near[:, :149].any() and near[:, 152:].all() and whole.cover is None
     assert np.abs(quick.maps["wrap"] - uv[::2, ::2])[:, 152:].max() < 1 / 600
+    apart = np.abs(whole.maps["wrap"] - uv)[:, 300:]
+    assert apart.mean() < 0.6 * np.abs(stepped(uv, FINEST) - uv)[:, 300:].mean(), "read without the steps it was packed in"
 
 
 def test_a_pack_goes_out_and_comes_back_whole(tmp_path: Path) -> None:

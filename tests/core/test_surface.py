@@ -1,17 +1,16 @@
 """Surfaces laid at their real size: which texel a pixel sees, and that fine patterns end in their mean."""
 
-from dataclasses import replace
-
 import numpy as np
 import pytest
 
 from improva.core.errors import BadScene
 from improva.core.ink import colour_reflectance
 from improva.core.mockup.composite import composite, light_plain_parts
+from improva.core.mockup.maps import PrintMap
 from improva.core.mockup.scene import Passes, Region
 from improva.core.mockup.surface import Surface, seen_surface
 from improva.core.mockup.tone import CODES, RANGE
-from improva.core.mockup.view import PrintMap, make_view
+from improva.core.mockup.view import make_view
 from improva.surfaces import SURFACES, surface
 from tests.scenery import PX, grid, on_cloth, plane, scene_info, standing
 
@@ -103,20 +102,3 @@ def test_panels_that_meet_within_a_pixel_do_not_both_darken_it() -> None:
     ink = np.concatenate([np.full((16, 16, 3), 0.3, np.float32), np.ones((16, 16, 1), np.float32)], axis=2)
     picture = composite(lit, {"left": ink, "right": ink}, 0).astype(int)
     assert picture.min() >= picture.max() - 1  # column 16 is half the one's and half the other's
-
-
-def test_a_thin_line_on_packed_places_is_not_dotted() -> None:
-    """A joint between boards that runs a little aslant: places kept in steps of a pack show it as those kept whole do."""
-    boards = np.full((512, 512, 3), 0.4, np.float32)
-    boards[255:257] = 0.05
-    surface = Surface.of("Boards", boards, (500.0, 500.0))
-    y, x = np.mgrid[:120, :400].astype(np.float32)
-    whole = 0.525 + (y - 60) / 16384 * 1.3 + (x - 200) / 16384 * 0.02
-    packed = (np.round(whole * 16384) / 16384).astype(np.float32)
-    u = (0.5 + (x - 200) / 16384).astype(np.float32)
-    ground = (500.0 * 20, 500.0 * 20)
-    true, seen = (
-        seen_surface(surface, ground, replace(level_map(400, 120), u=u, v=v), None)[20:-20, 20:-20, 1] for v in (whole, packed)
-    )
-    assert true.std() > 0.02, "the joint is seen"
-    assert np.abs(seen - true).max() < 0.04

@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-import math
-import threading
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
-from typing import Any
 
 import cv2
 import numpy as np
@@ -14,32 +11,20 @@ from numpy.typing import NDArray
 
 from ..colour import Floats
 from ..ink import colour_reflectance
-from .cores import by_rows
+from .cores import by_rows, scratch
 from .grazing import sample
+from .maps import PrintMap
 from .scene import Region
 from .surface import OpenSurface, no_surfaces, seen_surface
+from .thrown import spread, thrown, widened
 from .tone import table
-from .view import LARGE_PX, Near, PrintMap, View
+from .view import LARGE_PX, View
 
 STRIP_PX = 360_000
 """Pixels worked on at a time: a strip and its passes stay in a core's cache."""
 
 MOST_WHOLE = 2
 """Prints whose light is kept in whole floats at listing size; of a row of pens or tumblers it would fill memory."""
-
-SOFT_PX, SOFT_REACH = (48, 32), (0.08, 0.15)
-"""A print as it is seen from round it: its texture made so small, and blurred over such shares of its width and height."""
-
-_kept = threading.local()
-
-
-def _scratch(name: str, shape: tuple[int, ...], kind: type) -> NDArray[Any]:
-    """A thread's own working memory, used again: asking the system for pages costs as much as the arithmetic."""
-    held: dict[str, NDArray[Any]] = _kept.__dict__.setdefault("arrays", {})
-    size = math.prod(shape)
-    if name not in held or held[name].size < size:
-        held[name] = np.empty(size, kind)
-    return held[name][:size].reshape(shape)
 
 
 @dataclass(frozen=True)
@@ -127,58 +112,29 @@ def turned(texture: Floats, angle_deg: float) -> Floats:
     return np.roll(texture, -round(angle_deg / 360 * texture.shape[1]), axis=1)
 
 
-def thrown(texture: Floats, near: Near) -> Floats:
-    """The colour of the light that a print throws round it, (gh, gw, 3): mostly that of its parts near by."""
-    w, h = SOFT_PX
-    small = cv2.resize(texture, SOFT_PX, interpolation=cv2.INTER_AREA)[..., :3]
-    mean = np.array(cv2.mean(small)[:3], np.float32)
-    soft = cv2.GaussianBlur(small, (0, 0), sigmaX=SOFT_REACH[0] * w, sigmaY=SOFT_REACH[1] * h, borderType=cv2.BORDER_REPLICATE)
-    there = cv2.remap(soft, near.u * w - 0.5, near.v * h - 0.5, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
-    return np.asarray(mean + near.share[..., None] * (there - mean), np.float32)
-
-
-def _widened(coarse: Floats, near: Near, width: int) -> Floats:
-    """A coarse plane's rows as long as the picture's: (gh, width, 3)."""
-    whole = cv2.copyMakeBorder(coarse, 0, 1, 0, 1, cv2.BORDER_REPLICATE)  # the last cell can end before the picture does
-    gh, gw = whole.shape[:2]
-    return np.ascontiguousarray(cv2.resize(whole, (gw * near.step, gh), interpolation=cv2.INTER_LINEAR)[:, :width])
-
-
-def _spread(coarse: Floats, step: int, rows: slice) -> Floats:
-    """Some rows of the picture, between a widened plane's rows, of which each lies in the middle of ``step`` of them.
-
-    In working memory that the next one uses again.
-    """
-    above = max(0, (rows.start - (step + 1) // 2) // step)
-    below = (rows.stop + step // 2) // step + 1
-    part = coarse[above:below]
-    tall = _scratch("tall", (len(part) * step, *part.shape[1:]), np.float32)
-    cv2.resize(part, tall.shape[1::-1], dst=tall, interpolation=cv2.INTER_LINEAR)
-    return np.asarray(tall[rows.start - above * step : rows.stop - above * step])
-
-
-def _strip(lit: Lit, rows: slice, prints: dict[str, Floats], thrown_: dict[str, Floats]) -> Floats:
+def _strip(lit: Lit, rows: slice, prints: dict[str, Floats], thrown_: dict[str, Floats], turns: dict[str, float]) -> Floats:
     """Light that prints add to some rows of the picture; in working memory that the next strip uses again."""
     added: Floats | None = None
     for name, texture in prints.items():
         if name not in lit.view.basis:  # it lies on cloth
             continue
         basis = lit.view.basis[name][rows]
-        shone = _scratch(f"shone {name}", basis.shape, np.float32)
+        memory = "added" if added is None else "more"
         if name in lit.view.maps:
             seen = lit.view.maps[name]
             assert seen.near is not None, "prints have it, grounds have not"
-            colour = _spread(thrown_[name], seen.near.step, rows)
-            _lay(colour, texture, seen, rows)
-            np.multiply(basis, colour, out=shone)
+            shone = spread(thrown_[name], seen.near.step, rows, memory)
+            _lay(shone, texture, seen, rows, turns[name])
+            np.multiply(shone, basis, out=shone)  # in its own place: a third plane would push both out of the cache
         else:
+            shone = scratch(memory, basis.shape, np.float32)
             np.multiply(basis, np.array(cv2.mean(texture)[:3], np.float32), out=shone)
         added = shone if added is None else np.add(added, shone, out=added)
     if added is None:
-        added = _scratch("added", (rows.stop - rows.start, lit.view.size[0], 3), np.float32)
+        added = scratch("added", (rows.stop - rows.start, lit.view.size[0], 3), np.float32)
         added[:] = 0
     for name, beneath in lit.cloth.items():
-        _lay_on_cloth(added, lit, name, prints[name], beneath, rows)
+        _lay_on_cloth(added, lit, name, prints[name], beneath, rows, turns[name])
     return added
 
 
@@ -190,22 +146,22 @@ def _window(seen: PrintMap, rows: slice) -> tuple[slice, tuple[slice, slice]] | 
     return slice(first - seen.rows.start, last - seen.rows.start), (slice(first - rows.start, last - rows.start), seen.columns)
 
 
-def _lay(colour: Floats, texture: Floats, seen: PrintMap, rows: slice) -> None:
+def _lay(colour: Floats, texture: Floats, seen: PrintMap, rows: slice, turn: float) -> None:
     """Give some rows the texture's colour where they see the print itself, not only its bounce."""
     if (part := _window(seen, rows)) is None:
         return
     inside, window = part
-    rho = sample(texture, seen.u, seen.v, seen.grazing, inside)
+    rho = sample(texture, seen.u, seen.v, seen.grazing, inside, turn)
     cv2.copyTo(rho, (~seen.far[inside]).view(np.uint8), colour[window])
 
 
-def _lay_on_cloth(added: Floats, lit: Lit, name: str, texture: Floats, beneath: Floats, rows: slice) -> None:
+def _lay_on_cloth(added: Floats, lit: Lit, name: str, texture: Floats, beneath: Floats, rows: slice, turn: float) -> None:
     """Light the ink of a print on cloth in place of the cloth it covers; ``texture`` is (h, w, 4), premultiplied."""
     seen = lit.view.maps[name]
     if (part := _window(seen, rows)) is None:
         return
     inside, window = part
-    ink = sample(texture, seen.u, seen.v, seen.grazing, inside)
+    ink = sample(texture, seen.u, seen.v, seen.grazing, inside, turn)
     ink[seen.far[inside]] = 0
     more = ink[..., :3] - ink[..., 3:] * (beneath if beneath.ndim == 1 else beneath[inside])
     cloth = lit.view.info.region(name).on
@@ -216,13 +172,11 @@ def _lay_on_cloth(added: Floats, lit: Lit, name: str, texture: Floats, beneath: 
 def _each_strip(lit: Lit, prints: dict[str, Floats], angle_deg: float, keep: Callable[[slice, Floats], object]) -> None:
     """Compute the picture in strips, several at a time, and hand each one's rows and added light to ``keep``."""
     info = lit.view.info
-    if info.turns:
-        turns = {name: angle_deg + info.region(name).turn for name in prints}
-        prints = {name: turned(texture, turns[name]) if turns[name] % 360 else texture for name, texture in prints.items()}
+    turns = {name: (angle_deg + info.region(name).turn) / 360 % 1 if info.turns else 0.0 for name in prints}
     nears = {name: seen.near for name, seen in lit.view.maps.items() if name in lit.view.basis and seen.near is not None}
     w, h = lit.view.size
-    thrown_ = {name: _widened(thrown(prints[name], near), near, w) for name, near in nears.items()}
-    by_rows(h, STRIP_PX // w, lambda rows: keep(rows, _strip(lit, rows, prints, thrown_)))
+    thrown_ = {name: widened(thrown(prints[name], near, turns[name]), near, w) for name, near in nears.items()}
+    by_rows(h, STRIP_PX // w, lambda rows: keep(rows, _strip(lit, rows, prints, thrown_, turns)))
 
 
 def composite(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> NDArray[np.uint8]:
@@ -241,7 +195,7 @@ def composite(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> ND
     out = np.empty((h, w, 3), np.uint8)
 
     def keep(rows: slice, added: Floats) -> None:
-        codes = _scratch("codes", added.shape, np.uint16)
+        codes = scratch("codes", added.shape, np.uint16)
         cv2.add(lit.plain[rows], added, dst=codes, dtype=cv2.CV_16U)  # rounds, and holds what outshines the table
         cv2.LUT(codes, table(), dst=out[rows])
 

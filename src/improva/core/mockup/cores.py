@@ -4,11 +4,17 @@ from __future__ import annotations
 
 import math
 import os
+import threading
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
 
 CORES = os.cpu_count() or 2
 _pool = ThreadPoolExecutor(max_workers=CORES, thread_name_prefix="picture")
+_kept = threading.local()
 
 
 def by_rows(height: int, least_rows: int, work: Callable[[slice], object]) -> None:
@@ -20,3 +26,12 @@ def by_rows(height: int, least_rows: int, work: Callable[[slice], object]) -> No
     step = math.ceil(height / strips)
     for job in [_pool.submit(work, slice(y, min(y + step, height))) for y in range(0, height, step)]:
         job.result()
+
+
+def scratch(name: str, shape: tuple[int, ...], kind: type) -> NDArray[Any]:
+    """A thread's own working memory, used again: asking the system for pages costs as much as the arithmetic."""
+    held: dict[str, NDArray[Any]] = _kept.__dict__.setdefault("arrays", {})
+    size = math.prod(shape)
+    if name not in held or held[name].size < size:
+        held[name] = np.empty(size, kind)
+    return held[name][:size].reshape(shape)

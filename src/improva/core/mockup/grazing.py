@@ -69,38 +69,45 @@ def find_grazing(uv: Floats, texture_px: tuple[int, int]) -> tuple[Grazing, ...]
     return tuple(found)
 
 
-def sample(texture: Floats, u: Floats, v: Floats, grazing: tuple[Grazing, ...], inside: slice) -> Floats:
-    """The texture (h, w, c) at some rows of a map's fractions; of grazing pixels the mean along their long way."""
-    h, w = texture.shape[:2]
-    out = np.asarray(_at(texture, u[inside] * w - 0.5, v[inside] * h - 0.5))
+def sample(texture: Floats, u: Floats, v: Floats, grazing: tuple[Grazing, ...], inside: slice, turn: float = 0.0) -> Floats:
+    """The texture (h, w, c) at some rows of a map's fractions; of grazing pixels the mean along their long way.
+
+    ``turn``, in 0…1 of a whole one, is how far a body of revolution is turned: what lies so much farther right is seen, and
+    round it the print has no end.
+    """
+    out = _at(texture, u[inside], v[inside], turn)
     for each in grazing:
         first, last = np.searchsorted(each.rows, (inside.start, inside.stop))
         if first < last:
             here = slice(int(first), int(last))
-            out[each.rows[here] - inside.start, each.columns[here]] = _along_way(texture, each, here)
+            out[each.rows[here] - inside.start, each.columns[here]] = _along_way(texture, each, here, turn)
     return out
 
 
-def _along_way(texture: Floats, each: Grazing, here: slice) -> Floats:
-    h, w = texture.shape[:2]
+def _along_way(texture: Floats, each: Grazing, here: slice, turn: float) -> Floats:
     share = ((np.arange(each.taps, dtype=np.float32) + 0.5) / each.taps - 0.5)[:, None]
-    x = each.u[here] * w - 0.5 + share * (each.du[here] * w)
-    y = each.v[here] * h - 0.5 + share * (each.dv[here] * h)
-    found = _flat(texture, x, y)
+    u, v = (np.asarray(at[here] + share * way[here], np.float32) for at, way in ((each.u, each.du), (each.v, each.dv)))
+    found = _flat(texture, u, v, turn)
     total = found[0] + found[1]
     for tap in found[2:]:
         total += tap
     return np.asarray(total * np.float32(1 / each.taps))
 
 
-def _at(texture: Floats, x: Floats, y: Floats) -> Floats:
-    return np.asarray(cv2.remap(texture, x, y, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE))
+def _at(texture: Floats, u: Floats, v: Floats, turn: float) -> Floats:
+    h, w = texture.shape[:2]
+    x, y = u * w + np.float32(turn * w - 0.5), v * h - np.float32(0.5)
+    if turn:
+        np.subtract(x, w, out=x, where=x > w - 1)  # what runs over the edge is sampled the slow way
+        np.clip(y, 0, h - 1, out=y)
+    border = cv2.BORDER_WRAP if turn else cv2.BORDER_REPLICATE
+    return np.asarray(cv2.remap(texture, x, y, cv2.INTER_LINEAR, borderMode=border))
 
 
-def _flat(texture: Floats, x: Floats, y: Floats) -> Floats:
+def _flat(texture: Floats, u: Floats, v: Floats, turn: float) -> Floats:
     """Samples at (taps, n) places; cut up, since a remap takes no row longer than 32 767."""
-    size, width = x.size, 512
+    size, width = u.size, 512
     room = np.zeros((2, -(-size // width) * width), np.float32)
-    room[0, :size], room[1, :size] = x.ravel(), y.ravel()
-    found = _at(texture, room[0].reshape(-1, width), room[1].reshape(-1, width))
-    return found.reshape(-1, texture.shape[2])[:size].reshape(*x.shape, texture.shape[2])
+    room[0, :size], room[1, :size] = u.ravel(), v.ravel()
+    found = _at(texture, room[0].reshape(-1, width), room[1].reshape(-1, width), turn)
+    return found.reshape(-1, texture.shape[2])[:size].reshape(*u.shape, texture.shape[2])

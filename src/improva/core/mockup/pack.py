@@ -18,6 +18,7 @@ import OpenEXR
 from ..colour import Floats
 from ..errors import BadScene
 from .cores import CORES
+from .places import FINEST, QUICK_FINEST, unstepped
 from .scene import Lens, Measure, Passes, Region, SceneInfo
 
 OpenEXR.set_global_thread_count(CORES)
@@ -168,6 +169,7 @@ def read_passes(info: SceneInfo, quick: bool = False) -> Passes:
                 raise BadScene(f"{info.folder.name}/{path.name}: the print of {region.id} is nowhere to be seen.")
             maps[region.id] = np.stack([u, v], axis=-1)
             maps[region.id][nowhere] = np.nan
+            unstepped(maps[region.id], QUICK_FINEST if quick else FINEST)
     basis = {r.id: light(r.id) for r in info.regions if r.on is None}
     more = {name: plane(name, letter) if f"{name}.{letter}" in channels else None
             for name, letter in (("cover", "A"), ("shade", "Y"), ("depth", "Y"))}  # fmt: skip

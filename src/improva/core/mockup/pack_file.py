@@ -13,13 +13,10 @@ import OpenEXR
 from ..colour import Floats
 from ..output.writing import beside, write_beside
 from .pack import QUICK
-from .scene import FINEST
+from .places import FINEST, QUICK_FINEST, stepped
 
 DWA_LEVEL, QUICK_LEVEL = 200.0, 600.0
 """Above the default 45: saves more than half, at a mean error of ΔE2000 0.2 in the picture; a little more in looks."""
-
-QUICK_FINEST = 4096
-"""Steps of u and v in looks: a fifth of a texel of what they can show of the finest print."""
 
 LEAST_QUICK_PX = 600
 """Smaller packs are quick enough whole."""
@@ -80,7 +77,7 @@ def _write_exr(path: Path, light: Light, maps: Light, more: Light, dwa_level: fl
             lit |= _channels(name, letter, np.minimum(more[name], FARTHEST_CM), np.float16)
     mapped: dict[str, Any] = {}
     for name, uv in maps.items():
-        mapped |= _channels(name, "uv", np.nan_to_num((uv * finest).round() / finest, nan=-1.0), np.float32)
+        mapped |= _channels(name, "uv", np.nan_to_num(stepped(uv, finest), nan=-1.0), np.float32)
     parts = [OpenEXR.Part({"compression": OpenEXR.DWAA_COMPRESSION, "dwaCompressionLevel": float(dwa_level),
                            "type": OpenEXR.scanlineimage}, lit, "light")]  # fmt: skip
     if mapped:

@@ -14,9 +14,6 @@ from ..template import Template
 Close = Literal["", "print", "detail"]
 """How near a scene is seen: whole, with all of the print large, or a part of the print."""
 
-FINEST = 16384
-"""Steps of u and v in a scene's maps: a fifth of a texel of the finest print."""
-
 
 @dataclass(frozen=True)
 class Region:

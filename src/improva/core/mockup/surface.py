@@ -12,10 +12,9 @@ from numpy.typing import NDArray
 
 from ..colour import Floats
 from .cores import by_rows
-from .scene import FINEST
-from .view import PrintMap
+from .maps import PrintMap
 
-STRIP_ROWS, EDGE_ROWS, UNSTEPPED_PX = 64, 8, 9
+STRIP_ROWS, EDGE_ROWS = 64, 8
 
 
 FULL = 65535
@@ -86,22 +85,12 @@ def seen_surface(surface: Surface, ground_mm: tuple[float, float], seen: PrintMa
     def work(strip: slice) -> None:  # in strips also for memory, of which a whole listing picture takes much
         padded = slice(max(0, strip.start - EDGE_ROWS), min(rows, strip.stop + EDGE_ROWS))
         blur = None if blur_px is None else blur_px[padded]
-        u, v = _unstepped(seen.u[padded]), _unstepped(seen.v[padded])
-        found = _seen_strip(surface, u * scale[0], v * scale[1], blur)
+        found = _seen_strip(surface, seen.u[padded] * scale[0], seen.v[padded] * scale[1], blur)
         out[strip] = found[strip.start - padded.start : strip.stop - padded.start]
 
     _ = surface.levels  # made once, not by each core
     by_rows(rows, STRIP_ROWS, work)
     return out
-
-
-def _unstepped(places: Floats) -> Floats:
-    """Fractions of a ground without the steps they are packed in: a thin line that lies between two would come out dotted.
-
-    A ground is smooth, so each is brought to the mean about it, but by half a step at most: silhouettes stay where they are.
-    """
-    half = np.float32(0.5 / FINEST)
-    return np.clip(cv2.blur(places, (UNSTEPPED_PX, UNSTEPPED_PX)), places - half, places + half)
 
 
 def _seen_strip(surface: Surface, x: Floats, y: Floats, blur_px: Floats | None) -> Floats:

@@ -1,0 +1,180 @@
+"""Where the prints and grounds of a scene are seen in a picture: its maps, brought to the picture's size."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+from scipy.ndimage import distance_transform_edt
+
+from ..colour import Floats
+from ..errors import BadScene
+from .grazing import Grazing, find_grazing
+from .scene import Passes, Region, SceneInfo
+
+NEAR_CELLS, NEAR_REACH = 160, 0.3
+"""Cells of the grid on which a print's own light is told across; how far it tells its near parts from the rest, in widths."""
+LEAST_COVER = 0.01
+"""What a pixel sees of the product at least, to see its print: packed covers are true to about so much."""
+
+
+@dataclass(frozen=True)
+class Near:
+    """What each place of a picture has of a print near it, on a coarse grid: the light that the print throws there comes mostly
+    from that part of it.
+
+    Attributes:
+        u, v: of the nearest point that sees the print, (gh, gw).
+        share: how much of the light comes from about there, not from all of the print, (gh, gw) in 0…1.
+        step: pixels of the picture in a cell of the grid.
+    """
+
+    u: Floats
+    v: Floats
+    share: Floats
+    step: int
+
+
+@dataclass(frozen=True)
+class PrintMap:
+    """Where a print is seen: a window of the picture with its texture map and basis.
+
+    Attributes:
+        rows, columns: the window, around all pixels that see the print.
+        u, v: fractions of the texture's width and height, (h, w) float32 each, 0 where ``far``.
+        far: pixels in the window that see only the print's bounced light, (h, w) bool.
+        texture_px: texture size at which one texel covers about one pixel where the print faces the camera.
+        near: what of it lies near each place of the picture; None of a ground.
+        grazing: where it turns away from the camera.
+    """
+
+    rows: slice
+    columns: slice
+    u: Floats
+    v: Floats
+    far: np.ndarray
+    texture_px: tuple[int, int]
+    near: Near | None = None
+    grazing: tuple[Grazing, ...] = ()
+
+
+def scaled(plane: Floats, size: tuple[int, int]) -> Floats:
+    """A plane of half or whole floats at another size, in whole floats."""
+    plane = np.asarray(plane, np.float32)
+    if (plane.shape[1], plane.shape[0]) == size:
+        return np.ascontiguousarray(plane)
+    kernel = cv2.INTER_AREA if size[0] < plane.shape[1] else cv2.INTER_CUBIC
+    return np.asarray(cv2.resize(np.ascontiguousarray(plane), size, interpolation=kernel))
+
+
+def _scaled_map(uv: Floats, size: tuple[int, int]) -> Floats:
+    """Texture coordinates at another size: averaged over the pixels that have any."""
+    if (uv.shape[1], uv.shape[0]) == size:
+        return uv
+    near = (~np.isnan(uv[..., 0])).astype(np.float32)
+    kernel = cv2.INTER_AREA if size[0] < uv.shape[1] else cv2.INTER_LINEAR
+    weight = cv2.resize(near, size, interpolation=kernel)
+    total = cv2.resize(np.ascontiguousarray(np.nan_to_num(uv)), size, interpolation=kernel)
+    with np.errstate(invalid="ignore", divide="ignore"):
+        out = total / weight[..., None]
+    out[weight < 0.5] = np.nan
+    return np.asarray(out, np.float32)
+
+
+def placed(info: SceneInfo, region: Region, maps: dict[str, Floats]) -> Floats:
+    """Where a print is seen: its own u and v, or those of the cloth it lies on, brought to its own box."""
+    if region.box_mm is None or region.on is None:
+        return maps[region.id]
+    cloth, uv = info.region(region.on), maps[region.on]
+    assert cloth.size_mm is not None, "checked when the pack was read"
+    x, y, w, h = region.box_mm
+    at = (uv * np.array(cloth.size_mm, np.float32) - np.array([x, y], np.float32)) / np.array([w, h], np.float32)
+    with np.errstate(invalid="ignore"):
+        at[~((at >= 0) & (at <= 1)).all(axis=-1)] = np.nan
+    return np.asarray(at, np.float32)
+
+
+def _parted(info: SceneInfo, maps: dict[str, Floats]) -> dict[str, Floats]:
+    """Maps of panels sewn to each other, each pixel given to one of them: scaling lets them meet in the middle of one."""
+    taken: np.ndarray | None = None
+    out = dict(maps)
+    for region in info.regions:
+        if region.on is None or region.id not in maps:
+            continue
+        near = ~np.isnan(maps[region.id][..., 0])
+        if taken is not None and (both := near & taken).any():
+            out[region.id] = np.where(both[..., None], np.float32(np.nan), maps[region.id])
+        taken = near if taken is None else near | taken
+    return out
+
+
+def maps_of(info: SceneInfo, passes: Passes, window: tuple[slice, slice], size: tuple[int, int], cover: Floats | None
+          ) -> tuple[dict[str, PrintMap], dict[str, PrintMap]]:  # fmt: skip
+    """The maps of all prints that are seen in a window, and those of all grounds.
+
+    Packs carry a print's places past its silhouette, so that pixels of its edge have some at any size; those that see
+    nothing of the product (``cover``) see only light that the print throws.
+    """
+    scaled = _parted(info, {name: _scaled_map(uv[window], size) for name, uv in passes.maps.items()})
+    places = {r.id: placed(info, r, scaled) for r in info.regions if r.panel}
+    grounds = {r.id: scaled[r.id] for r in info.regions if r.mapped and r.panel is None}
+    covered = None if cover is None else cover > LEAST_COVER
+    seen = {n: _whole(found, uv) for n, uv in places.items() if (found := _print_map(uv, covered))}
+    below = {n: found for n, uv in grounds.items() if (found := _print_map(uv))}
+    if not seen:
+        raise BadScene("At this size the print cannot be seen: ask for a larger picture.")
+    return seen, below
+
+
+def _print_map(uv: Floats, covered: NDArray[np.bool_] | None = None) -> PrintMap | None:
+    near = ~np.isnan(uv[..., 0])
+    if covered is not None:
+        near &= covered
+    if not near.any():
+        return None
+    ys, xs = np.flatnonzero(near.any(axis=1)), np.flatnonzero(near.any(axis=0))
+    rows, columns = slice(int(ys[0]), int(ys[-1]) + 1), slice(int(xs[0]), int(xs[-1]) + 1)
+    window = uv[rows, columns]
+    du, dv = np.hypot(*_steps(window[..., 0])), np.hypot(*_steps(window[..., 1]))
+    texture = tuple(round(1 / max(float(np.nanpercentile(d[d > 0], 25)), 1 / 8192)) if (d > 0).any() else 16 for d in (du, dv))
+    u, v = (np.ascontiguousarray(np.nan_to_num(window[..., i])) for i in (0, 1))
+    return PrintMap(rows, columns, u, v, ~near[rows, columns], (max(16, texture[0]), max(16, texture[1])))
+
+
+def _whole(seen: PrintMap, uv: Floats) -> PrintMap:
+    """With what a print needs beside what a ground does."""
+    return replace(seen, near=_near(uv), grazing=find_grazing(uv[seen.rows, seen.columns], seen.texture_px))
+
+
+def _near(uv: Floats) -> Near:
+    w = uv.shape[1]
+    step = max(1, round(w / NEAR_CELLS))
+    coarse = uv[step // 2 :: step, step // 2 :: step]
+    unseen = np.isnan(coarse[..., 0])
+    if unseen.all():  # thinner than the grid: its middle serves
+        middle = np.nanmean(uv, axis=(0, 1)).astype(np.float32)
+        u, v = (np.full(unseen.shape, value, np.float32) for value in middle)
+        return Near(u, v, np.ones(unseen.shape, np.float32), step)
+    away, (iy, ix) = distance_transform_edt(unseen, return_indices=True)
+    share = 1 / (1 + (away * step / (NEAR_REACH * w)) ** 2)
+    u, v = (np.ascontiguousarray(coarse[iy, ix, i]) for i in (0, 1))
+    return Near(u, v, share.astype(np.float32), step)
+
+
+def _steps(plane: Floats) -> tuple[Floats, Floats]:
+    """How much a plane (h, w) changes to the right and down, (h - 1, w - 1) each; any way a print lies, its texels count."""
+    return np.diff(plane, axis=1)[:-1], np.diff(plane, axis=0)[:, :-1]
+
+
+def flipped(seen: PrintMap, width: int) -> PrintMap:
+    """The map in the picture's mirror image, ``width`` px wide, its print still the right way."""
+    columns = slice(width - seen.columns.stop, width - seen.columns.start)
+    u, v, far = (np.ascontiguousarray(plane[:, ::-1]) for plane in (1 - seen.u, seen.v, seen.far))
+    near, last = seen.near, u.shape[1] - 1
+    if near is not None:
+        flip = [np.ascontiguousarray(plane[:, ::-1]) for plane in (1 - near.u, near.v, near.share)]
+        near = replace(near, u=flip[0], v=flip[1], share=flip[2])
+    grazing = tuple(replace(each, columns=last - each.columns, u=1 - each.u, du=-each.du) for each in seen.grazing)
+    return replace(seen, columns=columns, u=u, v=v, far=far, near=near, grazing=grazing)
