@@ -146,10 +146,10 @@ ON_SCENES = {
     "pillow-square": 2,
     "garden-flag": 6,
     "pen-wrap": 4,
-    "mug-11oz": 1,
+    "tote-gusset": 2,
 }
 """Which artwork of the demo is shown on a blank; the first one on all others."""
-THUMB, ACROSS = (480, 360), 5
+THUMB, ACROSS = (480, 360), 6
 MOTIF = {"fit": "contain", "shift_mm": [0, 0], "scale": 1, "rotate_deg": 0, "background": None}
 """On sides that start empty."""
 
