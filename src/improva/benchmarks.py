@@ -11,7 +11,14 @@ import numpy as np
 import pyvips
 
 from .benchmarks_large import bench_blanket
-from .benchmarks_pictures import bench_contour, bench_film, bench_picture, bench_scenes_memory, bench_thumbnails
+from .benchmarks_pictures import (
+    bench_contour,
+    bench_film,
+    bench_first_picture,
+    bench_picture,
+    bench_scenes_memory,
+    bench_thumbnails,
+)
 from .benchmarks_year import bench_year
 from .catalogue import template as find_template
 from .core.artwork.pixels import Artwork
@@ -154,6 +161,7 @@ def run_all() -> list[dict[str, Any]]:
     design = Design(template, template.panel(), (Piece("art", art.facts.size, Placing()),))
     return [
         *bench_picture(design, art),
+        bench_first_picture(design, art),
         bench_film(design, art),
         bench_thumbnails(),
         bench_scenes_memory(),

@@ -12,6 +12,7 @@ from typing import Any
 
 import cv2
 import numpy as np
+import OpenEXR
 import pyvips
 from numpy.typing import NDArray
 
@@ -69,6 +70,25 @@ def bench_picture(design: Design, art: Artwork) -> list[dict[str, Any]]:
             worst = float(np.percentile(times, 95))
             rows.append({**row("look, art laid anew, 95th percentile", worst, "60 ms", 0.060, 1.0)})
     return rows
+
+
+def bench_first_picture(design: Design, art: Artwork) -> dict[str, Any]:
+    """A listing picture of a scene that was not open, against its file's own decoding and a bare remap and encoding."""
+    info = scenes_of(find_template(BLANK))[0]
+
+    def ours() -> None:
+        lit = light_plain_parts(make_view(info, read_passes(info), PICTURE), {}, surface, spent=True)
+        encode(mock_up(lit, [design], lambda _: proxy, 30.0), ".jpg")
+
+    def bare() -> None:
+        with OpenEXR.File(str(info.folder / "passes.exr"), separate_channels=True):
+            encode(np.asarray(cv2.remap(texture, x, y, cv2.INTER_LINEAR), np.uint8), ".jpg")
+
+    proxy = art.proxy(PROXY_PX)
+    texture = np.asarray(cv2.imdecode(np.frombuffer(plain_art(0), np.uint8), cv2.IMREAD_COLOR), np.uint8)
+    x, y = np.meshgrid(*(np.linspace(0, 1499, side, dtype=np.float32) for side in PICTURE))
+    took, floor = side_by_side(ours, bare, 5)
+    return row(f"first listing picture of a scene {PICTURE[0]} × {PICTURE[1]}", took, "decoding + remap + JPEG", floor, 4.0)
 
 
 def bench_film(design: Design, art: Artwork) -> dict[str, Any]:

@@ -1,5 +1,8 @@
 """Surfaces laid at their real size: which texel a pixel sees, and that fine patterns end in their mean."""
 
+from dataclasses import replace
+
+import cv2
 import numpy as np
 import pytest
 
@@ -37,6 +40,24 @@ def test_what_is_too_fine_to_see_is_its_mean() -> None:
     """A thousand stripes a picture width: no shimmer is left, and the mean is kept."""
     seen = seen_surface(Surface.of("Stripes", stripes(2), (4.0, 4.0)), (2000.0, 2000.0), level_map(100, 100), None)
     assert seen.std() < 0.01 and seen.mean() == pytest.approx(0.5, abs=0.01)
+
+
+@pytest.mark.parametrize("halved", [0, 1, 2])
+def test_a_pixel_sees_the_halves_that_fit_it_round_every_edge(halved: int) -> None:
+    """A level seen at 1, 2 or 4 texels a pixel, over three repeats, against OpenCV's own sampling of it with wrapped edges."""
+    rng = np.random.default_rng(halved)
+    found = Surface.of("Grain", rng.random((48, 80, 3)).astype(np.float32), (80.0, 48.0))
+    own = found.pixels
+    for _ in range(halved):
+        own = cv2.resize(own, (own.shape[1] // 2, own.shape[0] // 2), interpolation=cv2.INTER_AREA)
+    w, h = 240 >> halved, 144 >> halved
+    places = level_map(w, h)
+    shift = np.float32(0.3 / w)
+    seen = seen_surface(found, (240.0, 144.0), replace(places, u=places.u + shift), None)
+    x, y = (at.astype(np.float32) for at in np.meshgrid((np.arange(w) + 0.3) % own.shape[1], np.arange(h) % own.shape[0]))
+    expected = cv2.remap(own, x, y, cv2.INTER_LINEAR, borderMode=cv2.BORDER_WRAP) * found.unit
+    # the last row and column know no next pixel: their step is told by what is about them
+    assert np.abs(seen - expected)[:-4, :-4].max() < 0.02
 
 
 def test_the_lens_blurs_a_surface_too() -> None:

@@ -53,4 +53,4 @@ def surface(surface_id: str) -> Surface | None:
     if known.use == "cloth":
         return Surface.of(known.title, LINEAR_OF_BYTE.astype(np.float32)[pixels], known.size_mm, tints=True)
     table = (LINEAR_OF_BYTE * FULL + 0.5).astype(np.uint16).reshape(1, 256)
-    return Surface(known.title, np.asarray(cv2.LUT(pixels, table), np.uint16), known.size_mm)
+    return Surface.laid(known.title, np.asarray(cv2.LUT(pixels, table), np.uint16), known.size_mm)

@@ -10,15 +10,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..colour import Floats
-from ..ink import colour_reflectance
 from .cores import by_rows, scratch
 from .grazing import sample
 from .maps import PrintMap
-from .scene import Region
-from .surface import OpenSurface, no_surfaces, seen_surface
+from .reflected import Reflected, reflected
+from .surface import OpenSurface, no_surfaces
 from .thrown import spread, thrown, widened
 from .tone import table
-from .view import LARGE_PX, View
+from .view import LARGE_PX, READY_ROWS, Strips, View
 
 STRIP_PX = 360_000
 """Pixels worked on at a time: a strip and its passes stay in a core's cache."""
@@ -51,15 +50,12 @@ def light_plain_parts(view: View, colours: Mapping[str, str | None], open_surfac
     for name in colours:
         view.info.region(name)
     plain = view.base if spent else view.base.copy()
-    beneath = {r.on for r in view.info.regions}
-    shown: dict[str, Floats] = {}
+    cloth: dict[str, Floats] = {}
     for region in view.info.regions:
         if region.panel is None:
-            rho = _reflectance(view, region, colours.get(region.id), open_surface)
-            _add_light(plain, view.basis[region.id], rho)
-            if region.id in beneath:
-                shown[region.id] = rho
-    cloth = {r.id: _beneath(shown[r.on], view.maps[r.id]) for r in view.info.regions if r.on and r.id in view.maps}
+            rho = reflected(view, region, colours.get(region.id), open_surface)
+            _add_light(plain, view.strips(region.id), rho)
+            cloth |= {r.id: rho.beneath(view.maps[r.id]) for r in view.info.regions if r.on == region.id and r.id in view.maps}
     names = {r.on or r.id for r in view.info.regions if r.panel}
     halved = len(names) > MOST_WHOLE and view.size[0] * view.size[1] > LARGE_PX
     basis = {name: _halved(view.basis[name]) if halved else view.basis[name] for name in names}
@@ -71,40 +67,16 @@ def _halved(plane: Floats) -> Floats:
     return np.asarray(np.minimum(plane, np.finfo(np.float16).max, out=plane), np.float16)
 
 
-def _add_light(plain: Floats, basis: Floats, rho: Floats) -> None:
-    """Add the light of a part of one reflectance, (3,) or (h, w, 3), to the picture."""
+def _add_light(plain: Floats, basis: Strips, rho: Reflected) -> None:
+    """Add the light of a part to the picture."""
+    single = np.diag(rho.mean)
 
     def work(rows: slice) -> None:
-        plain[rows] += basis[rows] * (rho if rho.ndim == 1 else rho[rows])
+        light = basis(rows)
+        shown = cv2.transform(light, single) if rho.laid is None else light * rho.rows(rows, plain.shape[1])
+        cv2.add(plain[rows], shown, dst=plain[rows])
 
-    by_rows(plain.shape[0], STRIP_PX // plain.shape[1], work)
-
-
-def _reflectance(view: View, region: Region, wanted: str | None, open_surface: OpenSurface) -> Floats:
-    """Reflectance of a plain part: (3,) of a colour, (h, w, 3) of a surface, B, G, R."""
-    seen = view.grounds.get(region.id)
-    if seen is None or region.size_mm is None:
-        return colour_reflectance(region.colour(wanted))[::-1]
-    colour, _, weave = (wanted or region.surface or region.default or "").rpartition(" ")
-    surface = open_surface(weave)
-    if surface is None:  # a colour; or, where surfaces are not at hand, the region's own
-        return colour_reflectance(region.colour(wanted))[::-1]
-    tint = colour_reflectance(region.colour(colour))[::-1] if colour or surface.tints else np.ones(3, np.float32)
-    window = (seen.rows, seen.columns)
-    laid = seen_surface(surface, region.size_mm, seen, None if view.blur is None else view.blur[window])
-    if (tint != 1).any():
-        cv2.multiply(laid, (*map(float, tint), 1.0), dst=laid)  # type: ignore[call-overload]
-    mean = surface.mean * tint
-    laid[seen.far] = mean
-    if laid.shape[1::-1] == view.size:
-        return laid
-    out = np.full((view.size[1], view.size[0], 3), mean, np.float32)
-    out[window] = laid
-    return out
-
-
-def _beneath(rho: Floats, seen: PrintMap) -> Floats:
-    return rho if rho.ndim == 1 else np.ascontiguousarray(rho[seen.rows, seen.columns])
+    by_rows(plain.shape[0], READY_ROWS, work)
 
 
 def turned(texture: Floats, angle_deg: float) -> Floats:
@@ -138,17 +110,9 @@ def _strip(lit: Lit, rows: slice, prints: dict[str, Floats], thrown_: dict[str, 
     return added
 
 
-def _window(seen: PrintMap, rows: slice) -> tuple[slice, tuple[slice, slice]] | None:
-    """The part of a print's window within some rows: rows of the window, and where they lie in those rows."""
-    first, last = max(rows.start, seen.rows.start), min(rows.stop, seen.rows.stop)
-    if first >= last:
-        return None
-    return slice(first - seen.rows.start, last - seen.rows.start), (slice(first - rows.start, last - rows.start), seen.columns)
-
-
 def _lay(colour: Floats, texture: Floats, seen: PrintMap, rows: slice, turn: float) -> None:
     """Give some rows the texture's colour where they see the print itself, not only its bounce."""
-    if (part := _window(seen, rows)) is None:
+    if (part := seen.window(rows)) is None:
         return
     inside, window = part
     rho = sample(texture, seen.u, seen.v, seen.grazing, inside, turn)
@@ -158,7 +122,7 @@ def _lay(colour: Floats, texture: Floats, seen: PrintMap, rows: slice, turn: flo
 def _lay_on_cloth(added: Floats, lit: Lit, name: str, texture: Floats, beneath: Floats, rows: slice, turn: float) -> None:
     """Light the ink of a print on cloth in place of the cloth it covers; ``texture`` is (h, w, 4), premultiplied."""
     seen = lit.view.maps[name]
-    if (part := _window(seen, rows)) is None:
+    if (part := seen.window(rows)) is None:
         return
     inside, window = part
     ink = sample(texture, seen.u, seen.v, seen.grazing, inside, turn)

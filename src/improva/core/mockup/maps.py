@@ -12,10 +12,12 @@ from scipy.ndimage import distance_transform_edt
 from ..colour import Floats
 from ..errors import BadScene
 from .grazing import Grazing, find_grazing
+from .halves import mapped
 from .scene import Passes, Region, SceneInfo
 
 NEAR_CELLS, NEAR_REACH = 160, 0.3
 """Cells of the grid on which a print's own light is told across; how far it tells its near parts from the rest, in widths."""
+TOLD_ROWS = 400
 LEAST_COVER = 0.01
 """What a pixel sees of the product at least, to see its print: packed covers are true to about so much."""
 
@@ -45,7 +47,7 @@ class PrintMap:
         rows, columns: the window, around all pixels that see the print.
         u, v: fractions of the texture's width and height, (h, w) float32 each, 0 where ``far``.
         far: pixels in the window that see only the print's bounced light, (h, w) bool.
-        texture_px: texture size at which one texel covers about one pixel where the print faces the camera.
+        texture_px: texture size at which one texel covers about one pixel where the print faces the camera; not of a ground.
         near: what of it lies near each place of the picture; None of a ground.
         grazing: where it turns away from the camera.
     """
@@ -55,32 +57,47 @@ class PrintMap:
     u: Floats
     v: Floats
     far: np.ndarray
-    texture_px: tuple[int, int]
+    texture_px: tuple[int, int] = (16, 16)
     near: Near | None = None
     grazing: tuple[Grazing, ...] = ()
+
+    def window(self, rows: slice) -> tuple[slice, tuple[slice, slice]] | None:
+        """The part of its window within some rows of the picture: rows of the window, and where they lie in those rows."""
+        first, last = max(rows.start, self.rows.start), min(rows.stop, self.rows.stop)
+        if first >= last:
+            return None
+        return slice(first - self.rows.start, last - self.rows.start), (
+            slice(first - rows.start, last - rows.start),
+            self.columns,
+        )
 
 
 def scaled(plane: Floats, size: tuple[int, int]) -> Floats:
     """A plane of half or whole floats at another size, in whole floats."""
-    plane = np.asarray(plane, np.float32)
+    plane = mapped(plane, lambda values: values)
     if (plane.shape[1], plane.shape[0]) == size:
-        return np.ascontiguousarray(plane)
+        return plane
     kernel = cv2.INTER_AREA if size[0] < plane.shape[1] else cv2.INTER_CUBIC
-    return np.asarray(cv2.resize(np.ascontiguousarray(plane), size, interpolation=kernel))
+    return np.asarray(cv2.resize(plane, size, interpolation=kernel), np.float32)
+
+
+def _filled(plane: Floats) -> Floats:
+    """A copy with 0 where there is nothing."""
+    return np.asarray(cv2.patchNaNs(np.array(plane, np.float32, order="C")), np.float32)
 
 
 def _scaled_map(uv: Floats, size: tuple[int, int]) -> Floats:
     """Texture coordinates at another size: averaged over the pixels that have any."""
     if (uv.shape[1], uv.shape[0]) == size:
         return uv
-    near = (~np.isnan(uv[..., 0])).astype(np.float32)
+    near = ~np.isnan(uv[..., 0])
     kernel = cv2.INTER_AREA if size[0] < uv.shape[1] else cv2.INTER_LINEAR
-    weight = cv2.resize(near, size, interpolation=kernel)
-    total = cv2.resize(np.ascontiguousarray(np.nan_to_num(uv)), size, interpolation=kernel)
-    with np.errstate(invalid="ignore", divide="ignore"):
-        out = total / weight[..., None]
-    out[weight < 0.5] = np.nan
-    return np.asarray(out, np.float32)
+    total = np.asarray(cv2.resize(_filled(uv), size, interpolation=kernel), np.float32)
+    if near.all():
+        return total
+    weight = np.asarray(cv2.resize(near.astype(np.float32), size, interpolation=kernel), np.float32)
+    weight[weight < 0.5] = np.nan
+    return np.asarray(cv2.divide(total, cv2.merge([weight, weight]), dst=total), np.float32)
 
 
 def placed(info: SceneInfo, region: Region, maps: dict[str, Floats]) -> Floats:
@@ -136,16 +153,27 @@ def _print_map(uv: Floats, covered: NDArray[np.bool_] | None = None) -> PrintMap
         return None
     ys, xs = np.flatnonzero(near.any(axis=1)), np.flatnonzero(near.any(axis=0))
     rows, columns = slice(int(ys[0]), int(ys[-1]) + 1), slice(int(xs[0]), int(xs[-1]) + 1)
-    window = uv[rows, columns]
-    du, dv = np.hypot(*_steps(window[..., 0])), np.hypot(*_steps(window[..., 1]))
-    texture = tuple(round(1 / max(float(np.nanpercentile(d[d > 0], 25)), 1 / 8192)) if (d > 0).any() else 16 for d in (du, dv))
-    u, v = (np.ascontiguousarray(np.nan_to_num(window[..., i])) for i in (0, 1))
-    return PrintMap(rows, columns, u, v, ~near[rows, columns], (max(16, texture[0]), max(16, texture[1])))
+    return PrintMap(rows, columns, _filled(uv[rows, columns, 0]), _filled(uv[rows, columns, 1]), ~near[rows, columns])
 
 
 def _whole(seen: PrintMap, uv: Floats) -> PrintMap:
     """With what a print needs beside what a ground does."""
-    return replace(seen, near=_near(uv), grazing=find_grazing(uv[seen.rows, seen.columns], seen.texture_px))
+    window = uv[seen.rows, seen.columns]
+    texture = _texture_px(window)
+    return replace(seen, texture_px=texture, near=_near(uv), grazing=find_grazing(window, texture))
+
+
+def _texture_px(uv: Floats) -> tuple[int, int]:
+    """The texture's size at which a quarter of the pixels see less than a texel across; told by some hundreds of rows."""
+    every = max(1, len(uv) // TOLD_ROWS)
+    here, below = uv[:-1:every, :-1], uv[1::every, :-1]
+    right = uv[:-1:every, 1:]
+    found = []
+    for i in (0, 1):
+        change = cv2.magnitude(right[..., i] - here[..., i], below[..., i] - here[..., i])
+        known = change[change > 0]
+        found.append(round(1 / max(float(np.percentile(known, 25)), 1 / 8192)) if len(known) else 16)
+    return max(16, found[0]), max(16, found[1])
 
 
 def _near(uv: Floats) -> Near:
@@ -161,11 +189,6 @@ def _near(uv: Floats) -> Near:
     share = 1 / (1 + (away * step / (NEAR_REACH * w)) ** 2)
     u, v = (np.ascontiguousarray(coarse[iy, ix, i]) for i in (0, 1))
     return Near(u, v, share.astype(np.float32), step)
-
-
-def _steps(plane: Floats) -> tuple[Floats, Floats]:
-    """How much a plane (h, w) changes to the right and down, (h - 1, w - 1) each; any way a print lies, its texels count."""
-    return np.diff(plane, axis=1)[:-1], np.diff(plane, axis=0)[:, :-1]
 
 
 def flipped(seen: PrintMap, width: int) -> PrintMap:

@@ -12,6 +12,7 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
+import cv2
 import numpy as np
 import OpenEXR
 
@@ -25,6 +26,7 @@ OpenEXR.set_global_thread_count(CORES)
 
 KINDS = ("studio", "lifestyle", "flat", "size")
 MAX_SIDE_PX = 8192
+NOTHING_OR_NAN = np.array([[0] + [np.nan] * 255], np.float32)
 QUICK = "quick.exr"
 """The same passes at about half the size, for looks; optional."""
 
@@ -158,7 +160,8 @@ def read_passes(info: SceneInfo, quick: bool = False) -> Passes:
         return np.asarray(found, np.float32 if letter in "uv" else np.float16)
 
     def light(name: str) -> Floats:
-        return np.stack([plane(name, letter) for letter in "RGB"], axis=-1)
+        merged = cv2.merge([plane(name, letter).view(np.uint16) for letter in "RGB"])  # by bits: it knows no half floats
+        return np.asarray(merged).view(np.float16)
 
     maps = {}
     for region in info.regions:
@@ -167,8 +170,9 @@ def read_passes(info: SceneInfo, quick: bool = False) -> Passes:
             nowhere = ~((u >= 0) & (v >= 0))
             if region.panel and nowhere.all():
                 raise BadScene(f"{info.folder.name}/{path.name}: the print of {region.id} is nowhere to be seen.")
-            maps[region.id] = np.stack([u, v], axis=-1)
-            maps[region.id][nowhere] = np.nan
+            gone = cv2.LUT(nowhere.view(np.uint8), NOTHING_OR_NAN)  # many times quicker than by NumPy's mask
+            maps[region.id] = np.asarray(cv2.merge([np.add(each, gone, out=each) for each in (u, v)]), np.float32)
+            del u, v, nowhere, gone
             unstepped(maps[region.id], QUICK_FINEST if quick else FINEST)
     basis = {r.id: light(r.id) for r in info.regions if r.on is None}
     more = {name: plane(name, letter) if f"{name}.{letter}" in channels else None

@@ -15,10 +15,21 @@ from .cores import by_rows
 from .maps import PrintMap
 
 STRIP_ROWS, EDGE_ROWS = 64, 8
-
+EDGE = 2
+"""Texels round each level of a sheet, for samples between its last and its first."""
 
 FULL = 65535
 """What reflectance 1 is kept as, or in a weave, which shades by values around 1, four times as much."""
+
+
+@dataclass(frozen=True)
+class Level:
+    """A surface at one size: where its width and height in texels lie in the sheet, by the middle of its first texel."""
+
+    x: int
+    y: int
+    w: int
+    h: int
 
 
 @dataclass(frozen=True)
@@ -26,35 +37,52 @@ class Surface:
     """A picture of a surface that repeats without a seam.
 
     Attributes:
-        pixels: (h, w, 3) linear reflectance in 16 bits, B, G, R; half floats would not be sampled, whole ones fill memory.
+        sheet: (h, w, 3) linear reflectance in 16 bits, B, G, R; half floats would not be sampled, whole ones fill memory. It
+            holds the picture and its halves, each the mean of four texels of the one before, with what follows round them.
+        levels: where each of them lies, the largest first.
         size_mm: width and height of the piece that repeats.
         tints: it only shades a colour, as a weave does.
     """
 
     title: str
-    pixels: NDArray[np.uint16]
+    sheet: NDArray[np.uint16]
+    levels: tuple[Level, ...]
     size_mm: tuple[float, float]
     tints: bool = False
+
+    @classmethod
+    def laid(cls, title: str, pixels: NDArray[np.uint16], size_mm: tuple[float, float], tints: bool = False) -> Surface:
+        """From reflectance (h, w, 3) in 16 bits."""
+        halves = [pixels]
+        while min(halves[-1].shape[:2]) >= 2:
+            h, w = halves[-1].shape[:2]
+            halves.append(np.asarray(cv2.resize(halves[-1], (w // 2, h // 2), interpolation=cv2.INTER_AREA), np.uint16))
+        widths = [half.shape[1] + 2 * EDGE for half in halves]
+        heights = [half.shape[0] + 2 * EDGE for half in halves]
+        sheet = np.zeros((heights[0] + max(heights[1:], default=0), max(widths[0], sum(widths[1:])), 3), np.uint16)
+        levels, x, y = [], 0, 0
+        for half, width, height in zip(halves, widths, heights, strict=True):
+            sheet[y : y + height, x : x + width] = cv2.copyMakeBorder(half, EDGE, EDGE, EDGE, EDGE, cv2.BORDER_WRAP)
+            levels.append(Level(x + EDGE, y + EDGE, half.shape[1], half.shape[0]))
+            x, y = (x + width, y) if y else (0, height)  # the largest above, all others beside each other
+        return cls(title, sheet, tuple(levels), size_mm, tints)
 
     @classmethod
     def of(cls, title: str, reflectance: Floats, size_mm: tuple[float, float], tints: bool = False) -> Surface:
         """From linear values (h, w, 3); a weave's are brought to a mean of 1."""
         values = reflectance / reflectance.mean(axis=(0, 1)) / 4 if tints else reflectance
-        return cls(title, (np.clip(values, 0, 1) * FULL + 0.5).astype(np.uint16), size_mm, tints)
+        return cls.laid(title, (np.clip(values, 0, 1) * FULL + 0.5).astype(np.uint16), size_mm, tints)
 
     @property
     def unit(self) -> np.float32:
-        """What one step of ``pixels`` is worth."""
+        """What one step of the sheet is worth."""
         return np.float32((4 if self.tints else 1) / FULL)
 
-    @cached_property
-    def levels(self) -> list[NDArray[np.uint16]]:
-        """The picture and its halves, each the mean of four texels of the one before."""
-        found = [self.pixels]
-        while min(found[-1].shape[:2]) >= 2:
-            h, w = found[-1].shape[:2]
-            found.append(np.asarray(cv2.resize(found[-1], (w // 2, h // 2), interpolation=cv2.INTER_AREA), np.uint16))
-        return found
+    @property
+    def pixels(self) -> NDArray[np.uint16]:
+        """The picture at its own size."""
+        first = self.levels[0]
+        return self.sheet[first.y : first.y + first.h, first.x : first.x + first.w]
 
     @cached_property
     def mean(self) -> Floats:
@@ -77,48 +105,56 @@ def seen_surface(surface: Surface, ground_mm: tuple[float, float], seen: PrintMa
     Each pixel takes the mean over its footprint on the ground, or over what the lens spreads it to where that is more
     (``blur_px``, diameter in px): two levels of halves are mixed, as in trilinear filtering.
     """
-    h, w = surface.pixels.shape[:2]
-    scale = np.array([ground_mm[0] / surface.size_mm[0] * w, ground_mm[1] / surface.size_mm[1] * h], np.float32)
+    first = surface.levels[0]
+    scale = np.array([ground_mm[0] / surface.size_mm[0] * first.w, ground_mm[1] / surface.size_mm[1] * first.h], np.float32)
     rows, columns = seen.u.shape
     out = np.empty((rows, columns, 3), np.float32)
 
     def work(strip: slice) -> None:  # in strips also for memory, of which a whole listing picture takes much
         padded = slice(max(0, strip.start - EDGE_ROWS), min(rows, strip.stop + EDGE_ROWS))
-        blur = None if blur_px is None else blur_px[padded]
-        found = _seen_strip(surface, seen.u[padded] * scale[0], seen.v[padded] * scale[1], blur)
-        out[strip] = found[strip.start - padded.start : strip.stop - padded.start]
+        x, y = seen.u[padded] * scale[0], seen.v[padded] * scale[1]
+        level = _level(x, y, None if blur_px is None else blur_px[padded])
+        inner = slice(strip.start - padded.start, strip.stop - padded.start)
+        _sample(surface, x[inner], y[inner], np.minimum(level[inner], len(surface.levels) - 1), out[strip])
 
-    _ = surface.levels  # made once, not by each core
     by_rows(rows, STRIP_ROWS, work)
     return out
 
 
-def _seen_strip(surface: Surface, x: Floats, y: Floats, blur_px: Floats | None) -> Floats:
-    """A surface at places x, y in its texels, (h, w) each."""
-    h, w = surface.pixels.shape[:2]
+def _level(x: Floats, y: Floats, blur_px: Floats | None) -> Floats:
+    """How many times a surface is halved where it is seen at places x, y in its texels, (h, w) each."""
     step = np.maximum(_step(x, y, 1), _step(x, y, 0))
     cv2.blur(step, (5, 5), dst=step)
     if blur_px is not None:
         across = np.minimum(_step(x, y, 1), step)
         step = np.maximum(step, across * blur_px * np.float32(0.7))
-    levels = surface.levels
-    level = np.clip(np.log2(np.maximum(step, 1.0)), 0, len(levels) - 1).astype(np.float32)
-    x, y = (at / np.float32(size) for at, size in ((x, w), (y, h)))
+    return np.asarray(np.log2(np.maximum(step, np.float32(1))), np.float32)
+
+
+def _sample(surface: Surface, x: Floats, y: Floats, level: Floats, out: Floats) -> None:
+    """A surface at places x, y in its texels and between two of its levels, into ``out``."""
+    first = surface.levels[0]
+    x, y = x / np.float32(first.w), y / np.float32(first.h)
     x -= np.floor(x)
     y -= np.floor(y)
-    out = np.zeros((*x.shape, 3), np.float32)
-    for i, picture in enumerate(levels):
-        share = np.maximum(1 - np.abs(level - i), 0)
-        near = np.flatnonzero(share.any(axis=1))
-        if not len(near):
-            continue
-        part = slice(int(near[0]), int(near[-1]) + 1)
-        ph, pw = picture.shape[:2]
-        at_x, at_y = x[part] * np.float32(pw) - np.float32(0.5), y[part] * np.float32(ph) - np.float32(0.5)
-        found = cv2.remap(picture, at_x, at_y, cv2.INTER_LINEAR, borderMode=cv2.BORDER_WRAP)
-        weight = cv2.merge([share[part] * surface.unit] * 3)
-        out[part] += cv2.multiply(found, weight, dst=weight, dtype=cv2.CV_32F)
-    return out
+    lower = level.astype(np.uint8)
+    share = level - lower
+    near, far = (
+        cv2.multiply(_at_level(surface, x, y, lower, more), cv2.merge([weight * surface.unit] * 3), dtype=cv2.CV_32F)
+        for more, weight in ((0, 1 - share), (1, share))
+    )
+    cv2.add(near, far, dst=out)
+
+
+def _at_level(surface: Surface, x: Floats, y: Floats, lower: NDArray[np.uint8], more: int) -> NDArray[np.uint16]:
+    """A surface's texels at fractions x, y of it, each in its own level or so many after."""
+    tables = np.zeros((4, 1, 256), np.float32)
+    for i in range(len(surface.levels)):
+        at = surface.levels[min(i + more, len(surface.levels) - 1)]
+        tables[:, 0, i] = at.w, at.x - 0.5, at.h, at.y - 0.5
+    sizes_x, from_x, sizes_y, from_y = (cv2.LUT(lower, table) for table in tables)
+    at_x, at_y = cv2.add(cv2.multiply(x, sizes_x), from_x), cv2.add(cv2.multiply(y, sizes_y), from_y)
+    return np.asarray(cv2.remap(surface.sheet, at_x, at_y, cv2.INTER_LINEAR), np.uint16)
 
 
 def _step(x: Floats, y: Floats, axis: int) -> Floats:

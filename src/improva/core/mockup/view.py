@@ -11,6 +11,7 @@ import numpy as np
 from ..colour import Floats
 from ..errors import BadScene
 from .cores import by_rows
+from .halves import mapped, whole
 from .maps import PrintMap, flipped, maps_of, placed, scaled
 from .scene import Close, Passes, SceneInfo
 from .tone import CODES, RANGE
@@ -25,20 +26,34 @@ LARGE_PX = 2_000_000
 """Above this a picture is for a listing, not for a look."""
 
 
+Strips = Callable[[slice], Floats]
+"""Makes some rows of a plane ready, which stay in a core's cache: (rows, w, 3)."""
+
+
 class Planes(Mapping[str, Floats]):
     """Planes that are made ready each time they are asked for: at listing size all of them at once would fill memory."""
 
-    def __init__(self, passes: dict[str, Floats], ready: Callable[[Floats], Floats]) -> None:
-        self._passes, self._ready = passes, ready
+    def __init__(self, passes: dict[str, Floats], ready: Callable[[Floats], Strips], size: tuple[int, int]) -> None:
+        self._passes, self._ready, self._size = passes, ready, size
+
+    def strips(self, name: str) -> Strips:
+        """A plane by rows, for what needs them only once."""
+        return self._ready(self._passes[name])
 
     def __getitem__(self, name: str) -> Floats:
-        return self._ready(self._passes[name])
+        return _whole(self.strips(name), self._size)
 
     def __iter__(self) -> Iterator[str]:
         return iter(self._passes)
 
     def __len__(self) -> int:
         return len(self._passes)
+
+
+def _whole(strips: Strips, size: tuple[int, int]) -> Floats:
+    out = np.empty((size[1], size[0], 3), np.float32)
+    by_rows(size[1], READY_ROWS, lambda rows: np.copyto(out[rows], strips(rows)))
+    return out
 
 
 @dataclass(frozen=True)
@@ -64,6 +79,10 @@ class View:
     blur: Floats | None = None
     scale: float = 1.0
     corner: tuple[int, int] = (0, 0)
+
+    def strips(self, name: str) -> Strips:
+        """A region's basis by rows."""
+        return self.basis.strips(name) if isinstance(self.basis, Planes) else self.basis[name].__getitem__
 
 
 def crop_window(native: tuple[int, int], size: tuple[int, int]) -> tuple[int, int, int, int]:
@@ -114,22 +133,18 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: Clo
 
     def cut(plane: Floats) -> Floats:
         found = scaled(plane[window], size)
-        return np.ascontiguousarray(found[:, ::-1]) if mirrored else found
+        return cv2.flip(found, 1) if mirrored else found  # type: ignore[return-value]
 
-    def ready(plane: Floats) -> Floats:
-        found = np.empty((size[1], size[0], 3), np.float32)
-        if (w, h) != size:
-            cv2.cvtColor(cut(plane), cv2.COLOR_RGB2BGR, dst=found)
-            return np.multiply(found, np.float32(gain), out=found)
-        own = plane[window][:, ::-1] if mirrored else plane[window]
+    def ready(plane: Floats) -> Strips:
+        own = plane[window] if (w, h) == size else scaled(plane[window], size)
 
-        def work(rows: slice) -> None:
-            np.multiply(own[rows][..., ::-1], np.float32(gain), out=found[rows], casting="unsafe", dtype=np.float32)
+        def strip(rows: slice) -> Floats:
+            light = cv2.cvtColor(whole(own[rows], gain), cv2.COLOR_RGB2BGR)
+            return np.asarray(cv2.flip(light, 1) if mirrored else light, np.float32)
 
-        by_rows(h, READY_ROWS, work)
-        return found
+        return strip
 
-    planes = Planes(passes.basis, ready)
+    planes = Planes(passes.basis, ready, size)
     kept = planes if size[0] * size[1] > LARGE_PX else dict(planes)
     cover, shade, blur = (
         None if plane is None else cut(plane) for plane in (passes.cover, passes.shade, _blur(info, passes, scale))
@@ -137,12 +152,17 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: Clo
     maps, grounds = maps_of(info, passes, window, size, cover[:, ::-1] if mirrored and cover is not None else cover)
     if mirrored:
         maps, grounds = ({name: flipped(seen, size[0]) for name, seen in group.items()} for group in (maps, grounds))
-    return View(info, size, ready(passes.base), kept, maps, grounds, cover, shade, blur, scale, (x, y))
+    return View(info, size, _whole(ready(passes.base), size), kept, maps, grounds, cover, shade, blur, scale, (x, y))
 
 
 def _blur(info: SceneInfo, passes: Passes, scale: float) -> Floats | None:
     """The circle of confusion in px of a picture at that scale, by similar triangles behind a thin lens."""
     if info.lens is None or passes.depth is None:
         return None
-    away = np.where(passes.depth > 0, passes.depth.astype(np.float32), np.float32(1e5))
-    return np.asarray(2 * info.lens.open_cm * np.abs(away - info.lens.focus_cm) / away * info.lens.px_cm * scale, np.float32)
+    focus, size = info.lens.focus_cm, 2 * info.lens.open_cm * info.lens.px_cm * scale
+
+    def spread(depth: Floats) -> Floats:
+        away = np.where(depth > 0, depth, np.float32(1e5))
+        return np.asarray(size * np.abs(away - focus) / away, np.float32)
+
+    return mapped(passes.depth, spread)
