@@ -63,9 +63,10 @@ def lab(rgb: NDArray[np.uint8]) -> Floats:
     """8-bit sRGB (h, w, 3) to CIE L*a*b* under D65 (h, w, 3), L in 0…100 (CIE 15, 8.2.1)."""
     light = cv2.LUT(np.ascontiguousarray(rgb), LINEAR_OF_BYTE.reshape(1, 256))
     xyz = np.asarray(cv2.transform(light, XYZ_OF_SRGB / D65[:, None]))
-    dark = xyz <= (6 / 29) ** 3
-    f = np.asarray(cv2.pow(xyz, 1 / 3))
-    f[dark] = xyz[dark] * ((29 / 6) ** 2 / 3) + 4 / 29
+    # the cube root goes on below as its tangent; told without a mask, by which NumPy is slow
+    bend = np.float32((6 / 29) ** 3)
+    f = np.asarray(cv2.pow(np.maximum(xyz, bend), 1 / 3))
+    f = np.add(f, (np.minimum(xyz, bend) - bend) * np.float32((29 / 6) ** 2 / 3), dtype=np.float32)
     found = np.asarray(cv2.transform(f, LAB_OF_ROOTS), np.float32)
     np.maximum(found[..., 0], 0, out=found[..., 0])  # black, rounded
     return found

@@ -68,14 +68,29 @@ def _edges(seam: Seam, template: Template, panel: Panel) -> list[Points]:
     return [np.array(run(panel, edge).coords) for edge in (seam.first, seam.second) if edge.panel == panel.id]
 
 
-def _near(subject: Subject, lines: list[Points], reach_mm: float) -> NDArray[np.bool_]:
-    """Points of the trim within a reach of lines."""
-    away = np.ones(subject.trim_lab.shape[:2], np.uint8)
-    last = np.array(away.shape[::-1]) - 1  # an edge of the panel runs half a pixel outside of the last ones
-    for line in lines:
-        points = (np.clip(line * subject.px_per_mm - 0.5, 0, last) * SUBPIXELS).round().astype(np.int32)
+def _near(subject: Subject, lines: list[Points], reach_mm: float) -> tuple[tuple[slice, slice], NDArray[np.bool_]]:
+    """Points of the trim within a reach of lines: a window of it, and which of its points are."""
+    h, w = subject.trim_lab.shape[:2]
+    # an edge of the panel runs half a pixel outside of the last ones
+    drawn = [np.clip(line * subject.px_per_mm - 0.5, 0, (w - 1, h - 1)) for line in lines]
+    reach = reach_mm * subject.px_per_mm
+    every = np.concatenate(drawn)
+    left, top = np.maximum(np.floor(every.min(axis=0) - reach), 0).astype(int)
+    right, below = (np.ceil(every.max(axis=0) + reach) + 1).astype(int)
+    window = slice(top, min(below, h)), slice(left, min(right, w))
+    away = np.ones((window[0].stop - top, window[1].stop - left), np.uint8)
+    for line in drawn:
+        points = ((line - (left, top)) * SUBPIXELS).round().astype(np.int32)
         cv2.polylines(away, [points], False, 0, 1, shift=SUBPIXEL_BITS)
-    return cv2.distanceTransform(away, cv2.DIST_L2, cv2.DIST_MASK_PRECISE) <= reach_mm * subject.px_per_mm
+    return window, cv2.distanceTransform(away, cv2.DIST_L2, cv2.DIST_MASK_PRECISE) <= reach
+
+
+def _detail_near(subject: Subject, mask: NDArray[np.bool_], lines: list[Points], reach_mm: float) -> NDArray[np.bool_]:
+    """Points of a mask within a reach of lines, without specks."""
+    window, near = _near(subject, lines, reach_mm)
+    out = np.zeros_like(mask)
+    out[window] = without_specks(mask[window] & near)
+    return out
 
 
 def check_near_seams(subject: Subject) -> Verdict | None:
@@ -86,7 +101,7 @@ def check_near_seams(subject: Subject) -> Verdict | None:
         return None
     words = by_words(subject) or subject.placed.tiling is not None
     mask = row_mask(subject) if words else subject.content.mask
-    hit = [(seam, without_specks(mask & _near(subject, lines, reach))) for seam, lines in seams]
+    hit = [(seam, _detail_near(subject, mask, lines, reach)) for seam, lines in seams]
     found = [(seam, there) for seam, there in hit if there.any()]
     if not found:
         return Verdict("near-seam", "Detail at seams", "pass", 0.0, 0.0, "mm²",
