@@ -59,10 +59,11 @@ class Surface:
             halves.append(np.asarray(cv2.resize(halves[-1], (w // 2, h // 2), interpolation=cv2.INTER_AREA), np.uint16))
         widths = [half.shape[1] + 2 * EDGE for half in halves]
         heights = [half.shape[0] + 2 * EDGE for half in halves]
-        sheet = np.zeros((heights[0] + max(heights[1:], default=0), max(widths[0], sum(widths[1:])), 3), np.uint16)
+        sheet = np.empty((heights[0] + max(heights[1:], default=0), max(widths[0], sum(widths[1:])), 3), np.uint16)
         levels, x, y = [], 0, 0
         for half, width, height in zip(halves, widths, heights, strict=True):
-            sheet[y : y + height, x : x + width] = cv2.copyMakeBorder(half, EDGE, EDGE, EDGE, EDGE, cv2.BORDER_WRAP)
+            room = sheet[y : y + height, x : x + width]
+            cv2.copyMakeBorder(half, EDGE, EDGE, EDGE, EDGE, cv2.BORDER_WRAP, dst=room)
             levels.append(Level(x + EDGE, y + EDGE, half.shape[1], half.shape[0]))
             x, y = (x + width, y) if y else (0, height)  # the largest above, all others beside each other
         return cls(title, sheet, tuple(levels), size_mm, tints)
