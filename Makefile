@@ -9,7 +9,10 @@ PAGE_SOURCES := $(shell find frontend/src frontend/public -type f) frontend/inde
 demo: .venv/ready $(PAGE)
 	$(BIN)/improva serve --demo --data data
 
-test: .venv/ready-to-test $(PAGE) machine lint pytest
+# What is fetched and what is only read need not wait for each other; the tests have the machine to themselves.
+test:
+	@$(MAKE) --no-print-directory -j3 --output-sync=target machine $(PAGE) lint
+	@$(MAKE) --no-print-directory pytest
 
 .venv/bin/pip:
 	$(PYTHON) -m venv .venv

@@ -14,6 +14,7 @@ what is left is removed by Open Image Denoise with albedo and normal guides.
 
 from __future__ import annotations
 
+import math
 import tempfile
 import time
 from collections.abc import Callable
@@ -30,7 +31,7 @@ from improva.surfaces import surface
 
 from . import seen
 from .bordering import evened
-from .joining import Image, Window, calmed, dilate, edged, kept_apart, laid, parted
+from .joining import Image, Window, calmed, continued, dilate, edged, kept_apart, laid, parted
 from .stage import Stage, rgb
 from .tracing import denoised, render
 
@@ -250,7 +251,8 @@ def bake(scene: Scene, size: tuple[int, int], samples: int, report: Callable[[st
         lit = np.asarray(sum(light[name] for name in grounds), np.float32)
         shade = shade_of(scene, grounds, lit, size, samples)
     reach = max(2, size[0] // 400)
-    maps = {name: dilate(uv, reach) for name, uv in looked.maps.items()}
+    blurred = reach + math.ceil(seen.disc_px(looked.lens, float(looked.depth.max())) / 2)
+    maps = {n: continued(uv, blurred) if n in grounds else dilate(uv, reach) for n, uv in looked.maps.items()}
     sewn = [r["id"] for r in scene.regions if "on" in r and r["id"] in maps]
     maps |= kept_apart({name: looked.maps[name] for name in sewn}, {name: maps[name] for name in sewn})
     return Bake(light, maps, looked.product, shade, looked.depth, time.monotonic() - start, looked.lens,

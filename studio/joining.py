@@ -18,6 +18,9 @@ removed there is removed across the silhouette. Inside is little light, which a 
 that it has no more inside, what its middle shows is evened out over the last of these."""
 
 
+STEADY_PX = 4
+"""Px to either side over which is told how a ground's places run."""
+
 SPOT, LEAK = 90, 24
 """Light of a ground on the product that is shorter than this, in px, and lies within so many px of the silhouette, has leaked over it:
 what a wall or a table throws there runs along the edge."""
@@ -75,6 +78,25 @@ def dilate(uv: Image, reach_px: int) -> Image:
     spread = uv[iy, ix]
     spread[distance > reach_px] = np.nan
     return np.asarray(spread, np.float32)
+
+
+def continued(uv: Image, reach_px: int) -> Image:
+    """Carry a ground's u, v past its edge as they run there, by up to ``reach_px``: out of focus, it is seen over what lies behind."""
+    from scipy.ndimage import distance_transform_edt
+
+    def nearest(known: Image) -> NDArray[np.intp]:
+        found = distance_transform_edt(np.isnan(known[..., 0]), return_distances=False, return_indices=True)
+        return np.asarray(found)[:, y, x]
+
+    spread = dilate(uv, reach_px)
+    y, x = np.nonzero(np.isnan(uv[..., 0]) & ~np.isnan(spread[..., 0]))
+    edge = nearest(uv)
+    for axis, at in ((0, y), (1, x)):
+        ahead, behind = np.roll(uv, -STEADY_PX, axis), np.roll(uv, STEADY_PX, axis)
+        slope = (ahead - behind) / np.float32(2 * STEADY_PX)
+        np.moveaxis(slope, axis, 0)[[*range(STEADY_PX), *range(-STEADY_PX, 0)]] = np.nan  # it runs round the picture's edge
+        spread[y, x] += slope[tuple(nearest(slope))] * (at - edge[axis])[:, None]
+    return spread
 
 
 def parted(low: Image, cover: Image, soft: float) -> Image:

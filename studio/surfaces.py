@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from pathlib import Path
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 from PIL import Image
+
+from improva.core.colour import srgb_from_linear
 
 
 def _noise(rng: np.random.Generator, shape: tuple[int, int], along: float, across: float) -> NDArray[np.float32]:
@@ -121,43 +124,67 @@ def linen(size: int = 3072, seed: int = 9) -> NDArray[np.float32]:
     return np.clip(tone[..., None] * np.array([1.10, 1.03, 0.91]), 0.05, 1).astype(np.float32)
 
 
+def _turned_round(ends: tuple[int, int, int, int], size: int, reach: int) -> Iterator[tuple[tuple[int, int], tuple[int, int]]]:
+    """A line's ends, and again where it runs over an edge and comes in at the other."""
+    x0, y0, x1, y1 = ends
+    for dx in (-size, 0, size):
+        for dy in (-size, 0, size):
+            if -reach < x0 + dx < size + reach and -reach < y0 + dy < size + reach:
+                yield (x0 + dx, y0 + dy), (x1 + dx, y1 + dy)
+
+
 def lawn(size: int = 3072, seed: int = 17) -> NDArray[np.float32]:
-    """Short grass from above: tens of thousands of blades, older ones beneath."""
+    """Short grass from above: blade over blade, here dry, there lush, in tufts."""
     rng = np.random.default_rng(seed)
-    canvas = np.full((size, size, 3), (0.15, 0.185, 0.095), np.float32)
+    canvas = np.full((size, size, 3), (0.16, 0.19, 0.09), np.float32)
     fine = size / 3072
+    dry, lush, tuft = (_noise(rng, (size // 8, size // 8), spread * fine / 8, spread * fine / 8) for spread in (210, 120, 34))
     for layer in range(5):
-        count, lift = 26000, 0.55 + 0.13 * layer
+        count, lift = 34000, 0.50 + 0.15 * layer
         at = rng.random((count, 2)) * size
-        turn, length = rng.random(count) * 2 * np.pi, rng.normal(60, 18, count).clip(20) * fine
+        turn, length = rng.random(count) * 2 * np.pi, rng.normal(62, 20, count).clip(20) * fine
         hue = rng.normal(0, 1, count)
         for (x, y), t, n, k in zip(at, turn, length, hue, strict=True):
-            colour = np.array([0.33 + 0.06 * k, 0.405 + 0.05 * k, 0.20 + 0.03 * k]) * lift
-            ends = (int(x), int(y)), (int(x + n * np.cos(t)), int(y + n * np.sin(t)))
-            for dx in (-size, 0, size):
-                for dy in (-size, 0, size):
-                    if -80 < ends[0][0] + dx < size + 80 and -80 < ends[0][1] + dy < size + 80:
-                        cv2.line(canvas, (ends[0][0] + dx, ends[0][1] + dy), (ends[1][0] + dx, ends[1][1] + dy),
-                                 colour.tolist(), max(1, round(2.6 * fine)), cv2.LINE_AA)  # fmt: skip
+            here = int(y) // 8 % len(dry), int(x) // 8 % len(dry)
+            straw, dark = 0.014 * float(dry[here]), 0.05 * float(lush[here]) + 0.06 * float(tuft[here])
+            colour = np.array([0.36 + 0.07 * k + straw, 0.42 + 0.05 * k + straw / 2, 0.19 + 0.03 * k]) * lift * (1 - dark)
+            ends = int(x), int(y), int(x + n * np.cos(t)), int(y + n * np.sin(t))
+            for start, end in _turned_round(ends, size, 100):
+                cv2.line(canvas, start, end, colour.tolist(), max(1, round(2.6 * fine)), cv2.LINE_AA)
     return np.clip(canvas, 0, 1)
 
 
+def _out_of_focus(light: NDArray[np.float32], radius: float) -> NDArray[np.float32]:
+    """Linear light (h, w, 3) with each point spread to a disc, as by an open lens; it tiles as before."""
+    h, w = light.shape[:2]
+    y, x = np.fft.fftfreq(h, 1 / h)[:, None], np.fft.fftfreq(w, 1 / w)[None, :]
+    disc = np.clip(radius + 0.5 - np.hypot(x, y), 0, 1)
+    spread = np.fft.rfft2(disc / disc.sum())[..., None]
+    return np.fft.irfft2(np.fft.rfft2(light, axes=(0, 1)) * spread, s=(h, w), axes=(0, 1)).astype(np.float32)
+
+
 def garden(size: int = 1536, seed: int = 23) -> NDArray[np.float32]:
-    """Leaves and light far out of focus: discs of many greens over soft shade."""
+    """A hedge and trees behind it far out of focus: leaves in clumps, sun that glints on them, sky between, some blossoms."""
     rng = np.random.default_rng(seed)
-    shade = _noise(rng, (size, size), 170, 120)
-    canvas = np.array([0.30, 0.37, 0.24]) + 0.05 * shade[..., None] * np.array([0.9, 1.0, 0.7])
-    for _ in range(900):
-        x, y, r = rng.random() * size, rng.random() * size, rng.uniform(16, 60)
-        glow = rng.random() ** 3
-        colour = np.array([0.30 + 0.45 * glow, 0.40 + 0.38 * glow, 0.22 + 0.30 * glow]) + rng.normal(0, 0.03, 3)
-        spot = np.zeros((size, size), np.float32)
-        for dx in (-size, 0, size):
-            for dy in (-size, 0, size):
-                cv2.circle(spot, (int(x + dx), int(y + dy)), int(r), 1.0, -1, cv2.LINE_AA)
-        share = (0.05 + 0.16 * rng.random()) * cv2.GaussianBlur(spot, (0, 0), 3)
-        canvas += share[..., None] * (colour - canvas)
-    return np.clip(canvas, 0.02, 1).astype(np.float32)
+    shape = (size, size)
+    clump, leaf, gap, warm = (_noise(rng, shape, spread, spread) for spread in (75, 7, 30, 120))
+    high = (0.5 - 0.5 * np.cos(2 * np.pi * np.arange(size) / size)).astype(np.float32)[:, None]  # half way up, trees stand open
+    shade = np.exp(0.5 * clump + 0.6 * leaf)[..., None]
+    light = shade * (0.055 + 0.05 * high[..., None]) * np.array([0.66, 1.0, 0.33])
+    light *= 1 + 0.12 * warm[..., None] * np.array([1.0, 0.2, -0.2])
+    sky = 0.8 * np.clip(1.2 * (gap + 0.9 * clump + 1.4 * high - 2.7), 0, 1)[..., None]
+    light += sky * (np.array([0.62, 0.74, 0.80]) - light)
+    lit = np.flatnonzero((clump + 0.5 * leaf > 0.2).ravel())
+    for count, bright, colours in (
+        (1400, 26, [(0.85, 1.0, 0.45), (1.0, 0.95, 0.6), (0.7, 0.95, 0.4)]),
+        (110, 110, [(1.0, 0.93, 0.72), (0.9, 1.0, 0.8)]),
+        (150, 55, [(1.0, 0.45, 0.55), (0.95, 0.8, 0.85), (0.75, 0.5, 0.95)]),
+    ):
+        at = np.unravel_index(rng.choice(lit, count), shape)
+        energy = bright * rng.lognormal(0, 0.6, count)
+        light[at] += energy[:, None] * np.array(colours)[rng.integers(0, len(colours), count)]
+    seen = np.clip(_out_of_focus(light.astype(np.float32), 20 * size / 1536), 0, None)
+    return np.clip(srgb_from_linear(seen / (1 + 0.35 * seen)), 0.02, 1).astype(np.float32)
 
 
 def heather(size: int = 2048, seed: int = 13) -> NDArray[np.float32]:
@@ -185,7 +212,7 @@ def write_shipped(folder: Path, quality: int = 80) -> None:
     """Draw all surfaces that ship as JPEG files."""
     drawn = {
         "oak": oak(3072, 3072)[0], "walnut": walnut(3072, 3072), "limed": limed(3072, 3072), "slate": slate(2560),
-        "marble": marble(2560), "linen": linen(2048), "plaster": plaster(1024), "lawn": lawn(2560), "garden": garden(), "heather": heather(1024),
+        "marble": marble(2560), "linen": linen(2048), "plaster": plaster(1024), "lawn": lawn(), "garden": garden(), "heather": heather(1024),
         "washed": washed(1024),
     }  # fmt: skip
     for name, pixels in drawn.items():

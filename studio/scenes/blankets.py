@@ -17,7 +17,8 @@ from ..stage import Stage, relief_of, rgb
 
 PRINT = {"id": "front", "title": "Print", "panel": "front"}
 BACK = part("back", "Back", {"White": "#f1f0ec", "Cream": "#e8dfcc", "Grey": "#a9aaab"})
-THICK = 0.45
+THICK, SPREAD = 0.45, 0.9
+"""Of a blanket that hangs, and of one that lies loose, in cm."""
 SEAT_Z, BACK_Z, BACK_R, SEAT_Y = 42.0, 84.0, 10.0, -58.0
 Points = NDArray[np.float64]
 CALM = 1.3
@@ -29,7 +30,8 @@ PROPS = ("table", "wall", "bar", "sofa", "book", "vase", "grass")
 def _pile() -> NDArray[np.float32]:
     """Fleece: a short pile brushed one way."""
     rng = np.random.default_rng(8)
-    return relief_of(surfaces._noise(rng, (1024, 1024), 3.2, 2.0) + 0.6 * surfaces._noise(rng, (1024, 1024), 10, 7))
+    fine, coarse, brushed = (surfaces._noise(rng, (1024, 1024), *reach) for reach in ((3.2, 2.0), (10, 7), (46, 30)))
+    return relief_of(fine + 0.6 * coarse + 0.9 * brushed)
 
 
 def _fleece(stage: Stage, region: str, w: float, h: float) -> dict[str, Any]:
@@ -66,14 +68,14 @@ def spread(w: float, h: float) -> Any:
     def middle() -> Points:
         columns, rows = round(w * 3), round(h * 3)
         x, y = np.meshgrid(np.linspace(-w / 2, w / 2, columns), np.linspace(h / 2, -h / 2, rows))
-        folds = 0.55 * _soft(x.shape, 60, 1) + 0.32 * _soft(x.shape, 26, 2) + 0.05 * _soft(x.shape, 8, 3)
+        folds = 0.62 * _soft(x.shape, 58, 1) + 0.42 * _soft(x.shape, 24, 2) + 0.06 * _soft(x.shape, 8, 3)
         ridge = np.exp(-((_soft(x.shape, 80, 4) / 0.16) ** 2)) * np.clip(_soft(x.shape, 90, 5), 0, 1)
-        z = THICK / 2 + 0.35 + np.clip(folds, -1.1, 2) * 0.95 + 1.5 * cv2.GaussianBlur(ridge, (0, 0), 5)
-        rim = np.minimum.reduce([w / 2 - np.abs(x), h / 2 - np.abs(y)])
-        z = (
-            np.logaddexp(6 * (THICK / 2 + 0.05), 6 * (THICK / 2 + (z - THICK / 2) * np.clip(rim / 14, 0.25, 1))) / 6
-        )  # not through the boards
-        wave = 0.5 * _soft(x.shape, 50, 6), 0.5 * _soft(x.shape, 50, 7)
+        z = 0.45 + np.clip(folds, -1.1, 2.2) * 1.15 + 1.6 * cv2.GaussianBlur(ridge, (0, 0), 5)
+        # the nearer of two rims, without a crease where both are as near
+        rim = -8 * np.logaddexp(-(w / 2 - np.abs(x)) / 8, -(h / 2 - np.abs(y)) / 8)
+        near = 0.3 + 0.7 * (0.5 - 0.5 * np.cos(np.pi * np.clip(rim / 16, 0, 1)))
+        z = SPREAD / 2 + np.logaddexp(0.3, 6 * z * near) / 6  # not through the boards
+        wave = 0.8 * _soft(x.shape, 48, 6), 0.8 * _soft(x.shape, 48, 7)
         return np.stack([x + wave[0], y + wave[1], z], -1)
 
     def build(stage: Stage) -> None:
@@ -82,7 +84,7 @@ def spread(w: float, h: float) -> Any:
         stage.softbox("fill", (260, -60, 260), (0, 0, 0), 160, 200, (2.6, 2.8, 3.0))
         stage.around(0.30, 0.30, 0.31)
         stage.table((560, 430), (0, 0, 0))
-        _both_sides(stage, middle(), w, h)
+        _both_sides(stage, middle(), w, h, SPREAD)
 
     return build
 

@@ -12,6 +12,8 @@ from ..stage import Stage, relief_of, rgb
 
 W, H = 12.5 * IN, 18 * IN
 BAR_Z = 88.0
+HEM, STITCH, FOLD = 1.0, 0.3, 0.05
+"""Of a hem, in cm: how wide it is turned over, how long its stitches are, how much it stands out."""
 HEDGE = {"Hedge": "#6d7d5c", "Haze": "#b9c6c9", "Stone": "#a39c90", "Dusk": "#5d6470"}
 
 
@@ -25,6 +27,17 @@ def cloth_at(u: np.ndarray, v: np.ndarray) -> np.ndarray:
     return np.stack([x + 0.25 * np.sin(5 * v), wave + belly, BAR_Z - v * H + 0.25 * free * np.sin(3 * np.pi * u) + swing], -1)
 
 
+def hemmed(u: np.ndarray, v: np.ndarray) -> np.ndarray:
+    """How far the cloth stands out, in cm: turned over and sewn down at both sides and the foot, the stitches drawn in."""
+    sides, foot = np.minimum(u, 1 - u) * W, (1 - v) * H
+    out = np.zeros_like(u)
+    for away, along in ((sides, v * H), (foot, u * W)):
+        ridge = FOLD * (0.5 - 0.5 * np.tanh((away - HEM) / 0.06))
+        pulled = 0.55 + 0.45 * np.cos(2 * np.pi * along / STITCH)
+        out = np.maximum(out, ridge) - 0.045 * pulled * np.exp(-(((away - 0.82 * HEM) / 0.07) ** 2))
+    return out
+
+
 def build(stage: Stage) -> None:
     """A stand pushed into a lawn, a hedge out of focus behind, high soft sun."""
     stage.camera((-34, -190, 84), (5, 0, 58), 27.5, (0, -2, 65), 1.3)
@@ -33,16 +46,16 @@ def build(stage: Stage) -> None:
     stage.around(0.8, 0.86, 0.94)
     stage.table((900, 760), (0, 180, 0), 0.9)
     stage.wall((1400, 420), (0, 470, 190))
-    u, v = np.meshgrid(np.linspace(0, 1, 260), np.linspace(0, 1, 360))
+    u, v = np.meshgrid(np.linspace(0, 1, 900), np.linspace(0, 1, 1300))
     relief = relief_of(surfaces.weave(1024, 200))
-    mesh = shapes.sheet(cloth_at(u, v), np.stack([u, v], -1))
+    mesh = shapes.sheet(cloth_at(u, v) - np.stack([0 * u, hemmed(u, v), 0 * u], -1), np.stack([u, v], -1))
     weave = stage.cloth("front", relief, 0.008, (2, 3), 0.05)
     stage.add("front", shapes.write_ply(stage.folder / "front.ply", *mesh), weave)
     back = cloth_at(u, v) + np.array([0, 0.06, 0])
     stage.add(
         "back", shapes.write_ply(stage.folder / "back.ply", *shapes.sheet(back)), stage.cloth(rgb(0.7, 0.7, 0.69), sheen=0.05)
     )
-    iron = stage.coat(rgb(0.02, 0.02, 0.021), 0.45, 0.2)
+    iron = stage.coat(rgb(0.035, 0.036, 0.037), 0.5, 0.2)
     bar = np.stack([np.linspace(-W / 2 - 3.2, W / 2 + 6.5, 60), np.zeros(60), np.full(60, BAR_Z + 0.1)], 1)
     side = W / 2 + 6.5
     pole = shapes.spline([(side - 0.4, 0, BAR_Z + 0.1), (side + 1.6, 0, BAR_Z - 0.5), (side + 2.4, 0, BAR_Z - 3), (side + 2.4, 0, 40),

@@ -221,3 +221,15 @@ def test_a_grounds_light_that_leaks_over_a_silhouette_is_told_from_what_it_throw
     found = joining.edged(light, cover)
     assert np.abs(found - joining.edged(clean, cover)).max() < 0.004 < np.abs(light - clean).max()
     assert found[50:350, 195].min() > 0.025 and found[50:350, 210].min() > 0.55
+
+
+def test_a_grounds_places_run_on_past_its_edge() -> None:
+    """A plane seen slanted, cut off at a level edge and at a hole: past both its places go on as they ran."""
+    y, x = np.mgrid[:60, :80].astype(np.float32)
+    whole = np.stack([0.1 + 0.004 * x + 0.001 * y, 0.2 + 0.008 * y], -1)
+    cut = whole.copy()
+    cut[:25] = np.nan
+    cut[40:46, 30:38] = np.nan
+    found = joining.continued(cut, 10)
+    assert np.isnan(found[:14]).all(), "no farther than asked for"
+    assert np.allclose(found[16:], whole[16:], atol=1e-5)

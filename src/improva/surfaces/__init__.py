@@ -16,12 +16,15 @@ from ..core.mockup.surface import FULL, Surface
 
 @dataclass(frozen=True)
 class ShippedSurface:
-    """A surface by a name that says what it looks like. ``use`` is what it can be chosen for: ground or cloth."""
+    """A surface by a name that says what it looks like. ``use`` is what it can be chosen for: ground or cloth; ``blurred`` says
+    that it was taken out of focus.
+    """
 
     id: str
     title: str
     size_mm: tuple[float, float]
     use: Literal["ground", "cloth"] = "ground"
+    blurred: bool = False
 
 
 SURFACES: dict[str, ShippedSurface] = {
@@ -34,8 +37,8 @@ SURFACES: dict[str, ShippedSurface] = {
         ShippedSurface("marble", "Pale marble", (800, 800)),
         ShippedSurface("linen", "Linen cloth", (240, 240)),
         ShippedSurface("plaster", "Limewashed wall", (1800, 1800)),
-        ShippedSurface("lawn", "Lawn", (900, 900)),
-        ShippedSurface("garden", "Garden, out of focus", (4200, 4200)),
+        ShippedSurface("lawn", "Lawn", (1500, 1500)),
+        ShippedSurface("garden", "Garden, out of focus", (4200, 4200), blurred=True),
         ShippedSurface("heather", "Heather", (160, 160), "cloth"),
         ShippedSurface("washed", "Vintage wash", (420, 420), "cloth"),
     )
@@ -53,4 +56,4 @@ def surface(surface_id: str) -> Surface | None:
     if known.use == "cloth":
         return Surface.of(known.title, LINEAR_OF_BYTE.astype(np.float32)[pixels], known.size_mm, tints=True)
     table = (LINEAR_OF_BYTE * FULL + 0.5).astype(np.uint16).reshape(1, 256)
-    return Surface.laid(known.title, np.asarray(cv2.LUT(pixels, table), np.uint16), known.size_mm)
+    return Surface.laid(known.title, np.asarray(cv2.LUT(pixels, table), np.uint16), known.size_mm, blurred=known.blurred)

@@ -42,6 +42,7 @@ class Surface:
         levels: where each of them lies, the largest first.
         size_mm: width and height of the piece that repeats.
         tints: it only shades a colour, as a weave does.
+        blurred: it was taken out of focus, and the lens blurs it no more.
     """
 
     title: str
@@ -49,9 +50,11 @@ class Surface:
     levels: tuple[Level, ...]
     size_mm: tuple[float, float]
     tints: bool = False
+    blurred: bool = False
 
     @classmethod
-    def laid(cls, title: str, pixels: NDArray[np.uint16], size_mm: tuple[float, float], tints: bool = False) -> Surface:
+    def laid(cls, title: str, pixels: NDArray[np.uint16], size_mm: tuple[float, float], tints: bool = False, blurred: bool = False
+             ) -> Surface:  # fmt: skip
         """From reflectance (h, w, 3) in 16 bits."""
         halves = [pixels]
         while min(halves[-1].shape[:2]) >= 2:
@@ -66,7 +69,7 @@ class Surface:
             cv2.copyMakeBorder(half, EDGE, EDGE, EDGE, EDGE, cv2.BORDER_WRAP, dst=room)
             levels.append(Level(x + EDGE, y + EDGE, half.shape[1], half.shape[0]))
             x, y = (x + width, y) if y else (0, height)  # the largest above, all others beside each other
-        return cls(title, sheet, tuple(levels), size_mm, tints)
+        return cls(title, sheet, tuple(levels), size_mm, tints, blurred)
 
     @classmethod
     def of(cls, title: str, reflectance: Floats, size_mm: tuple[float, float], tints: bool = False) -> Surface:
@@ -114,7 +117,7 @@ def seen_surface(surface: Surface, ground_mm: tuple[float, float], seen: PrintMa
     def work(strip: slice) -> None:  # in strips also for memory, of which a whole listing picture takes much
         padded = slice(max(0, strip.start - EDGE_ROWS), min(rows, strip.stop + EDGE_ROWS))
         x, y = seen.u[padded] * scale[0], seen.v[padded] * scale[1]
-        level = _level(x, y, None if blur_px is None else blur_px[padded])
+        level = _level(x, y, None if blur_px is None or surface.blurred else blur_px[padded])
         inner = slice(strip.start - padded.start, strip.stop - padded.start)
         _sample(surface, x[inner], y[inner], np.minimum(level[inner], len(surface.levels) - 1), out[strip])
 
