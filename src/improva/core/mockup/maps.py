@@ -7,36 +7,19 @@ from dataclasses import dataclass, replace
 import cv2
 import numpy as np
 from numpy.typing import NDArray
-from scipy.ndimage import distance_transform_edt
 
 from ..colour import Floats
 from ..errors import BadScene
 from .grazing import Grazing, find_grazing
 from .halves import mapped
+from .near import Near, find_near
 from .scene import Passes, Region, SceneInfo
 
-NEAR_CELLS, NEAR_REACH = 160, 0.3
-"""Cells of the grid on which a print's own light is told across; how far it tells its near parts from the rest, in widths."""
 TOLD_ROWS = 400
+"""Rows of a print at most by which it is told how large its texture should be."""
+
 LEAST_COVER = 0.01
 """What a pixel sees of the product at least, to see its print: packed covers are true to about so much."""
-
-
-@dataclass(frozen=True)
-class Near:
-    """What each place of a picture has of a print near it, on a coarse grid: the light that the print throws there comes mostly
-    from that part of it.
-
-    Attributes:
-        u, v: of the nearest point that sees the print, (gh, gw).
-        share: how much of the light comes from about there, not from all of the print, (gh, gw) in 0…1.
-        step: pixels of the picture in a cell of the grid.
-    """
-
-    u: Floats
-    v: Floats
-    share: Floats
-    step: int
 
 
 @dataclass(frozen=True)
@@ -160,7 +143,7 @@ def _whole(seen: PrintMap, uv: Floats) -> PrintMap:
     """With what a print needs beside what a ground does."""
     window = uv[seen.rows, seen.columns]
     texture = _texture_px(window)
-    return replace(seen, texture_px=texture, near=_near(uv), grazing=find_grazing(window, texture))
+    return replace(seen, texture_px=texture, near=find_near(uv), grazing=find_grazing(window, texture))
 
 
 def _texture_px(uv: Floats) -> tuple[int, int]:
@@ -174,21 +157,6 @@ def _texture_px(uv: Floats) -> tuple[int, int]:
         known = change[change > 0]
         found.append(round(1 / max(float(np.percentile(known, 25)), 1 / 8192)) if len(known) else 16)
     return max(16, found[0]), max(16, found[1])
-
-
-def _near(uv: Floats) -> Near:
-    w = uv.shape[1]
-    step = max(1, round(w / NEAR_CELLS))
-    coarse = uv[step // 2 :: step, step // 2 :: step]
-    unseen = np.isnan(coarse[..., 0])
-    if unseen.all():  # thinner than the grid: its middle serves
-        middle = np.nanmean(uv, axis=(0, 1)).astype(np.float32)
-        u, v = (np.full(unseen.shape, value, np.float32) for value in middle)
-        return Near(u, v, np.ones(unseen.shape, np.float32), step)
-    away, (iy, ix) = distance_transform_edt(unseen, return_indices=True)
-    share = 1 / (1 + (away * step / (NEAR_REACH * w)) ** 2)
-    u, v = (np.ascontiguousarray(coarse[iy, ix, i]) for i in (0, 1))
-    return Near(u, v, share.astype(np.float32), step)
 
 
 def flipped(seen: PrintMap, width: int) -> PrintMap:

@@ -7,7 +7,7 @@ import numpy as np
 
 from ..colour import Floats
 from .cores import by_rows, scratch
-from .maps import Near
+from .near import Near
 
 SOFT_PX, SOFT_REACH = (48, 32), (0.08, 0.15)
 """A print as it is seen from round it: its texture made so small, and blurred over such shares of its width and height."""
