@@ -146,7 +146,9 @@ def _unspotted(light: Image, known: NDArray[np.bool_]) -> Image:
         cv2.line(line, (long // 2 - dx, long // 2 - dy), (long // 2 + dx, long // 2 + dy), 1)
         least = cv2.erode(np.where(inside, low, np.float32(1e6)), line)
         most = np.maximum(most, cv2.dilate(np.where(inside, least, np.float32(-1e6)), line))
-    ceiling = cv2.resize(np.where(inside, most, low), (w, h), interpolation=cv2.INTER_LINEAR)
+    # the least of what is known about each place: half a pixel of what is not would be carried on beneath the silhouette
+    ceiling = cv2.erode(np.where(inside, most, np.float32(1e6)), np.ones((5, 5)))
+    ceiling = cv2.resize(np.where(ceiling < 1e6, ceiling, low), (w, h), interpolation=cv2.INTER_LINEAR)
     return np.minimum(light, ceiling)
 
 

@@ -229,7 +229,7 @@ def _scene(template: str, back: bool, make: Callable[[bool], list[Layer]], middl
     ground = {"id": "table", "title": "Ground", "around": True, "size_mm": [3300, 2700], "surface": surface, "colours": WALLS}
     return Scene({"id": f"{template}-{panel}", "title": f"{panel.title()}, lying flat", "kind": "flat", "templates": [template], "finish": "soft matte",
                   "lead": not back, "views": {panel: 0.0}, "regions": [print_, cloth_region(), *cords, ground]},
-                 flat(make, back, middle, span, seed), 0.9, ("table",), measures=SIZES[make is hoodie])  # fmt: skip
+                 flat(make, back, middle, span, seed), 0.82, ("table",), measures=SIZES[make is hoodie])  # fmt: skip
 
 
 SCENES = (

@@ -223,6 +223,17 @@ def test_a_grounds_light_that_leaks_over_a_silhouette_is_told_from_what_it_throw
     assert found[50:350, 195].min() > 0.025 and found[50:350, 210].min() > 0.55
 
 
+def test_spots_in_a_row_along_a_slanted_silhouette_are_told_too() -> None:
+    """What is carried on beneath the silhouette is what lies just inside of it: not a spot's last pixel there."""
+    y, x = np.mgrid[:300, :420].astype(np.float32)
+    inside = y - 100 - 0.05 * x
+    cover = np.clip(inside + 0.5, 0, 1)
+    light = (0.6 * (1 - cover) + np.where(inside < 18, 0.045, 0.0) * cover)[..., None].repeat(3, 2).astype(np.float32)
+    spots = 0.05 * np.maximum(np.sin(2 * np.pi * x / 30), 0) * ((inside > 0) & (inside < 14))
+    found = joining.edged(light + spots[..., None], cover)
+    assert np.abs(found - joining.edged(light, cover))[:, 60:360].max() < 0.008
+
+
 def test_a_grounds_places_run_on_past_its_edge() -> None:
     """A plane seen slanted, cut off at a level edge and at a hole: past both its places go on as they ran."""
     y, x = np.mgrid[:60, :80].astype(np.float32)
