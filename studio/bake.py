@@ -27,6 +27,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from improva.core.ink import colour_reflectance
+from improva.core.mockup.scene import Lens
 from improva.surfaces import surface
 
 from . import seen
@@ -251,7 +252,7 @@ def bake(scene: Scene, size: tuple[int, int], samples: int, report: Callable[[st
         lit = np.asarray(sum(light[name] for name in grounds), np.float32)
         shade = shade_of(scene, grounds, lit, size, samples)
     reach = max(2, size[0] // 400)
-    blurred = reach + math.ceil(seen.disc_px(looked.lens, float(looked.depth.max())) / 2)
+    blurred = reach + math.ceil(float(Lens(**looked.lens).disc_px(looked.depth.max())) / 2)
     maps = {n: continued(uv, blurred) if n in grounds else dilate(uv, reach) for n, uv in looked.maps.items()}
     sewn = [r["id"] for r in scene.regions if "on" in r and r["id"] in maps]
     maps |= kept_apart({name: looked.maps[name] for name in sewn}, {name: maps[name] for name in sewn})

@@ -131,11 +131,6 @@ def _measure(stage: Stage, title: str, start: Point, end: Point, mm: float) -> d
     return {"title": title, "mm": round(mm, 2), "from": stage.project(start), "to": stage.project(end)}
 
 
-def disc_px(lens: dict[str, float], away_cm: float) -> float:
-    """How wide a lens spreads a point so far away, at native size: the circle of confusion, by similar triangles."""
-    return 2 * lens["open_cm"] * abs(away_cm - lens["focus_cm"]) / away_cm * lens["px_cm"]
-
-
 def _lens(stage: Stage) -> dict[str, float]:
     """Where the lens is sharp, how wide it is open, and px in a cm there."""
     sensor, fov = stage.parts["sensor"], stage.lens[3]

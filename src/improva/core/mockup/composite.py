@@ -69,14 +69,7 @@ def _halved(plane: Floats) -> Floats:
 
 def _add_light(plain: Floats, basis: Strips, rho: Reflected) -> None:
     """Add the light of a part to the picture."""
-    single = np.diag(rho.mean)
-
-    def work(rows: slice) -> None:
-        light = basis(rows)
-        shown = cv2.transform(light, single) if rho.laid is None else light * rho.rows(rows, plain.shape[1])
-        cv2.add(plain[rows], shown, dst=plain[rows])
-
-    by_rows(plain.shape[0], READY_ROWS, work)
+    by_rows(len(plain), READY_ROWS, lambda rows: cv2.add(plain[rows], rho.lit(basis(rows), rows), dst=plain[rows]))
 
 
 def turned(texture: Floats, angle_deg: float) -> Floats:

@@ -37,6 +37,12 @@ class Reflected:
             cv2.copyTo(self.laid[inside], (~self.seen.far[inside]).view(np.uint8), out[window])
         return out
 
+    def lit(self, light: Floats, rows: slice) -> Floats:
+        """Some rows of the picture in a light of (rows, width, 3)."""
+        if self.laid is None:
+            return np.asarray(cv2.transform(light, np.diag(self.mean)), np.float32)
+        return light * self.rows(rows, light.shape[1])
+
     def beneath(self, seen: PrintMap) -> Floats:
         """What lies beneath a print: (3,), or (h, w, 3) in the print's window."""
         if self.laid is None or self.seen is None:

@@ -7,6 +7,8 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Literal
 
+import numpy as np
+
 from ..colour import Floats, parse_hex
 from ..errors import BadScene, ImprovaError
 from ..template import Template
@@ -85,6 +87,11 @@ class Lens:
     focus_cm: float
     open_cm: float
     px_cm: float
+
+    def disc_px(self, away_cm: Floats) -> Floats:
+        """How wide a point so far away is spread at the scene's native size: the circle of confusion, by similar triangles."""
+        size = np.float32(2 * self.open_cm * self.px_cm)
+        return np.asarray(size * np.abs(away_cm - np.float32(self.focus_cm)) / away_cm, np.float32)
 
 
 @dataclass(frozen=True)

@@ -110,14 +110,16 @@ def seen_surface(surface: Surface, ground_mm: tuple[float, float], seen: PrintMa
     (``blur_px``, diameter in px): two levels of halves are mixed, as in trilinear filtering.
     """
     first = surface.levels[0]
-    scale = np.array([ground_mm[0] / surface.size_mm[0] * first.w, ground_mm[1] / surface.size_mm[1] * first.h], np.float32)
+    times = [np.float32(ground / size) for ground, size in zip(ground_mm, surface.size_mm, strict=True)]
     rows, columns = seen.u.shape
     out = np.empty((rows, columns, 3), np.float32)
 
     def work(strip: slice) -> None:  # in strips also for memory, of which a whole listing picture takes much
         padded = slice(max(0, strip.start - EDGE_ROWS), min(rows, strip.stop + EDGE_ROWS))
-        x, y = seen.u[padded] * scale[0], seen.v[padded] * scale[1]
-        level = _level(x, y, None if blur_px is None or surface.blurred else blur_px[padded])
+        x, y = seen.u[padded] * times[0], seen.v[padded] * times[1]
+        level = _level(
+            x * np.float32(first.w), y * np.float32(first.h), None if blur_px is None or surface.blurred else blur_px[padded]
+        )
         inner = slice(strip.start - padded.start, strip.stop - padded.start)
         _sample(surface, x[inner], y[inner], np.minimum(level[inner], len(surface.levels) - 1), out[strip])
 
@@ -136,11 +138,8 @@ def _level(x: Floats, y: Floats, blur_px: Floats | None) -> Floats:
 
 
 def _sample(surface: Surface, x: Floats, y: Floats, level: Floats, out: Floats) -> None:
-    """A surface at places x, y in its texels and between two of its levels, into ``out``."""
-    first = surface.levels[0]
-    x, y = x / np.float32(first.w), y / np.float32(first.h)
-    x -= np.floor(x)
-    y -= np.floor(y)
+    """A surface at places x, y, in repeats of it, and between two of its levels, into ``out``."""
+    x, y = x - np.floor(x), y - np.floor(y)
     lower = level.astype(np.uint8)
     share = level - lower
     near, far = (

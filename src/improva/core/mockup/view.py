@@ -22,6 +22,7 @@ CLOSE_AIR = 1.3
 DETAIL, DETAIL_SIDE = 0.42, 0.4
 """A detail shows such a share of what shows the whole print, but at least such a share of the scene."""
 READY_ROWS = 64
+ENDLESS_CM = 1e5
 LARGE_PX = 2_000_000
 """Above this a picture is for a listing, not for a look."""
 
@@ -41,7 +42,7 @@ class Planes(Mapping[str, Floats]):
         return self._ready(self._passes[name])
 
     def __getitem__(self, name: str) -> Floats:
-        return _whole(self.strips(name), self._size)
+        return _put_together(self.strips(name), self._size)
 
     def __iter__(self) -> Iterator[str]:
         return iter(self._passes)
@@ -50,7 +51,7 @@ class Planes(Mapping[str, Floats]):
         return len(self._passes)
 
 
-def _whole(strips: Strips, size: tuple[int, int]) -> Floats:
+def _put_together(strips: Strips, size: tuple[int, int]) -> Floats:
     out = np.empty((size[1], size[0], 3), np.float32)
     by_rows(size[1], READY_ROWS, lambda rows: np.copyto(out[rows], strips(rows)))
     return out
@@ -152,17 +153,14 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: Clo
     maps, grounds = maps_of(info, passes, window, size, cover[:, ::-1] if mirrored and cover is not None else cover)
     if mirrored:
         maps, grounds = ({name: flipped(seen, size[0]) for name, seen in group.items()} for group in (maps, grounds))
-    return View(info, size, _whole(ready(passes.base), size), kept, maps, grounds, cover, shade, blur, scale, (x, y))
+    return View(info, size, _put_together(ready(passes.base), size), kept, maps, grounds, cover, shade, blur, scale, (x, y))
 
 
 def _blur(info: SceneInfo, passes: Passes, scale: float) -> Floats | None:
-    """The circle of confusion in px of a picture at that scale, by similar triangles behind a thin lens."""
+    """The circle of confusion in px of a picture at that scale; what has no depth is as good as endlessly far."""
     if info.lens is None or passes.depth is None:
         return None
-    focus, size = info.lens.focus_cm, 2 * info.lens.open_cm * info.lens.px_cm * scale
-
-    def spread(depth: Floats) -> Floats:
-        away = np.where(depth > 0, depth, np.float32(1e5))
-        return np.asarray(size * np.abs(away - focus) / away, np.float32)
-
-    return mapped(passes.depth, spread)
+    lens = info.lens
+    return mapped(
+        passes.depth, lambda depth: lens.disc_px(np.where(depth > 0, depth, np.float32(ENDLESS_CM))) * np.float32(scale)
+    )
