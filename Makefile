@@ -1,13 +1,23 @@
 # make demo: set up, lay out the demo range and serve it on 127.0.0.1:8000.   make test: set up and check everything.
+# make dev: the same with reload of both sides, on 127.0.0.1:5173.   More in CONTRIBUTING.md.
 PYTHON ?= python3
 BIN := .venv/bin
 PAGE := src/improva/web/page/index.html
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts
 
-.PHONY: demo test check lint types pytest lock clean
+.PHONY: demo dev dev-server dev-page test lint types format stages pytest lock clean
 
 demo: .venv/ready $(PAGE)
 	$(BIN)/improva serve --demo --data data
+
+dev: .venv/ready frontend/node_modules/.ready
+	@$(MAKE) --no-print-directory -j2 dev-server dev-page
+
+dev-server:
+	$(BIN)/improva serve --demo --data data --reload
+
+dev-page:
+	cd frontend && npx --no-install vite --host 127.0.0.1 --port 5173
 
 # What is fetched and what is only read need not wait for each other; the tests have the machine to themselves.
 test:
@@ -44,13 +54,21 @@ lint: .venv/ready-to-test frontend/node_modules/.ready
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
-	mkdir -p build && $(BIN)/python -m improva.web.document > build/api.json
+	mkdir -p build && $(BIN)/python -m improva.web.openapi > build/api.json
 	cd frontend && npx --no-install openapi-typescript ../build/api.json -o ../build/generated.ts >/dev/null
 	@cmp -s build/generated.ts frontend/src/api/generated.ts || { echo "frontend/src/api/generated.ts is stale: run 'make types'"; exit 1; }
 	cd frontend && npm run --silent check
 
+format: .venv/ready-to-test frontend/node_modules/.ready
+	$(BIN)/ruff check --fix --quiet . ; $(BIN)/ruff format --quiet .
+	cd frontend && npx --no-install biome check --write .
+
+# Stages whose code has changed get a new version: what they made is made anew. SAME="stage …" keeps the version of some.
+stages: .venv/ready
+	$(BIN)/python -m improva.stages $(if $(SAME),same $(SAME),raise)
+
 types: .venv/ready frontend/node_modules/.ready
-	mkdir -p build && $(BIN)/python -m improva.web.document > build/api.json
+	mkdir -p build && $(BIN)/python -m improva.web.openapi > build/api.json
 	cd frontend && npm run --silent types
 
 # Every processor has a worker of its own: threads of the libraries would only wait for each other.

@@ -9,16 +9,17 @@ import urllib.parse
 import urllib.request
 from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 from PIL import Image
 from playwright.sync_api import Page, sync_playwright
 
-from improva.core.mockup.composite import composite, light_plain_parts
-from improva.core.mockup.pack import read_passes
-from improva.core.mockup.picture import encode
+from improva.app.scenes import SceneLibrary
+from improva.core.mockup.composite import composite, shade_plain_parts
+from improva.core.mockup.render import encode
 from improva.core.mockup.view import make_view
-from improva.scenes import packs
+from improva.io.scene_pack import read_passes
 from improva.surfaces import surface
 
 TARGET = Path("docs/screenshots")
@@ -30,14 +31,14 @@ def sewn(page: Page) -> None:
     page.get_by_text("Sewn together").click()
     page.locator('[data-sewn="pocket"]').wait_for()
     for _ in range(8):
-        page.get_by_role("button", name="Nudge it right").click()
+        page.get_by_role("button", name="Nudge right").click()
     page.get_by_text("Stripes").click()
     page.wait_for_load_state("networkidle")
     page.wait_for_timeout(8000)  # pictures in a drawing do not tell when they have come
 
 
 def measure(page: Page) -> None:
-    page.get_by_label("What you call it").fill("Gorge flask, 17 oz")
+    page.get_by_label("Name").fill("Gorge flask, 17 oz")
     for name, value in (("Top", "11in"), ("Foot", "8.5in"), ("Height", "6in")):
         field = page.get_by_role("textbox", name=name, exact=True)
         field.fill(value)
@@ -60,8 +61,8 @@ def laid_out(page: Page) -> None:
     page.locator("tr[data-art] img").first.wait_for(timeout=120_000)
     page.wait_for_load_state("networkidle")
     page.wait_for_function("[...document.images].slice(0, 20).every((image) => image.complete)")
-    page.get_by_label("Pick The conductor on every blank").check()
-    page.get_by_label("Pick every artwork on Mug, 11 oz").check()
+    page.get_by_label("Select The conductor on every blank").check()
+    page.get_by_label("Select every artwork on Mug, 11 oz").check()
 
 
 def on_letter(page: Page) -> None:
@@ -87,9 +88,9 @@ EDGES = ((419, 304), (696, 349), (972, 316), (425, 917), (697, 987), (969, 938))
 
 def plain_mug() -> bytes:
     """A picture of a plain mug, 1600 × 1200 px, such as a seller would take of one."""
-    info = packs()["mug-11oz-studio"]
-    lit = light_plain_parts(make_view(info, read_passes(info), (1600, 1200)), {}, surface)
-    bare = composite(lit, {info.printed().id: np.full((16, 16, 3), 0.78, np.float32)})
+    info = SceneLibrary().packs()["mug-11oz-studio"]
+    shaded = shade_plain_parts(make_view(info, read_passes(info), (1600, 1200)), {}, surface)
+    bare = composite(shaded, {info.printed().id: np.full((16, 16, 3), 0.78, np.float32)})
     return encode(bare[..., ::-1], ".jpg")
 
 
@@ -123,10 +124,10 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "artwork": ("/bench/5/t-shirt/artwork", open_cut),
     "laid": ("/bench/3/blanket-upright/artwork?part=with-it", take_up),
     "fit": (f"/bench/1/{BLANK}/fit", None),
-    "prove": (f"/bench/4/{BLANK}/prove", None),
+    "check": (f"/bench/4/{BLANK}/check", None),
     "sewn": ("/bench/1/hoodie-all-over/fit?side=pocket", sewn),
-    "show": (f"/bench/2/{BLANK}/show", None),
-    "photograph": ("/bench/1/mug-11oz/show", mark),
+    "mockups": (f"/bench/2/{BLANK}/mockups", None),
+    "photograph": ("/bench/1/mug-11oz/mockups", mark),
     "print": (f"/bench/3/{BLANK}/print", None),
     "sheets": ("/bench/2/garden-flag/print", on_letter),
     "gang": ("/gang", None),
@@ -156,18 +157,29 @@ MOTIF = {"fit": "contain", "shift_mm": [0, 0], "scale": 1, "rotate_deg": 0, "bac
 
 def every_scene(base: str) -> Image.Image:
     """All scenes that ship, each with a design of the demo, side by side."""
-    infos = [info for info in packs().values() if not info.photograph]
+    infos = [info for info in SceneLibrary().packs().values() if not info.photograph]
     sheet = Image.new("RGB", (THUMB[0] * ACROSS, THUMB[1] * -(-len(infos) // ACROSS)), "#f1eee7")
     for i, info in enumerate(infos):
         template, panel = info.templates[0], info.printed().panel
         pair = f"{base}/api/pairs/{ON_SCENES.get(template, 1)}/{template}"
         with urllib.request.urlopen(f"{pair}?panel={panel}") as answer:
-            placing = json.load(answer)["placing"] or MOTIF
-        asked = {"scene": info.id, "panel": panel, "width": THUMB[0], "height": THUMB[1], "placing": json.dumps(placing),
-                 "view": next(iter(info.views))}  # fmt: skip
-        with urllib.request.urlopen(f"{pair}/look?{urllib.parse.urlencode(asked)}") as answer:
+            placement = json.load(answer)["placement"] or MOTIF
+        asked = {
+            "scene": info.id,
+            "width": THUMB[0],
+            "height": THUMB[1],
+            "content": placement,
+            "view": next(iter(info.views)),
+        }
+        with post(f"{pair}/mockup-preview?panel={panel}", asked) as answer:
             sheet.paste(Image.open(answer), (i % ACROSS * THUMB[0], i // ACROSS * THUMB[1]))
     return sheet
+
+
+def post(address: str, body: dict[str, Any]) -> Any:
+    """The answer to a body sent as JSON."""
+    request = urllib.request.Request(address, json.dumps(body).encode(), {"Content-Type": "application/json"})
+    return urllib.request.urlopen(request)
 
 
 def main() -> None:
@@ -184,11 +196,10 @@ def main() -> None:
             page.screenshot(path=TARGET / f"{name}.png")
         browser.close()
     every_scene(base).save(TARGET / "scenes.png", optimize=True)
-    look = f"{base}/api/pairs/1/{BLANK}/look?width=1280&height=960&placing=" + urllib.request.quote(
-        '{"fit":"cover","shift_mm":[0,0],"scale":1,"rotate_deg":0,"background":null}'
-    )
     target = TARGET / "tumbler.png"
-    with urllib.request.urlopen(look + "&colours=" + urllib.request.quote('{"lid":"Ink","straw":"Rowan"}')) as answer:
+    placement = {"fit": "cover", "shift_mm": [0, 0], "scale": 1, "rotate_deg": 0, "background": None}
+    asked = {"content": placement, "width": 1280, "height": 960, "colours": {"lid": "Ink", "straw": "Rowan"}}
+    with post(f"{base}/api/pairs/1/{BLANK}/mockup-preview", asked) as answer:
         Image.open(answer).save(target, optimize=True)
 
 

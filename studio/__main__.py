@@ -5,8 +5,8 @@ from __future__ import annotations
 import argparse
 from pathlib import Path
 
-from . import bake, packing
-from .scenes import SCENES
+from studio import bake, packing
+from studio.scenes import SCENES
 
 NATIVE_PX = (2700, 2025)
 
@@ -29,7 +29,7 @@ def main() -> None:
         if chosen.quicken:
             packing.quicken(folder)
             continue
-        made = bake.bake(SCENES[name], (w, h), chosen.samples, lambda said, name=name: print(name, said, flush=True))
+        made = bake.bake(SCENES[name], (w, h), chosen.samples, lambda said, name=name: print(name, said, flush=True))  # type: ignore[misc]
         packing.write_pack(folder, SCENES[name], made, samples=chosen.samples)
         print(f"{folder}: {(folder / 'passes.exr').stat().st_size / 1e6:.1f} MB, {made.seconds:.0f} s", flush=True)
 

@@ -8,8 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from improva.catalogue import template
-
-from . import cloth, shapes
+from studio import cloth, shapes
 
 Points = NDArray[np.float64]
 BLANK = template("tote-gusset")
@@ -132,7 +131,13 @@ def strap(sign: float, lean: float) -> Points:
 
     left, right = [[on(x, z) for z in (H - 7, H - 4, H - 1.5)] for x in (-8.5, 8.5)]
     y, far = (left[-1][1] + right[-1][1]) / 2, sign * 0.8
-    over = [(-8.5, left[-1][1] + 0.2 * lean, H + 3), (-8.2 - far, y + 0.55 * lean, H + 10), (-5.2 - far, y + 0.85 * lean, H + 16.8),
-            (0.6 - far, y + lean, H + 18.9), (5.9, y + 0.95 * lean, H + 15.6), (8.3, y + 0.6 * lean, H + 9.2),
-            (8.6, right[-1][1] + 0.2 * lean, H + 3)]  # fmt: skip
+    over = [
+        (-8.5, left[-1][1] + 0.2 * lean, H + 3),
+        (-8.2 - far, y + 0.55 * lean, H + 10),
+        (-5.2 - far, y + 0.85 * lean, H + 16.8),
+        (0.6 - far, y + lean, H + 18.9),
+        (5.9, y + 0.95 * lean, H + 15.6),
+        (8.3, y + 0.6 * lean, H + 9.2),
+        (8.6, right[-1][1] + 0.2 * lean, H + 3),
+    ]
     return shapes.spline([*left, *over, *right[::-1]], 200)

@@ -29,12 +29,11 @@ from numpy.typing import NDArray
 from improva.core.ink import colour_reflectance
 from improva.core.mockup.scene import Lens
 from improva.surfaces import surface
-
-from . import seen
-from .bordering import evened
-from .joining import Image, Window, calmed, continued, dilate, edged, kept_apart, laid, parted
-from .stage import Stage, rgb
-from .tracing import denoised, render
+from studio import seen
+from studio.bordering import evened
+from studio.joining import Image, Window, calmed, continued, dilate, edged, kept_apart, laid, parted
+from studio.stage import Stage, rgb
+from studio.tracing import denoised, render
 
 PRINT = 0.4
 """What a print usually reflects."""
@@ -115,8 +114,16 @@ def staged(scene: Scene, size: tuple[int, int], reflectance: dict[str, Any], fol
     return stage
 
 
-def trace(scene: Scene, size: tuple[int, int], reflectance: dict[str, Any], samples: int, *, window: Window | None = None,
-          bare: bool = False, seed: int = 0) -> Image:  # fmt: skip
+def trace(
+    scene: Scene,
+    size: tuple[int, int],
+    reflectance: dict[str, Any],
+    samples: int,
+    *,
+    window: Window | None = None,
+    bare: bool = False,
+    seed: int = 0,
+) -> Image:
     """One render, not denoised: (h, w, 9) linear R, G, B, albedo and normal of a window of the frame."""
     with tempfile.TemporaryDirectory() as folder:
         return render(staged(scene, size, reflectance, Path(folder), bare).parts, samples, window, seed)
@@ -134,10 +141,10 @@ def usual(region: dict[str, Any]) -> NDArray[np.float64]:
     return np.full(3, PRINT)
 
 
-def added(lit: Image, reference: Image, more_reflected: NDArray[np.float64]) -> Image:
+def added(shaded: Image, reference: Image, more_reflected: NDArray[np.float64]) -> Image:
     """What a reflectance of 1 adds, denoised with both signs: clipping the noise at nought would leave its mean as light."""
-    more = ((lit[..., :3] - reference[..., :3]) / more_reflected).astype(np.float32)
-    return np.asarray(denoised(more, lit) - denoised(-more, lit), np.float32)
+    more = ((shaded[..., :3] - reference[..., :3]) / more_reflected).astype(np.float32)
+    return np.asarray(denoised(more, shaded) - denoised(-more, shaded), np.float32)
 
 
 def window_of(mask: NDArray[np.bool_], air: float = AIR) -> Window:
@@ -151,13 +158,13 @@ def window_of(mask: NDArray[np.bool_], air: float = AIR) -> Window:
     return int(x0), int(y0), int(x1 - x0), int(y1 - y0)
 
 
-def shade_of(scene: Scene, grounds: list[str], lit: Image, size: tuple[int, int], samples: int) -> Image:
+def shade_of(scene: Scene, grounds: list[str], shaded: Image, size: tuple[int, int], samples: int) -> Image:
     """Light on the ground against that without the product, smoothed; 1 where there is no ground."""
     small = (size[0] // 2, size[1] // 2)
     bare = trace(scene, small, dict.fromkeys(grounds, PROBE), samples, bare=True)
     black = trace(scene, small, {}, samples, bare=True)
     free = cv2.resize(added(bare, black, np.full(3, PROBE)), size, interpolation=cv2.INTER_CUBIC).mean(axis=2)
-    shade = np.where(free > 0.02, np.clip(lit.mean(axis=2) / np.maximum(free, 0.02), 0, 1), 1)
+    shade = np.where(free > 0.02, np.clip(shaded.mean(axis=2) / np.maximum(free, 0.02), 0, 1), 1)
     return np.asarray(cv2.GaussianBlur(shade.astype(np.float32), (0, 0), max(size[0] / 900, 0.5)), np.float32)
 
 
@@ -197,15 +204,17 @@ class _Tracer:
     def basis(self, region: dict[str, Any], window: Window | None, part: int = 1) -> Image:
         ground, as_usual = region["id"] in self.scene.surroundings, usual(region)
         probe = np.full(3, PROBE) if ground else np.clip(as_usual, LEAST, 1)
-        lit = trace(self.scene, self.at(part), {**self.around(ground), region["id"]: rgb(*probe)}, self.samples, window=window)
-        return added(lit, self.reference(ground, window, part), probe - as_usual / 2 if ground else probe)
+        shaded = trace(
+            self.scene, self.at(part), {**self.around(ground), region["id"]: rgb(*probe)}, self.samples, window=window
+        )
+        return added(shaded, self.reference(ground, window, part), probe - as_usual / 2 if ground else probe)
 
 
 def even_borders(scene: Scene, light: dict[str, Image], product: Image) -> dict[str, Image]:
     """Light of all passes, with the borders of prints on a hard blank brought into line; ``product`` is how much of a pixel it is."""
     shown = {"base": np.ones(3), **{r["id"]: usual(r) for r in scene.regions}}
     for name in [r["id"] for r in scene.regions if "panel" in r and "on" not in r]:
-        own, rest = evened(light[name], {each: plane for each, plane in light.items() if each != name}, shown, product)
+        own, rest = evened(light[name], {each: plane for each, plane in light.items() if each != name}, shown, product)  # type: ignore[arg-type]
         light = {**light, **rest, name: own}
     return light
 
@@ -249,12 +258,11 @@ def bake(scene: Scene, size: tuple[int, int], samples: int, report: Callable[[st
     grounds = [r["id"] for r in scene.regions if r["id"] in scene.surroundings]
     shade = np.ones(size[::-1], np.float32)
     if grounds:
-        lit = np.asarray(sum(light[name] for name in grounds), np.float32)
-        shade = shade_of(scene, grounds, lit, size, samples)
+        shaded = np.asarray(sum(light[name] for name in grounds), np.float32)
+        shade = shade_of(scene, grounds, shaded, size, samples)
     reach = max(2, size[0] // 400)
     blurred = reach + math.ceil(float(Lens(**looked.lens).disc_px(looked.depth.max())) / 2)
     maps = {n: continued(uv, blurred) if n in grounds else dilate(uv, reach) for n, uv in looked.maps.items()}
     sewn = [r["id"] for r in scene.regions if "on" in r and r["id"] in maps]
     maps |= kept_apart({name: looked.maps[name] for name in sewn}, {name: maps[name] for name in sewn})
-    return Bake(light, maps, looked.product, shade, looked.depth, time.monotonic() - start, looked.lens,
-                looked.measures)  # fmt: skip
+    return Bake(light, maps, looked.product, shade, looked.depth, time.monotonic() - start, looked.lens, looked.measures)

@@ -6,7 +6,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from .joining import Image, disc, grown
+from studio.joining import Image, disc, grown
 
 NEAR, AIR, SOFT = 3, 2, 2.5
 """Px either side of the border that are brought into line, px from the silhouette that are left, and how softly."""
@@ -31,17 +31,17 @@ def evened(print_: Image, plain: dict[str, Image], shown: dict[str, Image], cove
     printed = print_.mean(axis=2) > bare.mean(axis=2)
     border = cv2.morphologyEx(printed.astype(np.uint8), cv2.MORPH_GRADIENT, np.ones((3, 3), np.uint8)) > 0
     band = body & grown(border & body, NEAR)
-    beside = body & grown(band, NEAR) & ~band
-    if not ((beside & printed).any() and (beside & ~printed).any()):
+    near = body & grown(band, NEAR) & ~band
+    if not ((near & printed).any() and (near & ~printed).any()):
         return print_, plain
-    sides = _carried(bare, beside & ~printed) / np.maximum(_carried(print_, beside & printed), 1e-4)
+    sides = _carried(bare, near & ~printed) / np.maximum(_carried(print_, near & printed), 1e-4)  # type: ignore[arg-type]
     painted = sides[border & body]
     painted = painted[(painted > PAINT).all(axis=1)]
     if not len(painted):
         return print_, plain
     total = print_ * np.median(painted, axis=0) + bare
-    inside, outside = (_carried(total, body & ~band & side) for side in (printed, ~printed))
-    both = _carried(total, body & ~band)
+    inside, outside = (_carried(total, body & ~band & side) for side in (printed, ~printed))  # type: ignore[arg-type]
+    both = _carried(total, body & ~band)  # type: ignore[arg-type]
     apart = np.abs(inside - outside).mean(axis=2) / np.maximum((inside + outside).mean(axis=2) / 2, 1e-4)
     between = np.clip(total, np.minimum(inside, outside), np.maximum(inside, outside))  # an edge that is seen keeps its step
     wanted = np.where((apart < ALIKE)[..., None], both, between)

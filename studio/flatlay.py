@@ -13,7 +13,7 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-from . import shapes
+from studio import shapes
 
 Plane = NDArray[np.float64]
 CELL = 1.25
@@ -78,8 +78,9 @@ class Lay:
 
     def __post_init__(self) -> None:
         columns, rows = round(self.size[0] / CELL) + 1, round(self.size[1] / CELL) + 1
-        self.x, self.y = np.meshgrid(np.linspace(-self.size[0] / 2, self.size[0] / 2, columns),
-                                     np.linspace(self.top, self.top + self.size[1], rows))  # fmt: skip
+        self.x, self.y = np.meshgrid(
+            np.linspace(-self.size[0] / 2, self.size[0] / 2, columns), np.linspace(self.top, self.top + self.size[1], rows)
+        )
         self.z = np.zeros(self.x.shape)
         rng = np.random.default_rng(self.seed)
         self.broad = _soft(rng, self.z.shape, 70 / CELL, 46 / CELL)
@@ -195,7 +196,7 @@ def curve(*points: tuple[float, float], count: int = 60) -> Plane:
 def arch(*points: tuple[float, float], count: int = 60) -> Plane:
     """The right half of a smooth curve that is symmetric about x = 0, from its middle on."""
     half = list(points)
-    whole = shapes.spline([(-x, y) for x, y in reversed(half)] + half[1:], 2 * count + 1)
+    whole = shapes.spline([(-x, y) for x, y in reversed(half)] + half[1:], 2 * count + 1)  # type: ignore[arg-type]
     return whole[count:]
 
 

@@ -170,7 +170,7 @@ def edged(light: Image, cover: Image) -> Image:
             sides.append(np.zeros_like(light))
             continue
         place = np.where(known[..., None], light, np.nan).astype(np.float32)
-        sides.append(cv2.GaussianBlur(dilate(place, max(cover.shape)), (0, 0), 2.0))
+        sides.append(cv2.GaussianBlur(dilate(place, max(cover.shape)), (0, 0), 2.0))  # type: ignore[arg-type]
     weight = cv2.GaussianBlur(inmost, (0, 0), SOFT)[..., None]
     even = cv2.GaussianBlur(light * inmost, (0, 0), SOFT) / np.maximum(weight, 1e-6)
     sides[1] = np.where((weight > 1e-3) & grown(thin, 2 * INSIDE)[..., None], even, sides[1])

@@ -9,11 +9,10 @@ from typing import Any
 
 import numpy as np
 
-from improva.core.mockup.pack import read_info, read_passes
-from improva.core.mockup.pack_file import DWA_LEVEL, write_passes, write_quick, write_told
-
-from . import seen
-from .bake import Bake, Scene, staged
+from improva.io.scene_pack import read_info, read_passes
+from improva.io.scene_pack_writer import DWA_LEVEL, write_passes, write_quick, write_told
+from studio import seen
+from studio.bake import Bake, Scene, staged
 
 MOST_BYTES, MOST_OF_A_FILE = 5_990_000, 4 * 1024 * 1024 - 1
 """Of a pack's files together, and of one: hosts of repositories keep larger files elsewhere."""
@@ -56,7 +55,8 @@ def quicken(folder: Path) -> None:
     write_quick(folder, light, passes.maps, more)
 
 
-def _told(scene: Scene, px: tuple[int, int], made: dict[str, Any], lens: dict[str, float],
-          measures: list[dict[str, Any]]) -> dict[str, Any]:  # fmt: skip
+def _told(
+    scene: Scene, px: tuple[int, int], made: dict[str, Any], lens: dict[str, float], measures: list[dict[str, Any]]
+) -> dict[str, Any]:
     head = {**scene.pack, "px": list(px), "exposure": scene.exposure, "seed": 0, **made}
     return {**head, "lens": lens, "measures": measures, "regions": scene.regions}

@@ -12,11 +12,11 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from .tracing import mitsuba
+from studio.tracing import mitsuba
 
 if TYPE_CHECKING:
-    from .bake import Scene
-    from .stage import Point, Stage
+    from studio.bake import Scene
+    from studio.stage import Point, Stage
 
 Image = NDArray[np.float32]
 ROUGH_SAMPLES, COVER_SAMPLES = 4, 144
@@ -71,7 +71,7 @@ class _Hits:
 
 def look(scene: Scene, size: tuple[int, int]) -> Seen:
     """Everything about first hits that a pack needs."""
-    from .bake import staged
+    from studio.bake import staged
 
     w, h = size
     mapped = [r["id"] for r in scene.regions if "size_mm" in r or ("panel" in r and "box_mm" not in r)]
@@ -86,7 +86,7 @@ def look(scene: Scene, size: tuple[int, int]) -> Seen:
         for part in ("aperture_radius", "focus_distance"):
             sharp.pop(part, None)
         hits = _Hits(described)
-        hit, masks = hits.at((xs + 0.5) / w, (ys + 0.5) / h, np.full((2, w * h), 0.5, np.float32))
+        hit, masks = hits.at((xs + 0.5) / w, (ys + 0.5) / h, np.full((2, w * h), 0.5, np.float32))  # type: ignore[arg-type]
         uv = np.array(hit.uv).reshape(2, -1).T
         found = Seen(product, depth=np.where(np.isfinite(t := np.array(hit.t)), t, 0).astype(np.float32).reshape(h, w))
         for name, mask in masks.items():
@@ -112,7 +112,7 @@ def _cover(hits: _Hits, scene: Scene, xs: Image, ys: Image, size: tuple[int, int
             at = (turn + np.array([[i / samples], [i * 0.7548777], [i * 0.5698403], [i * 0.8191725]], np.float32)) % 1
             _, masks = hits.at((xs[where] + at[0]) / w, (ys[where] + at[1]) / h, at[2:])
             total += np.any([m for n, m in masks.items() if n.split("@")[0] not in scene.surroundings], axis=0)
-        return total / samples
+        return total / samples  # type: ignore[return-value]
 
     cover = sampled(np.arange(w * h), ROUGH_SAMPLES).reshape(h, w)
     edge = cv2.dilate(cover, np.ones((5, 5))) - cv2.erode(cover, np.ones((5, 5))) > 0

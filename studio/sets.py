@@ -4,11 +4,18 @@ from __future__ import annotations
 
 from typing import Any
 
-from . import shapes
-from .stage import Stage, rgb
+from studio import shapes
+from studio.stage import Stage, rgb
 
-WALLS = {"Sand": "#cbbfae", "Chalk": "#ebe8e1", "Mist": "#c5cdd0", "Sage": "#aab3a0", "Clay": "#b58d78", "Dusk": "#5d6470",
-         "Coal": "#2f3134"}  # fmt: skip
+WALLS = {
+    "Sand": "#cbbfae",
+    "Chalk": "#ebe8e1",
+    "Mist": "#c5cdd0",
+    "Sage": "#aab3a0",
+    "Clay": "#b58d78",
+    "Dusk": "#5d6470",
+    "Coal": "#2f3134",
+}
 PLASTIC = {"Snow": "#f2f1ed", "Ink": "#1d1f23", "Pine": "#2f4a3e", "Rowan": "#a8322b"}
 GLAZE = {"White": "#f1f0ec", "Ink": "#1d1f23", "Pine": "#2f4a3e", "Rowan": "#a8322b", "Lake": "#2e4a73", "Rose": "#d9a0a0"}
 ROOM = (260.0, 150.0)
@@ -60,8 +67,11 @@ def window_light(stage: Stage, high: float = 10.0, gain: float = 1.0) -> None:
         ("bar@3", -44, 0, 20, 60),
         ("bar@4", 62, 0, 20, 60),
     ):
-        stage.parts[name] = {"type": "rectangle", "to_world": t @ stage.to.translate([x, y, 0]) @ stage.to.scale([w, h, 1]),
-                             "bsdf": {"type": "diffuse", "reflectance": rgb(0.4)}}  # fmt: skip
+        stage.parts[name] = {
+            "type": "rectangle",
+            "to_world": t @ stage.to.translate([x, y, 0]) @ stage.to.scale([w, h, 1]),
+            "bsdf": {"type": "diffuse", "reflectance": rgb(0.4)},
+        }
     stage.softbox("sky", (-50, -190, 150), (0, 0, high), 90, 90, [v * gain for v in (2.6, 2.8, 3.1)])
     stage.softbox("room", (150, -40, 90), (0, 0, high), 120, 90, [v * gain for v in (0.75, 0.72, 0.66)])
     stage.around(0.20 * gain, 0.20 * gain, 0.20 * gain)
@@ -70,9 +80,13 @@ def window_light(stage: Stage, high: float = 10.0, gain: float = 1.0) -> None:
 def books(stage: Stage, at: tuple[float, float, float], turn: float = 0.0) -> None:
     """A small stack of cloth-bound books."""
     z = at[2]
-    for i, (w, d, h, colour, twist) in enumerate((
-        (17.5, 12.5, 2.6, (0.07, 0.13, 0.11), 4), (16.0, 11.5, 1.9, (0.42, 0.30, 0.17), -5), (14.5, 10.5, 2.2, (0.30, 0.08, 0.06), 2),
-    )):  # fmt: skip
+    for i, (w, d, h, colour, twist) in enumerate(
+        (
+            (17.5, 12.5, 2.6, (0.07, 0.13, 0.11), 4),
+            (16.0, 11.5, 1.9, (0.42, 0.30, 0.17), -5),
+            (14.5, 10.5, 2.2, (0.30, 0.08, 0.06), 2),
+        )
+    ):
         place = stage.to.translate([at[0], at[1], z]) @ stage.to.rotate([0, 0, 1], turn + twist)
         cover = stage.coat(rgb(*colour), 0.7, 0.0)
         for name, low, high in ((f"book@{i}a", 0.0, 0.22), (f"book@{i}b", h - 0.22, h)):
@@ -86,8 +100,10 @@ def vase(stage: Stage, at: tuple[float, float, float], colour: tuple[float, floa
     """A stoneware vase with dried grasses."""
     import numpy as np
 
-    outline = shapes.spline([(0.05, 0), (3.2, 0.0), (4.1, 0.5), (5.6, 5), (5.2, 10), (2.6, 14), (2.0, 16.2), (2.5, 17.4),
-                             (2.2, 17.3), (1.7, 16)], 80)  # fmt: skip
+    outline = shapes.spline(
+        [(0.05, 0), (3.2, 0.0), (4.1, 0.5), (5.6, 5), (5.2, 10), (2.6, 14), (2.0, 16.2), (2.5, 17.4), (2.2, 17.3), (1.7, 16)],
+        80,
+    )
     place = stage.to.translate(list(at))
     stage.turned("vase", outline, {"type": "twosided", "bsdf": stage.coat(rgb(*colour), 0.6, 0.05)}, place)
     rng = np.random.default_rng(4)

@@ -21,7 +21,7 @@ def profile(*parts: Profile | list[tuple[float, float]]) -> Profile:
     """Join parts of a profile, dropping points that repeat."""
     joined = np.concatenate([np.asarray(part, dtype=float).reshape(-1, 2) for part in parts])
     keep = np.append(True, np.linalg.norm(np.diff(joined, axis=0), axis=1) > 1e-6)
-    return joined[keep]
+    return joined[keep]  # type: ignore[no-any-return]
 
 
 def spline(points: list[tuple[float, ...]], count: int) -> NDArray[np.float64]:
@@ -33,8 +33,9 @@ def spline(points: list[tuple[float, ...]], count: int) -> NDArray[np.float64]:
     return np.asarray(CubicSpline(knots, at)(np.linspace(0, knots[-1], count)))
 
 
-def beside(x: NDArray[np.float64], y: NDArray[np.float64], start: tuple[float, float], end: tuple[float, float]
-           ) -> tuple[NDArray[np.float64], NDArray[np.float64]]:  # fmt: skip
+def beside(
+    x: NDArray[np.float64], y: NDArray[np.float64], start: tuple[float, float], end: tuple[float, float]
+) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
     """How far along the way between two points each place lies, 0…1 on it, and how far beside it in its own unit."""
     a, b = np.array(start), np.array(end)
     run = float(np.linalg.norm(b - a))
@@ -42,8 +43,14 @@ def beside(x: NDArray[np.float64], y: NDArray[np.float64], start: tuple[float, f
     return (x * d[0] + y * d[1]) / run, -x * d[1] + y * d[0]
 
 
-def tube(line: NDArray[np.float64], half: NDArray[np.float64], path: Path, side: tuple[float, float, float] = (0, 1, 0),
-         around: int = 48, squareness: float = 2.5) -> Path:  # fmt: skip
+def tube(
+    line: NDArray[np.float64],
+    half: NDArray[np.float64],
+    path: Path,
+    side: tuple[float, float, float] = (0, 1, 0),
+    around: int = 48,
+    squareness: float = 2.5,
+) -> Path:
     """A bar swept along a line (n, 3) with half widths (n, 2) towards ``side`` and square to it: rounded, not round.
 
     ``squareness`` is the exponent of its cross-section, a superellipse: 2 is an ellipse.
@@ -90,16 +97,24 @@ def block(w: float, d: float, low: float, high: float, edge: float, path: Path) 
     """An upright box of w × d cm about the z axis from ``low`` to ``high``, its edges rounded by ``edge``."""
     outline = profile(arc((0.0, low + edge), edge, -90, 0, 5), arc((0.0, high - edge), edge, 0, 90, 5))
     theta = np.radians(np.concatenate([np.linspace(a, a + 90, 7) for a in (0, 90, 180, 270)] + [np.array([360.0])]))
-    corner = np.stack([np.repeat([1, -1, -1, 1, 1], [7, 7, 7, 7, 1]) * (w / 2 - edge),
-                       np.repeat([1, 1, -1, -1, 1], [7, 7, 7, 7, 1]) * (d / 2 - edge)], 1)  # fmt: skip
-    rings = [np.column_stack([corner[:, 0] + r * np.cos(theta), corner[:, 1] + r * np.sin(theta), np.full(len(theta), z)])
-             for r, z in outline]  # fmt: skip
+    corner = np.stack(
+        [
+            np.repeat([1, -1, -1, 1, 1], [7, 7, 7, 7, 1]) * (w / 2 - edge),
+            np.repeat([1, 1, -1, -1, 1], [7, 7, 7, 7, 1]) * (d / 2 - edge),
+        ],
+        1,
+    )
+    rings = [
+        np.column_stack([corner[:, 0] + r * np.cos(theta), corner[:, 1] + r * np.sin(theta), np.full(len(theta), z)])
+        for r, z in outline
+    ]
     caps = [[np.column_stack([corner * share, np.full(len(theta), z)]) for share in (0.0, 0.5, 0.95)] for z in (low, high)]
     return write_ply(path, *sheet(np.array([*caps[0], *rings, *caps[1][::-1]])[::-1]))
 
 
-def revolve(outline: Profile, path: Path, segments: int = 384, crease_deg: float = 40.0, arc_deg: tuple[float, float] = (90, 450)
-            ) -> Path:  # fmt: skip
+def revolve(
+    outline: Profile, path: Path, segments: int = 384, crease_deg: float = 40.0, arc_deg: tuple[float, float] = (90, 450)
+) -> Path:
     """Turn an outline of (r, z), read upwards with the outside to its right, about the z axis.
 
     u runs once round from the back (+y) through the front (-y), so that a wrap seen from outside
@@ -129,14 +144,23 @@ def revolve(outline: Profile, path: Path, segments: int = 384, crease_deg: float
     theta = np.radians(arc_deg[0] + (arc_deg[1] - arc_deg[0]) * u)
     cos, sin = np.cos(theta), np.sin(theta)
     ones = np.ones_like(u)
-    vertex = np.stack(
-        [
-            np.outer(ring[:, 0], cos), np.outer(ring[:, 0], sin), np.outer(ring[:, 1], ones),
-            np.outer(ring[:, 2], cos), np.outer(ring[:, 2], sin), np.outer(ring[:, 3], ones),
-            np.outer(np.ones(len(ring)), u), np.outer((top - ring[:, 1]) / max(top - bottom, 1e-9), ones),
-        ],
-        axis=-1,
-    ).reshape(-1, 8).astype("<f4")  # fmt: skip
+    vertex = (
+        np.stack(
+            [
+                np.outer(ring[:, 0], cos),
+                np.outer(ring[:, 0], sin),
+                np.outer(ring[:, 1], ones),
+                np.outer(ring[:, 2], cos),
+                np.outer(ring[:, 2], sin),
+                np.outer(ring[:, 3], ones),
+                np.outer(np.ones(len(ring)), u),
+                np.outer((top - ring[:, 1]) / max(top - bottom, 1e-9), ones),
+            ],
+            axis=-1,
+        )
+        .reshape(-1, 8)
+        .astype("<f4")
+    )
     faces = []
     across = segments + 1
     column = np.arange(segments)

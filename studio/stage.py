@@ -16,7 +16,7 @@ import mitsuba as mi
 import numpy as np
 from numpy.typing import NDArray
 
-from . import shapes
+from studio import shapes
 
 Point = Sequence[float]
 STEEL = {"type": "roughconductor", "material": "Cr", "alpha": 0.16, "distribution": "ggx"}
@@ -61,14 +61,33 @@ class Stage:
 
     def coat(self, colour: Any, roughness: float = 0.3, clearcoat: float = 0.9, **more: Any) -> dict[str, Any]:
         """A painted, glazed or moulded surface; ``colour`` is a region's name or a texture."""
-        return {"type": "principled", "base_color": self._colour(colour), "roughness": roughness, "specular": 0.5,
-                "clearcoat": clearcoat, "clearcoat_gloss": CLEAR, **more}  # fmt: skip
+        return {
+            "type": "principled",
+            "base_color": self._colour(colour),
+            "roughness": roughness,
+            "specular": 0.5,
+            "clearcoat": clearcoat,
+            "clearcoat_gloss": CLEAR,
+            **more,
+        }
 
-    def cloth(self, colour: Any, relief: NDArray[np.floating] | None = None, depth: float = 0.0, times: Point = (1, 1),
-              sheen: float = 0.25) -> dict[str, Any]:  # fmt: skip
+    def cloth(
+        self,
+        colour: Any,
+        relief: NDArray[np.floating] | None = None,
+        depth: float = 0.0,
+        times: Point = (1, 1),
+        sheen: float = 0.25,
+    ) -> dict[str, Any]:
         """Cloth, lit from both sides: matt with a little sheen; ``relief`` is its weave, ``depth`` how deep in uv units."""
-        made: dict[str, Any] = {"type": "principled", "base_color": self._colour(colour), "roughness": 0.85, "specular": 0.12,
-                                "sheen": sheen, "sheen_tint": 0.0}  # fmt: skip
+        made: dict[str, Any] = {
+            "type": "principled",
+            "base_color": self._colour(colour),
+            "roughness": 0.85,
+            "specular": 0.12,
+            "sheen": sheen,
+            "sheen_tint": 0.0,
+        }
         if relief is not None:
             to_uv = self.to.scale([times[0], times[1], 1])
             made = {"type": "bumpmap", "arbitrary": bitmap(relief, to_uv=to_uv), "scale": depth, "bsdf": made}
@@ -90,13 +109,24 @@ class Stage:
         ahead = (np.asarray(aim, float) - eye) / math.dist(eye, aim)
         self.lens = (eye, aim, up, fov)
         self.parts["sensor"] = {
-            "type": "thinlens", "fov": fov, "fov_axis": "x", "aperture_radius": aperture,
-            "focus_distance": float(np.dot(np.asarray(focus, float) - eye, ahead)), "near_clip": 1.0, "far_clip": 3000.0,
+            "type": "thinlens",
+            "fov": fov,
+            "fov_axis": "x",
+            "aperture_radius": aperture,
+            "focus_distance": float(np.dot(np.asarray(focus, float) - eye, ahead)),
+            "near_clip": 1.0,
+            "far_clip": 3000.0,
             "to_world": self.to.look_at(origin=list(eye), target=list(aim), up=list(up)),
-            "film": {"type": "hdrfilm", "width": self.size[0], "height": self.size[1], "rfilter": {"type": "box"},
-                     "pixel_format": "rgb", "component_format": "float32"},
+            "film": {
+                "type": "hdrfilm",
+                "width": self.size[0],
+                "height": self.size[1],
+                "rfilter": {"type": "box"},
+                "pixel_format": "rgb",
+                "component_format": "float32",
+            },
             "sampler": {"type": "independent"},
-        }  # fmt: skip
+        }
 
     def project(self, point: Point) -> list[float]:
         """Where a point lies in the picture, in px from its top left corner."""
@@ -132,16 +162,28 @@ class Stage:
         """A level ground, the region ``table``, of w × h cm; surfaces are laid on it at their real size."""
         w, h = size
         x, y, z = middle
-        self.quad("table", (x - w / 2, y + h / 2, z), (w, 0, 0), (0, -h, 0),
-                  {"type": "twosided", "bsdf": {"type": "principled", "base_color": self.rho("table"), "roughness": roughness,
-                                                "specular": 0.3}})  # fmt: skip
+        self.quad(
+            "table",
+            (x - w / 2, y + h / 2, z),
+            (w, 0, 0),
+            (0, -h, 0),
+            {
+                "type": "twosided",
+                "bsdf": {"type": "principled", "base_color": self.rho("table"), "roughness": roughness, "specular": 0.3},
+            },
+        )
 
     def wall(self, size: tuple[float, float], middle: Point) -> None:
         """An upright backdrop, the region ``wall``, of w × h cm."""
         w, h = size
         x, y, z = middle
-        self.quad("wall", (x - w / 2, y, z + h / 2), (w, 0, 0), (0, 0, -h),
-                  {"type": "twosided", "bsdf": {"type": "diffuse", "reflectance": self.rho("wall")}})  # fmt: skip
+        self.quad(
+            "wall",
+            (x - w / 2, y, z + h / 2),
+            (w, 0, 0),
+            (0, 0, -h),
+            {"type": "twosided", "bsdf": {"type": "diffuse", "reflectance": self.rho("wall")}},
+        )
 
 
 def relief_of(cells: NDArray[np.floating]) -> NDArray[np.float32]:

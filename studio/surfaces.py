@@ -20,7 +20,7 @@ def _noise(rng: np.random.Generator, shape: tuple[int, int], along: float, acros
     spectrum = np.fft.rfft2(rng.standard_normal(shape))
     spectrum *= np.exp(-2 * np.pi**2 * ((fx * along) ** 2 + (fy * across) ** 2))
     field = np.fft.irfft2(spectrum, s=shape)
-    return (field / field.std()).astype(np.float32)
+    return (field / field.std()).astype(np.float32)  # type: ignore[no-any-return]
 
 
 def oak(width: int = 4096, height: int = 4096, planks: int = 6, seed: int = 7) -> tuple[NDArray[np.float32], ...]:
@@ -53,14 +53,14 @@ def plaster(size: int = 1024, seed: int = 3) -> NDArray[np.float32]:
     rng = np.random.default_rng(seed)
     clouds = _noise(rng, (size, size), 90, 90) * 0.018 + _noise(rng, (size, size), 18, 14) * 0.006
     wall = np.array([0.80, 0.77, 0.725]) + clouds[..., None]
-    return cv2.GaussianBlur(np.clip(wall, 0, 1).astype(np.float32), (0, 0), 1.0)
+    return cv2.GaussianBlur(np.clip(wall, 0, 1).astype(np.float32), (0, 0), 1.0)  # type: ignore[no-any-return]
 
 
 def walnut(width: int = 4096, height: int = 4096) -> NDArray[np.float32]:
     """Dark oiled planks: oak's figure in another wood."""
     grey = oak(width, height, planks=5, seed=21)[0]
     tone = grey.mean(axis=2, keepdims=True)
-    return np.clip(np.array([0.40, 0.29, 0.215]) * (0.18 + 1.75 * tone), 0.01, 1).astype(np.float32)
+    return np.clip(np.array([0.40, 0.29, 0.215]) * (0.18 + 1.75 * tone), 0.01, 1).astype(np.float32)  # type: ignore[no-any-return]
 
 
 def limed(width: int = 4096, height: int = 4096) -> NDArray[np.float32]:
@@ -68,7 +68,7 @@ def limed(width: int = 4096, height: int = 4096) -> NDArray[np.float32]:
     wood = oak(width, height, planks=6, seed=33)[0]
     tone = wood.mean(axis=2, keepdims=True)
     worn = np.clip((0.50 - tone) * 2.2, 0, 1)
-    return np.clip(
+    return np.clip(  # type: ignore[no-any-return]
         np.array([0.86, 0.845, 0.815]) * (1 - 0.32 * worn) - 0.10 * worn * np.array([0.5, 0.8, 1.1]), 0.02, 1
     ).astype(np.float32)
 
@@ -81,7 +81,7 @@ def slate(size: int = 3072, seed: int = 11) -> NDArray[np.float32]:
     grain = _noise(rng, (size, size), 2.2 * fine, 1.6 * fine)
     steps = np.tanh(3 * np.gradient(cv2.GaussianBlur(beds, (0, 0), 3 * fine), axis=0) * 60 / fine)
     tone = 0.265 + 0.020 * beds + 0.012 * grain + 0.018 * steps
-    return np.clip(tone[..., None] * np.array([0.97, 1.0, 1.03]), 0.03, 1).astype(np.float32)
+    return np.clip(tone[..., None] * np.array([0.97, 1.0, 1.03]), 0.03, 1).astype(np.float32)  # type: ignore[no-any-return]
 
 
 def marble(size: int = 3072, seed: int = 5) -> NDArray[np.float32]:
@@ -98,7 +98,7 @@ def marble(size: int = 3072, seed: int = 5) -> NDArray[np.float32]:
         away = np.abs(field - 0.25) / slope  # in px from the vein's middle
         fade = 1 / (1 + np.exp(-2.2 * _noise(rng, (size, size), 300 * fine, 300 * fine)))
         tone -= strength * fade * (0.55 * np.exp(-((away / (3 * fine)) ** 2)) + 0.45 * np.exp(-away / (26 * fine)))
-    return np.clip(tone[..., None] * np.array([1.0, 0.992, 0.978]), 0.05, 1).astype(np.float32)
+    return np.clip(tone[..., None] * np.array([1.0, 0.992, 0.978]), 0.05, 1).astype(np.float32)  # type: ignore[no-any-return]
 
 
 def weave(size: int = 1536, threads: int = 300, seed: int = 9) -> NDArray[np.float32]:
@@ -121,7 +121,7 @@ def linen(size: int = 3072, seed: int = 9) -> NDArray[np.float32]:
     cloth = weave(size, 250, seed)
     slub = _noise(rng, (size, size), 90 * fine, 1.6 * fine) + _noise(rng, (size, size), 1.6 * fine, 90 * fine)
     tone = 0.60 + 0.19 * (cloth - 0.7) + 0.026 * slub + 0.01 * _noise(rng, (size, size), 200 * fine, 200 * fine)
-    return np.clip(tone[..., None] * np.array([1.10, 1.03, 0.91]), 0.05, 1).astype(np.float32)
+    return np.clip(tone[..., None] * np.array([1.10, 1.03, 0.91]), 0.05, 1).astype(np.float32)  # type: ignore[no-any-return]
 
 
 def _turned_round(ends: tuple[int, int, int, int], size: int, reach: int) -> Iterator[tuple[tuple[int, int], tuple[int, int]]]:
@@ -174,13 +174,13 @@ def garden(size: int = 1536, seed: int = 23) -> NDArray[np.float32]:
     light *= 1 + 0.12 * warm[..., None] * np.array([1.0, 0.2, -0.2])
     sky = 0.8 * np.clip(1.2 * (gap + 0.9 * clump + 1.4 * high - 2.7), 0, 1)[..., None]
     light += sky * (np.array([0.62, 0.74, 0.80]) - light)
-    lit = np.flatnonzero((clump + 0.5 * leaf > 0.2).ravel())
+    shaded = np.flatnonzero((clump + 0.5 * leaf > 0.2).ravel())
     for count, bright, colours in (
         (1400, 26, [(0.85, 1.0, 0.45), (1.0, 0.95, 0.6), (0.7, 0.95, 0.4)]),
         (110, 110, [(1.0, 0.93, 0.72), (0.9, 1.0, 0.8)]),
         (150, 55, [(1.0, 0.45, 0.55), (0.95, 0.8, 0.85), (0.75, 0.5, 0.95)]),
     ):
-        at = np.unravel_index(rng.choice(lit, count), shape)
+        at = np.unravel_index(rng.choice(shaded, count), shape)
         energy = bright * rng.lognormal(0, 0.6, count)
         light[at] += energy[:, None] * np.array(colours)[rng.integers(0, len(colours), count)]
     seen = np.clip(_out_of_focus(light.astype(np.float32), 20 * size / 1536), 0, None)
@@ -211,9 +211,17 @@ def washed(size: int = 2048, seed: int = 14) -> NDArray[np.float32]:
 def write_shipped(folder: Path, quality: int = 80) -> None:
     """Draw all surfaces that ship as JPEG files."""
     drawn = {
-        "oak": oak(3072, 3072)[0], "walnut": walnut(3072, 3072), "limed": limed(3072, 3072), "slate": slate(2560),
-        "marble": marble(2560), "linen": linen(2048), "plaster": plaster(1024), "lawn": lawn(), "garden": garden(), "heather": heather(1024),
+        "oak": oak(3072, 3072)[0],
+        "walnut": walnut(3072, 3072),
+        "limed": limed(3072, 3072),
+        "slate": slate(2560),
+        "marble": marble(2560),
+        "linen": linen(2048),
+        "plaster": plaster(1024),
+        "lawn": lawn(),
+        "garden": garden(),
+        "heather": heather(1024),
         "washed": washed(1024),
-    }  # fmt: skip
+    }
     for name, pixels in drawn.items():
         Image.fromarray((pixels * 255 + 0.5).astype(np.uint8)).save(folder / f"{name}.jpg", quality=quality)

@@ -17,7 +17,7 @@ from PIL import Image
 from improva.catalogue import template
 from improva.core.artwork.pixels import Artwork
 from improva.core.artwork.traits import Traits, find_traits
-from improva.core.design import Design, Piece, Placing
+from improva.core.design import Design, Piece, Placement
 from improva.core.template import Template
 from improva.demo import lay_out
 from improva.store import Database
@@ -46,10 +46,18 @@ def closed_wave(w: int = W, h: int = H, broken: bool = False) -> np.ndarray:
     """A picture whose left and right edge meet by construction; or, broken, do not."""
     turn = 2 * np.pi * np.arange(w) / w * (0.5 if broken else 1)
     down = np.linspace(0, 1, h)[:, None]
-    return np.stack(
-        [128 + 90 * np.cos(turn)[None] * (1 - down), 120 + 80 * np.sin(turn if not broken else turn + 0.8)[None] + 0 * down,
-         90 + 100 * down + 0 * turn[None]], -1,
-    ).clip(0, 255).astype(np.uint8)  # fmt: skip
+    return (
+        np.stack(
+            [
+                128 + 90 * np.cos(turn)[None] * (1 - down),
+                120 + 80 * np.sin(turn if not broken else turn + 0.8)[None] + 0 * down,
+                90 + 100 * down + 0 * turn[None],
+            ],
+            -1,
+        )
+        .clip(0, 255)
+        .astype(np.uint8)
+    )
 
 
 def art_of(pixels: np.ndarray, **options: object) -> Artwork:
@@ -74,8 +82,8 @@ def tumbler() -> Template:
 
 @pytest.fixture
 def design_of(tumbler: Template) -> Callable[..., Design]:
-    def make(art: Artwork, **placing: object) -> Design:
-        return Design(tumbler, tumbler.panel(), (Piece("art", art.facts.size, Placing(**placing)),))  # type: ignore[arg-type]
+    def make(art: Artwork, **placement: object) -> Design:
+        return Design(tumbler, tumbler.panel(), (Piece("art", art.facts.size, Placement(**placement)),))  # type: ignore[arg-type]
 
     return make
 

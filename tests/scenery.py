@@ -6,7 +6,13 @@ from pathlib import Path
 
 import numpy as np
 
+from improva.app.scenes import SceneLibrary
 from improva.core.mockup.scene import Lens, Passes, Region, SceneInfo
+
+SHIPPED_SCENES = SceneLibrary()
+"""The scenes that ship, and those drawn for shipped blanks."""
+
+packs, scene, scenes_of = SHIPPED_SCENES.packs, SHIPPED_SCENES.get, SHIPPED_SCENES.of
 
 PX = (96, 72)
 SQUARE = (slice(18, 54), slice(30, 66))
@@ -14,8 +20,9 @@ SQUARE = (slice(18, 54), slice(30, 66))
 
 
 def scene_info(*regions: Region, turns: bool = False, **more: object) -> SceneInfo:
-    return SceneInfo("made-up", "Made up", "studio", ("tumbler-20oz-straight",), PX, {"front": 0.0}, turns, regions, 1.0, Path(),
-                     **more)  # type: ignore[arg-type]  # fmt: skip
+    return SceneInfo(
+        "made-up", "Made up", "studio", ("tumbler-20oz-straight",), PX, {"front": 0.0}, turns, regions, 1.0, Path(), **more
+    )  # type: ignore[arg-type]
 
 
 def grid(rows: slice, columns: slice) -> np.ndarray:

@@ -6,13 +6,13 @@ from pathlib import Path
 import pytest
 
 from improva.catalogue import template
-from improva.core.design import Placing
-from improva.core.preflight import prove
+from improva.core.design import Placement
+from improva.core.preflight import run_preflight
 from improva.core.press import common_figures, suggest
 from improva.demo import BLANKET, TUMBLER, lay_out
 from improva.store import ArtRow, Artworks, Database, Pairs, Pressings, Selling
-from improva.web.piece_shapes import PIECES
-from improva.web.selling import sell_state
+from improva.store.models.pieces import PIECES
+from improva.web.presenters.selling import sale_out
 
 
 @pytest.fixture(scope="module")
@@ -30,8 +30,8 @@ def board(database: Database) -> tuple[Artworks, Pairs]:
 def verdicts(board: tuple[Artworks, Pairs], row: ArtRow) -> dict[str, str]:
     artworks, pairs = board
     blank = template(TUMBLER)
-    placing = pairs.get(row.id, TUMBLER).placings.get("wrap") or Placing()
-    return {c.id: c.status for c in prove(blank, blank.panel(), artworks.open(row).proxy(), placing).checks}
+    placement = pairs.get(row.id, TUMBLER).placements.get("wrap") or Placement()
+    return {c.id: c.status for c in run_preflight(blank, blank.panel(), artworks.open(row).proxy(), placement).checks}
 
 
 def test_every_artwork_has_something_to_see(board: tuple[Artworks, Pairs]) -> None:
@@ -82,5 +82,5 @@ def test_the_press_log_teaches_from_the_first_day(database: Database) -> None:
 
 
 def test_the_first_tumbler_is_priced_so_that_the_worst_case_is_no_loss(database: Database) -> None:
-    state = sell_state(Selling(database), 1, TUMBLER)
+    state = sale_out(Selling(database), 1, TUMBLER)
     assert state.known and state.problem is None and not any(case.loss for case in state.cases) and state.asked

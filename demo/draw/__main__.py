@@ -5,7 +5,7 @@ from __future__ import annotations
 import sys
 from pathlib import Path
 
-from . import dusk, flags, ibex, marmot, timetable, views
+from demo.draw import dusk, flags, ibex, marmot, timetable, views
 
 TARGET = Path("src/improva/demo")
 

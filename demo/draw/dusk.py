@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 import random
 
-from . import lettering
+from demo.draw import lettering
 
 W, H = 930.0, 820.0
 COPIES = (-W, 0.0, W)  # what crosses the edge is drawn again on the other side

@@ -44,11 +44,24 @@ def sprig(x: float, y: float, turn: float) -> str:
 
 def tile() -> str:
     things = [
-        (flag, 34, 34, -14, "halves"), (flag, 196, 22, 12, "cross"), (flag, 118, 120, -6, "diamond"), (flag, 262, 132, 16, "pennant"),
-        (flag, 26, 176, 10, "swallow"), (flag, 186, 200, -12, "checks"), (disc, 140, 42, 18), (disc, 96, 226, -22), (disc, 294, 246, 8),
-        (lamp, 280, 66, "#e2584a"), (lamp, 70, 128, "#7fc08a"), (lamp, 222, 118, "#f3e3b0"), (sprig, 92, 84, 30), (sprig, 160, 176, -40),
-        (sprig, 152, 262, 20), (sprig, 16, 108, -15), (sprig, 270, 212, -60),
-    ]  # fmt: skip
+        (flag, 34, 34, -14, "halves"),
+        (flag, 196, 22, 12, "cross"),
+        (flag, 118, 120, -6, "diamond"),
+        (flag, 262, 132, 16, "pennant"),
+        (flag, 26, 176, 10, "swallow"),
+        (flag, 186, 200, -12, "checks"),
+        (disc, 140, 42, 18),
+        (disc, 96, 226, -22),
+        (disc, 294, 246, 8),
+        (lamp, 280, 66, "#e2584a"),
+        (lamp, 70, 128, "#7fc08a"),
+        (lamp, 222, 118, "#f3e3b0"),
+        (sprig, 92, 84, 30),
+        (sprig, 160, 176, -40),
+        (sprig, 152, 262, 20),
+        (sprig, 16, 108, -15),
+        (sprig, 270, 212, -60),
+    ]
     out = []
     for draw_it, x, y, *rest in things:
         out += [draw_it(x + i * W, y + j * H, *rest) for i in (-1, 0, 1) for j in (-1, 0, 1)]

@@ -40,10 +40,12 @@ def smooth(points: list[Point], steps: int = 14) -> list[Point]:
     for a, b, c, d in zip(ends, ends[1:], ends[2:], ends[3:], strict=False):
         for i in range(steps):
             t = i / steps
-            out.append(tuple(
-                0.5 * (2 * q + (r - p) * t + (2 * p - 5 * q + 4 * r - s) * t * t + (3 * q - p - 3 * r + s) * t**3)
-                for p, q, r, s in zip(a, b, c, d, strict=True)
-            ))  # fmt: skip
+            out.append(
+                tuple(
+                    0.5 * (2 * q + (r - p) * t + (2 * p - 5 * q + 4 * r - s) * t * t + (3 * q - p - 3 * r + s) * t**3)
+                    for p, q, r, s in zip(a, b, c, d, strict=True)
+                )
+            )
     return [*out, points[-1]]
 
 
@@ -111,24 +113,33 @@ def draw() -> str:
         for a, b in list(zip(smooth(HORN, 4), smooth(HORN_IN, 4), strict=True))[2:-4:2]
     )
     washes = [
-        wash(rng, sun, ROSE, 0.2), wash(rng, far, SLATE, 0.1, 7), wash(rng, snow, SLATE, 0.13, 7),
-        wash(rng, FAR_HIND, OCHRE, 0.55, 2), wash(rng, FAR_FORE, OCHRE, 0.55, 2), wash(rng, body, OCHRE, 0.42, 3),
+        wash(rng, sun, ROSE, 0.2),
+        wash(rng, far, SLATE, 0.1, 7),
+        wash(rng, snow, SLATE, 0.13, 7),
+        wash(rng, FAR_HIND, OCHRE, 0.55, 2),
+        wash(rng, FAR_FORE, OCHRE, 0.55, 2),
+        wash(rng, body, OCHRE, 0.42, 3),
         wash(rng, [(440, 398), (600, 452), (790, 458), (850, 560), (760, 600), (600, 590), (470, 560)], OCHRE, 0.3, 6),
         wash(rng, [*HORN, *HORN_IN[::-1]], INK, 0.34, 2),
-    ]  # fmt: skip
+    ]
     lines = [stroke(rng, line) for line in (BACK, BELLY, CHEST, FACE, HIND, FORE, FAR_HIND, FAR_FORE)]
     lines += [stroke(rng, HORN, 8), stroke(rng, HORN_IN, 6), ridges, stroke(rng, BEARD, 5), stroke(rng, [*ROCK], 8)]
     lines += [
         stroke(rng, [(838, 492), (868, 498), (878, 520), (858, 530)], 6),
         stroke(rng, [(392, 352), (424, 340), (448, 352), (424, 370), (400, 366)], 5),
-        stroke(rng, [(250, 412), (262, 418), (266, 428)], 5), stroke(rng, [(262, 438), (282, 434)], 4),
+        stroke(rng, [(250, 412), (262, 418), (266, 428)], 5),
+        stroke(rng, [(262, 438), (282, 434)], 4),
         stroke(rng, [(302, 366), (314, 360), (328, 366)], 5),
         '<circle cx="316" cy="370" r="6" fill="#2b2622"/>',
-        hatching(rng, (700, 600), (800, 640), 9, (-0.5, 1), 46), hatching(rng, (560, 640), (680, 645), 8, (-0.5, -1), 34),
-        hatching(rng, (410, 520), (450, 610), 7, (0.7, 0.7), 34), hatching(rng, (240, 960), (420, 900), 9, (0.35, 1), 70),
-        hatching(rng, (560, 890), (780, 892), 11, (-0.3, 1), 84), hatching(rng, (860, 920), (980, 1000), 7, (-0.2, 1), 60),
-        stroke(rng, [(440, 872), (470, 930), (450, 990), (490, 1040)], 6), stroke(rng, [(700, 872), (690, 940), (730, 1000)], 6),
-    ]  # fmt: skip
+        hatching(rng, (700, 600), (800, 640), 9, (-0.5, 1), 46),
+        hatching(rng, (560, 640), (680, 645), 8, (-0.5, -1), 34),
+        hatching(rng, (410, 520), (450, 610), 7, (0.7, 0.7), 34),
+        hatching(rng, (240, 960), (420, 900), 9, (0.35, 1), 70),
+        hatching(rng, (560, 890), (780, 892), 11, (-0.3, 1), 84),
+        hatching(rng, (860, 920), (980, 1000), 7, (-0.2, 1), 60),
+        stroke(rng, [(440, 872), (470, 930), (450, 990), (490, 1040)], 6),
+        stroke(rng, [(700, 872), (690, 940), (730, 1000)], 6),
+    ]
     return (
         '<svg xmlns="http://www.w3.org/2000/svg" width="8in" height="8in" viewBox="0 0 1200 1200">\n<title>The ibex</title>\n'
         + "\n".join([*washes, *lines])

@@ -28,8 +28,9 @@ def width(font: str, text: str, size: float, tracking: float = 0.0) -> float:
     return advance + tracking / 1000 * size * (len(text) - 1)
 
 
-def line(font: str, text: str, size: float, x: float, y: float, *, anchor: str = "start", tracking: float = 0.0,
-         fill: str = "#000") -> str:  # fmt: skip
+def line(
+    font: str, text: str, size: float, x: float, y: float, *, anchor: str = "start", tracking: float = 0.0, fill: str = "#000"
+) -> str:
     """A path of a line of words with its baseline at ``y``."""
     f = _font(font)
     cmap, hmtx, glyphs, upm = f.getBestCmap(), f["hmtx"], f.getGlyphSet(), f["head"].unitsPerEm

@@ -7,12 +7,20 @@ COAT, TRIM, BRASS, RED, CREAM = "#24405a", "#16293c", "#d9a441", "#bb3e2c", "#f6
 
 
 def draw() -> str:
-    tufts = "".join(f'<path d="M{x} {y}q{dx} {dy} {2 * dx} 0" stroke="{DARK}" stroke-width="5" fill="none" stroke-linecap="round"/>'
-                    for x, y, dx, dy in ((352, 318, 7, 9), (386, 338, 7, 9), (590, 336, 7, 9), (624, 316, 7, 9)))  # fmt: skip
-    buttons = "".join(f'<circle cx="{x}" cy="{y}" r="12" fill="{BRASS}"/><circle cx="{x - 3}" cy="{y - 3}" r="4" fill="#f3d58c"/>'
-                      for y in (560, 628, 696) for x in (452, 548))  # fmt: skip
-    whiskers = "".join(f'<path d="M{500 + s * 56} {y}q{s * 60} {d} {s * 112} {d * 1.6:g}" stroke="{CREAM}" stroke-width="4" fill="none" stroke-linecap="round"/>'
-                       for s in (-1, 1) for y, d in ((352, -10), (364, 4), (376, 18)))  # fmt: skip
+    tufts = "".join(
+        f'<path d="M{x} {y}q{dx} {dy} {2 * dx} 0" stroke="{DARK}" stroke-width="5" fill="none" stroke-linecap="round"/>'
+        for x, y, dx, dy in ((352, 318, 7, 9), (386, 338, 7, 9), (590, 336, 7, 9), (624, 316, 7, 9))
+    )
+    buttons = "".join(
+        f'<circle cx="{x}" cy="{y}" r="12" fill="{BRASS}"/><circle cx="{x - 3}" cy="{y - 3}" r="4" fill="#f3d58c"/>'
+        for y in (560, 628, 696)
+        for x in (452, 548)
+    )
+    whiskers = "".join(
+        f'<path d="M{500 + s * 56} {y}q{s * 60} {d} {s * 112} {d * 1.6:g}" stroke="{CREAM}" stroke-width="4" fill="none" stroke-linecap="round"/>'
+        for s in (-1, 1)
+        for y, d in ((352, -10), (364, 4), (376, 18))
+    )
     return f"""<svg xmlns="http://www.w3.org/2000/svg" width="6.4in" height="8in" viewBox="0 0 960 1200">
 <title>The conductor</title>
 <g stroke-linejoin="round">

@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
-from .lettering import DECO, SANS, SANS_BOLD, line
+from demo.draw.lettering import DECO, SANS, SANS_BOLD, line
 
 W, H = 930.0, 820.0
 INK, RED, PAPER = "#22263a", "#b23a2a", "#f3ead7"
 STOPS = (
-    ("Valley Foot", 640), ("Larch Halt", 905), ("Gorge Bridge", 1120), ("Marmot Meadow", 1480), ("Windgap", 1935), ("Summit House", 2311),
-)  # fmt: skip
+    ("Valley Foot", 640),
+    ("Larch Halt", 905),
+    ("Gorge Bridge", 1120),
+    ("Marmot Meadow", 1480),
+    ("Windgap", 1935),
+    ("Summit House", 2311),
+)
 FIRST = (6 * 60 + 10, 8 * 60 + 25, 10 * 60 + 40, 13 * 60 + 5, 16 * 60 + 20, 19 * 60 + 40)
 MINUTES = (0, 9, 17, 28, 41, 54)
 

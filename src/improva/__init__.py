@@ -1,3 +1,3 @@
 """Improva: from artwork and a blank to a print file that is right and pictures that are believed."""
 
-__version__ = "0.1.0"
+__version__ = "0.2.0"

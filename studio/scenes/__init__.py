@@ -1,7 +1,7 @@
 """The scenes that ship, one module a kind of blank."""
 
-from ..bake import Scene
-from . import all_over, blankets, cups, flags, garments, mugs, pens, pillows, totes
+from studio.bake import Scene
+from studio.scenes import all_over, blankets, cups, flags, garments, mugs, pens, pillows, totes
 
 SCENES: dict[str, Scene] = {
     scene.id: scene

@@ -11,14 +11,13 @@ from numpy.typing import NDArray
 
 from improva.catalogue import template
 from improva.core.template import Panel
-
-from .. import shapes
-from ..bake import Scene
-from ..flatlay import Lay, Layer, arch, both, curve, joined, mirrored
-from ..sets import WALLS
-from ..stage import Stage
-from . import garments
-from .hood import truest_map
+from studio import shapes
+from studio.bake import Scene
+from studio.flatlay import Lay, Layer, arch, both, curve, joined, mirrored
+from studio.scenes import garments
+from studio.scenes.hood import truest_map
+from studio.sets import WALLS
+from studio.stage import Stage
 
 Plane = NDArray[np.float64]
 BLANK = template("hoodie-all-over")
@@ -84,7 +83,7 @@ def _hood_half() -> Callable[[Plane], Plane]:
     """Canvas to the trim of the hood's half that lies on the right in front."""
     outline = np.array(_panel("hood-left").outline_mm)
     seam = next(seam for seam in BLANK.seams if seam.id == "hood")
-    first = int(np.argmin(np.linalg.norm(outline - seam.first.end, axis=1)))
+    first = int(np.argmin(np.linalg.norm(outline - seam.first.end, axis=1)))  # type: ignore[union-attr]
     return truest_map(_hood_outline(), _hood_rim()[0], outline[first:], SCALE)
 
 
@@ -127,12 +126,35 @@ def layers(back: bool) -> list[Layer]:
     seen_right, seen_left = ("sleeve-right", "sleeve-left") if back else ("sleeve-left", "sleeve-right")
     found = []
 
-    def put(name: str, old: str, outline: Plane | None = None, place: Callable[[Plane], Plane] | None = None,
-            keep: float = 0.0, rib: float | None = None, hole: Plane | None = None, seams: tuple[Plane, ...] | None = None) -> None:  # fmt: skip
+    def put(
+        name: str,
+        old: str,
+        outline: Plane | None = None,
+        place: Callable[[Plane], Plane] | None = None,
+        keep: float = 0.0,
+        rib: float | None = None,
+        hole: Plane | None = None,
+        seams: tuple[Plane, ...] | None = None,
+    ) -> None:
         uv = None if place is None else _as_uv(place, _panel(name.split("@", maxsplit=1)[0]))
         was = plain[old]
-        found.append(Layer(name, was.outline if outline is None else outline, was.thick, was.puff, was.soft, was.folds, was.rib if rib is None else rib,
-                           (was.seams if outline is None else ()) if seams is None else seams, was.hem, was.hole if hole is None else hole, uv, was.creases, keep))  # fmt: skip
+        found.append(
+            Layer(
+                name,
+                was.outline if outline is None else outline,
+                was.thick,
+                was.puff,
+                was.soft,
+                was.folds,
+                was.rib if rib is None else rib,
+                (was.seams if outline is None else ()) if seams is None else seams,
+                was.hem,
+                was.hole if hole is None else hole,
+                uv,
+                was.creases,
+                keep,
+            )
+        )
 
     mouth, edge = _hood_rim()
     sleeve, cuff, (_, inward) = _sleeve_outline(), _cuff_outline(), _sleeve_axes()
@@ -198,22 +220,53 @@ def _scene(back: bool) -> Scene:
     prints = [{"id": p.id, "title": p.title, "panel": p.id, "on": "garment"} for p in shown]
     side = "back" if back else "front"
     plain = {"White": "#f1f0ec", "Black": "#1a1a1c", "Grey": "#8e8f92"}
-    more = [] if back else [{"id": "inside", "title": "Inside of the hood", "default": "White", "colours": plain},
-                            {"id": "cords", "title": "Cords", "default": "White", "colours": plain}]  # fmt: skip
-    return Scene({"id": f"hoodie-all-over-{side}", "title": f"{side.title()}, lying flat", "kind": "flat", "templates": [BLANK.id],
-                  "finish": "soft matte", "lead": not back, "views": {side: 0.0},
-                  "regions": [*prints, {"id": "garment", "title": "Undyed cloth", "default": "White", "colours": {"White": "#f3f2ee"}},
-                              {"id": "trim", "title": "Ribbing", "default": "Black", "colours": plain}, *more,
-                              {"id": "table", "title": "Ground", "around": True, "size_mm": [3300, 2700], "surface": "limed", "colours": WALLS}]},
-                 flat(back), 1.0, ("table",), measures=_sizes(side))  # fmt: skip
+    more = (
+        []
+        if back
+        else [
+            {"id": "inside", "title": "Inside of the hood", "default": "White", "colours": plain},
+            {"id": "cords", "title": "Cords", "default": "White", "colours": plain},
+        ]
+    )
+    return Scene(
+        {
+            "id": f"hoodie-all-over-{side}",
+            "title": f"{side.title()}, lying flat",
+            "kind": "flat",
+            "templates": [BLANK.id],
+            "finish": "soft matte",
+            "lead": not back,
+            "views": {side: 0.0},
+            "regions": [
+                *prints,
+                {"id": "garment", "title": "Undyed cloth", "default": "White", "colours": {"White": "#f3f2ee"}},
+                {"id": "trim", "title": "Ribbing", "default": "Black", "colours": plain},
+                *more,
+                {
+                    "id": "table",
+                    "title": "Ground",
+                    "around": True,
+                    "size_mm": [3300, 2700],
+                    "surface": "limed",
+                    "colours": WALLS,
+                },
+            ],
+        },
+        flat(back),
+        1.0,
+        ("table",),
+        measures=_sizes(side),
+    )
 
 
 def _sizes(side: str) -> tuple[Any, ...]:
     """Of the body with its ribbing, lying flat."""
     body = _from_front(np.array(_panel(side).outline_mm)) / 10
     wide, top, foot = float(body[:, 0].max()), float(body[:, 1].min()), 71.6
-    return (("Width, lying flat", (-wide, -foot - 2.0, 0.5), (wide, -foot - 2.0, 0.5), 20 * wide),
-            ("Length", (wide + 16, -top, 0.5), (wide + 16, -foot, 0.5), 10 * (foot - top)))  # fmt: skip
+    return (
+        ("Width, lying flat", (-wide, -foot - 2.0, 0.5), (wide, -foot - 2.0, 0.5), 20 * wide),
+        ("Length", (wide + 16, -top, 0.5), (wide + 16, -foot, 0.5), 10 * (foot - top)),
+    )
 
 
 SCENES = (_scene(False), _scene(True))

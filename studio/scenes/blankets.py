@@ -9,11 +9,11 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from .. import cloth, shapes, surfaces
-from ..bake import Scene
-from ..bodies import IN
-from ..sets import books, grounds, part, room, window_light
-from ..stage import Stage, relief_of, rgb
+from studio import cloth, shapes, surfaces
+from studio.bake import Scene
+from studio.bodies import IN
+from studio.sets import books, grounds, part, room, window_light
+from studio.stage import Stage, relief_of, rgb
 
 PRINT = {"id": "front", "title": "Print", "panel": "front"}
 BACK = part("back", "Back", {"White": "#f1f0ec", "Cream": "#e8dfcc", "Grey": "#a9aaab"})
@@ -38,8 +38,9 @@ def _fleece(stage: Stage, region: str, w: float, h: float) -> dict[str, Any]:
     return stage.cloth(region, _pile(), 0.05, (w / 30, h / 30), 0.35)
 
 
-def _both_sides(stage: Stage, at: Points, w: float, h: float, thick: float = THICK, uv: Points | None = None, more: str = ""
-                ) -> None:  # fmt: skip
+def _both_sides(
+    stage: Stage, at: Points, w: float, h: float, thick: float = THICK, uv: Points | None = None, more: str = ""
+) -> None:
     """Front and back of a blanket from its middle surface: two skins, and the hem that joins them."""
     normal = cloth.normals(at)
     normal /= np.linalg.norm(normal, axis=2, keepdims=True)
@@ -100,8 +101,12 @@ def _sofa(stage: Stage) -> None:
     for i, x in enumerate((-52.2, 52.2)):
         seat = shapes.block(104, -SEAT_Y - BACK_R + 3, SEAT_Z - 16, SEAT_Z, 4.5, stage.folder / f"seat{i}.ply")
         stage.add(f"sofa@seat{i}", seat, weave, stage.to.translate([x, (SEAT_Y - BACK_R) / 2 - 0.5, 0]))
-    stage.add("sofa@base", shapes.block(209, -SEAT_Y + 4, 8, SEAT_Z - 15, 2, stage.folder / "base.ply"), weave,
-              stage.to.translate([0, SEAT_Y / 2, 0]))  # fmt: skip
+    stage.add(
+        "sofa@base",
+        shapes.block(209, -SEAT_Y + 4, 8, SEAT_Z - 15, 2, stage.folder / "base.ply"),
+        weave,
+        stage.to.translate([0, SEAT_Y / 2, 0]),
+    )
 
 
 BACK_R_Z = BACK_Z - BACK_R
@@ -230,8 +235,16 @@ def folded(w: float, h: float) -> Any:
 
 def _scenes(template: str, w: float, h: float) -> list[Scene]:
     def pack(ending: str, title: str, kind: str, grounds_: list[dict[str, Any]], **more: Any) -> dict[str, Any]:
-        return {"id": f"{template}-{ending}", "title": title, "kind": kind, "templates": [template], "finish": "soft matte",
-                "views": {"front": 0.0}, "regions": [PRINT, BACK, *grounds_], **more}  # fmt: skip
+        return {
+            "id": f"{template}-{ending}",
+            "title": title,
+            "kind": kind,
+            "templates": [template],
+            "finish": "soft matte",
+            "views": {"front": 0.0},
+            "regions": [PRINT, BACK, *grounds_],
+            **more,
+        }
 
     boards = {**grounds("oak")[0], "size_mm": [5600, 4300]}
     floor = {**grounds("limed")[0], "size_mm": [5600, 4800]}

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from .. import shapes, surfaces
-from ..bake import Scene
-from ..bodies import IN
-from ..sets import part
-from ..stage import Stage, relief_of, rgb
+from studio import shapes, surfaces
+from studio.bake import Scene
+from studio.bodies import IN
+from studio.sets import part
+from studio.stage import Stage, relief_of, rgb
 
 W, H = 12.5 * IN, 18 * IN
 BAR_Z = 88.0
@@ -58,8 +58,16 @@ def build(stage: Stage) -> None:
     iron = stage.coat(rgb(0.035, 0.036, 0.037), 0.5, 0.2)
     bar = np.stack([np.linspace(-W / 2 - 3.2, W / 2 + 6.5, 60), np.zeros(60), np.full(60, BAR_Z + 0.1)], 1)
     side = W / 2 + 6.5
-    pole = shapes.spline([(side - 0.4, 0, BAR_Z + 0.1), (side + 1.6, 0, BAR_Z - 0.5), (side + 2.4, 0, BAR_Z - 3), (side + 2.4, 0, 40),
-                          (side + 2.4, 0, -4)], 120)  # fmt: skip
+    pole = shapes.spline(
+        [
+            (side - 0.4, 0, BAR_Z + 0.1),
+            (side + 1.6, 0, BAR_Z - 0.5),
+            (side + 2.4, 0, BAR_Z - 3),
+            (side + 2.4, 0, 40),
+            (side + 2.4, 0, -4),
+        ],
+        120,
+    )
     foot = np.stack([np.full(30, side + 2.4), np.zeros(30), np.linspace(12, 12, 30)], 1)
     foot[:, 0] += np.linspace(-5, 5, 30)
     for name, line, thick in (("bar", bar, 0.32), ("pole", pole, 0.34), ("foot", foot, 0.3)):
@@ -73,10 +81,32 @@ def build(stage: Stage) -> None:
 
 
 SCENES = (
-    Scene({"id": "garden-flag-stand", "title": "On its stand by a lawn", "kind": "lifestyle", "templates": ["garden-flag"],
-           "finish": "matte", "views": {"front": 0.0},
-           "regions": [{"id": "front", "title": "Print", "panel": "front"},
-                       {"id": "table", "title": "Ground", "around": True, "size_mm": [9000, 7600], "surface": "lawn", "colours": HEDGE},
-                       {**part("wall", "Backdrop", HEDGE, around=True), "size_mm": [14000, 4200], "surface": "garden"}]}, build, 0.46, measures=(("Width", (-W / 2, 0, BAR_Z + 3.4), (W / 2, 0, BAR_Z + 3.4), 10 * W),
-                                 ("Height", (-W / 2 - 3, 0, BAR_Z), (-W / 2 - 3, 0, BAR_Z - H), 10 * H))),
-)  # fmt: skip
+    Scene(
+        {
+            "id": "garden-flag-stand",
+            "title": "On its stand by a lawn",
+            "kind": "lifestyle",
+            "templates": ["garden-flag"],
+            "finish": "matte",
+            "views": {"front": 0.0},
+            "regions": [
+                {"id": "front", "title": "Print", "panel": "front"},
+                {
+                    "id": "table",
+                    "title": "Ground",
+                    "around": True,
+                    "size_mm": [9000, 7600],
+                    "surface": "lawn",
+                    "colours": HEDGE,
+                },
+                {**part("wall", "Backdrop", HEDGE, around=True), "size_mm": [14000, 4200], "surface": "garden"},
+            ],
+        },
+        build,
+        0.46,
+        measures=(
+            ("Width", (-W / 2, 0, BAR_Z + 3.4), (W / 2, 0, BAR_Z + 3.4), 10 * W),
+            ("Height", (-W / 2 - 3, 0, BAR_Z), (-W / 2 - 3, 0, BAR_Z - H), 10 * H),
+        ),
+    ),
+)

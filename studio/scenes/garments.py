@@ -9,16 +9,31 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from .. import shapes, surfaces
-from ..bake import Scene
-from ..flatlay import Crease, Lay, Layer, arch, both, curve, joined, mirrored
-from ..sets import WALLS
-from ..stage import Stage, relief_of, rgb
+from studio import shapes, surfaces
+from studio.bake import Scene
+from studio.flatlay import Crease, Lay, Layer, arch, both, curve, joined, mirrored
+from studio.sets import WALLS
+from studio.stage import Stage, relief_of, rgb
 
 IN_MM = 25.4
-CLOTHS = {"White": "#f2f1ed", "Natural": "#e9dfca", "Ash": "#c9c9c6", "Sky": "#a9c3d8", "Sage": "#9aa98c", "Mustard": "#c99a3c",
-          "Rust": "#a9583a", "Rose": "#cf9a9c", "Berry": "#7c2f45", "Moss": "#4d5640", "Pine": "#24483c", "Lake": "#2f5577",
-          "Night": "#232b44", "Slate": "#565b62", "Coal": "#33343a", "Black": "#1a1a1c"}  # fmt: skip
+CLOTHS = {
+    "White": "#f2f1ed",
+    "Natural": "#e9dfca",
+    "Ash": "#c9c9c6",
+    "Sky": "#a9c3d8",
+    "Sage": "#9aa98c",
+    "Mustard": "#c99a3c",
+    "Rust": "#a9583a",
+    "Rose": "#cf9a9c",
+    "Berry": "#7c2f45",
+    "Moss": "#4d5640",
+    "Pine": "#24483c",
+    "Lake": "#2f5577",
+    "Night": "#232b44",
+    "Slate": "#565b62",
+    "Coal": "#33343a",
+    "Black": "#1a1a1c",
+}
 CANVAS, TOP = (1120.0, 1000.0), -60.0
 Mesh = tuple[NDArray[np.float32], NDArray[np.int64]]
 
@@ -41,8 +56,12 @@ def shirt(back: bool) -> list[Layer]:
     side = curve((264, 226), (262, 400), (264, 560), (268, 702))
     hem = curve((268, 702), (140, 711), (0, 714))
     body = both(joined(neck, shoulder[1:], armhole[1:], side[1:], hem[1:]))
-    sleeve = joined(curve((226, 44), (310, 116), (398, 222)), curve((398, 222), (362, 250), (326, 274))[1:],
-                    curve((326, 274), (296, 246), (258, 222))[1:], curve((258, 222), (236, 120), (226, 44))[1:])  # fmt: skip
+    sleeve = joined(
+        curve((226, 44), (310, 116), (398, 222)),
+        curve((398, 222), (362, 250), (326, 274))[1:],
+        curve((326, 274), (296, 246), (258, 222))[1:],
+        curve((258, 222), (236, 120), (226, 44))[1:],
+    )
     rng = np.random.default_rng(3 + back)
     arm = [Crease((286 + rng.normal(0, 6), 214), (330, 128 + 20 * i), 7, 3.0) for i in range(3)]
     under = [
@@ -50,10 +69,24 @@ def shirt(back: bool) -> list[Layer]:
         for i in range(3)
         for s in (-1, 1)
     ]
-    drag = [Crease((rng.uniform(-220, 220), rng.uniform(330, 520)), (rng.uniform(-200, 200), rng.uniform(520, 700)),
-                   rng.uniform(9, 16), rng.uniform(1.6, 3.0)) for _ in range(7)]  # fmt: skip
-    across = [Crease((s * rng.uniform(200, 255), rng.uniform(380, 640)), (s * rng.uniform(60, 150), rng.uniform(380, 640)),
-                     rng.uniform(8, 14), rng.uniform(1.8, 3.2)) for s in (-1, 1, -1, 1)]  # fmt: skip
+    drag = [
+        Crease(
+            (rng.uniform(-220, 220), rng.uniform(330, 520)),
+            (rng.uniform(-200, 200), rng.uniform(520, 700)),
+            rng.uniform(9, 16),
+            rng.uniform(1.6, 3.0),
+        )
+        for _ in range(7)
+    ]
+    across = [
+        Crease(
+            (s * rng.uniform(200, 255), rng.uniform(380, 640)),
+            (s * rng.uniform(60, 150), rng.uniform(380, 640)),
+            rng.uniform(8, 14),
+            rng.uniform(1.8, 3.2),
+        )
+        for s in (-1, 1, -1, 1)
+    ]
     flip = [Crease((-c.start[0], c.start[1]), (-c.end[0], c.end[1]), c.wide, c.high) for c in arm]
     rib_w = 21
     out = curve((0, dip + rib_w), (58, dip * 0.80 + rib_w * 0.86), (100, dip * 0.38 + rib_w * 0.55), (116, 5))
@@ -70,11 +103,30 @@ def shirt(back: bool) -> list[Layer]:
             Layer("garment@inside", hollow, 1.0, 0.6, 20, 0.2),
             Layer("garment@backband", band, 1.2, 0.6, 8, 0.1, rib=0.0),
         ]
-    layers += [Layer("garment@sleeve-r", sleeve, 1.6, 7, 34, 0.7, hem=0, creases=tuple(arm), seams=(curve((383, 208), (312, 259)),)),
-               Layer("garment@sleeve-l", mirrored(sleeve), 1.6, 7, 34, 0.7, creases=tuple(flip), seams=(_right(curve((383, 208), (312, 259))),)),
-               Layer("garment@body", body, 1.8, 7.5, 60, 1.5, creases=tuple(under + drag + across),
-                     seams=(curve((254, 683), (140, 691), (0, 694), (-140, 691), (-254, 683)),)),
-               Layer("garment@collar", both(ring), 1.5, 0.7, 7, 0.1, rib=0.0)]  # fmt: skip
+    layers += [
+        Layer("garment@sleeve-r", sleeve, 1.6, 7, 34, 0.7, hem=0, creases=tuple(arm), seams=(curve((383, 208), (312, 259)),)),
+        Layer(
+            "garment@sleeve-l",
+            mirrored(sleeve),
+            1.6,
+            7,
+            34,
+            0.7,
+            creases=tuple(flip),
+            seams=(_right(curve((383, 208), (312, 259))),),
+        ),
+        Layer(
+            "garment@body",
+            body,
+            1.8,
+            7.5,
+            60,
+            1.5,
+            creases=tuple(under + drag + across),
+            seams=(curve((254, 683), (140, 691), (0, 694), (-140, 691), (-254, 683)),),
+        ),
+        Layer("garment@collar", both(ring), 1.5, 0.7, 7, 0.1, rib=0.0),
+    ]
     return layers
 
 
@@ -85,12 +137,25 @@ def hoodie(back: bool) -> list[Layer]:
     armhole = curve((246, 84), (252, 150), (262, 220), (284, 288))
     side = curve((284, 288), (286, 420), (282, 560), (270, 634))
     body = both(joined(shoulder, armhole[1:], side[1:], curve((270, 634), (130, 640), (0, 642))[1:]))
-    rib = both(joined(curve((0, 636), (130, 634), (266, 628)), curve((266, 628), (268, 652), (262, 690), (252, 706))[1:],
-                      curve((252, 706), (120, 714), (0, 716))[1:]))  # fmt: skip
-    sleeve = joined(curve((228, 72), (302, 142), (376, 350), (424, 560)), curve((424, 560), (388, 578), (342, 584))[1:],
-                    curve((342, 584), (318, 470), (300, 380), (278, 284))[1:], curve((278, 284), (246, 180), (228, 72))[1:])  # fmt: skip
-    cuff = joined(curve((422, 556), (426, 590), (422, 632)), curve((422, 632), (388, 642), (352, 642))[1:],
-                  curve((352, 642), (346, 612), (344, 580))[1:], [(384, 574)])  # fmt: skip
+    rib = both(
+        joined(
+            curve((0, 636), (130, 634), (266, 628)),
+            curve((266, 628), (268, 652), (262, 690), (252, 706))[1:],
+            curve((252, 706), (120, 714), (0, 716))[1:],
+        )
+    )
+    sleeve = joined(
+        curve((228, 72), (302, 142), (376, 350), (424, 560)),
+        curve((424, 560), (388, 578), (342, 584))[1:],
+        curve((342, 584), (318, 470), (300, 380), (278, 284))[1:],
+        curve((278, 284), (246, 180), (228, 72))[1:],
+    )
+    cuff = joined(
+        curve((422, 556), (426, 590), (422, 632)),
+        curve((422, 632), (388, 642), (352, 642))[1:],
+        curve((352, 642), (346, 612), (344, 580))[1:],
+        [(384, 574)],
+    )
     bends = [
         Crease((s * (404 - 10 * i), 430 + 26 * i), (s * (304 + 6 * i), 400 + 44 * i), 9, 3.4) for i in range(4) for s in (1,)
     ]
@@ -102,8 +167,15 @@ def hoodie(back: bool) -> list[Layer]:
         for i in range(3)
         for s in (-1, 1)
     ]
-    drag = [Crease((rng.uniform(-200, 200), rng.uniform(300, 420)), (rng.uniform(-220, 220), rng.uniform(440, 620)),
-                   rng.uniform(12, 20), rng.uniform(1.4, 2.4)) for _ in range(5)]  # fmt: skip
+    drag = [
+        Crease(
+            (rng.uniform(-200, 200), rng.uniform(300, 420)),
+            (rng.uniform(-220, 220), rng.uniform(440, 620)),
+            rng.uniform(12, 20),
+            rng.uniform(1.4, 2.4),
+        )
+        for _ in range(5)
+    ]
     hood_out = arch((0, -230), (70, -218), (122, -164), (141, -84), (136, 0), (122, 62))
     hood = both(joined(hood_out, arch((0, 116), (60, 104), (122, 62))[::-1]))
     layers = [
@@ -119,10 +191,28 @@ def hoodie(back: bool) -> list[Layer]:
             joined(arch((0, -190), (70, -180), (126, -124), (142, -40), (128, 58)), arch((0, 112), (66, 102), (128, 58))[::-1])
         )
         seam = curve((0, -196), (1, -60), (0, 112))
-        return [*layers, Layer("garment@hood", fold, 3.0, 24, 46, 1.2, seams=(seam,),
-                               creases=(Crease((-120, 20), (120, 34), 14, 4), Crease((-90, -60), (100, -40), 18, 3.2)))]  # fmt: skip
-    pocket = both(joined([(0, 448)], [(112, 448)], curve((112, 448), (140, 496), (172, 540), (184, 566))[1:], [(186, 634)],
-                         curve((186, 634), (90, 638), (0, 639))[1:]))  # fmt: skip
+        return [
+            *layers,
+            Layer(
+                "garment@hood",
+                fold,
+                3.0,
+                24,
+                46,
+                1.2,
+                seams=(seam,),
+                creases=(Crease((-120, 20), (120, 34), 14, 4), Crease((-90, -60), (100, -40), 18, 3.2)),
+            ),
+        ]
+    pocket = both(
+        joined(
+            [(0, 448)],
+            [(112, 448)],
+            curve((112, 448), (140, 496), (172, 540), (184, 566))[1:],
+            [(186, 634)],
+            curve((186, 634), (90, 638), (0, 639))[1:],
+        )
+    )
     mouth = both(joined(arch((0, -146), (40, -136), (66, -86), (62, -14), (30, 58)), arch((0, 88), (16, 82), (30, 58))[::-1]))
     edge = both(joined(arch((0, -170), (56, -157), (90, -94), (86, -6), (50, 74)), arch((0, 110), (26, 100), (50, 74))[::-1]))
     mid = curve((0, -238), (1, -190), (0, -150))
@@ -130,10 +220,19 @@ def hoodie(back: bool) -> list[Layer]:
         *layers,
         Layer("garment@pocket", pocket, 2.6, 5, 26, 0.5, hem=7, creases=(Crease((-80, 470), (60, 560), 14, 1.8),)),
         Layer("garment@lining", hood, 2.0, 4, 40, 0.8),
-        Layer("garment@hood", hood, 3.0, 36, 40, 0.8, seams=(mid,), hole=mouth,
-              creases=(Crease((-128, -60), (-84, 40), 10, 3), Crease((130, -80), (92, 30), 10, 3))),
+        Layer(
+            "garment@hood",
+            hood,
+            3.0,
+            36,
+            40,
+            0.8,
+            seams=(mid,),
+            hole=mouth,
+            creases=(Crease((-128, -60), (-84, 40), 10, 3), Crease((130, -80), (92, 30), 10, 3)),
+        ),
         Layer("garment@edge", edge, 2.6, 3.0, 9, 0.2, hem=13, hole=mouth),
-    ]  # fmt: skip
+    ]
 
 
 @cache
@@ -195,10 +294,20 @@ def cords(stage: Stage, heights: NDArray[np.float64]) -> None:
         z = np.convolve(np.pad(z, 12, mode="edge"), np.ones(25) / 25, "valid") + 0.28
         at = np.column_stack([line[:, 0] / 10, -line[:, 1] / 10, z])
         name = f"cords@{side}"
-        stage.add(name, shapes.tube(at[:108], np.full((108, 2), 0.27), stage.folder / f"{name}.ply", side=(1, 0, 0), around=24, squareness=2),
-                  stage.cloth("cords", relief_of(surfaces.weave(512, 30)), 0.05, (1, 14), 0.2))  # fmt: skip
-        stage.add(f"aglet@{side}", shapes.tube(at[106:], np.full((14, 2), 0.24), stage.folder / f"aglet{side}.ply", side=(1, 0, 0), around=24, squareness=2),
-                  stage.coat(rgb(0.55, 0.53, 0.5), 0.25, 0.4))  # fmt: skip
+        stage.add(
+            name,
+            shapes.tube(
+                at[:108], np.full((108, 2), 0.27), stage.folder / f"{name}.ply", side=(1, 0, 0), around=24, squareness=2
+            ),
+            stage.cloth("cords", relief_of(surfaces.weave(512, 30)), 0.05, (1, 14), 0.2),
+        )
+        stage.add(
+            f"aglet@{side}",
+            shapes.tube(
+                at[106:], np.full((14, 2), 0.24), stage.folder / f"aglet{side}.ply", side=(1, 0, 0), around=24, squareness=2
+            ),
+            stage.coat(rgb(0.55, 0.53, 0.5), 0.25, 0.4),
+        )
         x, y = points[0]
         hole = stage.to.translate([x / 10, -y / 10, float(z[0]) + 0.02])
         stage.turned(
@@ -218,18 +327,45 @@ SIZES = tuple(
 )
 
 
-def _scene(template: str, back: bool, make: Callable[[bool], list[Layer]], middle: float, span: float, print_top: float, trim: tuple[float, float],
-           surface: str, seed: int) -> Scene:  # fmt: skip
+def _scene(
+    template: str,
+    back: bool,
+    make: Callable[[bool], list[Layer]],
+    middle: float,
+    span: float,
+    print_top: float,
+    trim: tuple[float, float],
+    surface: str,
+    seed: int,
+) -> Scene:
     panel = "back" if back else "front"
     top = TOP if make is shirt else -250.0
     w, h = trim[0] * IN_MM, trim[1] * IN_MM
-    print_ = {"id": panel, "title": f"{panel.title()} print", "panel": panel, "on": "garment",
-              "box_mm": [round(CANVAS[0] / 2 - w / 2, 2), round(print_top - top, 2), w, h]}  # fmt: skip
+    print_ = {
+        "id": panel,
+        "title": f"{panel.title()} print",
+        "panel": panel,
+        "on": "garment",
+        "box_mm": [round(CANVAS[0] / 2 - w / 2, 2), round(print_top - top, 2), w, h],
+    }
     cords = [{"id": "cords", "title": "Cords", "default": "White", "colours": CLOTHS}] if make is hoodie and not back else []
     ground = {"id": "table", "title": "Ground", "around": True, "size_mm": [3300, 2700], "surface": surface, "colours": WALLS}
-    return Scene({"id": f"{template}-{panel}", "title": f"{panel.title()}, lying flat", "kind": "flat", "templates": [template], "finish": "soft matte",
-                  "lead": not back, "views": {panel: 0.0}, "regions": [print_, cloth_region(), *cords, ground]},
-                 flat(make, back, middle, span, seed), 0.82, ("table",), measures=SIZES[make is hoodie])  # fmt: skip
+    return Scene(
+        {
+            "id": f"{template}-{panel}",
+            "title": f"{panel.title()}, lying flat",
+            "kind": "flat",
+            "templates": [template],
+            "finish": "soft matte",
+            "lead": not back,
+            "views": {panel: 0.0},
+            "regions": [print_, cloth_region(), *cords, ground],
+        },
+        flat(make, back, middle, span, seed),
+        0.82,
+        ("table",),
+        measures=SIZES[make is hoodie],
+    )
 
 
 SCENES = (

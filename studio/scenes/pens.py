@@ -6,11 +6,11 @@ from typing import Any
 
 import numpy as np
 
-from .. import shapes
-from ..bake import Scene
-from ..bodies import IN, girth
-from ..sets import grounds, part, room, studio_light
-from ..stage import STEEL, Stage
+from studio import shapes
+from studio.bake import Scene
+from studio.bodies import IN, girth
+from studio.sets import grounds, part, room, studio_light
+from studio.stage import STEEL, Stage
 
 R, LONG = girth(1.3), 4.3 * IN
 METAL = {"Ink": "#1d1f23", "Snow": "#f2f1ed", "Pine": "#2f4a3e", "Rowan": "#a8322b", "Lake": "#2e4a73"}
@@ -20,12 +20,20 @@ TIP, CAP = 1.6, 0.7
 def put_pen(stage: Stage, at: object, print_: str, more: str) -> None:
     """A pen standing on its tip along z: the printed barrel from ``TIP`` up, a cap with a clip on top."""
     barrel = shapes.profile([(R, TIP), (R, TIP + LONG)])
-    tip = shapes.profile([(0.04, -0.42)], shapes.arc((0.0, -0.36), 0.07, -60, 0, 5), [(0.13, -0.05), (0.20, 0.0)],
-                         shapes.spline([(0.20, 0.0), (0.34, 0.55), (0.46, 1.1), (R - 0.02, TIP - 0.18)], 30), [(R - 0.02, TIP)])  # fmt: skip
+    tip = shapes.profile(
+        [(0.04, -0.42)],
+        shapes.arc((0.0, -0.36), 0.07, -60, 0, 5),
+        [(0.13, -0.05), (0.20, 0.0)],
+        shapes.spline([(0.20, 0.0), (0.34, 0.55), (0.46, 1.1), (R - 0.02, TIP - 0.18)], 30),
+        [(R - 0.02, TIP)],
+    )
     ring = shapes.profile([(R - 0.03, TIP - 0.16)], shapes.arc((R - 0.02, TIP - 0.08), 0.06, -90, 90, 7), [(R - 0.03, TIP)])
     top = TIP + LONG
-    cap = shapes.profile([(R - 0.02, top), (R + 0.02, top + 0.02), (R + 0.02, top + CAP - 0.18)],
-                         shapes.arc((R - 0.16, top + CAP - 0.18), 0.18, 0, 90, 8), [(0, top + CAP)])  # fmt: skip
+    cap = shapes.profile(
+        [(R - 0.02, top), (R + 0.02, top + 0.02), (R + 0.02, top + CAP - 0.18)],
+        shapes.arc((R - 0.16, top + CAP - 0.18), 0.18, 0, 90, 8),
+        [(0, top + CAP)],
+    )
     stage.turned(print_, barrel, stage.coat(print_, 0.28, 0.8), at)
     stage.turned(f"tip{more}", tip, stage.coat("cap", 0.3, 0.5), at)
     stage.turned(f"ring{more}", ring, {"type": "twosided", "bsdf": STEEL}, at)
@@ -65,10 +73,28 @@ def _length() -> tuple[Any, ...]:
 
 PLACES = (("front", 0.0), ("a third on", 120.0), ("two thirds on", 240.0))
 SCENES = (
-    Scene({"id": "pen-three", "title": "Three abreast", "kind": "studio", "templates": ["pen-wrap"], "views": {"all round": 0.0},
-           "turns": True,
-            "unprinted": True, "finish": "gloss",
-           "regions": [*({"id": f"wrap-{i + 1}", "title": f"Print, {side}", "panel": "wrap", "turn": turn, "place": side}
-                         for i, (side, turn) in enumerate(PLACES)), part("cap", "Tip and cap", METAL), *grounds("walnut", "Sand")]},
-          build, 1.0, measures=_length(), hard=True),
-)  # fmt: skip
+    Scene(
+        {
+            "id": "pen-three",
+            "title": "Three abreast",
+            "kind": "studio",
+            "templates": ["pen-wrap"],
+            "views": {"all round": 0.0},
+            "turns": True,
+            "unprinted": True,
+            "finish": "gloss",
+            "regions": [
+                *(
+                    {"id": f"wrap-{i + 1}", "title": f"Print, {side}", "panel": "wrap", "turn": turn, "place": side}
+                    for i, (side, turn) in enumerate(PLACES)
+                ),
+                part("cap", "Tip and cap", METAL),
+                *grounds("walnut", "Sand"),
+            ],
+        },
+        build,
+        1.0,
+        measures=_length(),
+        hard=True,
+    ),
+)

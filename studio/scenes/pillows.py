@@ -7,12 +7,12 @@ from functools import cache
 import numpy as np
 from numpy.typing import NDArray
 
-from .. import cloth, shapes, surfaces
-from ..bake import Scene
-from ..bodies import IN
-from ..kept import kept
-from ..sets import grounds, room, studio_light, window_light
-from ..stage import Stage, relief_of, rgb
+from studio import cloth, shapes, surfaces
+from studio.bake import Scene
+from studio.bodies import IN
+from studio.kept import kept
+from studio.sets import grounds, room, studio_light, window_light
+from studio.stage import Stage, relief_of, rgb
 
 SIDE = 18.1 * IN
 PRINT = {"id": "front", "title": "Print", "panel": "front"}
@@ -55,8 +55,16 @@ def lying(stage: Stage) -> None:
 
 
 def _pack(ending: str, title: str, kind: str, surface: str, wall: str) -> dict[str, object]:
-    return {"id": f"pillow-square-{ending}", "title": title, "kind": kind, "templates": ["pillow-square"], "finish": "soft matte",
-            "lead": ending == "leaning", "views": {"front": 0.0}, "regions": [PRINT, *grounds(surface, wall)]}  # fmt: skip
+    return {
+        "id": f"pillow-square-{ending}",
+        "title": title,
+        "kind": kind,
+        "templates": ["pillow-square"],
+        "finish": "soft matte",
+        "lead": ending == "leaning",
+        "views": {"front": 0.0},
+        "regions": [PRINT, *grounds(surface, wall)],
+    }
 
 
 PROPS = ("table", "wall", "bar")

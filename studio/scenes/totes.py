@@ -8,11 +8,11 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from .. import bag, shapes, surfaces
-from ..bag import BLANK, DEEP, LONG, STRAP, H, W
-from ..bake import Scene
-from ..sets import books, grounds, part, room, window_light
-from ..stage import Stage, relief_of
+from studio import bag, shapes, surfaces
+from studio.bag import BLANK, DEEP, LONG, STRAP, H, W
+from studio.bake import Scene
+from studio.sets import books, grounds, part, room, window_light
+from studio.stage import Stage, relief_of
 
 PLAIN = {"Natural": "#e6dcc8", "Black": "#1d1d1f", "Navy": "#27304a", "Moss": "#4d5640"}
 PROPS = ("table", "wall", "bar", "book")
@@ -77,16 +77,26 @@ def _measures() -> tuple[Any, ...]:
         return float(x * np.cos(a) - y * np.sin(a)), float(x * np.sin(a) + y * np.cos(a)), z
 
     front, side = -DEEP / 2 - 4, W / 2 + 3
-    return (("Width", at(-W / 2, front, 0), at(W / 2, front, 0), 10 * W),
-            ("Height", at(-W / 2 - 3, -DEEP / 2, 0), at(-W / 2 - 3, -DEEP / 2, H), 10 * H),
-            ("Depth", at(side, -DEEP / 2, 0), at(side, DEEP / 2, 0), 10 * DEEP))  # fmt: skip
+    return (
+        ("Width", at(-W / 2, front, 0), at(W / 2, front, 0), 10 * W),
+        ("Height", at(-W / 2 - 3, -DEEP / 2, 0), at(-W / 2 - 3, -DEEP / 2, H), 10 * H),
+        ("Depth", at(side, -DEEP / 2, 0), at(side, DEEP / 2, 0), 10 * DEEP),
+    )
 
 
 def _pack(ending: str, title: str, kind: str, panels: tuple[str, ...], surface: str, wall: str) -> dict[str, Any]:
     prints = [{"id": p, "title": BLANK.panel(p).title, "panel": p} for p in panels]
-    return {"id": f"tote-gusset-{ending}", "title": title, "kind": kind, "templates": [BLANK.id], "finish": "soft matte",
-            "lead": ending == "standing", "unprinted": True, "views": {"front" if ending == "standing" else "both sides": 0.0},
-            "regions": [*prints, part("handles", "Handles", PLAIN), part("inside", "Lining", PLAIN), *grounds(surface, wall)]}  # fmt: skip
+    return {
+        "id": f"tote-gusset-{ending}",
+        "title": title,
+        "kind": kind,
+        "templates": [BLANK.id],
+        "finish": "soft matte",
+        "lead": ending == "standing",
+        "unprinted": True,
+        "views": {"front" if ending == "standing" else "both sides": 0.0},
+        "regions": [*prints, part("handles", "Handles", PLAIN), part("inside", "Lining", PLAIN), *grounds(surface, wall)],
+    }
 
 
 SCENES = (

@@ -18,8 +18,15 @@ import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-         "--disable-component-update", "--disable-sync"]  # fmt: skip
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 
 expect.set_options(timeout=60_000)  # the first picture lights the scene, on machines busy with other things too
 

@@ -10,9 +10,8 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_blanks import print_file
-from tests.browser.test_main_job import lay_on_bench
-from tests.core.prepare.test_cut import disc, on_paper
+from tests.browser.helpers import lay_on_bench, print_file
+from tests.core.preparation.test_cut import disc, on_paper
 
 
 @pytest.fixture
@@ -87,7 +86,7 @@ def test_steps_are_switched_moved_undone_and_told_when_they_cannot_be(page: Page
     lay_on_bench(page, scan, "artwork", blank="T-shirt")
     add_step(page, "Cut-out border")
     expect(page.get_by_role("region", name="artwork").get_by_role("alert")).to_contain_text("cut it from its paper first")
-    expect(page.get_by_text("no step is taken yet")).to_be_visible()
+    expect(page.get_by_text("no steps yet")).to_be_visible()
     add_step(page, "Cut from paper")
     add_step(page, "Turn")
     route = page.get_by_role("navigation", name="Route")
@@ -115,12 +114,12 @@ def test_steps_are_switched_moved_undone_and_told_when_they_cannot_be(page: Page
 
 def test_where_it_comes_from_is_noted_and_proved(page: Page, scan: Path) -> None:
     lay_on_bench(page, scan, "artwork", blank="T-shirt")
-    page.get_by_text("Where it comes from").click()
+    page.get_by_text("Origin and licence").click()
     page.get_by_label("Source").select_option("bought")
     page.get_by_label("Print on demand").select_option("false")
     settled(page)
     page.get_by_label("Licence", exact=True).fill("Studio licence")
     page.get_by_label("Licence", exact=True).press("Enter")
     settled(page)
-    page.get_by_role("link", name=re.compile("^Prove")).click()
+    page.get_by_role("link", name=re.compile("^Check")).click()
     expect(page.get_by_text("Its licence (Studio licence) excludes print on demand")).to_be_visible()

@@ -9,7 +9,7 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_main_job import newest_row, rows_told
+from tests.browser.helpers import newest_row, rows_told
 
 MUG, CUP = "Mug, 11 oz", "Straight tumbler, 20 oz"
 
@@ -23,7 +23,7 @@ def row(page: Page, own_art: Path, request: pytest.FixtureRequest) -> str:
     for blank, scene in (("mug-11oz", "mug-11oz-studio"), ("tumbler-20oz-straight", "straight-tumbler-studio")):
         at = f"/api/pairs/{art}/{blank}"
         assert page.request.put(f"{at}/printing", data={"dpi": 60}).ok
-        assert page.request.put(f"{at}/showing", data={"shots": [{"scene_id": scene}], "sizes": [[480, 360]]}).ok
+        assert page.request.put(f"{at}/mockup-settings", data={"shots": [{"scene_id": scene}], "sizes": [[480, 360]]}).ok
     page.goto("/")
     expect(page.locator("tr[data-art='Dusk on the Summit Line']")).to_be_visible()
     expect(newest_row(page, rows_told(page)).get_by_role("textbox")).to_have_value(title)
@@ -43,10 +43,10 @@ def taken_home(page: Page, title: str) -> dict[str, Image.Image]:
 
 def test_print_files_of_pairs_picked_by_keys(page: Page, row: str) -> None:
     for blank in (MUG, CUP):
-        page.get_by_label(f"Pick {row} on {blank}").focus()
+        page.get_by_label(f"Select {row} on {blank}").focus()
         page.keyboard.press("Space")
-    bar = page.get_by_label("What is picked")
-    expect(bar).to_contain_text("2 pairs picked")
+    bar = page.get_by_label("Selection")
+    expect(bar).to_contain_text("2 pairs selected")
     bar.get_by_role("button", name="Make all print files").focus()
     page.keyboard.press("Enter")
     expect(bar).to_have_count(0)
@@ -55,23 +55,23 @@ def test_print_files_of_pairs_picked_by_keys(page: Page, row: str) -> None:
     assert sizes == {"mug-11oz": (510, 210), "tumbler-20oz-straight": (558, 492)}
     cup = next(picture for name, picture in files.items() if "tumbler" in name).convert("RGB")
     assert cup.getpixel((500, 60))[0] > 180 > cup.getpixel((60, 60))[0], "pressed at home, so mirrored: its red is at the right"
-    page.get_by_label("Work on many pairs").get_by_role("button", name="Put away").first.click()
+    page.get_by_label("Work on many pairs").get_by_role("button", name="Dismiss").first.click()
 
 
 def test_a_whole_row_is_picked_and_part_of_it_pictured(page: Page, row: str) -> None:
-    page.get_by_label(f"Pick {row} on every blank").check()
-    bar = page.get_by_label("What is picked")
-    expect(bar).to_contain_text(re.compile(r"^[5-9] pairs picked"))
-    page.get_by_label(f"Pick every artwork on {MUG}").check()
-    bar.get_by_role("button", name="Pick none").click()
+    page.get_by_label(f"Select {row} on every blank").check()
+    bar = page.get_by_label("Selection")
+    expect(bar).to_contain_text(re.compile(r"^[5-9] pairs selected"))
+    page.get_by_label(f"Select every artwork on {MUG}").check()
+    bar.get_by_role("button", name="Clear selection").click()
     expect(bar).to_have_count(0)
-    page.get_by_label(f"Pick {row} on {MUG}").check()
-    page.get_by_label(f"Pick {row} on {CUP}").check()
-    bar.get_by_role("button", name="Picture all").click()
+    page.get_by_label(f"Select {row} on {MUG}").check()
+    page.get_by_label(f"Select {row} on {CUP}").check()
+    bar.get_by_role("button", name="Make all mock-ups").click()
     files = taken_home(page, "Pictures of 2 pairs")
     assert len(files) == 2 and {picture.size for picture in files.values()} == {(480, 360)}
-    expect(page.locator(f"tr[data-art='{row}']").get_by_text("pictured").first).to_be_visible()
-    page.get_by_label("Work on many pairs").get_by_role("button", name="Put away").first.click()
+    expect(page.locator(f"tr[data-art='{row}']").get_by_text("mock-ups made").first).to_be_visible()
+    page.get_by_label("Work on many pairs").get_by_role("button", name="Dismiss").first.click()
     expect(page.get_by_label("Work on many pairs").get_by_text("Pictures of 2 pairs")).to_have_count(0)
 
 
@@ -83,7 +83,7 @@ def test_what_was_done_and_what_is_looked_for_is_found(page: Page) -> None:
     page.keyboard.press("Tab")
     page.keyboard.press("Enter")
     expect(page.get_by_role("article", name="Sample of 2026-05-04")).to_be_visible()
-    page.get_by_role("button", name="What was done").click()
-    told = page.get_by_role("dialog", name="What was done")
+    page.get_by_role("button", name="History").click()
+    told = page.get_by_role("dialog", name="History")
     for words in ("2026-05-04", "Sample ordered", "Priced: 26.99", "Pressed: good: deep and even, foot too", "Fitted"):
         expect(told).to_contain_text(words, ignore_case=True)

@@ -8,28 +8,9 @@ import numpy as np
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_main_job import lay_on_bench, newest_row, opened, rows_told
+from tests.browser.helpers import lay_on_bench, newest_row, print_file, rows_told, station, typed
 from tests.conftest import encoded
-from tests.core.test_measured import guide_png
-
-
-def typed(page: Page, name: str, value: str) -> None:
-    field = page.get_by_role("textbox", name=name, exact=True)
-    field.fill(value)
-    field.press("Enter")
-
-
-def station(page: Page, name: str) -> None:
-    page.get_by_role("navigation", name="Route").get_by_role("link", name=re.compile(f"^{name}")).click()
-
-
-def print_file(page: Page, dpi: str = "100") -> Image.Image:
-    """Make the print file of what is on the bench, as it stands, at a density that is quickly made."""
-    station(page, "Print")
-    typed(page, "Density", dpi)
-    with page.expect_download() as download:
-        page.get_by_role("button", name="Make the print file").click()
-    return opened(download.value)
+from tests.pictures import guide_png
 
 
 def tile_file(tmp_path: Path) -> Path:
@@ -45,7 +26,7 @@ def tile_file(tmp_path: Path) -> Path:
 def test_measuring_a_cup_puts_it_on_the_board(page: Page) -> None:
     page.goto("/blanks")
     page.get_by_role("button", name="Measure a blank").click()
-    page.get_by_label("What you call it").fill("Gorge flask")
+    page.get_by_label("Name").fill("Gorge flask")
     typed(page, "Top", "280mm")
     typed(page, "Foot", "8.5in")
     typed(page, "Height", "100mm + 50mm")
@@ -53,7 +34,7 @@ def test_measuring_a_cup_puts_it_on_the_board(page: Page) -> None:
     typed(page, "Height", "2mm")
     expect(page.get_by_role("alert")).to_contain_text("A height of 2 mm cannot be")
     typed(page, "Height", "150mm")
-    page.get_by_role("button", name="Keep it and put it on the board").click()
+    page.get_by_role("button", name="Save the blank and add it to the board").click()
     expect(page.get_by_role("heading", name="Gorge flask")).to_be_visible()
     with page.expect_download() as download:
         page.get_by_role("link", name="Save as a template file").click()
@@ -66,11 +47,11 @@ def test_measuring_a_cup_puts_it_on_the_board(page: Page) -> None:
     assert image.mode == "RGBA" and np.asarray(image)[-1, 0, 3] == 0  # outside the ring
     page.goto("/blanks")
     page.get_by_role("button", name=re.compile("Gorge flask")).click()
-    page.get_by_role("button", name="Put this blank away").click()
+    page.get_by_role("button", name="Remove this blank").click()
     expect(page.get_by_role("button", name=re.compile("Gorge flask"))).to_have_count(0)
-    page.get_by_role("button", name="Bring it back").click()
+    page.get_by_role("button", name="Restore").click()
     expect(page.get_by_role("heading", name="Gorge flask")).to_be_visible()
-    page.get_by_role("button", name="Put this blank away").click()
+    page.get_by_role("button", name="Remove this blank").click()
     expect(page.get_by_role("button", name=re.compile("Gorge flask"))).to_have_count(0)
 
 
@@ -155,7 +136,7 @@ def test_a_shirts_back_is_empty_until_art_is_laid_on_it(page: Page, own_art: Pat
     lay_on_bench(page, own_art, blank="T-shirt")
     page.get_by_role("navigation", name="Sides").get_by_role("button", name=re.compile("Back")).click()
     expect(page.get_by_text("Nothing is printed on this side.")).to_be_visible()
-    page.get_by_role("button", name="Lay the artwork on it").click()
+    page.get_by_role("button", name="Place the artwork on this side").click()
     expect(page.get_by_role("textbox", name="Width", exact=True)).to_have_value("12")
     image = print_file(page, "40")
     assert image.size == (480, 560) and np.asarray(image.convert("RGB"))[240, 100].argmax() == 0
@@ -175,7 +156,7 @@ def test_the_seam_is_looked_at_at_full_size(page: Page, tmp_path: Path) -> None:
     path = tmp_path / "broken.png"
     path.write_bytes(encoded(Image.fromarray(art)))
     lay_on_bench(page, path)
-    page.get_by_role("button", name="Look at the seam").click()
+    page.get_by_role("button", name="View the seam").click()
     dialog = page.get_by_role("dialog", name="The seam at full size")
     expect(dialog.get_by_text("over the limit of")).to_contain_text("50 %")
     ends = dialog.get_by_role("img", name="The two ends of the wrap side by side")
@@ -190,7 +171,7 @@ def test_remedies_at_the_handle_and_limits_of_ones_own(page: Page, tmp_path: Pat
     dark[-1, -1] = [*np.frombuffer(str(tmp_path).encode()[-3:], np.uint8)]
     path = tmp_path / "night.png"
     path.write_bytes(encoded(Image.fromarray(dark)))
-    lay_on_bench(page, path, "prove", "Mug, 11 oz")
+    lay_on_bench(page, path, "Check", "Mug, 11 oz")
     card = page.get_by_role("listitem").filter(has_text="Gap at the handle")
     expect(card).to_contain_text("will show as a stripe")
     card.get_by_role("button", name="Put it on front and back").click()
@@ -198,10 +179,10 @@ def test_remedies_at_the_handle_and_limits_of_ones_own(page: Page, tmp_path: Pat
     expect(page.get_by_text("it does not stand out")).to_be_visible()
     page.get_by_role("button", name="Undo", exact=True).click()
     expect(card).to_contain_text("will show as a stripe")
-    page.get_by_text("What Mug, 11 oz is judged by").click()
+    page.get_by_text("Limits of Mug, 11 oz").click()
     typed(page, "Contrast at the handle", "90")
     expect(page.get_by_text("it does not stand out")).to_be_visible()
-    page.get_by_role("button", name="back to 25, as shipped").click()
+    page.get_by_role("button", name="back to 25, default").click()
     expect(card).to_contain_text("will show as a stripe")
 
 
@@ -209,11 +190,11 @@ def test_a_placing_is_carried_to_a_sister(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art)
     typed(page, "Scale", "70")
     expect(page.get_by_role("textbox", name="Scale", exact=True)).to_have_value("70")
-    page.get_by_role("button", name="Carry to other blanks").click()
-    dialog = page.get_by_role("dialog", name="Carry this placing to")
+    page.get_by_role("button", name="Copy placement to other blanks").click()
+    dialog = page.get_by_role("dialog", name="Copy this placement to")
     expect(dialog.get_by_label("Tapered tumbler, 20 oz")).to_be_checked()  # the same kind of thing
     expect(dialog.get_by_label("Garden flag")).not_to_be_checked()
-    dialog.get_by_role("button", name="Carry to 1").click()
+    dialog.get_by_role("button", name="Copy to 1").click()
     expect(dialog).to_have_count(0)
     page.get_by_role("link", name="Range board", exact=True).click()
     expect(page.locator("tr[data-art]").first).to_be_visible()
@@ -236,7 +217,7 @@ def test_a_providers_guide_lies_over_the_flat_and_stays_out_of_the_file(page: Pa
     colours = np.asarray(print_file(page, "40").convert("RGB")).astype(int)
     assert (np.abs(colours - (255, 0, 140)).max(axis=2) < 60).sum() == 0
     page.goto("/blanks/garden-flag")
-    page.get_by_role("button", name="Take it away").click()
+    page.get_by_role("button", name="Remove", exact=True).click()
     expect(page.get_by_text("guide.png")).to_have_count(0)
 
 
@@ -244,11 +225,11 @@ def test_the_mug_is_shown_from_both_sides_of_its_handle(page: Page, own_art: Pat
     lay_on_bench(page, own_art, blank="Mug, 11 oz")
 
     def look() -> np.ndarray:
-        return np.asarray(Image.open(io.BytesIO(page.locator("[data-look]").screenshot())).convert("RGB")).astype(int)
+        return np.asarray(Image.open(io.BytesIO(page.locator("[data-preview]").screenshot())).convert("RGB")).astype(int)
 
-    before, src = look(), page.locator("[data-look]").get_attribute("src")
+    before, src = look(), page.locator("[data-preview]").get_attribute("src")
     page.get_by_role("button", name="Handle left").click()
-    expect(page.locator("[data-look]")).not_to_have_attribute("src", src or "")
+    expect(page.locator("[data-preview]")).not_to_have_attribute("src", src or "")
     assert np.abs(look() - before).max() > 60
-    page.get_by_role("link", name=re.compile("^Show")).click()
+    page.get_by_role("link", name=re.compile("^Mock-ups")).click()
     expect(page.get_by_label("On oak, studio light: handle left")).to_be_visible()

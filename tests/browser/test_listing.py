@@ -8,15 +8,15 @@ from pathlib import Path
 import jsonschema
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_main_job import lay_on_bench_by_hand
+from tests.browser.helpers import lay_on_bench_by_hand
 from tests.web.test_listing_api import SCHEMA
 
 
 def small(page: Page) -> str:
     """Small pictures, so that the evening is short; answers with the pair's address."""
     at = "/api/pairs/" + page.url.split("/bench/")[1].rsplit("/", 1)[0]
-    showing = page.request.get(f"{at}/showing").json()["showing"]
-    assert page.request.put(f"{at}/showing", data={**showing, "sizes": [[1200, 1200]]}).ok
+    mockup_settings = page.request.get(f"{at}/mockup-settings").json()["mockup_settings"]
+    assert page.request.put(f"{at}/mockup-settings", data={**mockup_settings, "sizes": [[1200, 1200]]}).ok
     return at
 
 
@@ -39,13 +39,13 @@ def test_an_evening_from_a_dropped_artwork_to_a_listing_that_is_taken(page: Page
     settled(page)
     page.get_by_role("radiogroup", name="Part of selling").get_by_text("Listing").click()
     stop = page.get_by_role("alert").filter(has_text="It may not be listed")
-    expect(stop).to_contain_text("not noted where it comes from")
+    expect(stop).to_contain_text("no origin is recorded")
     expect(page.get_by_role("button", name="Make the listing pack")).to_be_disabled()
     art = at.split("/")[3]
     note_that_it_is_own(page)
     expect(stop).to_have_count(0)
     page.get_by_label("Name for buyers").fill("Four fields of the valley")
-    page.get_by_label("Its own line").fill("Red, green, blue and snow.")
+    page.get_by_label("Sentence about this design").fill("Red, green, blue and snow.")
     page.get_by_label("Tags", exact=True).fill("valley colours, four fields, Valley Colours")
     page.get_by_label("Description", exact=True).fill("A mug for {design}.")
     page.get_by_label("Search description", exact=True).click()
@@ -60,7 +60,7 @@ def test_an_evening_from_a_dropped_artwork_to_a_listing_that_is_taken(page: Page
     expect(page.get_by_label(f"2: {before[3]}")).to_be_visible()
     assert titles(page) == [before[0], before[3], before[1], before[2], *before[4:]]
     for _ in range(6):
-        page.get_by_role("button", name="Take picture 5 away").click()
+        page.get_by_role("button", name="Remove picture 5").click()
     expect(page.get_by_role("list", name="Pictures in order").get_by_role("listitem")).to_have_count(4)
     settled(page)
     missing = page.get_by_text(re.compile("^No picture shows its size"))
@@ -76,7 +76,7 @@ def test_an_evening_from_a_dropped_artwork_to_a_listing_that_is_taken(page: Page
         told = json.loads(archive.read("listing.json"))
     jsonschema.validate(told, json.loads(SCHEMA.read_text()))
     assert told["price"] == "17.95" and len(told["pictures"]) == 5 and told["pictures"][4]["kind"] == "size"
-    page.get_by_role("button", name="Hand it in (simulated)").click()
+    page.get_by_role("button", name="Submit the pack (simulated)").click()
     expect(page.get_by_role("list", name="Answers")).to_contain_text("Taken as no. ")
     expect(page.get_by_role("link", name="Sell")).to_contain_text("listed")
     a_licence_stops_it_and_is_overruled(page, art)
@@ -84,7 +84,7 @@ def test_an_evening_from_a_dropped_artwork_to_a_listing_that_is_taken(page: Page
 
 def note_that_it_is_own(page: Page) -> None:
     page.get_by_role("link", name="Artwork").click()
-    page.get_by_text("Where it comes from").click()
+    page.get_by_text("Origin and licence").click()
     page.get_by_label("Source").select_option("own")
     page.get_by_role("link", name="Sell").click()
     page.get_by_role("radiogroup", name="Part of selling").get_by_text("Listing").click()
@@ -96,8 +96,8 @@ def a_licence_stops_it_and_is_overruled(page: Page, art: str) -> None:
     expect(page.get_by_role("alert").filter(has_text="It may not be listed")).to_contain_text(
         "not known whether its licence allows print on demand"
     )
-    page.get_by_label("If you know better").fill("Asked the maker by letter.")
-    page.get_by_role("button", name="List it on my word").click()
+    page.get_by_label("If the licence does allow it").fill("Asked the maker by letter.")
+    page.get_by_role("button", name="List it anyway").click()
     expect(page.get_by_text("Listed on your word since")).to_be_visible()
     expect(page.get_by_role("button", name="Make the listing pack")).to_be_enabled()
 
@@ -129,13 +129,13 @@ def test_by_keyboard_alone_to_a_listing_that_is_taken(page: Page, own_art: Path)
     settled(page)
     while len(titles(page)) > 2:
         count = len(titles(page))
-        page.get_by_role("button", name=f"Take picture {count} away").focus()
+        page.get_by_role("button", name=f"Remove picture {count}").focus()
         press("Enter")
         expect(page.get_by_role("list", name="Pictures in order").get_by_role("listitem")).to_have_count(count - 1)
     settled(page)
     page.get_by_role("button", name="Make the listing pack").focus()
     press("Enter")
-    hand_in = page.get_by_role("button", name="Hand it in (simulated)")
+    hand_in = page.get_by_role("button", name="Submit the pack (simulated)")
     expect(hand_in).to_be_visible(timeout=120_000)
     hand_in.focus()
     press("Enter")

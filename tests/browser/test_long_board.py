@@ -10,7 +10,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from improva.benchmarks_year import seed_year
+from improva.bench.year import seed_year
 from tests.browser.conftest import served
 
 BLANKS = 15
@@ -82,8 +82,8 @@ def test_a_title_being_typed_outlasts_a_scroll_and_a_new_artwork_is_brought_into
     expect(board.get_by_label("Title of Kept while far away")).to_be_in_viewport()
     board.get_by_label("Artwork files").set_input_files(own_art)
     expect(board.get_by_label("Title of Four fields")).to_be_in_viewport()
-    board.get_by_label("Pick the whole board").check()
-    expect(board.get_by_text(f"{1001 * BLANKS} pairs picked")).to_be_visible()
+    board.get_by_label("Select the whole board").check()
+    expect(board.get_by_text(f"{1001 * BLANKS} pairs selected")).to_be_visible()
 
 
 def test_the_board_is_found_where_it_was_left(board: Page) -> None:

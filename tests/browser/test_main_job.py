@@ -6,59 +6,17 @@ from pathlib import Path
 
 import numpy as np
 from PIL import Image
-from playwright.sync_api import Download, Locator, Page, expect
+from playwright.sync_api import Page, expect
 
-BLANKS = {
-    "Straight tumbler": "tumbler-20oz-straight", "Tapered tumbler": "tumbler-20oz-tapered", "Mug, 11 oz": "mug-11oz",
-    "T-shirt": "t-shirt", "Garden flag": "garden-flag", "Throw blanket": "blanket-upright",
-    "Transfer": "transfer-15in",
-}  # fmt: skip
-
-
-def lay_on_bench(page: Page, art: Path, station: str = "fit", blank: str = "Straight tumbler") -> None:
-    """Open the bench of a file of one's own on a blank. It is sent to the server without the board's round of mock-ups."""
-    data = {"file": {"name": art.name, "mimeType": "application/octet-stream", "buffer": art.read_bytes()}}
-    added = page.request.post("/api/artworks", multipart=data)
-    assert added.status == 201, added.text()
-    page.goto(f"/bench/{added.json()['id']}/{BLANKS[blank]}/{station.lower()}")
-    expect(page.locator("[data-look]")).to_be_visible()
-
-
-def rows_told(page: Page) -> int:
-    """How many artworks are on the board, whether their rows are near what is seen or not."""
-    return int(page.get_by_role("table").get_attribute("aria-rowcount") or 0) - 1
-
-
-def newest_row(page: Page, number: int) -> Locator:
-    """The row of the artwork that was added last, brought into sight; rows far from it are not there."""
-    expect(page.get_by_role("table")).to_have_attribute("aria-rowcount", str(number + 1))
-    page.evaluate("document.querySelector('main').scrollTop = 1e9")
-    row = page.locator(f"tr[aria-rowindex='{number + 1}']")
-    expect(row).to_be_in_viewport()
-    return row
-
-
-def lay_on_bench_by_hand(page: Page, art: Path, blank: str = "Straight tumbler") -> None:
-    """Add a file on the board by the chooser and open its bench on a blank."""
-    page.goto("/")
-    expect(page.locator("tr[data-art='Dusk on the Summit Line']")).to_be_visible()
-    before = rows_told(page)
-    page.get_by_label("Artwork files").set_input_files(art)
-    newest_row(page, before + 1).get_by_role("link", name=re.compile(f"{blank}.*open the bench")).click()
-    expect(page.locator("[data-look]")).to_be_visible()
-
-
-def opened(download: Download) -> Image.Image:
-    return Image.open(io.BytesIO(Path(download.path()).read_bytes()))
-
-
-def shown(page: Page) -> np.ndarray:
-    """The mock-up's pixels as they stand on the page."""
-    return np.asarray(Image.open(io.BytesIO(page.locator("[data-look]").screenshot())).convert("RGB")).astype(int)
-
-
-def expect_shown_to_change(page: Page, before: str | None) -> None:
-    expect(page.locator("[data-look]")).not_to_have_attribute("src", before or "")
+from tests.browser.helpers import (
+    expect_shown_to_change,
+    lay_on_bench,
+    lay_on_bench_by_hand,
+    newest_row,
+    opened,
+    rows_told,
+    shown,
+)
 
 
 def test_the_board_shows_the_demo_as_real_pictures(page: Page) -> None:
@@ -74,7 +32,7 @@ def test_the_board_shows_the_demo_as_real_pictures(page: Page) -> None:
 
 def test_by_pointer_to_a_mirrored_print_file(page: Page, own_art: Path) -> None:
     lay_on_bench_by_hand(page, own_art)
-    flat, look = page.locator("[data-flat]"), page.locator("[data-look]")
+    flat, look = page.locator("[data-flat]"), page.locator("[data-preview]")
     before, box = look.get_attribute("src"), flat.bounding_box()
     assert box
     middle = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
@@ -116,9 +74,9 @@ def test_by_keyboard_alone_to_a_providers_file_and_pictures(page: Page, own_art:
     page.keyboard.press("Enter")
     expect(page.get_by_role("textbox", name="Width", exact=True)).to_have_value("5.65")
     page.keyboard.press("Tab")
-    page.get_by_role("link", name=re.compile("^Prove")).focus()
+    page.get_by_role("link", name=re.compile("^Check")).focus()
     page.keyboard.press("Enter")
-    expect(page.get_by_text("Bare edges")).to_be_visible()
+    expect(page.get_by_text("Bare edges", exact=True)).to_be_visible()
     page.get_by_role("button", name="Cover the whole print").focus()
     page.keyboard.press("Enter")
     expect(page.get_by_text("The picture reaches every edge")).to_be_visible()
@@ -126,14 +84,14 @@ def test_by_keyboard_alone_to_a_providers_file_and_pictures(page: Page, own_art:
     page.keyboard.press("Enter")
     page.get_by_label("I press it myself").focus()
     page.keyboard.press("ArrowDown")
-    expect(page.get_by_text("Mirrored: reads")).to_be_hidden()
+    expect(page.get_by_text(re.compile("^Mirrored: reads"))).to_be_hidden()
     page.get_by_role("button", name="Make the print file").focus()
     with page.expect_download() as coming:
         page.keyboard.press("Enter")
     with opened(coming.value) as picture:
         assert picture.size == (2790, 2460) and "mirrored" not in coming.value.suggested_filename
         assert tuple(np.asarray(picture)[40, 40]) == (220, 30, 30)
-    page.get_by_role("link", name=re.compile("^Show")).focus()
+    page.get_by_role("link", name=re.compile("^Mock-ups")).focus()
     page.keyboard.press("Enter")
     page.get_by_role("button", name="Make 1 picture").focus()
     page.keyboard.press("Enter")
@@ -167,7 +125,7 @@ def test_a_press_made_while_a_choice_is_on_its_way_is_kept(page: Page, own_art: 
 
 def test_the_mock_up_turns_by_dragging_and_remembers(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art)
-    look = page.locator("[data-look]")
+    look = page.locator("[data-preview]")
     front, src, box = shown(page), look.get_attribute("src"), look.bounding_box()
     assert box
     page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
@@ -205,9 +163,9 @@ def test_undo_redo_and_reload_lose_nothing(page: Page, own_art: Path) -> None:
 
 
 def test_a_parts_colour_changes_the_picture(page: Page, own_art: Path) -> None:
-    lay_on_bench(page, own_art, "show")
+    lay_on_bench(page, own_art, "Mock-ups")
     page.wait_for_load_state("networkidle")
-    before, src = shown(page), page.locator("[data-look]").get_attribute("src")
+    before, src = shown(page), page.locator("[data-preview]").get_attribute("src")
     page.get_by_role("group", name="Lid colour").get_by_title("Ink").click()
     expect_shown_to_change(page, src)
     page.wait_for_load_state("networkidle")
@@ -233,10 +191,10 @@ def test_files_dropped_anywhere_and_files_that_are_none(page: Page, own_art: Pat
     title.fill("Four fields, dropped")
     title.press("Enter")
     row = page.locator("tr[data-art='Four fields, dropped']")
-    row.get_by_role("button", name="Take off the board").click()
+    row.get_by_role("button", name="Remove from the board").click()
     expect(row).to_have_count(0)
     assert rows_told(page) == before
-    page.get_by_role("button", name="Put it back").click()
+    page.get_by_role("button", name="Restore").click()
     expect(newest_row(page, before + 1).get_by_role("textbox")).to_have_value("Four fields, dropped")
 
 

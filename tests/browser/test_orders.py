@@ -9,12 +9,19 @@ import numpy as np
 from PIL import Image
 from playwright.sync_api import FilePayload, Page, expect
 
-from tests.browser.test_main_job import lay_on_bench
+from tests.browser.helpers import lay_on_bench
 
 WORDS = {"kind": "words", "text": "For {name}", "sizing": "width", "width_mm": 60, "shift_mm": [0, 25], "least_caps": 4}
 
-FRAMES = {"kind": "frames", "layout": "single", "across": 1, "down": 1, "size_mm": [60, 45], "shift_mm": [0, -12],
-          "slots": [{"art": None, "field": "photo"}]}  # fmt: skip
+FRAMES = {
+    "kind": "frames",
+    "layout": "single",
+    "across": 1,
+    "down": 1,
+    "size_mm": [60, 45],
+    "shift_mm": [0, -12],
+    "slots": [{"art": None, "field": "photo"}],
+}
 
 
 def photograph(name: str, green: int, px: int = 900) -> FilePayload:
@@ -38,8 +45,10 @@ def test_orders_are_made_from_a_table_and_the_bad_one_is_told(page: Page, own_ar
     assert page.request.put(f"/api/pairs/{at}/pieces", data={"pieces": [WORDS, FRAMES]}).ok
     page.reload()
     expect(page.get_by_text("in “For {name}”")).to_be_visible()
-    table = ("order,name,photo\n1041,Ada,ada.jpg\n1042,Maximiliane Wilhelmina the Elder of the Upper Valley,ada.jpg\n"
-             "1043,Cy,small.jpg\n1044,Di,ada.jpg\n")  # fmt: skip
+    table = (
+        "order,name,photo\n1041,Ada,ada.jpg\n1042,Maximiliane Wilhelmina the Elder of the Upper Valley,ada.jpg\n"
+        "1043,Cy,small.jpg\n1044,Di,ada.jpg\n"
+    )
     page.get_by_label("Table of orders").set_input_files(
         {"name": "orders.csv", "mimeType": "text/csv", "buffer": table.encode()}
     )
@@ -53,7 +62,7 @@ def test_orders_are_made_from_a_table_and_the_bad_one_is_told(page: Page, own_ar
     assert {"1041/1041_print.png", "1041/1041_proof_handle-right.jpg", "1041/1041_ticket.pdf", "orders.csv"} <= names
     assert {name.split("/")[0] for name in names} == {"1041", "1044", "orders.csv"}
     expect(page.get_by_text("2 orders made.")).to_be_visible()
-    told = page.get_by_role("list", name="What is to be seen")
+    told = page.get_by_role("list", name="To check")
     expect(told).to_contain_text("1042 was not made. ")
     expect(told).to_contain_text("is too long")
     expect(told).to_contain_text("1043 was not made. ")

@@ -13,12 +13,12 @@ VIEWS = [
     "/blanks/measure",
     "/bench/2/tumbler-20oz-tapered/fit",
     "/bench/3/t-shirt/fit?side=back",
-    "/bench/1/mug-11oz/prove",
+    "/bench/1/mug-11oz/check",
     "/bench/5/t-shirt/artwork",
     "/bench/3/blanket-upright/artwork?part=with-it",
     f"{BENCH}/fit",
-    f"{BENCH}/prove",
-    f"{BENCH}/show",
+    f"{BENCH}/check",
+    f"{BENCH}/mockups",
     f"{BENCH}/print",
     f"{BENCH}/sell",
 ]
@@ -100,3 +100,13 @@ def test_lost_addresses_lead_back(page: Page) -> None:
     expect(page.locator("tr[data-art='Dusk on the Summit Line']")).to_be_visible()
     page.goto("/bench/999/tumbler-20oz-straight/fit")
     expect(page.get_by_role("alert")).to_contain_text("not on the board")
+
+
+def test_a_page_that_fails_to_load_says_so_and_leads_back(page: Page) -> None:
+    page.goto("/")
+    page.route("**/assets/GangPage-*.js", lambda route: route.abort())
+    page.goto("/gang")
+    expect(page.get_by_role("alert")).to_contain_text("This page cannot be shown")
+    page.unroute("**/assets/GangPage-*.js")
+    page.get_by_role("button", name="Load the page again").click()
+    expect(page.get_by_role("link", name="Range board", exact=True)).to_be_visible()

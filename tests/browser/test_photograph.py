@@ -11,8 +11,8 @@ import numpy as np
 from PIL import Image
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_main_job import lay_on_bench, shown
-from tests.browser.test_showing import made
+from tests.browser.helpers import lay_on_bench, shown
+from tests.browser.test_mockups import made
 
 W, H = 900, 675
 CORNERS = [(330, 180), (580, 210), (570, 520), (320, 480)]
@@ -39,7 +39,7 @@ def drag(page: Page, point: int, to: tuple[int, int]) -> None:
 
 
 def test_a_photograph_becomes_a_scene(page: Page, own_art: Path, tmp_path: Path) -> None:
-    lay_on_bench(page, own_art, "show", blank="Garden flag")
+    lay_on_bench(page, own_art, "Mock-ups", blank="Garden flag")
     page.get_by_label("Photograph of the plain blank").set_input_files(photograph(tmp_path / "our terrace.png"))
     sheet = page.locator("svg[data-photo]")
     expect(sheet).to_be_visible()
@@ -58,7 +58,7 @@ def test_a_photograph_becomes_a_scene(page: Page, own_art: Path, tmp_path: Path)
     answer = page.request.get(mask.get_attribute("href") or "")
     left_out = np.asarray(Image.open(io.BytesIO(answer.body())))[..., 3]
     assert left_out[330, 450] < 20 and left_out[60, 60] > 100, "the cushion is kept, the floor left out"
-    page.get_by_role("radiogroup", name="What is seen").get_by_text("With the design").click()
+    page.get_by_role("radiogroup", name="View").get_by_text("With the design").click()
     expect(page.locator("svg[data-photo] image[href*='/look']")).to_be_visible()
     page.get_by_label("Name of the scene").fill("Our terrace")
     page.keyboard.press("Tab")
@@ -78,20 +78,20 @@ def test_a_photograph_becomes_a_scene(page: Page, own_art: Path, tmp_path: Path)
     with page.expect_download() as taken:
         page.get_by_role("link", name="As a file").click()
     assert taken.value.suggested_filename.endswith(".zip")
-    page.get_by_role("button", name="Take away").click()
+    page.get_by_role("button", name="Remove", exact=True).click()
     expect(page.get_by_role("button", name="See Our terrace")).to_have_count(0)
 
 
 def test_a_file_that_is_no_scene_is_told(page: Page, own_art: Path, tmp_path: Path) -> None:
     (tmp_path / "notes.zip").write_text("not a zip")
-    lay_on_bench(page, own_art, "show", blank="Garden flag")
+    lay_on_bench(page, own_art, "Mock-ups", blank="Garden flag")
     page.get_by_label("Scene pack").set_input_files(tmp_path / "notes.zip")
     expect(page.get_by_text("cannot be read as a ZIP")).to_be_visible()
 
 
 def begin(page: Page, art: Path, photo: Path) -> None:
     """A photograph with its points on the cushion, on the page that marks it."""
-    lay_on_bench(page, art, "show", blank="Garden flag")
+    lay_on_bench(page, art, "Mock-ups", blank="Garden flag")
     page.get_by_label("Photograph of the plain blank").set_input_files(photo)
     expect(page.locator("svg[data-photo]")).to_be_visible()
     for i, corner in enumerate(CORNERS):
@@ -121,8 +121,8 @@ def test_the_mask_is_corrected_by_touches(page: Page, own_art: Path, tmp_path: P
     assert left_out(page)[corner[1], corner[0]] < 40
     touch(page, corner)
     assert left_out(page)[corner[1], corner[0]] > 100, "left out where it was touched"
-    page.get_by_role("button", name="Take back the last").click()
-    expect(page.get_by_role("button", name="Take back the last")).to_be_disabled()
+    page.get_by_role("button", name="Undo the last touch").click()
+    expect(page.get_by_role("button", name="Undo the last touch")).to_be_disabled()
     expect(page.get_by_text("Measuring…")).to_have_count(0)
     assert left_out(page)[corner[1], corner[0]] < 40, "and kept again"
 
@@ -148,4 +148,4 @@ def test_a_dark_blanks_colour_is_warned_of(page: Page, own_art: Path, tmp_path: 
     expect(page.get_by_text("marked", exact=True)).to_be_visible()
     expect(page.locator("svg[data-photo]")).not_to_have_attribute("data-photo", before or "")
     page.get_by_role("button", name="Back to the bench").click()
-    expect(page.get_by_role("link", name=re.compile("Go on marking: .*terrace", re.I)).first).to_be_visible()
+    expect(page.get_by_role("link", name=re.compile("Resume marking: .*terrace", re.I)).first).to_be_visible()

@@ -7,13 +7,13 @@ import numpy as np
 from PIL import Image
 from playwright.sync_api import Page, expect
 
+from tests.browser.helpers import lay_on_bench, opened
 from tests.browser.test_artwork import settled
-from tests.browser.test_main_job import lay_on_bench, opened
 
 
 def lay_words(page: Page, own_art: Path, text: str) -> None:
     lay_on_bench(page, own_art, "artwork")
-    page.get_by_text("Laid with it", exact=True).first.click()
+    page.get_by_text("Text and extras", exact=True).first.click()
     page.get_by_role("button", name="Words", exact=True).click()
     settled(page)
     page.get_by_role("textbox", name="Words").fill(text)
@@ -66,14 +66,14 @@ def test_a_border_and_frames_with_dropped_photographs(page: Page, own_art: Path,
         picture.putpixel((0, 0), tuple(int(v) for v in np.frombuffer(str(tmp_path)[-3:].encode(), np.uint8)))
         picture.save(photos[-1])
     lay_on_bench(page, own_art, "artwork")
-    page.get_by_text("Laid with it", exact=True).first.click()
+    page.get_by_text("Text and extras", exact=True).first.click()
     page.get_by_role("button", name="Border", exact=True).click()
     settled(page)
     page.get_by_role("button", name="Frames", exact=True).click()
     settled(page)
     rows = page.evaluate("fetch('/api/board').then(r => r.json()).then(b => b.artworks.length)")
     page.get_by_label("Photographs").set_input_files(photos)
-    expect(page.get_by_role("button", name="What must be seen of picture 2")).to_be_visible()
+    expect(page.get_by_role("button", name="Focus of picture 2")).to_be_visible()
     settled(page)
     assert page.evaluate("fetch('/api/board').then(r => r.json()).then(b => b.artworks.length)") == rows
     page.reload()
@@ -91,13 +91,13 @@ def test_undo_takes_back_what_was_laid_and_findings_are_mended(page: Page, own_a
     for _ in range(5):
         piece.press("Shift+ArrowRight")
         settled(page)
-    page.get_by_role("link", name=re.compile("^Prove")).click()
+    page.get_by_role("link", name=re.compile("^Check")).click()
     page.get_by_role("button", name="Move “Last train” inside the safe line").click()
     expect(page.get_by_role("button", name="Move “Last train”")).to_have_count(0)
     page.get_by_role("link", name=re.compile("^Artwork")).click()
-    page.get_by_text("Laid with it", exact=True).first.click()
+    page.get_by_text("Text and extras", exact=True).first.click()
     settled(page)
     while page.get_by_role("button", name="Undo").is_enabled():
         page.keyboard.press("Control+z")
         settled(page)
-    expect(page.get_by_text("Nothing yet: the artwork lies there by itself.")).to_be_visible()
+    expect(page.get_by_text("No text or extras yet.")).to_be_visible()

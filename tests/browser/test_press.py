@@ -5,8 +5,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_blanks import station
-from tests.browser.test_main_job import lay_on_bench
+from tests.browser.helpers import lay_on_bench, station
 
 
 def at_the_press(page: Page, own_art: Path) -> None:

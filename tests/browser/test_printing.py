@@ -9,14 +9,13 @@ import pyvips
 from PIL import Image
 from playwright.sync_api import Page, Route, expect
 
-from tests.browser.test_blanks import print_file, station, typed
-from tests.browser.test_main_job import lay_on_bench
+from tests.browser.helpers import lay_on_bench, print_file, station, typed
 
 
 def test_a_flag_is_cut_into_sheets_as_the_flat_shows(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, blank="Garden flag")
     station(page, "Print")
-    typed(page, "Density", "60")
+    typed(page, "Resolution (dpi)", "60")
     page.get_by_text("On paper", exact=True).click()
     page.get_by_label("Paper", exact=True).select_option("letter")
     expect(page.get_by_text("4 sheets")).to_be_visible()
@@ -47,16 +46,16 @@ def test_colours_are_looked_at_beside_the_screens_and_converted(page: Page, own_
     lay_on_bench(page, own_art)
     profile = tmp_path / "printer.icc"
     profile.write_bytes(bytes(pyvips.Operation.call("profile_load", "p3")))
-    station(page, "Prove")
-    page.get_by_text("is judged by").click()
+    station(page, "Check")
+    page.get_by_text("Limits of Straight tumbler").click()
     page.get_by_label("ICC profile").set_input_files(profile)
     expect(page.get_by_text("printer.icc")).to_be_visible()
     station(page, "Print")
     page.get_by_label("Convert to the printer's profile").check()
-    page.get_by_role("button", name="Look at it beside the screen's").click()
-    beside = page.get_by_role("img", name="As the printer's profile says it comes out")
-    expect(beside).to_have_js_property("complete", True)
-    shown = Image.open(io.BytesIO(beside.screenshot())).convert("RGB")
+    page.get_by_role("button", name="Compare with screen colours").click()
+    soft_proof = page.get_by_role("img", name="As the printer's profile says it comes out")
+    expect(soft_proof).to_have_js_property("complete", True)
+    shown = Image.open(io.BytesIO(soft_proof.screenshot())).convert("RGB")
     assert np.asarray(shown).std() > 20
     page.get_by_role("button", name="Close").click()
     picture = print_file(page, "50")
@@ -66,7 +65,7 @@ def test_colours_are_looked_at_beside_the_screens_and_converted(page: Page, own_
 def test_a_large_file_shows_how_far_it_is_and_can_be_stopped(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, blank="Throw blanket")
     station(page, "Print")
-    typed(page, "Density", "300")
+    typed(page, "Resolution (dpi)", "300")
     page.get_by_role("button", name="Make the print file").click()
     expect(page.get_by_text("% made")).to_be_visible()
     page.reload()  # it goes on without the page
@@ -78,10 +77,10 @@ def test_a_large_file_shows_how_far_it_is_and_can_be_stopped(page: Page, own_art
 def test_prints_are_ganged_and_handed_over(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art)
     station(page, "Print")
-    typed(page, "Density", "50")
+    typed(page, "Resolution (dpi)", "50")
     page.get_by_text("Hand over", exact=True).click()
     with page.expect_download() as coming:
-        page.get_by_role("link", name="Fetch the ticket").click()
+        page.get_by_role("link", name="Download the ticket").click()
     with pikepdf.open(coming.value.path()) as pdf:
         assert len(pdf.pages) == 1
     page.get_by_role("button", name="To the gang sheet").click()
@@ -95,7 +94,7 @@ def test_prints_are_ganged_and_handed_over(page: Page, own_art: Path) -> None:
 
     page.route("**/api/gang", hold_back)
     page.wait_for_timeout(2100)  # old enough to be asked for anew
-    page.get_by_role("link", name="on it: look").click()
+    page.get_by_role("link", name="on it: view").click()
     for other in ("Dusk on the Summit Line", "Signals"):  # what the demo laid there
         with page.expect_response(lambda answer: answer.request.method == "PUT"):
             page.get_by_role("button", name=f"Take {other}").click()
@@ -125,6 +124,6 @@ def test_prints_are_ganged_and_handed_over(page: Page, own_art: Path) -> None:
     expect(page.get_by_text("Simulated.")).to_be_visible()
     with page.expect_download():
         page.get_by_role("button", name="Make the print file").click()
-    page.get_by_role("button", name="Bring it to the desk").click()
+    page.get_by_role("button", name="Upload the file").click()
     expect(page.get_by_text("Refused")).to_be_visible()
     expect(page.get_by_text("150 are needed")).to_be_visible()

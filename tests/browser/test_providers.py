@@ -4,8 +4,8 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
+from tests.browser.helpers import lay_on_bench
 from tests.browser.test_listing import settled
-from tests.browser.test_main_job import lay_on_bench
 
 
 def typed(page: Page, name: str, value: str) -> None:
@@ -36,9 +36,9 @@ def test_a_provider_is_noted_compared_and_reckoned_with(page: Page, own_art: Pat
     # (6.10 + 3.20) · 0.25 + 2 = 4.325, so 4.33; 13.63 in all
     expect(far).to_contain_text("13.63")
     expect(far).to_contain_text("4.33 customs")
-    expect(hut).to_contain_text("the least")
+    expect(hut).to_contain_text("cheapest")
     hut.get_by_role("button", name="Hut press").click()
-    page.get_by_role("button", name="Reckon prices with it").click()
+    page.get_by_role("button", name="Use these costs for the price").click()
     settled(page)
     page.get_by_label("Who makes the sample").select_option("Hut press")
     page.get_by_role("button", name="Ordered today").click()
@@ -47,10 +47,10 @@ def test_a_provider_is_noted_compared_and_reckoned_with(page: Page, own_art: Pat
         page.get_by_label(name, exact=True).blur()
         settled(page)
     expect(page.get_by_text("5 days to ship, 4 on the way, 9 in all")).to_be_visible()
-    expect(hut).to_contain_text("the quickest")
+    expect(hut).to_contain_text("quickest")
     page.get_by_label("What was learned").fill("Colours a little deep.")
     page.get_by_label("What was learned").blur()
-    page.get_by_role("button", name="Note it of the provider").click()
+    page.get_by_role("button", name="Add to the provider’s notes").click()
     expect(page.get_by_label("Notes")).to_have_value("2026-06-06: Colours a little deep.")
     page.get_by_role("radiogroup", name="Part of selling").get_by_text("Price", exact=True).click()
     expect(page.get_by_role("textbox", name="Blank", exact=True)).to_have_value("9.50")

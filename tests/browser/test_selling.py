@@ -4,7 +4,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_main_job import lay_on_bench
+from tests.browser.helpers import lay_on_bench
 
 
 def typed(page: Page, name: str, value: str) -> None:
@@ -28,9 +28,15 @@ def test_what_is_left_of_a_price_and_what_to_ask(page: Page, own_art: Path) -> N
         f"/api/pairs/{at}/selling", data={"shop": {"currency": "USD"}}
     ).ok  # without the demo's fees and tax
     page.get_by_role("link", name="Sell").click()
-    expect(page.get_by_text("Say at the left what a piece costs you")).to_be_visible()
-    for name, value in (("Blank", "4.80"), ("Print", "2.10"), ("Packing", "0.60"), ("Sending to Home costs you", "5.40"),
-                        ("For Home the buyer pays", "4.95"), ("List price", "24.99")):  # fmt: skip
+    expect(page.get_by_text("Enter the cost of one piece")).to_be_visible()
+    for name, value in (
+        ("Blank", "4.80"),
+        ("Print", "2.10"),
+        ("Packing", "0.60"),
+        ("Sending to Home costs you", "5.40"),
+        ("For Home the buyer pays", "4.95"),
+        ("List price", "24.99"),
+    ):
         typed(page, name, value)
     assert left(page, "Now") == "17.04"  # 24.99 + 4.95 - 12.90
     page.get_by_role("button", name="Another fee").click()
@@ -40,13 +46,13 @@ def test_what_is_left_of_a_price_and_what_to_ask(page: Page, own_art: Path) -> N
     assert left(page, "Now") == "15.09" and left(page, "Worst case") == "10.42"
     page.get_by_text("An amount", exact=True).click()
     typed(page, "At least", "12.50")
-    expect(page.get_by_text("Ask ")).to_contain_text("27.99")  # 26.99 leaves 21.59 + 4.95 - 1.73 - 12.90 = 11.91
-    page.get_by_role("button", name="Take it").click()
+    expect(page.get_by_text("Suggested price ")).to_contain_text("27.99")  # 26.99 leaves 21.59 + 4.95 - 1.73 - 12.90 = 11.91
+    page.get_by_role("button", name="Use this price").click()
     expect(page.locator("td[data-case='Worst case']")).not_to_contain_text("10.42")
     assert 12.50 <= float(left(page, "Worst case")) < 13.50
     price = page.get_by_role("textbox", name="List price").input_value()
     page.reload()
     expect(page.get_by_role("link", name="Sell")).to_contain_text(f"at {price} USD")
     expect(page.get_by_role("textbox", name="Fee 1 in per cent")).to_have_value("6.5")
-    page.get_by_role("button", name="Take the fee Fee 1 away").click()
+    page.get_by_role("button", name="Remove the fee Fee 1").click()
     expect(page.get_by_role("textbox", name="Fee 1 in per cent")).to_have_count(0)

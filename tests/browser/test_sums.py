@@ -43,7 +43,7 @@ def test_turning_and_scaling_take_sums_too(page: Page) -> None:
     scale.fill("100/3 %")
     scale.press("Enter")
     expect(scale).to_have_value("33.3")
-    page.get_by_role("button", name="Back to the proposal").click()
+    page.get_by_role("button", name="Reset to suggested placement").click()
     expect(turn).to_have_value("0")
     expect(scale).to_have_value("100")
 

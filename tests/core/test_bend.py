@@ -9,11 +9,12 @@ from shapely import Point, Polygon
 
 from improva.catalogue import template
 from improva.core.artwork.pixels import Artwork, as_array
-from improva.core.design import Design, Piece, Placing
+from improva.core.design import Design, Piece, Placement
 from improva.core.fit import place
-from improva.core.output import PrintSettings, write_print_file
-from improva.core.preflight import prove
+from improva.core.output import PrintSettings
+from improva.core.preflight import run_preflight
 from improva.core.render import render, render_worn
+from improva.io.print_file import write_print_file
 from tests.conftest import art_of, quadrants
 
 TAPER = template("tumbler-20oz-tapered")
@@ -24,8 +25,8 @@ SIZE = (736, round(736 * PANEL.file_mm[1] / PANEL.file_mm[0]))
 MM = PANEL.file_mm[0] / SIZE[0]
 
 
-def design(art: Artwork, **placing: object) -> Design:
-    return Design(TAPER, PANEL, (Piece("art", art.facts.size, Placing(**placing)),))  # type: ignore[arg-type]
+def design(art: Artwork, **placement: object) -> Design:
+    return Design(TAPER, PANEL, (Piece("art", art.facts.size, Placement(**placement)),))  # type: ignore[arg-type]
 
 
 def bands() -> Artwork:
@@ -87,7 +88,7 @@ def test_bending_and_unbending_give_the_art_back() -> None:
 def test_dpi_counts_along_the_longer_edge() -> None:
     w = 2910
     art = art_of(np.zeros((round(w * CONE.slant_mm / CONE.round_mm), w, 3), np.uint8))
-    placed = place(PANEL, art.facts.size, Placing("stretch"))
+    placed = place(PANEL, art.facts.size, Placement("stretch"))
     assert placed.box[2:] == pytest.approx((CONE.round_mm, CONE.slant_mm))
     assert placed.dpi[0] == pytest.approx(w / (CONE.round_mm / 25.4))  # 9.7 in: 300 dpi
 
@@ -113,7 +114,7 @@ def test_bleed_grows_the_ring_on_every_side() -> None:
 
     wide = replace(PANEL, bleed_mm=4.0)
     art = art_of(np.full((500, 800, 3), 90, np.uint8))
-    grown = Design(TAPER, wide, (Piece("art", art.facts.size, Placing()),))
+    grown = Design(TAPER, wide, (Piece("art", art.facts.size, Placement()),))
     alpha = as_array(render(grown, lambda _: art, (740, round(740 * wide.file_mm[1] / wide.file_mm[0]))))[..., 3]
     px = 740 / wide.file_mm[0]
     for outside, expected in ((3.4, 255), (5.2, 0)):
@@ -126,7 +127,7 @@ def test_a_seam_is_judged_on_the_cup_not_on_the_paper() -> None:
     """A picture that closes on the level rectangle closes on the cup: its ends meet along the whole slanted seam."""
     turn = 2 * np.pi * np.arange(900) / 900
     wave = (128 + 90 * np.sin(turn))[None, :, None].repeat(600, 0).repeat(3, 2).astype(np.uint8)
-    checks = {c.id: c for c in prove(TAPER, PANEL, art_of(wave), Placing("stretch")).checks}
+    checks = {c.id: c for c in run_preflight(TAPER, PANEL, art_of(wave), Placement("stretch")).checks}
     assert checks["seam-match"].status == "pass"
-    flat = {c.id: c for c in prove(TAPER, PANEL, art_of(wave), Placing("stretch", lay="flat")).checks}
+    flat = {c.id: c for c in run_preflight(TAPER, PANEL, art_of(wave), Placement("stretch", lay="flat")).checks}
     assert flat["seam-match"].measured > checks["seam-match"].measured  # type: ignore[operator]

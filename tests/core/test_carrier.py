@@ -7,13 +7,13 @@ from hypothesis import strategies as st
 from shapely import LineString, MultiLineString, Point, Polygon, box
 
 from improva.catalogue import templates
-from improva.core.design import Design, Piece, Placing
-from improva.core.errors import BadOutput
+from improva.core.design import Design, Piece, Placement
+from improva.core.errors import OutputError
 from improva.core.geometry.cone import cone_from_measures
 from improva.core.output import Carrier, PrintSettings, carries, make_print, marks_of, tab_of
 from improva.core.output.carrier import MARKS_MM
-from improva.core.output.jpeg import jfif_header
 from improva.core.template import Panel
+from improva.io.jpeg import jfif_header
 from tests.conftest import art_of, quadrants
 
 ART = art_of(quadrants(93, 82))
@@ -68,9 +68,9 @@ def test_the_file_is_as_large_as_it_was_said_to_be(blank: str, carrier: Carrier,
     template = templates()[blank]
     panel = template.panels[0]
     settings = PrintSettings(36, mirror, carrier=carrier)
-    design = Design(template, panel, (Piece("art", ART.facts.size, Placing()),))
+    design = Design(template, panel, (Piece("art", ART.facts.size, Placement()),))
     if not carries(panel) and not carrier.bare:
-        with pytest.raises(BadOutput, match="straight ends"):
+        with pytest.raises(OutputError, match="straight ends"):
             make_print(design, lambda _: ART, settings)
         return
     made = make_print(design, lambda _: ART, settings)
@@ -93,7 +93,7 @@ def test_a_carrier_without_paper_is_bare() -> None:
     assert Carrier().bare and Carrier("left", 0).bare and Carrier("none", 5).bare
     assert not Carrier("left", 5).bare and not Carrier(marks=True).bare
     for wrong in ({"tab": "top"}, {"tab": "left", "tab_mm": -1}, {"tab": "left", "tab_mm": 61}):
-        with pytest.raises(BadOutput):
+        with pytest.raises(OutputError):
             Carrier(**wrong)  # type: ignore[arg-type]
 
 

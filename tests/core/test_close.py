@@ -3,8 +3,9 @@
 import numpy as np
 import pytest
 
+from improva.app.scenes import open_scene
 from improva.core.mockup.view import close_window, crop_window
-from improva.scenes import open_scene, packs
+from tests.scenery import packs
 
 SIZES = [(2000, 2000), (2700, 2025), (3000, 2000)]
 

@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from improva.core.colour import BLOCK, LINEAR_OF_BYTE, delta_e_2000, lab, linear_from_srgb, parse_hex, srgb_from_linear
-from improva.core.errors import BadPlacing
+from improva.core.errors import PlacementError
 
 # Sharma, Wu, Dalal 2005, table 1: pairs that tell a right CIEDE2000 from a nearly right one.
 SHARMA = [
@@ -87,5 +87,5 @@ def test_srgb_transfer_returns(value: float) -> None:
 def test_hex_colours() -> None:
     assert parse_hex("#1d4Ef0") == (29, 78, 240)
     for wrong in ("1d4ef0", "#1d4ef", "#gggggg", "red", "#1d4ef0 "):
-        with pytest.raises(BadPlacing, match="#rrggbb"):
+        with pytest.raises(PlacementError, match="#rrggbb"):
             parse_hex(wrong)

@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import Polygon
 
-from improva.core.errors import BadTemplate
+from improva.core.errors import TemplateError
 from improva.core.geometry import Cone, cone_from_measures
 
 rounds = st.floats(40, 600)
@@ -148,13 +148,17 @@ def test_a_straight_wall_is_no_cone_and_a_nearly_straight_one_is_nearly_a_rectan
 @pytest.mark.parametrize(
     ("measures", "says"),
     [
-        ((0, 200, 100), "round the blank"), ((200, -5, 100), "round the blank"), ((200, 180, 0), "rim to foot"),
-        ((math.nan, 180, 100), "round the blank"), ((200, 180, math.inf), "rim to foot"), ((2000, 40, 12), "plate"),
+        ((0, 200, 100), "round the blank"),
+        ((200, -5, 100), "round the blank"),
+        ((200, 180, 0), "rim to foot"),
+        ((math.nan, 180, 100), "round the blank"),
+        ((200, 180, math.inf), "rim to foot"),
+        ((2000, 40, 12), "plate"),
         ((9e9, 180, 100), "round the blank"),
     ],
-)  # fmt: skip
+)
 def test_measures_that_no_cup_has_are_told(measures: tuple[float, float, float], says: str) -> None:
-    with pytest.raises(BadTemplate, match=says):
+    with pytest.raises(TemplateError, match=says):
         cone_from_measures(*measures)
 
 

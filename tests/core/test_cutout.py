@@ -6,10 +6,10 @@ import numpy as np
 import pytest
 
 from improva.core.colour import LINEAR_OF_BYTE
-from improva.core.errors import BadOutput, BadScene
-from improva.core.mockup.composite import composite, composite_light, light_plain_parts
+from improva.core.errors import OutputError, SceneError
+from improva.core.mockup.composite import composite, composite_light, shade_plain_parts
 from improva.core.mockup.cutout import DEEPEST, EDGE, cut_out, on_photograph, transparent
-from improva.core.mockup.picture import encode
+from improva.core.mockup.render import encode
 from improva.core.mockup.tone import CODES, RANGE, table
 from improva.core.mockup.view import make_view
 from tests.scenery import PX, standing
@@ -17,20 +17,20 @@ from tests.scenery import PX, standing
 RED = {"wrap": np.broadcast_to(np.float32([0.05, 0.1, 0.8]), (8, 8, 3)).copy()}
 
 
-def lit(shadow: float = 0.6):
-    return light_plain_parts(make_view(*standing(shadow=shadow), PX), {"table": "White"})
+def shaded(shadow: float = 0.6):
+    return shade_plain_parts(make_view(*standing(shadow=shadow), PX), {"table": "White"})
 
 
 def test_light_and_picture_agree() -> None:
-    found = composite_light(lit(), RED)
+    found = composite_light(shaded(), RED)
     codes = np.clip(found + 0.5, 0, CODES).astype(np.uint16)
-    assert np.abs(table()[0][codes].astype(int) - composite(lit(), RED).astype(int)).max() <= 1
+    assert np.abs(table()[0][codes].astype(int) - composite(shaded(), RED).astype(int)).max() <= 1
     assert RANGE == 4
 
 
 def test_product_is_opaque_ground_is_gone_and_its_shadow_is_kept() -> None:
-    picture = transparent(cut_out(lit(), RED, 0))
-    whole = composite(lit(), RED)[..., ::-1]
+    picture = transparent(cut_out(shaded(), RED, 0))
+    whole = composite(shaded(), RED)[..., ::-1]
     inside = (slice(20, 52), slice(32, 64))
     assert (picture[inside][..., 3] == 255).all()
     assert np.abs(picture[inside][..., :3].astype(int) - whole[inside].astype(int)).max() <= 1
@@ -40,7 +40,7 @@ def test_product_is_opaque_ground_is_gone_and_its_shadow_is_kept() -> None:
 
 
 def test_a_shadow_fades_out_before_the_picture_ends() -> None:
-    picture = transparent(cut_out(lit(), RED, 0))
+    picture = transparent(cut_out(shaded(), RED, 0))
     assert picture[:, 89, 3].max() < picture[36, 80, 3]
     assert picture[0, 70, 3] <= picture[round(EDGE * PX[0]), 70, 3]
 
@@ -52,13 +52,13 @@ def test_no_fringe_of_the_ground_is_left_at_the_rim() -> None:
     cover[18, 30:66] = 0.5
     basis = {"wrap": passes.basis["wrap"] * cover[..., None], "table": 0.5 * (1 - cover)[..., None] * np.ones(3, np.float32)}
     view = make_view(info, replace(passes, basis=basis, cover=cover), PX)
-    picture = transparent(cut_out(light_plain_parts(view, {"table": "White"}), RED, 0)).astype(int)
+    picture = transparent(cut_out(shade_plain_parts(view, {"table": "White"}), RED, 0)).astype(int)
     assert np.abs(picture[18, 48, :3] - picture[30, 48, :3]).max() <= 6 and abs(picture[18, 48, 3] - 128) <= 2
 
 
 def test_it_stands_where_it_is_put_on_a_photograph() -> None:
     photo = np.full((300, 400, 3), 200, np.uint8)
-    made, cover = on_photograph(cut_out(lit(0.0), RED, 0), photo, (0.25, 0.9), 0.4)
+    made, cover = on_photograph(cut_out(shaded(0.0), RED, 0), photo, (0.25, 0.9), 0.4)
     assert cover[250, 100] == 1 and cover[5, 390] == 0
     red = made[..., 0].astype(int) - made[..., 1] > 60
     rows, columns = np.flatnonzero(red.any(axis=1)), np.flatnonzero(red.any(axis=0))
@@ -69,13 +69,13 @@ def test_it_stands_where_it_is_put_on_a_photograph() -> None:
 
 def test_it_can_be_small_on_a_photograph() -> None:
     photo = np.full((60, 80, 3), 200, np.uint8)
-    made, cover = on_photograph(cut_out(lit(0.0), RED, 0), photo, (0.5, 0.9), 0.15)
+    made, cover = on_photograph(cut_out(shaded(0.0), RED, 0), photo, (0.5, 0.9), 0.15)
     assert (cover > 0.5).sum() == pytest.approx(9 * 9, abs=12) and made[50, 40, 0].astype(int) - made[50, 40, 1] > 60
 
 
 def test_its_shadow_takes_light_off_the_photograph() -> None:
     photo = np.full((300, 400, 3), 200, np.uint8)
-    made, _ = on_photograph(cut_out(lit(0.6), RED, 0), photo, (0.5, 0.8), 0.5)
+    made, _ = on_photograph(cut_out(shaded(0.6), RED, 0), photo, (0.5, 0.8), 0.5)
     dark = made[200, 285:300].mean()
     taken = 1 - LINEAR_OF_BYTE[round(dark)] / LINEAR_OF_BYTE[200]
     assert 0.2 < taken <= DEEPEST * 0.6 + 0.05
@@ -83,11 +83,11 @@ def test_its_shadow_takes_light_off_the_photograph() -> None:
 
 def test_what_cannot_be_is_told() -> None:
     view = make_view(*standing(), PX)
-    plain = light_plain_parts(replace(view, cover=None), {"table": "White"})
-    with pytest.raises(BadScene, match="does not say"):
+    plain = shade_plain_parts(replace(view, cover=None), {"table": "White"})
+    with pytest.raises(SceneError, match="does not say"):
         cut_out(plain, RED, 0)
-    with pytest.raises(BadOutput, match="cannot be transparent"):
-        encode(transparent(cut_out(lit(), RED, 0)), ".jpg")
-    bare = light_plain_parts(replace(view, cover=view.cover * 0), {"table": "White"})
-    with pytest.raises(BadScene, match="Nothing of the product"):
+    with pytest.raises(OutputError, match="cannot be transparent"):
+        encode(transparent(cut_out(shaded(), RED, 0)), ".jpg")
+    bare = shade_plain_parts(replace(view, cover=view.cover * 0), {"table": "White"})
+    with pytest.raises(SceneError, match="Nothing of the product"):
         on_photograph(cut_out(bare, RED, 0), np.zeros((40, 40, 3), np.uint8), (0.5, 0.5), 0.5)

@@ -6,23 +6,24 @@ import cv2
 import numpy as np
 import pytest
 
+from improva.app.scenes import fingerprint, open_scene
 from improva.catalogue import template, templates
 from improva.core.artwork.pixels import Artwork
-from improva.core.design import Design, Piece, Placing
-from improva.core.errors import BadScene
-from improva.core.measured import Measures, measured_template
-from improva.core.mockup.composite import light_plain_parts
+from improva.core.design import Design, Piece, Placement
+from improva.core.errors import SceneError
+from improva.core.measured_blank import Measures, measured_template
+from improva.core.mockup.composite import shade_plain_parts
 from improva.core.mockup.drawn import cut_mask, draw, drawn_scenes
 from improva.core.mockup.drawn.body import body_figures, profile
-from improva.core.mockup.drawn.field import SEAM_MM, Field
-from improva.core.mockup.drawn.inflate import inflated, puckered, sag
+from improva.core.mockup.drawn.height_field import SEAM_MM, Field
+from improva.core.mockup.drawn.inflated_shape import inflated, puckered, sag
 from improva.core.mockup.drawn.outlines import arranged, bow, rounded
-from improva.core.mockup.picture import mock_up
+from improva.core.mockup.render import render_mockup
 from improva.core.mockup.scene import SceneInfo
 from improva.core.mockup.view import make_view
 from improva.core.template import Template
-from improva.scenes import fingerprint, open_scene, packs, scene, scenes_of
 from tests.conftest import art_of, quadrants
+from tests.scenery import SHIPPED_SCENES, packs, scene, scenes_of
 
 SMALL = (240, 180)
 
@@ -31,13 +32,13 @@ def small(info: SceneInfo) -> SceneInfo:
     return replace(info, px=SMALL)
 
 
-def pictured(blank: Template, info: SceneInfo, art: Artwork, angle: float = 0.0, **placing: object) -> np.ndarray:
+def pictured(blank: Template, info: SceneInfo, art: Artwork, angle: float = 0.0, **placement: object) -> np.ndarray:
     info = small(info)
     designs = [
-        Design(blank, p, (Piece("art", art.facts.size, Placing(**{"fit": "stretch", **placing})),)) for p in blank.panels
+        Design(blank, p, (Piece("art", art.facts.size, Placement(**{"fit": "stretch", **placement})),)) for p in blank.panels
     ]  # type: ignore[arg-type]
-    lit = light_plain_parts(make_view(info, draw(info), SMALL), {})
-    return mock_up(lit, designs, lambda _: art, angle).astype(int)
+    shaded = shade_plain_parts(make_view(info, draw(info), SMALL), {})
+    return render_mockup(shaded, designs, lambda _: art, angle).astype(int)
 
 
 @pytest.mark.parametrize("blank", list(templates().values()), ids=lambda t: t.id)
@@ -116,11 +117,11 @@ def test_the_back_of_a_shirt_is_its_own_scene() -> None:
     assert [r.panel for r in front.regions] == ["front"] and [r.panel for r in back.regions] == ["back"]
     art = art_of(quadrants(600, 600))
     designs = [
-        Design(shirt, shirt.panel("front"), (Piece("art", art.facts.size, Placing("contain")),)),
+        Design(shirt, shirt.panel("front"), (Piece("art", art.facts.size, Placement("contain")),)),
         Design(shirt, shirt.panel("back"), ()),
     ]
-    lit = light_plain_parts(make_view(small(back), draw(small(back)), SMALL), {})
-    picture = mock_up(lit, designs, lambda _: pytest.fail("an empty side needs no artwork"), 0).astype(int)
+    shaded = shade_plain_parts(make_view(small(back), draw(small(back)), SMALL), {})
+    picture = render_mockup(shaded, designs, lambda _: pytest.fail("an empty side needs no artwork"), 0).astype(int)
     assert (picture.max(axis=2) - picture.min(axis=2)).max() < 40  # nothing but cloth and table
 
 
@@ -134,7 +135,7 @@ def test_a_blank_of_ones_own_is_drawn_from_its_measures() -> None:
     (info,) = scenes_of(own)
     assert pictured(own, info, art_of(quadrants())).shape == (180, 240, 3)
     assert scene(info.id, own).id == info.id
-    with pytest.raises(BadScene):
+    with pytest.raises(SceneError):
         scene("moon", own)
 
 
@@ -157,7 +158,7 @@ def test_a_cut_outs_shape_is_its_contour_with_a_border() -> None:
     rgba = np.zeros((400, 400, 4), np.uint8)
     rgba[(xx - 200) ** 2 + (yy - 200) ** 2 <= 120**2] = (180, 60, 40, 255)
     art = art_of(rgba)
-    design = Design(pillow, pillow.panel(), (Piece("art", art.facts.size, Placing("contain")),))
+    design = Design(pillow, pillow.panel(), (Piece("art", art.facts.size, Placement("contain")),))
     mask = cut_mask(design, lambda _: art)
     radius = 120 / 400 * 300 + pillow.panel().safe_mm / 400 * 300
     assert mask.sum() == pytest.approx(np.pi * radius**2, rel=0.02)
@@ -276,9 +277,9 @@ def test_a_blanks_first_scene_is_the_one_that_leads(monkeypatch: pytest.MonkeyPa
     lead, other = packs()["mug-11oz-studio"], packs()["mug-11oz-above"]
     photo = replace(other, id="mine", photograph=True, kind="studio")
     found = {info.id: info for info in (photo, replace(other, kind="studio"), lead)}
-    monkeypatch.setattr("improva.scenes.packs", lambda: found)
+    monkeypatch.setattr(SHIPPED_SCENES, "packs", lambda: found)
     assert [info.id for info in scenes_of(mug)] == ["mug-11oz-studio", "mug-11oz-above", "mine"]
-    monkeypatch.setattr("improva.scenes.packs", lambda: {"mine": photo})
+    monkeypatch.setattr(SHIPPED_SCENES, "packs", lambda: {"mine": photo})
     assert [info.drawn is not None for info in scenes_of(mug)] == [True, True, True, False], "a photograph replaces no scene"
 
 

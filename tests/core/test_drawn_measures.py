@@ -5,9 +5,9 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from improva.app.scenes import open_scene
 from improva.catalogue import template, templates
 from improva.core.mockup.drawn import draw, drawn_scenes, measures_of
-from improva.scenes import open_scene
 
 SMALL = (480, 360)
 DRAWN = [(blank, i) for blank in templates().values() for i, info in enumerate(drawn_scenes(blank)) if info.measures]

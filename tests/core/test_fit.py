@@ -4,8 +4,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from improva.core.design import ArtSize, Placing
-from improva.core.errors import BadPlacing
+from improva.core.design import ArtSize, Placement
+from improva.core.errors import PlacementError
 from improva.core.fit import place, turned_extent
 from improva.core.template import Panel
 
@@ -24,17 +24,17 @@ WRAP = Panel("wrap", "Wrap", (236.22, 208.28), closes=True)
 
 @given(panels, arts, st.floats(-720, 720), st.floats(1, 20))
 def test_cover_never_leaves_an_edge_bare(panel: Panel, art: ArtSize, turn: float, scale: float) -> None:
-    assert place(panel, art, Placing("cover", rotate_deg=turn, scale=scale)).covers(panel.file_box)
+    assert place(panel, art, Placement("cover", rotate_deg=turn, scale=scale)).covers(panel.file_box)
 
 
 @given(panels, arts, st.floats(-720, 720))
 def test_cover_is_the_smallest_that_covers(panel: Panel, art: ArtSize, turn: float) -> None:
-    assert not place(panel, art, Placing("cover", rotate_deg=turn, scale=0.99)).covers(panel.file_box)
+    assert not place(panel, art, Placement("cover", rotate_deg=turn, scale=0.99)).covers(panel.file_box)
 
 
 @given(panels, arts, st.floats(-720, 720))
 def test_contain_keeps_all_of_the_picture_and_touches(panel: Panel, art: ArtSize, turn: float) -> None:
-    xs, ys = zip(*place(panel, art, Placing("contain", rotate_deg=turn)).corners(), strict=True)
+    xs, ys = zip(*place(panel, art, Placement("contain", rotate_deg=turn)).corners(), strict=True)
     w, h = panel.trim_mm
     assert min(xs) >= -1e-6 and max(xs) <= w + 1e-6 and min(ys) >= -1e-6 and max(ys) <= h + 1e-6
     assert math.isclose(max(xs) - min(xs), w, rel_tol=1e-6) or math.isclose(max(ys) - min(ys), h, rel_tol=1e-6)
@@ -42,13 +42,13 @@ def test_contain_keeps_all_of_the_picture_and_touches(panel: Panel, art: ArtSize
 
 @given(panels, arts, st.sampled_from(["cover", "contain", "actual"]), st.floats(-180, 180), st.floats(0.05, 20))
 def test_proportions_are_kept_but_when_stretched(panel: Panel, art: ArtSize, fit: str, turn: float, scale: float) -> None:
-    across, down = place(panel, art, Placing(fit, rotate_deg=turn, scale=scale)).dpi  # type: ignore[arg-type]
+    across, down = place(panel, art, Placement(fit, rotate_deg=turn, scale=scale)).dpi  # type: ignore[arg-type]
     assert math.isclose(across, down, rel_tol=1e-9)
 
 
 @given(arts, st.floats(-180, 180), st.floats(-80, 80), st.floats(-80, 80), st.floats(0.1, 5))
 def test_every_corner_of_the_picture_is_found_again(art: ArtSize, turn: float, x: float, y: float, scale: float) -> None:
-    placed = place(WRAP, art, Placing("contain", (x, y), scale, turn))
+    placed = place(WRAP, art, Placement("contain", (x, y), scale, turn))
     found = [placed.to_art(*corner) for corner in placed.corners()]
     for (u, v), expected in zip(found, [(0, 0), (1, 0), (1, 1), (0, 1)], strict=True):
         assert (u, v) == pytest.approx(expected, abs=1e-6)
@@ -56,15 +56,15 @@ def test_every_corner_of_the_picture_is_found_again(art: ArtSize, turn: float, x
 
 def test_known_places_on_the_wrap() -> None:
     square = ArtSize((3000, 3000), (254, 254))
-    assert place(WRAP, square, Placing("cover")).box == pytest.approx((0, -13.97, 236.22, 236.22))
-    assert place(WRAP, square, Placing("contain")).box == pytest.approx((13.97, 0, 208.28, 208.28))
-    assert place(WRAP, square, Placing("actual", (10, -5))).box == pytest.approx((1.11, -27.86, 254, 254))
-    assert place(WRAP, square, Placing("stretch")).box == pytest.approx((0, 0, 236.22, 208.28))
-    assert place(WRAP, square, Placing("contain", scale=0.5)).dpi == pytest.approx((3000 / 4.1, 3000 / 4.1))
+    assert place(WRAP, square, Placement("cover")).box == pytest.approx((0, -13.97, 236.22, 236.22))
+    assert place(WRAP, square, Placement("contain")).box == pytest.approx((13.97, 0, 208.28, 208.28))
+    assert place(WRAP, square, Placement("actual", (10, -5))).box == pytest.approx((1.11, -27.86, 254, 254))
+    assert place(WRAP, square, Placement("stretch")).box == pytest.approx((0, 0, 236.22, 208.28))
+    assert place(WRAP, square, Placement("contain", scale=0.5)).dpi == pytest.approx((3000 / 4.1, 3000 / 4.1))
 
 
 def test_more_pixels_never_print_coarser() -> None:
-    dpi = [min(place(WRAP, ArtSize((n, n), (n, n)), Placing("cover")).dpi) for n in range(100, 4000, 100)]
+    dpi = [min(place(WRAP, ArtSize((n, n), (n, n)), Placement("cover")).dpi) for n in range(100, 4000, 100)]
     assert dpi == sorted(dpi)
 
 
@@ -76,14 +76,22 @@ def test_a_quarter_turn_swaps_width_and_height() -> None:
 
 @pytest.mark.parametrize(
     "wrong",
-    [{"fit": "fill"}, {"scale": 0}, {"scale": float("nan")}, {"scale": 1e9}, {"shift_mm": (1e9, 0)}, {"shift_mm": (0, float("inf"))},
-     {"rotate_deg": float("inf")}, {"background": "sky"}],
-)  # fmt: skip
+    [
+        {"fit": "fill"},
+        {"scale": 0},
+        {"scale": float("nan")},
+        {"scale": 1e9},
+        {"shift_mm": (1e9, 0)},
+        {"shift_mm": (0, float("inf"))},
+        {"rotate_deg": float("inf")},
+        {"background": "sky"},
+    ],
+)
 def test_placings_that_cannot_be_are_refused(wrong: dict) -> None:
-    with pytest.raises(BadPlacing):
-        Placing(**wrong)
+    with pytest.raises(PlacementError):
+        Placement(**wrong)
 
 
 def test_a_picture_without_pixels_is_refused() -> None:
-    with pytest.raises(BadPlacing, match="no pixels"):
-        place(WRAP, ArtSize((0, 10), (1, 1)), Placing())
+    with pytest.raises(PlacementError, match="no pixels"):
+        place(WRAP, ArtSize((0, 10), (1, 1)), Placement())

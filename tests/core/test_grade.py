@@ -3,8 +3,8 @@
 import numpy as np
 import pytest
 
-from improva.core.errors import BadScene
-from improva.core.mockup.composite import composite, light_plain_parts
+from improva.core.errors import SceneError
+from improva.core.mockup.composite import composite, shade_plain_parts
 from improva.core.mockup.grade import WARM, Grade, graded, softened
 from improva.core.mockup.scene import Lens
 from improva.core.mockup.view import make_view
@@ -13,12 +13,12 @@ from tests.scenery import PX, SQUARE, standing
 GREY = {"wrap": np.full((8, 8, 3), 0.4, np.float32)}
 
 
-def lit(lens: Lens | None = None):
-    return light_plain_parts(make_view(*standing(lens), PX), {"table": "Grey"})
+def shaded(lens: Lens | None = None):
+    return shade_plain_parts(make_view(*standing(lens), PX), {"table": "Grey"})
 
 
 def test_a_stop_is_twice_the_light() -> None:
-    plain = lit()
+    plain = shaded()
     brighter = graded(plain, Grade(exposure=1))
     assert np.allclose(brighter.plain, 2 * plain.plain) and np.allclose(
         brighter.view.basis["wrap"], 2 * plain.view.basis["wrap"]
@@ -29,19 +29,19 @@ def test_a_stop_is_twice_the_light() -> None:
 def test_warmth_keeps_the_brightness_of_grey() -> None:
     # Luminance weights of ITU-R BT.709
     assert abs(WARM @ np.array([0.0722, 0.7152, 0.2126])) < 0.015
-    warm, cool = (composite(graded(lit(), Grade(warmth=w)), GREY)[36, 48].astype(int) for w in (1, -1))
+    warm, cool = (composite(graded(shaded(), Grade(warmth=w)), GREY)[36, 48].astype(int) for w in (1, -1))
     assert warm[2] > warm[1] > warm[0] and cool[2] < cool[1] < cool[0]
 
 
 def test_a_vignette_darkens_the_corners_alike_and_leaves_the_middle() -> None:
-    plain, dark = (composite(graded(lit(), Grade(vignette=v)), GREY).astype(int) for v in (0, 1))
+    plain, dark = (composite(graded(shaded(), Grade(vignette=v)), GREY).astype(int) for v in (0, 1))
     assert np.array_equal(dark[36, 48], plain[36, 48])
     corners = [dark[0, 0], dark[0, -1], dark[-1, 0], dark[-1, -1]]
     assert all(np.array_equal(c, corners[0]) for c in corners) and corners[0].max() < plain[0, 0].min() - 30
 
 
 def test_softness_blurs_the_ground_and_not_the_product() -> None:
-    plain = lit(Lens(100.0, 1.0, 10.0))
+    plain = shaded(Lens(100.0, 1.0, 10.0))
     plain.plain[:, ::8] *= 0.5  # lines on the ground
     soft = softened(plain.plain, plain.view, 1.0)
     assert np.array_equal(soft[SQUARE], plain.plain[SQUARE])
@@ -52,7 +52,7 @@ def test_softness_blurs_the_ground_and_not_the_product() -> None:
 
 
 def test_nothing_of_the_product_leaks_into_a_soft_backdrop() -> None:
-    plain = lit()
+    plain = shaded()
     plain.plain[SQUARE] = 60_000  # far brighter than the ground
     before = plain.plain[10, 48].copy()
     soft = softened(plain.plain, plain.view, 1.0)
@@ -62,7 +62,7 @@ def test_nothing_of_the_product_leaks_into_a_soft_backdrop() -> None:
 def test_a_scene_without_cover_keeps_its_backdrop() -> None:
     from dataclasses import replace
 
-    plain = lit()
+    plain = shaded()
     assert softened(plain.plain, replace(plain.view, cover=None), 1.0) is plain.plain
 
 
@@ -70,5 +70,5 @@ def test_a_scene_without_cover_keeps_its_backdrop() -> None:
     "wrong", [{"exposure": 3}, {"warmth": -2}, {"vignette": 1.5}, {"softness": -0.1}, {"exposure": float("nan")}]
 )
 def test_light_out_of_reach_is_told(wrong: dict) -> None:
-    with pytest.raises(BadScene, match="out of reach"):
+    with pytest.raises(SceneError, match="out of reach"):
         Grade(**wrong)

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from PIL import Image
 
 from improva.core.artwork.pixels import Artwork
-from improva.core.errors import BadArtwork
+from improva.core.errors import ArtworkError
 from tests.conftest import encoded
 
 NOISE = np.random.default_rng(3).integers(0, 255, (40, 50, 4), dtype=np.uint8)
@@ -25,7 +25,7 @@ SEEDS = {
 def read_whole(data: bytes) -> None:
     try:
         proxy = Artwork.read(data).proxy(64)
-    except BadArtwork as told:
+    except ArtworkError as told:
         assert len(str(told)) > 20 and str(told)[0].isupper()
     else:
         assert proxy.image().bands in (3, 4)

@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from improva.core.errors import BadOutput, ImprovaError
+from improva.core.errors import ImprovaError, OutputError
 from improva.core.mockup.labels import PLACES, Caption, captioned, free_place, measure_text, measured
 from improva.core.mockup.scene import Measure
 from improva.core.mockup.view import make_view
@@ -50,7 +50,7 @@ def test_words_are_set_smaller_where_there_is_little_room() -> None:
 
 def test_no_room_is_told() -> None:
     assert free_place((80, 30), "top", (400, 300), np.ones((300, 400), np.float32), [], False) is None
-    with pytest.raises(BadOutput, match="no room"):
+    with pytest.raises(OutputError, match="no room"):
         captioned(GREY, [Caption("Much too long for a picture this small, in letters so tall", size=0.3)], None, font_bytes)
 
 
@@ -82,13 +82,15 @@ def test_measures_are_drawn_from_end_to_end() -> None:
         ys, xs = changed(picture, plain)
         assert abs(ys.min() - 72) <= 6 and abs(ys.max() - 216) <= 6 and abs((xs.min() + xs.max()) / 2 - column) <= 4
         assert len(boxes) == 1 and boxes[0][0] < column < boxes[0][2]
-        beside = captioned(picture, [Caption("Tall", place="right" if column > 200 else "left")], None, font_bytes, boxes)
-        assert np.array_equal(beside[boxes[0][1] : boxes[0][3], boxes[0][0] : boxes[0][2]],
-                              picture[boxes[0][1] : boxes[0][3], boxes[0][0] : boxes[0][2]])  # fmt: skip
+        labelled = captioned(picture, [Caption("Tall", place="right" if column > 200 else "left")], None, font_bytes, boxes)
+        assert np.array_equal(
+            labelled[boxes[0][1] : boxes[0][3], boxes[0][0] : boxes[0][2]],
+            picture[boxes[0][1] : boxes[0][3], boxes[0][0] : boxes[0][2]],
+        )
 
 
 def test_a_scene_without_measures_says_so() -> None:
-    with pytest.raises(BadOutput, match="no measures"):
+    with pytest.raises(OutputError, match="no measures"):
         measured(GREY, make_view(*standing(), PX), False, font_bytes)
 
 

@@ -13,19 +13,17 @@ from PIL import Image
 from improva.catalogue import template
 from improva.core.colour import delta_e_2000, lab
 from improva.core.design import Design
-from improva.core.errors import BadOutput, BadScene
+from improva.core.errors import OutputError, SceneError
 from improva.core.ink import BLACKEST, colour_reflectance, printed
-from improva.core.mockup import pack
-from improva.core.mockup.composite import composite, composite_light, light_plain_parts, turned
-from improva.core.mockup.pack import quick_info, read_info, read_passes
-from improva.core.mockup.picture import LISTING_SIZES, encode, mock_up, print_texture
+from improva.core.mockup.composite import composite, composite_light, shade_plain_parts, turned
+from improva.core.mockup.render import LISTING_SIZES, encode, print_textures, render_mockup
 from improva.core.mockup.scene import Passes, Region, SceneInfo
 from improva.core.mockup.tone import develop, table, tone
 from improva.core.mockup.view import View, crop_window, make_view
 from improva.core.output.profile import srgb_profile
-from improva.scenes import packs, scene
+from improva.io.scene_pack import read_info, read_passes
 from tests.conftest import BLANK, art_of, closed_wave, quadrants
-from tests.scenery import PX, grid, on_cloth, plane, scene_info, standing
+from tests.scenery import PX, grid, on_cloth, plane, scene, scene_info, standing
 
 SIZE = (540, 405)
 
@@ -61,19 +59,19 @@ def test_every_listing_size_shows_the_whole_product(info: SceneInfo, size: tuple
 
 
 def test_new_art_changes_the_print_and_tints_only_what_it_shines_on(view: View) -> None:
-    lit = light_plain_parts(view, {})
-    red, blue = (composite(lit, {"wrap": flat_print(c)})[..., ::-1].astype(int) for c in ((200, 20, 20), (20, 20, 200)))
+    shaded = shade_plain_parts(view, {})
+    red, blue = (composite(shaded, {"wrap": flat_print(c)})[..., ::-1].astype(int) for c in ((200, 20, 20), (20, 20, 200)))
     h, w = red.shape[:2]
     assert red[h // 2, w // 2, 0] > red[h // 2, w // 2, 2] + 60 and blue[h // 2, w // 2, 2] > blue[h // 2, w // 2, 0] + 60
     assert np.abs(red[:20] - blue[:20]).max() <= 2
-    beside = slice(int(w * 0.60), int(w * 0.64))
-    bounced = (red[int(h * 0.93), beside] - blue[int(h * 0.93), beside]).mean(axis=0)
+    strip = slice(int(w * 0.60), int(w * 0.64))
+    bounced = (red[int(h * 0.93), strip] - blue[int(h * 0.93), strip]).mean(axis=0)
     assert bounced[0] >= 0 >= bounced[2]
 
 
 def test_changing_the_lid_changes_the_lid_only(view: View) -> None:
     art = {"wrap": flat_print((120, 120, 120))}
-    white, dark = (composite(light_plain_parts(view, {"lid": c}), art).astype(int) for c in ("Snow", "Ink"))
+    white, dark = (composite(shade_plain_parts(view, {"lid": c}), art).astype(int) for c in ("Snow", "Ink"))
     changed = np.abs(white - dark).max(axis=2) > 12
     ys, xs = np.nonzero(changed)
     h, w = changed.shape
@@ -91,7 +89,7 @@ def test_white_art_shows_the_blank_and_black_is_never_quite_black() -> None:
 
 def test_no_dark_or_jagged_rim_at_the_silhouette(view: View) -> None:
     """White art: along a row, light falls off smoothly to the edge; no pixel is darker than both sides of the rim."""
-    picture = composite(light_plain_parts(view, {}), {"wrap": flat_print((255, 255, 255))})
+    picture = composite(shade_plain_parts(view, {}), {"wrap": flat_print((255, 255, 255))})
     grey = picture.mean(axis=2)
     seen = view.maps["wrap"]
     for y in range(seen.rows.start + 40, SIZE[1] // 2, 5):  # before the smooth wall; the table has a grain of its own
@@ -116,9 +114,9 @@ def test_the_views_show_the_four_sides(view: View, design_of: Callable[..., Desi
         sides[:, max(0, i * 200 - 100) : i * 200 + 100] = colours[name]
     sides[:, 700:] = colours["back"]
     art = art_of(sides)
-    lit = light_plain_parts(view, {})
+    shaded = shade_plain_parts(view, {})
     for name, angle in view.info.views.items():
-        picture = mock_up(lit, [design_of(art, fit="stretch")], lambda _: art, angle).astype(int)
+        picture = render_mockup(shaded, [design_of(art, fit="stretch")], lambda _: art, angle).astype(int)
         middle = picture[H4 // 2, SIZE[0] // 2 - 4 : SIZE[0] // 2 + 4].mean(axis=0)
         nearest = min(colours, key=lambda c: delta_e_2000(lab(np.uint8([[middle]])), lab(np.uint8([[colours[c]]])))[0, 0])
         assert nearest == name
@@ -126,7 +124,7 @@ def test_the_views_show_the_four_sides(view: View, design_of: Callable[..., Desi
 
 def test_words_read_left_to_right(view: View, design_of: Callable[..., Design]) -> None:
     art = art_of(quadrants())  # red before green
-    picture = mock_up(light_plain_parts(view, {}), [design_of(art)], lambda _: art, 0).astype(int)
+    picture = render_mockup(shade_plain_parts(view, {}), [design_of(art)], lambda _: art, 0).astype(int)
     y, x = int(SIZE[1] * 0.4), SIZE[0] // 2
     assert picture[y, x - 20, 0] > picture[y, x - 20, 1] and picture[y, x + 20, 1] > picture[y, x + 20, 0]
 
@@ -145,32 +143,32 @@ def test_pictures_are_encoded_with_the_profile() -> None:
     for ending, kind in ((".jpg", "JPEG"), (".png", "PNG"), (".webp", "WEBP")):
         with Image.open(io.BytesIO(encode(quadrants(), ending))) as picture:
             assert (picture.format, picture.size) == (kind, (465, 410)) and picture.info["icc_profile"]
-    with pytest.raises(BadOutput, match="endings"):
+    with pytest.raises(OutputError, match="endings"):
         encode(quadrants(), ".bmp")
 
 
 def test_a_scene_of_another_blank_is_refused(view: View, design_of: Callable[..., Design]) -> None:
     design = design_of(art_of(quadrants()))
     other = replace(design, template=replace(design.template, id="mug", title="Mug"))
-    with pytest.raises(BadScene, match="not Mug"):
-        mock_up(light_plain_parts(view, {}), [other], lambda _: pytest.fail("must not be opened"), 0)
+    with pytest.raises(SceneError, match="not Mug"):
+        render_mockup(shade_plain_parts(view, {}), [other], lambda _: pytest.fail("must not be opened"), 0)
 
 
 @pytest.mark.parametrize(("part", "colour"), [("handle", "Snow"), ("lid", "Mauve"), ("lid", "#12")])
 def test_parts_and_colours_that_are_not_there_are_told(view: View, part: str, colour: str) -> None:
-    with pytest.raises(BadScene, match="has no"):
-        light_plain_parts(view, {part: colour})
+    with pytest.raises(SceneError, match="has no"):
+        shade_plain_parts(view, {part: colour})
 
 
 @pytest.mark.parametrize("size", [(4, 4), (40_000, 40_000)])
 def test_sizes_that_cannot_be_are_told(info: SceneInfo, size: tuple[int, int]) -> None:
-    with pytest.raises(BadScene, match="cannot be made"):
+    with pytest.raises(SceneError, match="cannot be made"):
         make_view(info, read_passes(info), size)
 
 
 def test_texture_fits_the_pixels_it_lands_on(view: View, design_of: Callable[..., Design]) -> None:
     art = art_of(quadrants())
-    prints = print_texture([design_of(art)], lambda _: art, view)
+    prints = print_textures([design_of(art)], lambda _: art, view)
     w, h = view.maps["wrap"].texture_px
     assert prints["wrap"].shape == (h, w, 3)
     # The cup's picture is d px wide and shows its near half; facing the camera, a pixel sees 1 / (π d) of the wrap.
@@ -220,7 +218,7 @@ class TestValidation:
         text = path.read_text()
         assert old in text
         path.write_text(text.replace(old, new))
-        with pytest.raises(BadScene, match=says):
+        with pytest.raises(SceneError, match=says):
             read_info(pack)
 
     @pytest.mark.parametrize(
@@ -234,15 +232,15 @@ class TestValidation:
     )
     def test_what_is_wrong_with_the_passes_is_told(self, pack: Path, options: dict, says: str) -> None:
         self.write(pack, **options)
-        with pytest.raises(BadScene, match=says):
+        with pytest.raises(SceneError, match=says):
             read_passes(read_info(pack))
 
     def test_damage_and_absence_are_told(self, pack: Path, tmp_path: Path) -> None:
         (pack / "passes.exr").write_bytes(b"not an EXR")
-        with pytest.raises(BadScene, match="damaged"):
+        with pytest.raises(SceneError, match="damaged"):
             read_passes(read_info(pack))
         shutil.rmtree(pack)
-        with pytest.raises(BadScene, match=r"no readable scene\.toml"):
+        with pytest.raises(SceneError, match=r"no readable scene\.toml"):
             read_info(pack)
 
 
@@ -250,9 +248,9 @@ def test_turning_the_cup_is_rolling_the_art(view: View, design_of: Callable[...,
     """A quarter turn shows what the same art, a quarter of its width further on, shows at the front."""
     art = closed_wave(1200, 1058)
     rolled = np.roll(art, -300, axis=1)
-    lit = light_plain_parts(view, {})
+    shaded = shade_plain_parts(view, {})
     turned_cup, rolled_art = (
-        mock_up(lit, [design_of(a := art_of(pixels))], lambda _, a=a: a, angle)  # type: ignore[misc]
+        render_mockup(shaded, [design_of(a := art_of(pixels))], lambda _, a=a: a, angle)  # type: ignore[misc]
         for pixels, angle in ((art, 90.0), (rolled, 0.0))
     )
     error = delta_e_2000(lab(turned_cup), lab(rolled_art))
@@ -262,12 +260,12 @@ def test_turning_the_cup_is_rolling_the_art(view: View, design_of: Callable[...,
 def test_strips_and_threads_leave_no_trace(view: View, monkeypatch: pytest.MonkeyPatch) -> None:
     import improva.core.mockup.composite as module
 
-    lit = light_plain_parts(view, {"lid": "Pine"})
+    shaded = shade_plain_parts(view, {"lid": "Pine"})
     texture = {"wrap": printed(np.ascontiguousarray(closed_wave()[..., ::-1]), np.float32([0.8, 0.8, 0.8]))}
-    whole = composite(lit, texture, 12.0)
+    whole = composite(shaded, texture, 12.0)
     for pixels in (1, 5_000, 10**9):
         monkeypatch.setattr(module, "STRIP_PX", pixels)
-        assert np.array_equal(composite(lit, texture, 12.0), whole)
+        assert np.array_equal(composite(shaded, texture, 12.0), whole)
 
 
 def test_the_listing_jpeg_is_read_by_others_with_its_profile() -> None:
@@ -291,8 +289,8 @@ class TestOnCloth:
     INK[..., :3], INK[..., 3] = (0.1, 0.2, 0.6), 1.0
 
     def light(self, colour: str, prints: dict[str, np.ndarray]) -> np.ndarray:
-        lit = light_plain_parts(make_view(*on_cloth(), PX), {"cloth": colour})
-        return composite_light(lit, prints) / (0.5 * 65535 / 4)
+        shaded = shade_plain_parts(make_view(*on_cloth(), PX), {"cloth": colour})
+        return composite_light(shaded, prints) / (0.5 * 65535 / 4)
 
     def test_ink_hides_the_cloth_and_the_rest_shows_it(self) -> None:
         for colour, cloth in (("White", 1.0), ("Black", 0.0)):
@@ -317,12 +315,12 @@ def test_places_of_a_scene_are_turned_each_by_its_own(design_of: Callable[..., D
     info = scene_info(left, right, turns=True)
     maps = {"wrap-0": grid(slice(0, 72), slice(0, 40)), "wrap-1": grid(slice(0, 72), slice(56, 96))}
     basis = {"wrap-0": plane(0.5, slice(0, 72), slice(0, 40)), "wrap-1": plane(0.5, slice(0, 72), slice(56, 96))}
-    lit = light_plain_parts(make_view(info, Passes(plane(0.0), basis, maps), PX), {})
+    shaded = shade_plain_parts(make_view(info, Passes(plane(0.0), basis, maps), PX), {})
     pixels = np.zeros((400, 800, 3), np.uint8)
     pixels[:, 300:500, 0] = 255  # red at the front, blue at the back
     pixels[:, :100, 2] = pixels[:, 700:, 2] = 255
     art = art_of(pixels)
-    picture = mock_up(lit, [design_of(art, fit="stretch")], lambda _: art, 0).astype(int)
+    picture = render_mockup(shaded, [design_of(art, fit="stretch")], lambda _: art, 0).astype(int)
     assert picture[36, 20, 0] > picture[36, 20, 2] + 60 and picture[36, 76, 2] > picture[36, 76, 0] + 60
     assert info.places == [left, right]
 
@@ -331,8 +329,8 @@ def test_a_mirrored_view_shows_the_other_hand_and_words_the_right_way(design_of:
     info, passes = standing(shadow=0.9)
     art = art_of(quadrants())
     plain, flipped = (
-        mock_up(
-            light_plain_parts(make_view(info, passes, PX, mirrored=m), {"table": "White"}), [design_of(art)], lambda _: art, 0
+        render_mockup(
+            shade_plain_parts(make_view(info, passes, PX, mirrored=m), {"table": "White"}), [design_of(art)], lambda _: art, 0
         )
         for m in (False, True)
     )
@@ -340,90 +338,3 @@ def test_a_mirrored_view_shows_the_other_hand_and_words_the_right_way(design_of:
     assert np.abs(plain[inside].astype(int) - flipped[inside].astype(int)).mean() < 3  # the print is not turned round
     assert np.array_equal(plain[:, :28], flipped[:, ::-1][:, :28])  # the scene is
     assert plain[36, 75].mean() < plain[36, 20].mean() - 40 and flipped[36, 20].mean() < flipped[36, 75].mean() - 40
-
-
-def test_quick_passes_show_the_same_picture(info: SceneInfo) -> None:
-    """Half the size serves looks: the same crop, the same light."""
-
-    small = quick_info(info)
-    assert small is not None and small.px == (1350, 1012)
-    art = {"wrap": flat_print((180, 120, 60))}
-    whole = composite(light_plain_parts(make_view(info, read_passes(info), (480, 360)), {}), art)
-    quick = composite(light_plain_parts(make_view(small, read_passes(small, quick=True), (480, 360)), {}), art)
-    assert delta_e_2000(lab(whole), lab(quick)).mean() < 0.6
-
-
-def test_a_pack_without_quick_passes_is_read_whole(tmp_path: Path, info: SceneInfo) -> None:
-    assert quick_info(replace(info, folder=tmp_path)) is None
-    (tmp_path / "quick.exr").write_bytes(b"damaged")
-    assert quick_info(replace(info, folder=tmp_path)) is None
-
-
-class TestWhatAPackSays:
-    """More that scene.toml can say, checked on reading."""
-
-    @pytest.fixture
-    def folder(self, tmp_path: Path) -> Path:
-        (tmp_path / "own").mkdir()
-        return tmp_path / "own"
-
-    def read(self, folder: Path, more: str = "", regions: str = "") -> SceneInfo:
-        head = (
-            'id = "own"\ntitle = "Own"\nkind = "flat"\ntemplates = ["t-shirt"]\npx = [80, 60]\nviews = { front = 0 }\n' + more
-        )
-        cloth = '[[regions]]\nid = "cloth"\nsize_mm = [800, 600]\ncolours = { White = "#ffffff" }\n'
-        front = '[[regions]]\nid = "front"\npanel = "front"\non = "cloth"\nbox_mm = [200, 100, 300, 350]\n'
-        (folder / "scene.toml").write_text(f"{head}\n{regions or cloth + front}", encoding="utf-8")
-        return read_info(folder)
-
-    def test_a_print_on_cloth_and_measures_are_read(self, folder: Path) -> None:
-        measure = '\n[[measures]]\ntitle = "Width"\nmm = 520\nfrom = [10, 20]\nto = [70, 20]\n'
-        info = self.read(folder, f"unprinted = true\nlens = {{ focus_cm = 90, open_cm = 0.3, px_cm = 40 }}\n{measure}")
-        assert info.region("front").box_mm == (200, 100, 300, 350) and not info.region("front").mapped
-        assert info.region("cloth").mapped and info.unprinted and info.lens is not None and info.lens.focus_cm == 90
-        assert (info.measures[0].mm, info.measures[0].start, info.measures[0].end) == (520, (10, 20), (70, 20))
-
-    @pytest.mark.parametrize(
-        ("regions", "says"),
-        [
-            ('[[regions]]\nid = "front"\npanel = "front"\non = "shirt"\nbox_mm = [0, 0, 1, 1]\n', "lies on 'shirt'"),
-            ('[[regions]]\nid = "a"\npanel = "front"\n[[regions]]\nid = "front"\npanel = "front"\non = "a"\n', "lies on 'a'"),
-            ('[[regions]]\nid = "a"\n[[regions]]\nid = "front"\npanel = "front"\non = "a"\nbox_mm = [0, 0, 1, 1]\n', "size_mm"),
-            ('[[regions]]\nid = "front"\npanel = "front"\nbox_mm = [0, 1]\n', "4 numbers are wanted, not 2"),
-        ],
-    )
-    def test_cloth_that_cannot_be_is_told(self, folder: Path, regions: str, says: str) -> None:
-        with pytest.raises(BadScene, match=says):
-            self.read(folder, regions=regions)
-
-    @pytest.mark.parametrize(
-        "more", ["lens = 7", "lens = { focus = 3 }", "[[measures]]\ntitle = 'W'\nmm = 3\nfrom = [1]\nto = [2, 3]\n"]
-    )
-    def test_other_values_of_the_wrong_kind_are_told(self, folder: Path, more: str) -> None:
-        with pytest.raises(BadScene, match="wrong kind"):
-            self.read(folder, more)
-
-
-@pytest.mark.parametrize("name", sorted(packs()))
-def test_every_pack_that_ships_is_whole_small_and_shows_its_prints(name: str) -> None:
-    info = packs()[name]
-    sizes = [file.stat().st_size for file in info.folder.iterdir()]
-    assert sum(sizes) < 6_000_000 and info.px == (2700, 2025)
-    assert (
-        max(sizes) < 4 * 1024 * 1024
-    )  # hosts of repositories keep larger files elsewhere, and may leave a note in their place
-    assert pack._sizes(info.folder / "passes.exr") == {info.px}
-    small = quick_info(info)
-    assert small is not None
-    passes = read_passes(small, quick=True)
-    assert passes.cover is not None
-    cover = passes.cover.astype(np.float32)
-    assert 0.03 < (cover > 0.5).mean() < 0.9
-    for size in LISTING_SIZES.values():  # the whole product is inside every listing size
-        x, y, w, h = crop_window(small.px, size)
-        inside = cover[y : y + h, x : x + w].sum() / cover.sum()
-        assert inside > 0.97
-
-
-def test_all_packs_together_keep_to_their_budget() -> None:
-    assert sum(file.stat().st_size for info in packs().values() for file in info.folder.iterdir()) < 120_000_000

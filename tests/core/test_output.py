@@ -15,10 +15,12 @@ from PIL import Image, ImageCms
 from shapely import Point, Polygon
 
 from improva.catalogue import template
-from improva.core.design import Design, Piece, Placing
-from improva.core.errors import BadArtwork, BadOutput, Stopped
-from improva.core.output import Carrier, PrintSettings, Watch, make_print, marks_of, proofed, tab_of, write_print_file
+from improva.core.design import Design, Piece, Placement
+from improva.core.errors import ArtworkError, OutputError, Stopped
+from improva.core.output import Carrier, PrintSettings, make_print, marks_of, proofed, tab_of
 from improva.core.output.carrier import MARKS_MM
+from improva.core.progress import Progress
+from improva.io.print_file import write_print_file
 from tests.conftest import art_of, closed_wave, quadrants
 
 TAB_MM = 6.35
@@ -35,11 +37,11 @@ def rgb_profile(gamma: float = 1.8) -> bytes:
 @pytest.fixture
 def written(design_of: Callable[..., Design], tmp_path: Path) -> Callable[..., Path]:
     def make(
-        name: str, pixels: np.ndarray | None = None, dpi: float = 100, watch: Watch | None = None, **settings: object
+        name: str, pixels: np.ndarray | None = None, dpi: float = 100, progress: Progress | None = None, **settings: object
     ) -> Path:
         art = art_of(quadrants() if pixels is None else pixels)
         asked = PrintSettings(dpi, **settings)  # type: ignore[arg-type]
-        write_print_file(design_of(art), lambda _: art, tmp_path / name, asked, watch or Watch())
+        write_print_file(design_of(art), lambda _: art, tmp_path / name, asked, progress or Progress())
         return tmp_path / name
 
     return make
@@ -59,8 +61,10 @@ def test_jpeg_has_true_size_density_and_profile(written: Callable[..., Path]) ->
     assert read.xres * 25.4 == pytest.approx(300, abs=0.5) and near(read(100, 100), RED, 6)
 
 
-@pytest.mark.parametrize(("tab", "mirror", "white_left"), [("left", False, True), ("right", False, False), ("left", True, False),
-                                                          ("right", True, True)])  # fmt: skip
+@pytest.mark.parametrize(
+    ("tab", "mirror", "white_left"),
+    [("left", False, True), ("right", False, False), ("left", True, False), ("right", True, True)],
+)
 def test_the_tab_is_white_on_its_side_and_the_other_end_is_flush(
     written: Callable[..., Path], tab: str, mirror: bool, white_left: bool
 ) -> None:
@@ -95,10 +99,10 @@ def test_a_pdf_with_paper_round_it_knows_the_prints_boxes(written: Callable[...,
 
 def test_tabs_need_straight_ends(tmp_path: Path) -> None:
     art, pillow = art_of(quadrants()), template("pillow-shaped")
-    design = Design(pillow, pillow.panel(), (Piece("art", art.facts.size, Placing()),))
-    with pytest.raises(BadOutput, match="straight ends"):
+    design = Design(pillow, pillow.panel(), (Piece("art", art.facts.size, Placement()),))
+    with pytest.raises(OutputError, match="straight ends"):
         write_print_file(design, lambda _: art, tmp_path / "a.png", PrintSettings(72, carrier=Carrier("left", 5)))
-    with pytest.raises(BadOutput, match="0 to 60"):
+    with pytest.raises(OutputError, match="0 to 60"):
         Carrier("left", 500)
     assert list(tmp_path.iterdir()) == []
 
@@ -108,7 +112,7 @@ def test_a_ring_carries_its_tab_square_to_its_end(tmp_path: Path, mirror: bool) 
     """The tab is a rectangle on the ring's straight end; the print itself stays as it is without a tab."""
     art, cup = art_of(closed_wave()), template("tumbler-20oz-tapered")
     panel = cup.panel()
-    design = Design(cup, panel, (Piece("art", art.facts.size, Placing()),))
+    design = Design(cup, panel, (Piece("art", art.facts.size, Placement()),))
     carrier = Carrier("right", 10, True)
     corners = tab_of(panel, carrier)
     sides = [np.subtract(corners[i], corners[i - 1]) for i in range(4)]
@@ -155,9 +159,13 @@ def test_colours_are_converted_as_little_cms_does_it(written: Callable[..., Path
         assert picture.info["icc_profile"] == profile
         ours = np.asarray(picture.convert("RGB")).astype(int)
     there = ImageCms.buildTransform(
-        ImageCms.createProfile("sRGB"), ImageCms.ImageCmsProfile(io.BytesIO(profile)), "RGB", "RGB",
-        ImageCms.Intent.RELATIVE_COLORIMETRIC, ImageCms.Flags.BLACKPOINTCOMPENSATION,
-    )  # fmt: skip
+        ImageCms.createProfile("sRGB"),
+        ImageCms.ImageCmsProfile(io.BytesIO(profile)),
+        "RGB",
+        "RGB",
+        ImageCms.Intent.RELATIVE_COLORIMETRIC,
+        ImageCms.Flags.BLACKPOINTCOMPENSATION,
+    )
     theirs = np.asarray(ImageCms.applyTransform(Image.fromarray(wave), there)).astype(int)  # type: ignore[arg-type]
     assert np.abs(ours - theirs).max() <= 2 and np.abs(theirs - wave).max() > 8
     # and back again by Little CMS: the colours that were meant
@@ -175,11 +183,11 @@ def test_a_pdf_carries_the_printers_profile(written: Callable[..., Path]) -> Non
 
 def test_press_profiles_and_what_is_none_are_refused(written: Callable[..., Path], tmp_path: Path) -> None:
     cmyk = bytes(pyvips.Operation.call("profile_load", "cmyk"))
-    with pytest.raises(BadOutput, match="stay RGB"):
+    with pytest.raises(OutputError, match="stay RGB"):
         written("wrap.png", profile=cmyk)
-    with pytest.raises(BadArtwork, match="not an ICC profile"):
+    with pytest.raises(ArtworkError, match="not an ICC profile"):
         written("wrap.png", profile=b"no profile")
-    with pytest.raises(BadOutput, match="intent"):
+    with pytest.raises(OutputError, match="intent"):
         PrintSettings(300, intent="loud")  # type: ignore[arg-type]
     assert list(tmp_path.iterdir()) == []
 
@@ -197,13 +205,13 @@ def test_a_soft_proof_keeps_what_can_be_printed_and_dulls_what_cannot() -> None:
 
 def test_work_is_told_and_stops_with_nothing_left(written: Callable[..., Path], tmp_path: Path) -> None:
     shares: list[float] = []
-    path = written("wrap.png", dpi=300, watch=Watch(shares.append))
+    path = written("wrap.png", dpi=300, progress=Progress(shares.append))
     assert shares == sorted(shares) and shares[-1] > 0.95 and len(shares) > 5
     path.unlink()
     for name in ("wrap.png", "wrap.pdf", "wrap.tif", "wrap.jpg"):
         asked = iter([False] * 2 + [True] * 10_000)
         with pytest.raises(Stopped):
-            written(name, dpi=300, watch=Watch(stopped=lambda asked=asked: next(asked)))
+            written(name, dpi=300, progress=Progress(stopped=lambda asked=asked: next(asked)))
         assert list(tmp_path.iterdir()) == []
 
 
@@ -216,10 +224,23 @@ def test_a_full_disk_is_told_and_leaves_nothing(tmp_path: Path, art_file: Path, 
     noisy = tmp_path / "noise.png"
     Image.fromarray(np.random.default_rng(1).integers(0, 255, (820, 930, 3), dtype=np.uint8)).save(noisy)
     ran = subprocess.run(
-        [sys.executable, "-m", "improva.cli", "print", str(noisy), "--template", "tumbler-20oz-straight", *more, "-o", str(out / name)],
-        capture_output=True, text=True, check=False,
+        [
+            sys.executable,
+            "-m",
+            "improva.cli",
+            "print",
+            str(noisy),
+            "--template",
+            "tumbler-20oz-straight",
+            *more,
+            "-o",
+            str(out / name),
+        ],
+        capture_output=True,
+        text=True,
+        check=False,
         preexec_fn=lambda: resource.setrlimit(resource.RLIMIT_FSIZE, (100_000, 100_000)),
-    )  # fmt: skip
+    )
     assert ran.returncode == 2, ran.stderr
     assert "disk" in ran.stderr.splitlines()[-1] and "Traceback" not in ran.stderr
     assert list(out.iterdir()) == []

@@ -2,40 +2,31 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import replace
 
 import cv2
 import numpy as np
 import pytest
 
+from improva.app.scenes import open_scene
 from improva.catalogue import template
 from improva.core.colour import LINEAR_OF_BYTE, delta_e_2000, lab
-from improva.core.errors import BadPlacing, BadScene
+from improva.core.errors import PlacementError, SceneError
 from improva.core.ink import colour_reflectance, printed
-from improva.core.mockup.composite import composite, light_plain_parts
-from improva.core.mockup.pack import read_info, read_passes
+from improva.core.mockup.composite import composite, shade_plain_parts
 from improva.core.mockup.photo import Dab, Marks, make_scene, masks, place_of, product_mask, suggested
 from improva.core.mockup.photo.camera import body_of, fit_camera
 from improva.core.mockup.photo.light import DARKEST, highlights, lamp, light_of, parted
 from improva.core.mockup.tone import develop, tone, untoned
 from improva.core.mockup.view import View, make_view
-from improva.scenes import open_scene, scene
+from improva.io.scene_pack import read_info, read_passes
+from improva.io.scene_pack_writer import write_photo_scene
+from tests.photographs import BALL, CORNERS, SIZE, ball, middle_seen, pinhole
+from tests.scenery import scene
 
-SIZE = (800, 600)
 TUMBLER, TAPERED, MUG, SHIRT, PILLOW = (
     template(name) for name in ("tumbler-20oz-straight", "tumbler-20oz-tapered", "mug-11oz", "t-shirt", "pillow-square")
 )
-
-
-def pinhole(points: np.ndarray, eye: tuple[float, float, float], down_deg: float, roll_deg: float, focal: float) -> np.ndarray:
-    """Where points (n, 3) are seen by a camera that looks along +y, tilted down and rolled: textbook, apart from our own."""
-    d, r = math.radians(down_deg), math.radians(roll_deg)
-    right, ahead = np.array([1.0, 0, 0]), np.array([0, math.cos(d), -math.sin(d)])
-    below = np.cross(ahead, right)
-    right, below = math.cos(r) * right + math.sin(r) * below, math.cos(r) * below - math.sin(r) * right
-    v = points - np.array(eye)
-    return np.stack([v @ right, v @ below], 1) / (v @ ahead)[:, None] * focal + np.array(SIZE) / 2
 
 
 def seen_body(blank=TUMBLER, eye=(0.0, -620.0, 190.0), down=7.0, roll=1.0, focal=1500.0):  # type: ignore[no-untyped-def]
@@ -111,9 +102,6 @@ def crossed(one: np.ndarray, other: np.ndarray) -> float:
     return float(one[0] * other[1] - one[1] * other[0])
 
 
-CORNERS = np.array([(0.30, 0.22), (0.72, 0.28), (0.70, 0.80), (0.26, 0.70)])
-
-
 def test_a_flat_print_follows_the_perspective_of_its_corners() -> None:
     place = place_of(PILLOW.panels[0], Marks(tuple(map(tuple, CORNERS))), SIZE)
     px = CORNERS * SIZE
@@ -153,37 +141,18 @@ def test_a_sheet_of_paper_gives_the_scale() -> None:
     ],
 )
 def test_marks_that_cannot_be_meant_are_refused(blank, points, says: str) -> None:  # type: ignore[no-untyped-def]
-    with pytest.raises(BadScene, match=says):
+    with pytest.raises(SceneError, match=says):
         place_of(blank.panels[0], Marks(tuple(map(tuple, points))), SIZE)
 
 
 def test_a_colour_that_is_none_is_refused() -> None:
-    with pytest.raises(BadPlacing, match="#rrggbb"):
+    with pytest.raises(PlacementError, match="#rrggbb"):
         Marks(tuple(map(tuple, CORNERS)), colour="white").check(PILLOW.panels[0])
 
 
 @pytest.mark.parametrize("blank", [TUMBLER, TAPERED, MUG, PILLOW, SHIRT], ids=lambda b: b.id)
 def test_suggested_points_can_be_begun_with(blank) -> None:  # type: ignore[no-untyped-def]
     assert place_of(blank.panels[0], Marks(suggested(blank.panels[0])), SIZE).share.any()
-
-
-def ball(ground: float = 90.0) -> tuple[np.ndarray, np.ndarray]:
-    """A pale disc on a darker grainy ground: the picture, and what of each pixel is disc."""
-    rng = np.random.default_rng(3)
-    fine = np.zeros((SIZE[1] * 4, SIZE[0] * 4), np.float32)
-    cv2.circle(fine, (1600, 1200), 720, 1.0, -1)
-    share = cv2.resize(fine, SIZE, interpolation=cv2.INTER_AREA)
-    picture = ground + (215 - ground) * share + rng.normal(0, 3, share.shape)
-    return np.clip(np.dstack([picture, picture * 0.97, picture * 0.93]), 0, 255).astype(np.uint8), share
-
-
-def middle_seen() -> np.ndarray:
-    seen = np.zeros((SIZE[1], SIZE[0]), bool)
-    seen[220:380, 320:480] = True
-    return seen
-
-
-BALL = Marks(tuple(map(tuple, CORNERS)), box=(0.2, 0.1, 0.8, 0.9))
 
 
 def test_the_product_is_found_to_its_edge() -> None:
@@ -226,7 +195,7 @@ def test_what_lies_in_front_is_spared() -> None:
 
 def test_a_box_that_holds_everything_is_refused() -> None:
     picture, _ = ball()
-    with pytest.raises(BadScene, match="nothing outside"):
+    with pytest.raises(SceneError, match="nothing outside"):
         product_mask(picture, replace(BALL, box=(0.0, 0.0, 1.0, 1.0)), np.ones((SIZE[1], SIZE[0]), bool))
 
 
@@ -276,11 +245,11 @@ def test_the_lamp_is_read_from_the_spot() -> None:
 
 def lit_print(view: View, art: np.ndarray | None) -> np.ndarray:
     """A picture with art on every print, or with none: (h, w, 3) B, G, R."""
-    lit = light_plain_parts(view, {})
+    shaded = shade_plain_parts(view, {})
     ink = np.zeros((16, 16, 4), np.float32) if art is None else np.dstack([art, np.ones(art.shape[:2], np.float32)])
     for edge in (np.s_[0], np.s_[-1], np.s_[:, 0], np.s_[:, -1]):
         ink[edge] = 0
-    return composite(lit, {r.id: ink for r in view.info.regions if r.panel})
+    return composite(shaded, {r.id: ink for r in view.info.regions if r.panel})
 
 
 def test_a_design_on_a_photograph_looks_as_on_the_thing_itself(tmp_path) -> None:  # type: ignore[no-untyped-def]
@@ -294,7 +263,7 @@ def test_a_design_on_a_photograph_looks_as_on_the_thing_itself(tmp_path) -> None
     marks = Marks(tuple((x / SIZE[0], y / SIZE[1]) for x, y in corners), box=(0.02, 0.02, 0.98, 0.98))
     made = make_scene(np.ascontiguousarray(photo[..., ::-1]), SHIRT, SHIRT.panels[0], marks, "own-shirt", "My shirt")
     assert made.said == []
-    made.write(tmp_path)
+    write_photo_scene(made, tmp_path)
     own = read_info(tmp_path)
     view = make_view(own, read_passes(own), SIZE)
     assert own.photograph and [r.on for r in own.regions] == ["product", None]
@@ -321,5 +290,5 @@ def test_a_mask_without_the_print_is_refused() -> None:
     everything = tuple(Dab((x, y), 0.1, False) for x in np.linspace(0.2, 0.8, 9) for y in np.linspace(0.1, 0.9, 9))
     keep = Dab((0.25, 0.5), 0.02, True)
     marks = Marks(((0.4, 0.38), (0.6, 0.38), (0.6, 0.62), (0.4, 0.62)), box=(0.1, 0.0, 0.9, 1.0), product=(*everything, keep))
-    with pytest.raises(BadScene, match="Nothing of the print"):
+    with pytest.raises(SceneError, match="Nothing of the print"):
         make_scene(picture, PILLOW, PILLOW.panels[0], marks, "own-ball", "Ball")

@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from improva.catalogue import template
-from improva.core.errors import BadScene
+from improva.core.errors import SceneError
 from improva.core.mockup.photo import Dab, Marks, names_of, suggested
 from improva.core.mockup.photo.camera import Camera, body_of, on_body, outline_of, rims
 from improva.core.mockup.photo.marks import MOST_DABS, goes_round, on_cloth
@@ -29,8 +29,12 @@ def camera(high: float = 200.0, roll: float = 0.0, aside: float = 0.0) -> Camera
 
 @settings(max_examples=60)
 @given(
-    turn=st.floats(-55, 55), share=st.floats(0.02, 0.98), high=st.floats(60, 420), roll=st.floats(-0.5, 0.5), aside=st.floats(-0.1, 0.1)
-)  # fmt: skip
+    turn=st.floats(-55, 55),
+    share=st.floats(0.02, 0.98),
+    high=st.floats(60, 420),
+    roll=st.floats(-0.5, 0.5),
+    aside=st.floats(-0.1, 0.1),
+)
 def test_a_ray_meets_the_point_that_is_seen_along_it(turn: float, share: float, high: float, roll: float, aside: float) -> None:
     body, held = body_of(PANEL), camera(high, roll, aside)
     r = body.foot_r + (body.top_r - body.foot_r) * share
@@ -44,9 +48,9 @@ def test_a_ray_meets_the_point_that_is_seen_along_it(turn: float, share: float, 
 def test_rays_beside_the_body_miss_it() -> None:
     body, held = body_of(PANEL), camera()
     ends = rims(body, held)
-    beside = ends + np.array([[-3, 0], [3, 0], [-3, 0], [3, 0]])
+    outside = ends + np.array([[-3, 0], [3, 0], [-3, 0], [3, 0]])
     within = ends + np.array([[3, 0], [-3, 0], [3, 0], [-3, 0]])
-    assert np.isnan(on_body(PANEL, body, held, held.rays(beside), 0.0)).all()
+    assert np.isnan(on_body(PANEL, body, held, held.rays(outside), 0.0)).all()
     assert not np.isnan(on_body(PANEL, body, held, held.rays(within), 0.0)).any()
 
 
@@ -70,7 +74,7 @@ def test_the_outline_runs_round_through_the_rims_ends() -> None:
 )
 def test_marks_past_their_limits_are_refused(change: dict, says: str) -> None:
     MARKS.check(FLAT)
-    with pytest.raises(BadScene, match=says):
+    with pytest.raises(SceneError, match=says):
         replace(MARKS, **change).check(FLAT)
 
 

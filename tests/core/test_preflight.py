@@ -12,28 +12,28 @@ from PIL import Image, ImageDraw
 
 from improva.catalogue import template
 from improva.core.artwork.pixels import Artwork
-from improva.core.design import Placing
-from improva.core.preflight import Proof, Verdict, prove
+from improva.core.design import Placement
+from improva.core.preflight import CheckResult, PreflightReport, run_preflight
 from improva.core.template import Template
 from tests.conftest import BLANK, H, W, art_of, closed_wave, encoded, quadrants
 
-Judge = Callable[..., Proof]
+Judge = Callable[..., PreflightReport]
 
 
 @pytest.fixture
 def judge(tumbler: Template) -> Judge:
-    return lambda art, **placing: prove(tumbler, tumbler.panel(), art, Placing(**placing))
+    return lambda art, **placement: run_preflight(tumbler, tumbler.panel(), art, Placement(**placement))
 
 
-def check(proof: Proof, name: str) -> Verdict:
+def check(proof: PreflightReport, name: str) -> CheckResult:
     return next(c for c in proof.checks if c.id == name)
 
 
-def mended(judge: Judge, art: Artwork, name: str, **placing: object) -> Verdict:
-    fix = check(judge(art, **placing), name).fix
+def mended(judge: Judge, art: Artwork, name: str, **placement: object) -> CheckResult:
+    fix = check(judge(art, **placement), name).fix
     assert fix is not None
-    change = {k: tuple(v) if isinstance(v, list) else v for k, v in fix.placing.items()}
-    return check(judge(art, **{**placing, **change}), name)
+    change = {k: tuple(v) if isinstance(v, list) else v for k, v in fix.placement.items()}
+    return check(judge(art, **{**placement, **change}), name)
 
 
 @pytest.mark.parametrize(
@@ -74,14 +74,14 @@ def test_lines_are_sharp_at_any_size(judge: Judge) -> None:
 def test_more_pixels_are_never_judged_worse(width: int, factor: float) -> None:
     order, blank = ["pass", "warn", "fail"], template(BLANK)
     less, more = (
-        prove(blank, blank.panel(), Artwork.read(encoded(Image.new("L", (int(w), int(w * H / W))))), Placing())
+        run_preflight(blank, blank.panel(), Artwork.read(encoded(Image.new("L", (int(w), int(w * H / W))))), Placement())
         for w in (width, width * factor)
     )
     assert order.index(check(more, "resolution").status) <= order.index(check(less, "resolution").status)
 
 
 @pytest.mark.parametrize(
-    ("placing", "gap"),
+    ("placement", "gap"),
     [
         ({"fit": "contain"}, 13.97),
         ({"shift_mm": (25.0, 0.0)}, 25.0),
@@ -89,12 +89,12 @@ def test_more_pixels_are_never_judged_worse(width: int, factor: float) -> None:
         ({"fit": "stretch", "rotate_deg": 4}, 6.0),
     ],
 )
-def test_bare_edges_are_measured_and_covered(judge: Judge, placing: dict, gap: float) -> None:
-    art = art_of(quadrants(600, 600) if placing.get("fit") == "contain" else quadrants())
-    found = check(judge(art, **placing), "bare-edge")
+def test_bare_edges_are_measured_and_covered(judge: Judge, placement: dict, gap: float) -> None:
+    art = art_of(quadrants(600, 600) if placement.get("fit") == "contain" else quadrants())
+    found = check(judge(art, **placement), "bare-edge")
     assert found.status == "warn" and found.where
-    assert found.measured == pytest.approx(gap, abs=3 if "rotate_deg" in placing else 0.1)
-    assert mended(judge, art, "bare-edge", **placing).status == "pass"
+    assert found.measured == pytest.approx(gap, abs=3 if "rotate_deg" in placement else 0.1)
+    assert mended(judge, art, "bare-edge", **placement).status == "pass"
 
 
 def test_a_ground_or_a_cut_out_makes_bare_edges_right(judge: Judge) -> None:
@@ -161,10 +161,10 @@ def test_words_at_the_seam_are_shifted_away_where_there_is_room(judge: Judge) ->
 def test_transparency_by_product(tumbler: Template) -> None:
     hazy = art_of(np.dstack([quadrants(), np.full((H, W), 120, np.uint8)]))
     shirt = replace(tumbler, half_transparent="warn")
-    assert check(prove(tumbler, tumbler.panel(), hazy, Placing()), "transparency").status == "pass"
-    assert check(prove(shirt, shirt.panel(), hazy, Placing()), "transparency").status == "warn"
+    assert check(run_preflight(tumbler, tumbler.panel(), hazy, Placement()), "transparency").status == "pass"
+    assert check(run_preflight(shirt, shirt.panel(), hazy, Placement()), "transparency").status == "warn"
     nothing = art_of(np.dstack([quadrants(), np.zeros((H, W), np.uint8)]))
-    assert check(prove(tumbler, tumbler.panel(), nothing, Placing()), "transparency").status == "fail"
+    assert check(run_preflight(tumbler, tumbler.panel(), nothing, Placement()), "transparency").status == "fail"
 
 
 def test_cmyk_is_warned_of(judge: Judge) -> None:
@@ -182,5 +182,7 @@ def test_a_proxy_is_judged_like_its_original(tumbler: Template) -> None:
     pixels = Image.open(io.BytesIO(lettered(10).data)).resize((2790, 2460))
     art = art_of(np.asarray(pixels))
     assert max(art.proxy().reduced(10_000).width, 0) < art.facts.px[0]
-    for one, two in zip(*(prove(tumbler, tumbler.panel(), a, Placing()).checks for a in (art, art.proxy())), strict=True):
+    for one, two in zip(
+        *(run_preflight(tumbler, tumbler.panel(), a, Placement()).checks for a in (art, art.proxy())), strict=True
+    ):
         assert (one.id, one.status) == (two.id, two.status)

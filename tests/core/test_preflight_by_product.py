@@ -14,40 +14,43 @@ from shapely import Point, Polygon
 from improva.catalogue import template
 from improva.core.artwork.pixels import Artwork
 from improva.core.artwork.traits import find_traits
-from improva.core.design import Placing
-from improva.core.errors import BadArtwork
+from improva.core.design import Placement
+from improva.core.errors import ArtworkError
 from improva.core.ink import soft_proof
-from improva.core.preflight import Proof, Verdict, prove
-from improva.core.preflight.verdict import WHY
+from improva.core.preflight import CheckResult, PreflightReport, run_preflight
+from improva.core.preflight.result import WHY
 from improva.core.template import Template
 from tests.conftest import art_of, quadrants
+from tests.pictures import narrow_profile
 
 IN = 25.4
 
 
-def judged(
-    blank: Template | str, art: Artwork, panel: str | None = None, profile: bytes | None = None, **placing: object
-) -> Proof:
+def run_checks(
+    blank: Template | str, art: Artwork, panel: str | None = None, profile: bytes | None = None, **placement: object
+) -> PreflightReport:
     found = template(blank) if isinstance(blank, str) else blank
-    return prove(found, found.panel(panel), art, Placing(**placing), profile)  # type: ignore[arg-type]
+    return run_preflight(found, found.panel(panel), art, Placement(**placement), profile)  # type: ignore[arg-type]
 
 
-def check(proof: Proof, name: str) -> Verdict | None:
+def check(proof: PreflightReport, name: str) -> CheckResult | None:
     return next((c for c in proof.checks if c.id == name), None)
 
 
-def found(proof: Proof, name: str) -> Verdict:
+def found(proof: PreflightReport, name: str) -> CheckResult:
     verdict = check(proof, name)
     assert verdict is not None
     return verdict
 
 
-def after(blank: str, art: Artwork, name: str, nth: int = 0, **placing: object) -> Proof:
+def after(blank: str, art: Artwork, name: str, nth: int = 0, **placement: object) -> PreflightReport:
     """The proof once a finding's mend is applied."""
-    verdict = found(judged(blank, art, **placing), name)
+    verdict = found(run_checks(blank, art, **placement), name)
     fix = [verdict.fix, *verdict.more][nth]
     assert fix is not None
-    return judged(blank, art, **{**placing, **{k: tuple(v) if isinstance(v, list) else v for k, v in fix.placing.items()}})
+    return run_checks(
+        blank, art, **{**placement, **{k: tuple(v) if isinstance(v, list) else v for k, v in fix.placement.items()}}
+    )
 
 
 def sheet(w: int, h: int, draw: Callable[[ImageDraw.ImageDraw], None], colour: tuple = (244, 238, 222)) -> Artwork:
@@ -64,7 +67,7 @@ def disc_at_edge(d: ImageDraw.ImageDraw) -> None:
 def test_a_motif_past_the_safe_line_is_measured_and_drawn_in(edge_px: int) -> None:
     """Geometry known by construction: a disc whose left edge is ``edge_px`` of 1250 px from the trim of a 12.5 in flag."""
     art = sheet(1250, 1800, lambda d: d.ellipse((edge_px, 700, edge_px + 400, 1100), fill=(150, 30, 40)))
-    verdict = found(judged("garden-flag", art), "safe-area")
+    verdict = found(run_checks("garden-flag", art), "safe-area")
     past = 0.5 * IN - edge_px / 1250 * 12.5 * IN
     if past < 0.5:
         assert verdict.status == "pass"
@@ -82,7 +85,7 @@ def test_the_mend_carries_an_even_ground_on() -> None:
 def test_a_cut_out_is_told_by_its_alpha() -> None:
     rgba = np.zeros((1800, 1250, 4), np.uint8)
     rgba[600:1200, 5:800] = (20, 80, 160, 255)
-    verdict = found(judged("garden-flag", art_of(rgba), fit="contain"), "safe-area")
+    verdict = found(run_checks("garden-flag", art_of(rgba), fit="contain"), "safe-area")
     assert verdict.status == "warn" and verdict.measured == pytest.approx(0.5 * IN - 5 / 1250 * 12.5 * IN, abs=0.7)
 
 
@@ -90,9 +93,9 @@ def test_a_picture_is_judged_by_its_words() -> None:
     rng = np.random.default_rng(3)
     base = Image.fromarray(rng.integers(60, 120, (18, 12, 3), dtype=np.uint8)).resize((1250, 1800), Image.Resampling.BICUBIC)
     plain = art_of(np.asarray(base))
-    assert found(judged("garden-flag", plain), "safe-area").status == "pass"
+    assert found(run_checks("garden-flag", plain), "safe-area").status == "pass"
     ImageDraw.Draw(base).text((8, 900), "WHISTLE POST", fill=(250, 240, 220), font_size=90)
-    verdict = found(judged("garden-flag", art_of(np.asarray(base))), "safe-area")
+    verdict = found(run_checks("garden-flag", art_of(np.asarray(base))), "safe-area")
     assert verdict.status == "warn" and "Words" in verdict.message
 
 
@@ -102,21 +105,21 @@ def test_a_pattern_that_runs_off_the_edge_on_purpose_is_safe() -> None:
             for y in range(0, 1850, 50):
                 d.ellipse((x - 18, y - 18, x + 18, y + 18), fill=(30, 90, 70))
 
-    assert found(judged("garden-flag", sheet(1250, 1800, dots)), "safe-area").status == "pass"
+    assert found(run_checks("garden-flag", sheet(1250, 1800, dots)), "safe-area").status == "pass"
 
 
 def test_a_cut_panel_is_judged_by_its_own_safe_line_not_by_its_box() -> None:
     """A mark in the armhole of a hoodie's front: well inside the box's safe line, outside the outline's."""
     panel = template("hoodie-all-over").panel("front")
 
-    def marked(x_mm: float, y_mm: float) -> Verdict:
+    def marked(x_mm: float, y_mm: float) -> CheckResult:
         px = 2.0  # a millimetre
 
         def draw(d: ImageDraw.ImageDraw) -> None:
             d.rectangle(((x_mm - 6) * px, (y_mm - 6) * px, (x_mm + 6) * px, (y_mm + 6) * px), fill=(150, 30, 40))
 
         art = sheet(round(panel.trim_mm[0] * px), round(panel.trim_mm[1] * px), draw)
-        return found(judged("hoodie-all-over", art, "front", fit="contain", background="#f4eede"), "safe-area")
+        return found(run_checks("hoodie-all-over", art, "front", fit="contain", background="#f4eede"), "safe-area")
 
     assert marked(300, 350).status == "pass"
     at_armhole = marked(82, 180)
@@ -132,8 +135,8 @@ def test_a_cut_panel_is_judged_by_its_own_safe_line_not_by_its_box() -> None:
 def test_what_lies_in_a_sleeve_or_beneath_a_pocket_is_found() -> None:
     low = sheet(1250, 1800, lambda d: d.ellipse((400, 1000, 800, 1400), fill=(150, 30, 40)))
     high = sheet(1250, 1800, lambda d: d.ellipse((400, 20, 800, 420), fill=(150, 30, 40)))
-    assert found(judged("garden-flag", low), "keep-out").status == "pass"
-    verdict = found(judged("garden-flag", high), "keep-out")
+    assert found(run_checks("garden-flag", low), "keep-out").status == "pass"
+    verdict = found(run_checks("garden-flag", high), "keep-out")
     assert (
         verdict.status == "warn"
         and "sleeve" in verdict.message
@@ -147,7 +150,7 @@ def lettering(px: int, w: int = 1250, h: int = 1800) -> Artwork:
 
 @pytest.mark.parametrize(("px", "status"), [(30, "warn"), (200, "pass")])
 def test_small_lettering_by_product(px: int, status: str) -> None:
-    verdict = found(judged("garden-flag", lettering(px)), "lettering")
+    verdict = found(run_checks("garden-flag", lettering(px)), "lettering")
     cap = ImageDraw.Draw(Image.new("L", (9, 9))).textbbox((0, 0), "SIGNAL", font_size=px)
     height = (cap[3] - cap[1]) / 1250 * 12.5 * IN
     assert verdict.status == status and verdict.measured == pytest.approx(height, rel=0.1)
@@ -155,14 +158,14 @@ def test_small_lettering_by_product(px: int, status: str) -> None:
 
 def test_the_same_words_are_large_enough_on_a_cup_and_too_small_on_a_flag() -> None:
     art = lettering(60, 2790, 2460)
-    assert found(judged("tumbler-20oz-straight", art), "lettering").status == "pass"
-    assert found(judged("garden-flag", art, fit="contain"), "lettering").status == "warn"
+    assert found(run_checks("tumbler-20oz-straight", art), "lettering").status == "pass"
+    assert found(run_checks("garden-flag", art, fit="contain"), "lettering").status == "warn"
 
 
 def test_the_smallest_finished_size_counts() -> None:
     art = sheet(1000, 1000, lambda d: d.text((250, 450), "SIGNAL", fill=(20, 20, 40), font_size=40))
     blank = template("pillow-shaped")
-    one, all_sizes = (found(judged(b, art, fit="contain"), "lettering") for b in (replace(blank, sizes={}), blank))
+    one, all_sizes = (found(run_checks(b, art, fit="contain"), "lettering") for b in (replace(blank, sizes={}), blank))
     assert all_sizes.measured == pytest.approx(0.625 * (one.measured or 0), abs=0.02)
 
 
@@ -172,20 +175,20 @@ def test_thin_strokes_are_measured_and_a_mend_makes_them_hold() -> None:
             d.line((500, 800 + 40 * i, 750, 800 + 40 * i), fill=(20, 20, 40), width=4)
 
     art = sheet(1250, 1800, lines)
-    verdict = found(judged("garden-flag", art), "stroke")
+    verdict = found(run_checks("garden-flag", art), "stroke")
     assert verdict.status == "warn" and verdict.measured == pytest.approx(4 / 1250 * 12.5 * IN, abs=0.26)
     assert found(after("garden-flag", art, "stroke"), "stroke").status == "pass"
 
 
 def test_a_dark_wrap_at_the_handle_is_measured_with_two_remedies() -> None:
     dark, white = art_of(np.full((700, 1700, 3), (25, 30, 60), np.uint8)), art_of(np.full((700, 1700, 3), 250, np.uint8))
-    assert found(judged("mug-11oz", white), "handle-gap").status == "pass"
-    verdict = found(judged("mug-11oz", dark), "handle-gap")
+    assert found(run_checks("mug-11oz", white), "handle-gap").status == "pass"
+    verdict = found(run_checks("mug-11oz", dark), "handle-gap")
     assert verdict.status == "warn" and (verdict.measured or 0) > 50 and len(verdict.where) == 2 and len(verdict.more) == 1
     for nth in (0, 1):
         mended = after("mug-11oz", dark, "handle-gap", nth)
         assert found(mended, "handle-gap").status == "pass" and found(mended, "bare-edge").status == "pass"
-    assert check(judged("tumbler-20oz-straight", dark), "handle-gap") is None
+    assert check(run_checks("tumbler-20oz-straight", dark), "handle-gap") is None
 
 
 def test_words_beside_the_handle_are_found() -> None:
@@ -196,16 +199,16 @@ def test_words_beside_the_handle_are_found() -> None:
 
         return sheet(2550, 1050, draw)
 
-    assert found(judged("mug-11oz", words(1100)), "handle-zone").status == "pass"
-    assert found(judged("mug-11oz", words(5)), "handle-zone").status == "warn"
+    assert found(run_checks("mug-11oz", words(1100)), "handle-zone").status == "pass"
+    assert found(run_checks("mug-11oz", words(5)), "handle-zone").status == "warn"
 
 
 def test_a_veil_is_found_on_the_blank() -> None:
     rgba = np.zeros((400, 400, 4), np.uint8)
     rgba[150:250, 150:250] = (180, 30, 40, 255)
-    assert found(judged("t-shirt", art_of(rgba), fit="contain"), "haze").status == "pass"
+    assert found(run_checks("t-shirt", art_of(rgba), fit="contain"), "haze").status == "pass"
     rgba[20:100, 20:380] = (250, 249, 246, 30)
-    verdict = found(judged("t-shirt", art_of(rgba), fit="contain"), "haze")
+    verdict = found(run_checks("t-shirt", art_of(rgba), fit="contain"), "haze")
     assert verdict.status == "warn" and len(verdict.where) == 1
 
 
@@ -213,7 +216,7 @@ def test_white_on_white_is_told_and_a_ground_shows_it() -> None:
     rgba = np.zeros((400, 400, 4), np.uint8)
     rgba[50:350, 50:350] = (255, 255, 255, 255)
     rgba[150:250, 150:250] = (20, 40, 90, 255)
-    verdict = found(judged("mug-11oz", art_of(rgba), fit="contain"), "white-on-blank")
+    verdict = found(run_checks("mug-11oz", art_of(rgba), fit="contain"), "white-on-blank")
     assert verdict.status == "warn" and verdict.measured == pytest.approx(100 * (90000 - 10000) / 90000, abs=1)
     assert check(after("mug-11oz", art_of(rgba), "white-on-blank", fit="contain"), "white-on-blank") is None
 
@@ -221,41 +224,20 @@ def test_white_on_white_is_told_and_a_ground_shows_it() -> None:
 def test_a_coloured_blank_tints_and_a_white_one_does_not() -> None:
     art = art_of(quadrants(600, 530))
     blank = template("tumbler-20oz-straight")
-    assert found(judged(blank, art), "tint").status == "pass"
+    assert found(run_checks(blank, art), "tint").status == "pass"
     for colour in ("#e8c9a0", "#7fa8c9", "#3a3a3c"):
-        assert found(judged(replace(blank, blank_colour=colour), art), "tint").status == "warn"
-
-
-def narrow_profile() -> bytes:
-    """An ICC profile of a printer that makes few colours: sRGB's own primaries drawn two thirds of the way to grey."""
-    from improva.core.output.profile import srgb_profile
-
-    data = bytearray(srgb_profile())
-    count = int.from_bytes(data[128:132], "big")
-    tags = {
-        bytes(data[132 + 12 * i : 136 + 12 * i]): int.from_bytes(data[136 + 12 * i : 140 + 12 * i], "big") for i in range(count)
-    }
-    columns = [
-        [int.from_bytes(data[tags[t] + 8 + 4 * k : tags[t] + 12 + 4 * k], "big", signed=True) for k in range(3)]
-        for t in (b"rXYZ", b"gXYZ", b"bXYZ")
-    ]
-    grey = [sum(c[k] for c in columns) / 3 for k in range(3)]
-    for tag, column in zip((b"rXYZ", b"gXYZ", b"bXYZ"), columns, strict=True):
-        for k in range(3):
-            value = round(grey[k] * 0.67 + column[k] * 0.33)
-            data[tags[tag] + 8 + 4 * k : tags[tag] + 12 + 4 * k] = value.to_bytes(4, "big", signed=True)
-    return bytes(data)
+        assert found(run_checks(replace(blank, blank_colour=colour), art), "tint").status == "warn"
 
 
 def test_colours_out_of_a_printers_reach_are_found() -> None:
     vivid, dull = art_of(quadrants(400, 360)), art_of(np.full((360, 400, 3), 140, np.uint8))
-    assert check(judged("t-shirt", vivid), "gamut") is None
+    assert check(run_checks("t-shirt", vivid), "gamut") is None
     srgb = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes()
-    assert found(judged("tumbler-20oz-straight", vivid, profile=srgb), "gamut").status == "pass"
+    assert found(run_checks("tumbler-20oz-straight", vivid, profile=srgb), "gamut").status == "pass"
     narrow = narrow_profile()
-    verdict = found(judged("tumbler-20oz-straight", vivid, profile=narrow), "gamut")
+    verdict = found(run_checks("tumbler-20oz-straight", vivid, profile=narrow), "gamut")
     assert verdict.status == "warn" and (verdict.measured or 0) > 50
-    assert found(judged("tumbler-20oz-straight", dull, profile=narrow), "gamut").status == "pass"
+    assert found(run_checks("tumbler-20oz-straight", dull, profile=narrow), "gamut").status == "pass"
 
 
 def test_a_soft_proof_is_what_little_cms_says() -> None:
@@ -266,7 +248,7 @@ def test_a_soft_proof_is_what_little_cms_says() -> None:
     there = ImageCms.profileToProfile(Image.fromarray(shown), srgb, target, outputMode="RGB", **options)
     back = np.asarray(ImageCms.profileToProfile(there, target, srgb, outputMode="RGB", **options))
     assert np.array_equal(soft_proof(shown, narrow), back)
-    with pytest.raises(BadArtwork, match="not an ICC profile"):
+    with pytest.raises(ArtworkError, match="not an ICC profile"):
         soft_proof(shown, b"a text file named printer.icc")
 
 
@@ -281,21 +263,21 @@ def guided(inset: float) -> Artwork:
 
 
 def test_a_guide_left_in_is_found_and_a_border_elsewhere_is_not() -> None:
-    assert found(judged("garden-flag", guided(0.5 * IN)), "guide").status == "fail"
-    assert found(judged("garden-flag", guided(0.5 * IN + 6)), "guide").status == "pass"
-    assert found(judged("garden-flag", sheet(1270, 1829, lambda d: None)), "guide").status == "pass"
+    assert found(run_checks("garden-flag", guided(0.5 * IN)), "guide").status == "fail"
+    assert found(run_checks("garden-flag", guided(0.5 * IN + 6)), "guide").status == "pass"
+    assert found(run_checks("garden-flag", sheet(1270, 1829, lambda d: None)), "guide").status == "pass"
 
 
 def test_bleed_is_measured_and_covered() -> None:
     blanket, art = "blanket-upright", art_of(np.full((600, 500, 3), 90, np.uint8))
     w = 50 + 2 * 1.5
-    short = found(judged(blanket, art, scale=52 / w), "bleed")
+    short = found(run_checks(blanket, art, scale=52 / w), "bleed")
     assert (
         short.status == "warn" and short.measured == pytest.approx(1.0 * IN, abs=0.6) and short.limit == pytest.approx(1.5 * IN)
     )
     assert found(after(blanket, art, "bleed", scale=52 / w), "bleed").status == "pass"
-    assert found(judged(blanket, art, scale=52 / w, background="#303030"), "bleed").status == "pass"
-    assert check(judged("garden-flag", art), "bleed") is None
+    assert found(run_checks(blanket, art, scale=52 / w, background="#303030"), "bleed").status == "pass"
+    assert check(run_checks("garden-flag", art), "bleed") is None
 
 
 def test_tiles_that_do_not_meet_are_told_and_both_mends_mend() -> None:
@@ -308,7 +290,7 @@ def test_tiles_that_do_not_meet_are_told_and_both_mends_mend() -> None:
         -1,
     )
     art = art_of(ramp.astype(np.uint8))
-    verdict = found(judged("tumbler-20oz-straight", art, fit="repeat", repeats_around=5), "repeat-joint")
+    verdict = found(run_checks("tumbler-20oz-straight", art, fit="repeat", repeats_around=5), "repeat-joint")
     assert verdict.status == "warn" and (verdict.measured or 0) > 10 and verdict.where
     for nth in (0, 1):
         assert (
@@ -320,28 +302,30 @@ def test_tiles_that_do_not_meet_are_told_and_both_mends_mend() -> None:
 
 
 def test_single_motifs_on_a_shirt_have_no_bare_edges_to_mend() -> None:
-    assert found(judged("t-shirt", art_of(quadrants(900, 600)), fit="contain"), "bare-edge").status == "pass"
-    assert found(judged("garden-flag", art_of(quadrants(900, 600)), fit="contain"), "bare-edge").status == "warn"
+    assert found(run_checks("t-shirt", art_of(quadrants(900, 600)), fit="contain"), "bare-edge").status == "pass"
+    assert found(run_checks("garden-flag", art_of(quadrants(900, 600)), fit="contain"), "bare-edge").status == "warn"
 
 
 def test_the_eyes_limit_goes_with_the_distance() -> None:
     art = art_of(np.zeros((820, 930, 3), np.uint8))  # 100 dpi on the wrap
-    near = found(judged("tumbler-20oz-straight", art), "eye")
-    far = found(judged(template("tumbler-20oz-straight").with_limits({"viewing_mm": 2000}), art), "eye")
+    near = found(run_checks("tumbler-20oz-straight", art), "eye")
+    far = found(run_checks(template("tumbler-20oz-straight").with_limits({"viewing_mm": 2000}), art), "eye")
     assert (near.status, far.status) == ("warn", "pass") and far.limit == pytest.approx(3438 / (2000 / IN), abs=0.1)
 
 
 def test_every_check_says_why_it_matters() -> None:
     art = art_of(quadrants(300, 260))
     for blank in ("tumbler-20oz-straight", "mug-11oz", "blanket-upright", "hoodie-all-over", "t-shirt"):
-        for verdict in judged(blank, art, fit="repeat").checks + judged(blank, art).checks:
+        for verdict in run_checks(blank, art, fit="repeat").checks + run_checks(blank, art).checks:
             assert verdict.why == WHY[verdict.id] and verdict.why.endswith(".")
 
 
 def test_known_traits_change_nothing() -> None:
     art = lettering(40)
     blank = template("garden-flag")
-    assert prove(blank, blank.panel(), art, Placing()) == prove(blank, blank.panel(), art, Placing(), traits=find_traits(art))
+    assert run_preflight(blank, blank.panel(), art, Placement()) == run_preflight(
+        blank, blank.panel(), art, Placement(), traits=find_traits(art)
+    )
 
 
 @settings(max_examples=8)
@@ -351,6 +335,6 @@ def test_known_traits_change_nothing() -> None:
 def test_more_pixels_are_never_judged_worse_on_any_blank(blank: str, width: int, factor: float) -> None:
     order = ["pass", "warn", "fail"]
     sizes = (width, round(width * factor))
-    less, more = (judged(blank, art_of(np.full((round(w * 0.8), w), 128, np.uint8))) for w in sizes)
+    less, more = (run_checks(blank, art_of(np.full((round(w * 0.8), w), 128, np.uint8))) for w in sizes)
     for name in ("resolution", "eye"):
         assert order.index(found(more, name).status) <= order.index(found(less, name).status)

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from improva.catalogue import template
-from improva.core.errors import BadPress
+from improva.core.errors import PressError
 from improva.core.press import (
     CAUTIONS,
     FAULTS,
@@ -67,15 +67,17 @@ def test_every_blank_has_a_plan_in_each_press_it_goes_into() -> None:
             for panel in blank.panels:
                 steps = press_plan(blank, panel, method, common_figures(blank, method))
                 assert total_seconds(steps) > 0 and {"peek", "again"} <= {s.kind for s in steps}
-    with pytest.raises(BadPress, match="does not go into"):
+    with pytest.raises(PressError, match="does not go into"):
         common_figures(FLAG, "mug")
     assert set(METHODS) >= set(methods_of(MUG))
 
 
-@pytest.mark.parametrize("wrong", [{"temperature_c": 500}, {"temperature_c": 20}, {"main_s": 0}, {"main_s": -1}, {"side_s": 1e9},
-                                   {"pressure": "huge"}])  # fmt: skip
+@pytest.mark.parametrize(
+    "wrong",
+    [{"temperature_c": 500}, {"temperature_c": 20}, {"main_s": 0}, {"main_s": -1}, {"side_s": 1e9}, {"pressure": "huge"}],
+)
 def test_figures_out_of_reach_are_refused(wrong: dict) -> None:
-    with pytest.raises(BadPress):
+    with pytest.raises(PressError):
         Figures(**{"temperature_c": 196, "main_s": 55, **wrong})
 
 
@@ -99,9 +101,14 @@ def test_the_newest_good_pressing_gives_the_settings() -> None:
 
 @pytest.mark.parametrize(
     ("fault", "changed"),
-    [("pale", {"main_s": 55, "side_s": 22}), ("scorched", {"temperature_c": 191.0}), ("lines", {"main_s": 45, "pressure": "light"}),
-     ("ghosting", {"main_s": 50}), ("specks", {"main_s": 50})],
-)  # fmt: skip
+    [
+        ("pale", {"main_s": 55, "side_s": 22}),
+        ("scorched", {"temperature_c": 191.0}),
+        ("lines", {"main_s": 45, "pressure": "light"}),
+        ("ghosting", {"main_s": 50}),
+        ("specks", {"main_s": 50}),
+    ],
+)
 def test_a_fault_under_the_same_settings_moves_them_by_one_step(fault: str, changed: dict) -> None:
     found = suggest([entry(4, "usable", fault, pressure="medium"), entry(3, "good", pressure="medium")], START)
     assert {name: getattr(found.figures, name) for name in changed} == changed and found.evidence == (3, 4)
@@ -122,7 +129,7 @@ def test_causes_come_likeliest_first() -> None:
     both = [(fault.id, cause.why) for fault, cause in likely_causes(("ghosting", "lines"))]
     assert both[:2] == [("ghosting", "The paper moved while it was hot."), ("lines", "Too much pressure.")]
     assert likely_causes(("unheard",)) == [] and all(fault.causes for fault in FAULTS)
-    with pytest.raises(BadPress):
+    with pytest.raises(PressError):
         entry(1, "good", "unheard")
 
 

@@ -1,8 +1,6 @@
 """Every kind of file a seller may drop: read right, or refused in a sentence."""
 
 import io
-import struct
-import zlib
 
 import numpy as np
 import pytest
@@ -12,8 +10,9 @@ from PIL import Image, ImageCms
 from improva.core.artwork import reading
 from improva.core.artwork.pixels import Artwork, as_array
 from improva.core.artwork.reading import facts_from_dict, read_facts
-from improva.core.errors import BadArtwork
+from improva.core.errors import ArtworkError
 from tests.conftest import art_of, encoded, quadrants
+from tests.pictures import bomb, gif
 
 COLOURS = {"top left": (220, 30, 30), "top right": (30, 160, 60), "bottom left": (30, 60, 200), "bottom right": (255, 255, 255)}
 
@@ -135,20 +134,6 @@ def test_of_several_pictures_the_first_is_used_and_said() -> None:
     assert near(corners(art), 0)
 
 
-def bomb(w: int = 60_000, h: int = 60_000) -> bytes:
-    head = struct.pack(">IIBBBBB", w, h, 8, 2, 0, 0, 0)
-
-    def chunk(kind: bytes, body: bytes) -> bytes:
-        return struct.pack(">I", len(body)) + kind + body + struct.pack(">I", zlib.crc32(kind + body))
-
-    return b"\x89PNG\r\n\x1a\n" + chunk(b"IHDR", head) + chunk(b"IDAT", zlib.compress(b"\0" * 1000)) + chunk(b"IEND", b"")
-
-
-def gif(frames: int) -> bytes:
-    pictures = [Image.new("RGB", (20, 20), c) for c in ("red", "lime", "blue")[:frames]]
-    return encoded(pictures[0], "GIF", save_all=frames > 1, append_images=pictures[1:])
-
-
 @pytest.mark.parametrize(
     ("data", "says"),
     [
@@ -166,7 +151,7 @@ def gif(frames: int) -> bytes:
     ],
 )
 def test_what_is_no_picture_is_told(data: bytes, says: str) -> None:
-    with pytest.raises(BadArtwork, match=says):
+    with pytest.raises(ArtworkError, match=says):
         read_facts(data)
 
 
@@ -174,7 +159,7 @@ def test_what_is_no_picture_is_told(data: bytes, says: str) -> None:
 def test_pictures_cut_short_are_found_when_looked_at(kind: str) -> None:
     rng = np.random.default_rng(0)
     whole = encoded(Image.fromarray(rng.integers(0, 255, (300, 300, 3), dtype=np.uint8)), kind)
-    with pytest.raises(BadArtwork, match=r"cut short|broken"):
+    with pytest.raises(ArtworkError, match=r"cut short|broken"):
         Artwork.read(whole[: len(whole) * 2 // 3]).proxy()
 
 

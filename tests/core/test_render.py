@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from PIL import Image
 
 from improva.core.artwork.pixels import Artwork, as_array, resized
-from improva.core.design import Design, Piece, Placing
+from improva.core.design import Design, Piece, Placement
 from improva.core.fit import place
 from improva.core.render import on_blank, render
 from improva.core.template import Panel, Template
@@ -37,7 +37,7 @@ def test_turning_is_clockwise(design_of: Callable[..., Design], turn: int, corne
 def test_a_turn_by_any_angle_matches_the_geometry(design_of: Callable[..., Design]) -> None:
     art = art_of(quadrants(400, 400))
     design = design_of(art, fit="contain", rotate_deg=30)
-    placed = place(design.panel, art.facts.size, design.pieces[0].placing)
+    placed = place(design.panel, art.facts.size, design.pieces[0].placement)
     got = pixels(design, art, (930, 820))
     colours = {
         (False, False): (220, 30, 30),
@@ -63,7 +63,7 @@ def test_cover_leaves_no_pixel_bare_at_any_output_size(w: int, h: int, turn: flo
     panel = Panel("p", "P", (120.0, 90.0), bleed_mm=3.0)
     template = Template("t", "T", "test", "press", "cover", (panel,))
     for angle in (0.0, turn):
-        design = Design(template, panel, (Piece("a", art.facts.size, Placing("cover", rotate_deg=angle)),))
+        design = Design(template, panel, (Piece("a", art.facts.size, Placement("cover", rotate_deg=angle)),))
         got = pixels(design, art, (out, max(8, out * 3 // 4)))
         assert got.shape[2] == 3 or got[..., 3].min() == 255
         assert np.abs(got[..., :3].astype(int) - (200, 100, 50)).max() <= 1
@@ -100,7 +100,7 @@ def test_pieces_are_laid_over_each_other_in_order(tumbler: Template) -> None:
     ground = Artwork.read(encoded(Image.new("RGB", (50, 44), (200, 0, 0))))
     veil = Artwork.read(encoded(Image.new("RGBA", (50, 44), (255, 255, 255, 128))))
     arts = {"ground": ground, "veil": veil}
-    pieces = tuple(Piece(name, art.facts.size, Placing()) for name, art in arts.items())
+    pieces = tuple(Piece(name, art.facts.size, Placement()) for name, art in arts.items())
     got = as_array(render(Design(tumbler, tumbler.panel(), pieces), arts.__getitem__, (W, H)))
     assert np.abs(got[100, 100, :3].astype(int) - (228, 128, 128)).max() <= 2
 

@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 from improva.core.artwork.pixels import Artwork, as_array
 from improva.core.artwork.seamless import blended_edges
 from improva.core.artwork.traits import find_traits
-from improva.core.design import Design, Piece, Placing
-from improva.core.errors import BadPlacing
+from improva.core.design import Design, Piece, Placement
+from improva.core.errors import PlacementError
 from improva.core.fit import place
 from improva.core.render import render
 from improva.core.template import Panel, Template
@@ -25,9 +25,9 @@ def noise(w: int, h: int, seed: int = 0) -> np.ndarray:
     return np.random.default_rng(seed).integers(0, 256, (h, w, 3), dtype=np.uint8)
 
 
-def laid(panel: Panel, art: Artwork, size: tuple[int, int], **placing: object) -> np.ndarray:
+def laid(panel: Panel, art: Artwork, size: tuple[int, int], **placement: object) -> np.ndarray:
     template = Template("t", "T", "tumbler", "press", "repeat", (panel,))
-    piece = Piece("art", art.facts.size, Placing(fit="repeat", **placing))  # type: ignore[arg-type]
+    piece = Piece("art", art.facts.size, Placement(fit="repeat", **placement))  # type: ignore[arg-type]
     return as_array(render(Design(template, panel, (piece,)), lambda _: art, size))
 
 
@@ -60,16 +60,22 @@ def test_every_kind_against_tiles_laid_by_hand(kind: str) -> None:
 
 @settings(max_examples=40)
 @given(
-    st.integers(40, 900), st.integers(40, 700), st.integers(1, 9), st.sampled_from(KINDS), st.floats(-200, 200),
-    st.floats(-200, 200), st.integers(1, 90), st.integers(1, 70),
-)  # fmt: skip
+    st.integers(40, 900),
+    st.integers(40, 700),
+    st.integers(1, 9),
+    st.sampled_from(KINDS),
+    st.floats(-200, 200),
+    st.floats(-200, 200),
+    st.integers(1, 90),
+    st.integers(1, 70),
+)
 def test_no_gap_at_any_size(w: int, h: int, around: int, kind: str, x: float, y: float, tw: int, th: int) -> None:
     """A tile of one colour stays that colour everywhere: any gap, seam or blend with nothing would differ."""
     around = around + around % 2 if kind in ("half-drop", "mirror") else around
     tile = np.full((th, tw, 3), (200, 40, 90), np.uint8)
     try:
         out = laid(WRAP, art_of(tile), (w, h), repeats_around=around, repeat_kind=kind, shift_mm=(x, y))
-    except BadPlacing:
+    except PlacementError:
         assume(False)
     assert out.shape == (h, w, 3) and (out == (200, 40, 90)).all()
 
@@ -100,15 +106,15 @@ def test_sizes_are_offered_that_close() -> None:
 
 
 def test_an_odd_number_of_a_half_drop_does_not_close_and_is_refused() -> None:
-    with pytest.raises(BadPlacing, match=r"use 4 or 6"):
-        tiling_of(WRAP, (40, 40), Placing("repeat", repeat_kind="half-drop", repeats_around=5))
-    assert tiling_of(CLOTH, (40, 40), Placing("repeat", repeat_kind="half-drop", repeats_around=5)).around == 5
+    with pytest.raises(PlacementError, match=r"use 4 or 6"):
+        tiling_of(WRAP, (40, 40), Placement("repeat", repeat_kind="half-drop", repeats_around=5))
+    assert tiling_of(CLOTH, (40, 40), Placement("repeat", repeat_kind="half-drop", repeats_around=5)).around == 5
     assert step_of(CLOTH, "mirror") == 1
 
 
 def test_a_turned_pattern_cannot_close_but_lies_on_cloth() -> None:
-    with pytest.raises(BadPlacing, match="quarter turns"):
-        tiling_of(WRAP, (40, 40), Placing("repeat", rotate_deg=10))
+    with pytest.raises(PlacementError, match="quarter turns"):
+        tiling_of(WRAP, (40, 40), Placement("repeat", rotate_deg=10))
     out = laid(CLOTH, art_of(np.full((20, 20, 3), (10, 200, 60), np.uint8)), (260, 220), rotate_deg=33, repeats_around=6)
     assert (out == (10, 200, 60)).all()
 
@@ -128,8 +134,8 @@ def test_space_between_tiles_stays_bare() -> None:
 @given(st.floats(5, 400), st.floats(5, 400), st.floats(0.2, 4), st.floats(0, 6), st.sampled_from(KINDS))
 def test_pitch_times_number_is_the_wrap(w: float, h: float, scale: float, gap: float, kind: str) -> None:
     try:
-        tiling = tiling_of(WRAP, (w, h), Placing("repeat", scale=scale, spacing_mm=gap, repeat_kind=kind))  # type: ignore[arg-type]
-    except BadPlacing:
+        tiling = tiling_of(WRAP, (w, h), Placement("repeat", scale=scale, spacing_mm=gap, repeat_kind=kind))  # type: ignore[arg-type]
+    except PlacementError:
         return
     assert tiling.around is not None and tiling.around * tiling.pitch_mm[0] == pytest.approx(240)
     assert tiling.tile_mm[0] / tiling.tile_mm[1] == pytest.approx(w / h)
@@ -138,9 +144,9 @@ def test_pitch_times_number_is_the_wrap(w: float, h: float, scale: float, gap: f
 
 def test_dpi_counts_the_tile() -> None:
     art = art_of(noise(300, 250))
-    placed = place(WRAP, art.facts.size, Placing("repeat", repeats_around=4))
+    placed = place(WRAP, art.facts.size, Placement("repeat", repeats_around=4))
     assert placed.box[2] == pytest.approx(60) and placed.dpi[0] == pytest.approx(300 / (60 / 25.4))
-    assert place(WRAP, art.facts.size, Placing("repeat", repeats_around=8)).dpi[0] == pytest.approx(2 * placed.dpi[0])
+    assert place(WRAP, art.facts.size, Placement("repeat", repeats_around=8)).dpi[0] == pytest.approx(2 * placed.dpi[0])
 
 
 def seam_of(tile: np.ndarray) -> float:
@@ -150,8 +156,14 @@ def seam_of(tile: np.ndarray) -> float:
 
 
 def ramp() -> np.ndarray:
-    return np.stack([np.outer(np.linspace(30, 220, 200), np.ones(240)), np.outer(np.ones(200), np.linspace(20, 240, 240)),
-                     np.full((200, 240), 90)], -1).astype(np.uint8)  # fmt: skip
+    return np.stack(
+        [
+            np.outer(np.linspace(30, 220, 200), np.ones(240)),
+            np.outer(np.ones(200), np.linspace(20, 240, 240)),
+            np.full((200, 240), 90),
+        ],
+        -1,
+    ).astype(np.uint8)
 
 
 def test_blended_edges_meet() -> None:

@@ -14,9 +14,10 @@ from PIL import Image
 from shapely import box, unary_union
 
 from improva.core.design import Design
-from improva.core.errors import BadOutput
-from improva.core.output import PAPERS_MM, PrintSettings, make_print, paper_size, plan_sheets, press_positions, write_sheets
+from improva.core.errors import OutputError
+from improva.core.output import PAPERS_MM, PrintSettings, make_print, paper_size, plan_sheets, press_positions
 from improva.core.output.sheets import MARKS_MM, spans
+from improva.io.sheet_file import write_sheets
 from tests.conftest import art_of, closed_wave
 
 LENGTHS = st.floats(20, 3000)
@@ -66,13 +67,13 @@ def test_papers_by_name_and_by_size() -> None:
     assert paper_size("letter") == pytest.approx((8.5 * 25.4, 11 * 25.4))  # ANSI/ASME Y14.1, size A
     assert paper_size("330x482mm") == (330, 482)
     for bad in ("a99", "10x10mm", "x", "1e9x5mm", "nanx5mm"):
-        with pytest.raises(BadOutput):
+        with pytest.raises(OutputError):
             paper_size(bad)
 
 
 @pytest.mark.parametrize(("margin", "overlap"), [(120, 10), (5, 250), (-1, 10), (5, -1), (5, float("nan"))])
 def test_impossible_margins_are_told(margin: float, overlap: float) -> None:
-    with pytest.raises((BadOutput, Exception), match=r"use|number"):
+    with pytest.raises((OutputError, Exception), match=r"use|number"):
         plan_sheets((500, 500), PAPERS_MM["letter"], margin, overlap)
 
 
@@ -120,6 +121,6 @@ def test_sheets_put_together_are_the_print_again(design_of: Callable[..., Design
 def test_sheets_are_a_pdf_and_nothing_else(design_of: Callable[..., Design], tmp_path: Path) -> None:
     art = art_of(closed_wave())
     made = make_print(design_of(art), lambda _: art, PrintSettings(50))
-    with pytest.raises(BadOutput, match=r"\.pdf"):
+    with pytest.raises(OutputError, match=r"\.pdf"):
         write_sheets(made, plan_sheets(made.size_mm, PAPERS_MM["a4"]), tmp_path / "a.png", "a")
     assert list(tmp_path.iterdir()) == []

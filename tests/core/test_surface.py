@@ -6,9 +6,9 @@ import cv2
 import numpy as np
 import pytest
 
-from improva.core.errors import BadScene
+from improva.core.errors import SceneError
 from improva.core.ink import colour_reflectance
-from improva.core.mockup.composite import composite, light_plain_parts
+from improva.core.mockup.composite import composite, shade_plain_parts
 from improva.core.mockup.maps import PrintMap
 from improva.core.mockup.scene import Passes, Region
 from improva.core.mockup.surface import Surface, seen_surface
@@ -62,8 +62,9 @@ def test_a_pixel_sees_the_halves_that_fit_it_round_every_edge(halved: int) -> No
 
 def test_the_lens_blurs_a_surface_too() -> None:
     sharp = seen_surface(Surface.of("Stripes", stripes(), (64.0, 64.0)), (192.0, 64.0), level_map(192, 64), None)
-    blurred = seen_surface(Surface.of("Stripes", stripes(), (64.0, 64.0)), (192.0, 64.0), level_map(192, 64),
-                           np.full((64, 192), 60, np.float32))  # fmt: skip
+    blurred = seen_surface(
+        Surface.of("Stripes", stripes(), (64.0, 64.0)), (192.0, 64.0), level_map(192, 64), np.full((64, 192), 60, np.float32)
+    )
     assert blurred.std() < 0.4 * sharp.std() and blurred.mean() == pytest.approx(sharp.mean(), abs=0.02)
 
 
@@ -72,11 +73,11 @@ def test_a_ground_shows_what_is_chosen() -> None:
     view = make_view(info, passes, PX)
     found = {"stripes": Surface.of("Stripes", stripes(), (64.0, 64.0))}
     code = np.float32(0.5 * CODES / RANGE)
-    plain = light_plain_parts(view, {"table": "White"}, found.get).plain
+    plain = shade_plain_parts(view, {"table": "White"}, found.get).plain
     assert np.allclose(plain[2, 2] / code, 1.0, rtol=1e-3)
-    own = light_plain_parts(view, {"table": "#336699"}, found.get).plain
+    own = shade_plain_parts(view, {"table": "#336699"}, found.get).plain
     assert np.allclose(own[2, 2] / code, colour_reflectance("#336699")[::-1], rtol=1e-3)
-    laid = light_plain_parts(view, {}, found.get).plain  # its own surface, where nothing is chosen
+    laid = shade_plain_parts(view, {}, found.get).plain  # its own surface, where nothing is chosen
     assert laid[:15, :, 0].std() > 0.05 * code and np.allclose(laid[30, 40], 0)  # the product hides it
 
 
@@ -84,10 +85,10 @@ def test_a_weave_shades_a_colour_and_keeps_it_in_the_mean() -> None:
     info, passes = on_cloth()
     view = make_view(info, passes, PX)
     weave = Surface.of("Weave", stripes(), (64.0, 64.0), tints=True)
-    lit = light_plain_parts(view, {"cloth": "#808080 weave"}, {"weave": weave}.get)
+    shaded = shade_plain_parts(view, {"cloth": "#808080 weave"}, {"weave": weave}.get)
     grey = colour_reflectance("#808080")[0]
-    assert lit.plain[..., 0].mean() / (0.5 * CODES / RANGE) == pytest.approx(grey, rel=0.03) and lit.plain.std() > 0
-    assert lit.cloth["chest"].ndim == 3 and lit.cloth["chest"].mean() == pytest.approx(grey, rel=0.05)
+    assert shaded.plain[..., 0].mean() / (0.5 * CODES / RANGE) == pytest.approx(grey, rel=0.03) and shaded.plain.std() > 0
+    assert shaded.cloth["chest"].ndim == 3 and shaded.cloth["chest"].mean() == pytest.approx(grey, rel=0.05)
 
 
 def test_what_a_part_cannot_be_given_is_told() -> None:
@@ -95,7 +96,7 @@ def test_what_a_part_cannot_be_given_is_told() -> None:
     info.region("table").check("oak", SURFACES)
     info.region("table").check(None, SURFACES)
     for wrong in ("Mauve", "velvet", "#12"):
-        with pytest.raises(BadScene, match="has no colour"):
+        with pytest.raises(SceneError, match="has no colour"):
             info.region("table").check(wrong, SURFACES)
 
 
@@ -116,10 +117,13 @@ def test_surfaces_that_ship_repeat_without_a_seam(name: str) -> None:
 def test_panels_that_meet_within_a_pixel_do_not_both_darken_it() -> None:
     cloth = Region("cloth", "Cloth", None, {"White": "#ffffff"}, "White", size_mm=(960.0, 720.0))
     left, right = (Region(name, name, name, on="cloth") for name in ("left", "right"))
-    maps = {"cloth": grid(slice(0, PX[1]), slice(0, PX[0])), "left": grid(slice(0, PX[1]), slice(0, 33)),
-            "right": grid(slice(0, PX[1]), slice(33, PX[0]))}  # fmt: skip
+    maps = {
+        "cloth": grid(slice(0, PX[1]), slice(0, PX[0])),
+        "left": grid(slice(0, PX[1]), slice(0, 33)),
+        "right": grid(slice(0, PX[1]), slice(33, PX[0])),
+    }
     info, passes = scene_info(left, right, cloth), Passes(plane(0.0), {"cloth": plane(0.5)}, maps)
-    lit = light_plain_parts(make_view(info, passes, (PX[0] // 2, PX[1] // 2)), {})
+    shaded = shade_plain_parts(make_view(info, passes, (PX[0] // 2, PX[1] // 2)), {})
     ink = np.concatenate([np.full((16, 16, 3), 0.3, np.float32), np.ones((16, 16, 1), np.float32)], axis=2)
-    picture = composite(lit, {"left": ink, "right": ink}, 0).astype(int)
+    picture = composite(shaded, {"left": ink, "right": ink}, 0).astype(int)
     assert picture.min() >= picture.max() - 1  # column 16 is half the one's and half the other's

@@ -5,7 +5,7 @@ from PIL import Image
 
 from improva.core.artwork.pixels import Artwork, as_array
 from improva.core.artwork.svg import draw_svg
-from improva.core.errors import BadArtwork
+from improva.core.errors import ArtworkError
 from tests.conftest import encoded
 
 BOX = '<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="2in" height="1in" viewBox="0 0 200 100">{}</svg>'
@@ -39,16 +39,18 @@ def test_lines_are_drawn_at_the_size_that_is_wanted() -> None:
     ],
 )
 def test_references_to_other_files_are_refused_never_read(inside: str) -> None:
-    with pytest.raises(BadArtwork, match="points to another file"):
+    with pytest.raises(ArtworkError, match="points to another file"):
         Artwork.read(svg(inside))
 
 
 def test_references_within_the_drawing_are_fine() -> None:
     picture = base64.b64encode(encoded(Image.new("RGB", (4, 4), "red"))).decode()
-    art = Artwork.read(svg(
-        '<defs><linearGradient id="g"><stop stop-color="#f00"/></linearGradient></defs><rect width="9" height="9" fill="url(#g)"/>'
-        f'<image href="data:image/png;base64,{picture}" width="50" height="50"/>'
-    ))  # fmt: skip
+    art = Artwork.read(
+        svg(
+            '<defs><linearGradient id="g"><stop stop-color="#f00"/></linearGradient></defs><rect width="9" height="9" fill="url(#g)"/>'
+            f'<image href="data:image/png;base64,{picture}" width="50" height="50"/>'
+        )
+    )
     assert art.facts.embeds_raster and any("pixels" in note for note in art.facts.notes)
 
 
@@ -64,7 +66,7 @@ def test_references_within_the_drawing_are_fine() -> None:
     ],
 )
 def test_what_is_wrong_with_a_drawing_is_told(data: bytes, says: str) -> None:
-    with pytest.raises(BadArtwork, match=says):
+    with pytest.raises(ArtworkError, match=says):
         Artwork.read(data)
 
 

@@ -5,7 +5,7 @@ from importlib import resources
 import pytest
 
 from improva import catalogue
-from improva.core.errors import BadTemplate
+from improva.core.errors import TemplateError
 from improva.core.template_file import parse_template
 
 TOML = tomllib.loads((resources.files(catalogue) / "tumbler-20oz-straight.toml").read_text())
@@ -47,56 +47,79 @@ def test_bleed_and_safe_lie_on_either_side_of_the_trim() -> None:
 def test_impossible_panels_are_told(change: dict, says: str) -> None:
     data = copy.deepcopy(TOML)
     data["panels"][0] |= change
-    with pytest.raises(BadTemplate, match=says):
+    with pytest.raises(TemplateError, match=says):
         parse_template(data)
 
 
 @pytest.mark.parametrize("missing", ["id", "title", "kind", "panels"])
 def test_what_is_missing_is_named(missing: str) -> None:
     data = {k: v for k, v in TOML.items() if k != missing}
-    with pytest.raises(BadTemplate, match=missing):
+    with pytest.raises(TemplateError, match=missing):
         parse_template(data)
 
 
 @pytest.mark.parametrize("change", [{"route": "carry"}, {"blank_colour": "white"}, {"panels": []}, {"least_dpi": "many"}])
 def test_impossible_templates_are_told(change: dict) -> None:
-    with pytest.raises(BadTemplate):
+    with pytest.raises(TemplateError):
         parse_template({**TOML, **change})
 
 
 def test_unknown_names_list_the_known_ones() -> None:
-    with pytest.raises(BadTemplate, match="tumbler-20oz-straight"):
+    with pytest.raises(TemplateError, match="tumbler-20oz-straight"):
         catalogue.template("teapot")
-    with pytest.raises(BadTemplate, match="wrap"):
+    with pytest.raises(TemplateError, match="wrap"):
         catalogue.template("tumbler-20oz-straight").panel("sleeve")
 
 
 @pytest.mark.parametrize(
     "change",
     [
-        {"safe": float("nan")}, {"bleed": float("inf")}, {"gap": float("nan")}, {"id": "../wrap"}, {"id": ""}, {"id": "w" * 60},
-        {"shape": "star"}, {"shape": "outline"}, {"outline": [[0, 0], [1, 1]]}, {"outline": [[0, 0], [5, 5], [5, 0], [0, 5]]},
-        {"outline": [[0, 0], [50, 0], [5, 5]]}, {"outline": "round"}, {"cone": {"top": 9}}, {"keep_out": [{"box": [0, 0, 1, 1]}]},
-        {"keep_out": [{"title": "x", "box": [0, 0, 1]}]}, {"seam_zone": 5}, {"trim_px": [0, 5]},
+        {"safe": float("nan")},
+        {"bleed": float("inf")},
+        {"gap": float("nan")},
+        {"id": "../wrap"},
+        {"id": ""},
+        {"id": "w" * 60},
+        {"shape": "star"},
+        {"shape": "outline"},
+        {"outline": [[0, 0], [1, 1]]},
+        {"outline": [[0, 0], [5, 5], [5, 0], [0, 5]]},
+        {"outline": [[0, 0], [50, 0], [5, 5]]},
+        {"outline": "round"},
+        {"cone": {"top": 9}},
+        {"keep_out": [{"box": [0, 0, 1, 1]}]},
+        {"keep_out": [{"title": "x", "box": [0, 0, 1]}]},
+        {"seam_zone": 5},
+        {"trim_px": [0, 5]},
     ],
-)  # fmt: skip
+)
 def test_hostile_panels_are_told(change: dict) -> None:
     data = copy.deepcopy(TOML)
     data["panels"][0] |= change
-    with pytest.raises(BadTemplate):
+    with pytest.raises(TemplateError):
         parse_template(data)
 
 
 @pytest.mark.parametrize(
     "change",
     [
-        {"looks": {"body": "/etc"}}, {"looks": {"above": "high"}}, {"looks": {"below": -3}}, {"looks": {"above": float("nan")}},
-        {"sizes": {"S": 0}}, {"sizes": {"S": 4}}, {"sizes": {"S": "small"}}, {"limits": {"speed": 1}}, {"limits": {"least_dpi": 0}},
-        {"default_fit": "fill"}, {"title": "x" * 300}, {"panels": [{"id": "a", "trim": [9, 9]}] * 2}, {"panels": "none"},
+        {"looks": {"body": "/etc"}},
+        {"looks": {"above": "high"}},
+        {"looks": {"below": -3}},
+        {"looks": {"above": float("nan")}},
+        {"sizes": {"S": 0}},
+        {"sizes": {"S": 4}},
+        {"sizes": {"S": "small"}},
+        {"limits": {"speed": 1}},
+        {"limits": {"least_dpi": 0}},
+        {"default_fit": "fill"},
+        {"title": "x" * 300},
+        {"panels": [{"id": "a", "trim": [9, 9]}] * 2},
+        {"panels": "none"},
     ],
-)  # fmt: skip
+)
 def test_hostile_templates_are_told(change: dict) -> None:
-    with pytest.raises(BadTemplate):
+    with pytest.raises(TemplateError):
         parse_template({**copy.deepcopy(TOML), **change})
 
 

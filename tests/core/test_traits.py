@@ -7,7 +7,7 @@ import pytest
 from PIL import Image, ImageDraw, ImageFilter
 
 from improva.core.artwork.content import boxes_of, find_content, without_specks
-from improva.core.artwork.lettering import find_rows, thinnest_px
+from improva.core.artwork.text_rows import find_rows, thinnest_px
 from improva.core.artwork.traits import find_traits, traits_from_dict
 from improva.core.colour import hex_of_lab, lab
 from tests.conftest import art_of, quadrants

@@ -1,7 +1,7 @@
 import pytest
 
 from improva.core import units
-from improva.core.errors import BadPlacing
+from improva.core.errors import PlacementError
 
 
 def test_an_inch_is_25_4_mm_exactly() -> None:
@@ -30,5 +30,5 @@ def test_a_page_laid_out_at_96_dpi_is_192_dpi_on_the_wrap() -> None:
 
 @pytest.mark.parametrize("mm", [0.0, -1.0, float("nan")])
 def test_no_printed_size_is_an_error(mm: float) -> None:
-    with pytest.raises(BadPlacing, match="no printed size"):
+    with pytest.raises(PlacementError, match="no printed size"):
         units.effective_dpi(100, mm)

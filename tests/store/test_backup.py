@@ -11,9 +11,9 @@ from click.testing import CliRunner
 
 from improva.cli import main
 from improva.core.artwork.traits import find_traits
-from improva.core.design import Placing
+from improva.core.design import Placement
 from improva.store import Artworks, Database, Pairs
-from improva.store.backup import BadBackup, read_backup, write_backup
+from improva.store.backup import BackupError, read_backup, write_backup
 from tests.conftest import BLANK, art_of, quadrants
 
 
@@ -22,7 +22,7 @@ def folder(tmp_path: Path) -> Path:
     database = Database(tmp_path / "data")
     art = art_of(quadrants())
     row = Artworks(database).add("Fields", "fields.png", art, find_traits(art))
-    Pairs(database).place(row.id, BLANK, {"wrap": Placing(scale=1.5)})
+    Pairs(database).place(row.id, BLANK, {"wrap": Placement(scale=1.5)})
     (database.folder / "made" / "abc.png").write_bytes(b"a result")
     (database.folder / "made" / ".half~machine~1~x.png").write_bytes(b"somebody is writing this")
     scene = database.folder / "scenes" / "own-terrace"
@@ -37,7 +37,7 @@ def test_there_and_back_again(folder: Path, tmp_path: Path) -> None:
     again = Database(tmp_path / "again")
     (row,) = Artworks(again).all()
     assert row.title == "Fields" and Artworks(again).open(row).data == art_of(quadrants()).data
-    assert Pairs(again).get(row.id, BLANK).placings["wrap"].scale == 1.5
+    assert Pairs(again).get(row.id, BLANK).placements["wrap"].scale == 1.5
     assert (again.folder / "made/abc.png").read_bytes() == b"a result" and (
         again.folder / "scenes/own-terrace/scene.toml"
     ).exists()
@@ -96,7 +96,7 @@ def test_what_is_damaged_is_told_and_nothing_is_written(folder: Path, tmp_path: 
     write_backup(folder, tmp_path / "all.zip")
     (tmp_path / "bad.zip").write_bytes(altered((tmp_path / "all.zip").read_bytes(), change))
     before = sorted(path.name for path in tmp_path.iterdir())
-    with pytest.raises(BadBackup):
+    with pytest.raises(BackupError):
         read_backup(tmp_path / "bad.zip", tmp_path / "again")
     assert sorted(path.name for path in tmp_path.iterdir()) == before
 
@@ -106,9 +106,9 @@ def test_cut_short_or_no_zip_at_all(folder: Path, tmp_path: Path) -> None:
     data = (tmp_path / "all.zip").read_bytes()
     for name, content in (("short.zip", data[: len(data) // 2]), ("text.zip", b"hello"), ("empty.zip", b"")):
         (tmp_path / name).write_bytes(content)
-        with pytest.raises(BadBackup):
+        with pytest.raises(BackupError):
             read_backup(tmp_path / name, tmp_path / "again")
-    with pytest.raises(BadBackup):
+    with pytest.raises(BackupError):
         read_backup(tmp_path / "nowhere.zip", tmp_path / "again")
     assert not (tmp_path / "again").exists()
 

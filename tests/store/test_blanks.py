@@ -8,9 +8,9 @@ import pytest
 
 from improva.catalogue import template
 from improva.core.artwork.traits import find_traits
-from improva.core.design import Placing
-from improva.core.measured import Measures, measured_template
-from improva.store import Artworks, Blanks, Database, Made, Pairs
+from improva.core.design import Placement
+from improva.core.measured_blank import Measures, measured_template
+from improva.store import Artworks, Blanks, Database, Pairs, PreflightReports
 from tests.conftest import art_of, quadrants
 
 
@@ -60,27 +60,27 @@ def test_panels_share_one_history(tmp_path: Path) -> None:
     art = art_of(quadrants())
     art_id = Artworks(database).add("Q", "q.png", art, find_traits(art)).id
     pairs = Pairs(database)
-    pairs.place(art_id, "t-shirt", {"front": Placing("contain")})
-    pairs.place(art_id, "t-shirt", {"back": Placing("contain", scale=0.5)})
+    pairs.place(art_id, "t-shirt", {"front": Placement("contain")})
+    pairs.place(art_id, "t-shirt", {"back": Placement("contain", scale=0.5)})
     pairs.place(art_id, "t-shirt", {"front": None})
-    assert pairs.get(art_id, "t-shirt").placings == {"front": None, "back": Placing("contain", scale=0.5)}
+    assert pairs.get(art_id, "t-shirt").placements == {"front": None, "back": Placement("contain", scale=0.5)}
     pairs.move(art_id, "t-shirt", -1)
-    assert pairs.get(art_id, "t-shirt").placings["front"] == Placing("contain")
+    assert pairs.get(art_id, "t-shirt").placements["front"] == Placement("contain")
     pairs.move(art_id, "t-shirt", -1)
-    assert set(pairs.get(art_id, "t-shirt").placings) == {"front"}
+    assert set(pairs.get(art_id, "t-shirt").placements) == {"front"}
     assert pairs.of_art(art_id)["t-shirt"] == pairs.get(art_id, "t-shirt")
 
 
 def test_many_summaries_are_fetched_at_once(tmp_path: Path) -> None:
-    made = Made(Database(tmp_path))
+    reports = PreflightReports(Database(tmp_path))
     for i in range(1203):
-        made.proof(f"key{i}", lambda i=i: {"n": i, "much": "x" * 50}, lambda proof: {"n": proof["n"]})  # type: ignore[misc]
-    found = made.summaries([f"key{i}" for i in range(1500)])
-    assert len(found) == 1203 and found["key77"] == {"n": 77} and made.summaries([]) == {}
+        reports.get_or_make(f"key{i}", lambda i=i: {"n": i, "much": "x" * 50}, lambda report: {"n": report["n"]})  # type: ignore[misc]
+    found = reports.summaries([f"key{i}" for i in range(1500)])
+    assert len(found) == 1203 and found["key77"] == {"n": 77} and reports.summaries([]) == {}
 
 
 def test_a_database_of_an_earlier_version_is_brought_up_to_date(tmp_path: Path) -> None:
-    """Before there were many blanks an artwork had no traits and a placing was its one panel's."""
+    """Before there were many blanks an artwork had no traits and a placement was its one panel's."""
     art = art_of(quadrants())
     old = sqlite3.connect(tmp_path / "improva.sqlite")
     old.executescript("""
@@ -104,7 +104,9 @@ def test_a_database_of_an_earlier_version_is_brought_up_to_date(tmp_path: Path) 
         database = Database(tmp_path)
         row = Artworks(database).get(1)
         assert row is not None and row.traits is None and row.facts == art.facts
-        assert Pairs(database).get(1, "tumbler-20oz-straight").placings == {"wrap": Placing("contain", (1.0, 2.0), 0.5, 3.0)}
+        assert Pairs(database).get(1, "tumbler-20oz-straight").placements == {
+            "wrap": Placement("contain", (1.0, 2.0), 0.5, 3.0)
+        }
     Artworks(database).set_traits(1, find_traits(art))
     kept = Artworks(Database(tmp_path)).get(1)
     assert kept is not None and kept.traits == find_traits(art)

@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from improva.core.output.writing import temporary_prefix
+from improva.io.atomic import temporary_prefix
 from improva.store import Database, OwnScenes
 
 

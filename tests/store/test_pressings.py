@@ -91,7 +91,7 @@ def test_settings_and_printing_are_kept(database: Database, art: ArtRow) -> None
     pairs.set_printing(art.id, "mug-11oz", {"dpi": 150})
     pairs.set_choices(art.id, "mug-11oz", "press", 30, {})
     row = pairs.get(art.id, "mug-11oz")
-    assert row.printing == {"dpi": 150} and row.route == "press" and row.placings == {}
+    assert row.printing == {"dpi": 150} and row.route == "press" and row.placements == {}
 
 
 def test_what_a_killed_process_began_is_swept_and_what_lives_is_left(database: Database, tmp_path: Path) -> None:

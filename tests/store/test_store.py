@@ -1,5 +1,6 @@
 """What is kept stays kept: over restarts, kills, and other hands at the same time."""
 
+import json
 import os
 import signal
 import sqlite3
@@ -14,12 +15,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from improva.core.artwork.traits import find_traits
-from improva.core.design import Placing
+from improva.core.design import Placement
 from improva.core.origin import Origin
-from improva.core.prepare import Preparation, Step
-from improva.store import ArtRow, Artworks, Database, Made, MadeRow, Pairs, Preparations
+from improva.core.preparation import Preparation, Step
+from improva.store import ArtRow, Artworks, Database, MadeFileRow, MadeFiles, Pairs, Preparations
 from improva.store.database import key_of
 from tests.conftest import art_of, quadrants
+from tests.store.old import database_of_version_1
 
 BLANK = "tumbler-20oz-straight"
 
@@ -57,18 +59,18 @@ def test_the_same_file_is_the_same_artwork_and_comes_back(database: Database, ar
 
 def test_undo_and_redo_go_all_the_way_and_over_a_restart(database: Database, art_id: int) -> None:
     pairs = Pairs(database)
-    steps = [Placing(scale=1 + i / 100) for i in range(40)]
-    for placing in steps:
-        pairs.place(art_id, BLANK, {"wrap": placing})
+    steps = [Placement(scale=1 + i / 100) for i in range(40)]
+    for placement in steps:
+        pairs.place(art_id, BLANK, {"wrap": placement})
     pairs = Pairs(Database(database.folder))
-    for placing in reversed(steps[:-1]):
+    for placement in reversed(steps[:-1]):
         pairs.move(art_id, BLANK, -1)
-        assert pairs.get(art_id, BLANK).placings == {"wrap": placing}
+        assert pairs.get(art_id, BLANK).placements == {"wrap": placement}
     pairs.move(art_id, BLANK, -1)
     pairs.move(art_id, BLANK, -1)
-    assert pairs.get(art_id, BLANK).placings == {}
+    assert pairs.get(art_id, BLANK).placements == {}
     pairs.move(art_id, BLANK, 1)
-    assert pairs.get(art_id, BLANK).placings == {"wrap": steps[0]}
+    assert pairs.get(art_id, BLANK).placements == {"wrap": steps[0]}
 
 
 @settings(max_examples=25)
@@ -82,35 +84,35 @@ def test_history_behaves_like_a_list_with_a_hand_in_it(moves: list[str]) -> None
         pairs, history, hand = Pairs(database), [None], 0
         for i, move in enumerate(moves):
             if move == "place":
-                history = [*history[: hand + 1], Placing(rotate_deg=i)]
-                pairs.place(art_id, BLANK, {"wrap": Placing(rotate_deg=i)})
+                history = [*history[: hand + 1], Placement(rotate_deg=i)]
+                pairs.place(art_id, BLANK, {"wrap": Placement(rotate_deg=i)})
                 hand += 1
             else:
                 hand = max(0, hand - 1) if move == "undo" else min(len(history) - 1, hand + 1)
                 pairs.move(art_id, BLANK, -1 if move == "undo" else 1)
             row = pairs.get(art_id, BLANK)
-            assert (row.placings.get("wrap"), row.step, row.last_step) == (history[hand], hand, len(history) - 1)
+            assert (row.placements.get("wrap"), row.step, row.last_step) == (history[hand], hand, len(history) - 1)
 
 
 def test_choices_and_placings_do_not_disturb_each_other(database: Database, art_id: int) -> None:
     pairs = Pairs(database)
     pairs.set_choices(art_id, BLANK, "upload", 42.5, {"lid": "Ink"})
-    pairs.place(art_id, BLANK, {"wrap": Placing(scale=2)})
+    pairs.place(art_id, BLANK, {"wrap": Placement(scale=2)})
     row = pairs.get(art_id, BLANK)
-    assert (row.route, row.angle, row.colours, row.placings) == ("upload", 42.5, {"lid": "Ink"}, {"wrap": Placing(scale=2)})
+    assert (row.route, row.angle, row.colours, row.placements) == ("upload", 42.5, {"lid": "Ink"}, {"wrap": Placement(scale=2)})
 
 
 def test_made_files_are_made_once_and_known_by_their_placing(database: Database, art_id: int) -> None:
-    made, calls = Made(database), []
+    made, calls = MadeFiles(database), []
 
     def make(path: Path) -> None:
         calls.append(path)
         path.write_bytes(b"file")
 
-    row = MadeRow(key_of("x"), "print", "placing-1", "a.png")
+    row = MadeFileRow(key_of("x"), "print", "placement-1", "a.png")
     assert made.file(row, art_id, BLANK, make) == made.file(row, art_id, BLANK, make)
     assert len(calls) == 1
-    assert made.kinds(art_id, BLANK, "placing-1") == {"print"} and made.kinds(art_id, BLANK, "placing-2") == set()
+    assert made.kinds(art_id, BLANK, "placement-1") == {"print"} and made.kinds(art_id, BLANK, "placement-2") == set()
     name, path = made.named(row.key) or ("", Path())
     assert name == "a.png" and path.read_bytes() == b"file"
     path.unlink()
@@ -119,7 +121,7 @@ def test_made_files_are_made_once_and_known_by_their_placing(database: Database,
 
 def test_the_database_refuses_what_makes_no_sense(database: Database) -> None:
     with pytest.raises(sqlite3.IntegrityError):
-        Pairs(database).place(999, BLANK, {"wrap": Placing()})
+        Pairs(database).place(999, BLANK, {"wrap": Placement()})
     assert database.connection.execute("SELECT count(*) FROM pair").fetchone()[0] == 0
 
 
@@ -127,7 +129,7 @@ def test_many_hands_at_once(database: Database, art_id: int) -> None:
     def work(n: int) -> None:
         pairs = Pairs(database)
         for i in range(20):
-            pairs.place(art_id, f"blank-{n}", {"wrap": Placing(rotate_deg=i)})
+            pairs.place(art_id, f"blank-{n}", {"wrap": Placement(rotate_deg=i)})
 
     threads = [threading.Thread(target=work, args=(n,)) for n in range(4)]
     for thread in threads:
@@ -140,13 +142,13 @@ def test_many_hands_at_once(database: Database, art_id: int) -> None:
 def test_a_kill_at_any_moment_leaves_whole_steps(database: Database, art_id: int) -> None:
     program = textwrap.dedent(f"""
         from pathlib import Path
-        from improva.core.design import Placing
+        from improva.core.design import Placement
         from improva.store import Database, Pairs
         pairs = Pairs(Database(Path({str(database.folder)!r})))
         i = 0
         while True:
             i += 1
-            pairs.place({art_id}, {BLANK!r}, dict(wrap=Placing(rotate_deg=i)))
+            pairs.place({art_id}, {BLANK!r}, dict(wrap=Placement(rotate_deg=i)))
             print(i, flush=True)
     """)
     child = subprocess.Popen([sys.executable, "-c", program], stdout=subprocess.PIPE, text=True)
@@ -158,7 +160,7 @@ def test_a_kill_at_any_moment_leaves_whole_steps(database: Database, art_id: int
     after = Database(database.folder)
     row = Pairs(after).get(art_id, BLANK)
     assert after.connection.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
-    assert row.step in (told[-1], told[-1] + 1) and row.placings == {"wrap": Placing(rotate_deg=row.step)}
+    assert row.step in (told[-1], told[-1] + 1) and row.placements == {"wrap": Placement(rotate_deg=row.step)}
 
 
 def test_preparations_undo_all_the_way_over_a_restart(database: Database, art_id: int) -> None:
@@ -181,8 +183,12 @@ def test_preparations_undo_all_the_way_over_a_restart(database: Database, art_id
 
 
 def test_a_database_from_before_preparations_is_brought_up_to_date(tmp_path: Path) -> None:
-    old = Database(tmp_path)
-    art_id = added(Artworks(old), "Quadrants", "q.png").id
-    old.connection.executescript("ALTER TABLE artwork DROP COLUMN preparation_step; DROP TABLE preparation; DROP TABLE origin;")
-    row = Artworks(Database(tmp_path)).get(art_id)
+    old = database_of_version_1(tmp_path)
+    old.executescript("ALTER TABLE artwork DROP COLUMN preparation_step; DROP TABLE preparation; DROP TABLE origin;")
+    art = art_of(quadrants())
+    values = [json.dumps(part.as_dict()) for part in (art.facts, find_traits(art))]
+    old.execute("INSERT INTO artwork (title, file_name, sha256, facts, traits) VALUES ('Q', 'q.png', 'abc', ?, ?)", values)
+    old.execute("PRAGMA user_version = 0")
+    old.close()
+    row = Artworks(Database(tmp_path)).get(1)
     assert row is not None and row.preparation == Preparation() and row.origin == Origin()

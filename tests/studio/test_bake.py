@@ -7,8 +7,8 @@ import numpy as np
 import pytest
 
 from improva.catalogue import template
-from improva.core.mockup.pack import read_info
-from improva.core.mockup.pack_file import write_told
+from improva.io.scene_pack import read_info
+from improva.io.scene_pack_writer import write_told
 from improva.surfaces import SURFACES
 from studio import bake, bodies, joining, packing
 from studio.bordering import evened
@@ -137,9 +137,13 @@ def test_every_blank_of_the_catalogue_is_to_be_pictured() -> None:
 
 @pytest.mark.parametrize(
     ("cup", "blank"),
-    [(bodies.STRAIGHT_20, "tumbler-20oz-straight"), (bodies.TAPERED_20, "tumbler-20oz-tapered"),
-     (bodies.TAPERED_30, "tumbler-30oz-tapered"), (bodies.TRAVEL, "travel-tumbler")],
-)  # fmt: skip
+    [
+        (bodies.STRAIGHT_20, "tumbler-20oz-straight"),
+        (bodies.TAPERED_20, "tumbler-20oz-tapered"),
+        (bodies.TAPERED_30, "tumbler-30oz-tapered"),
+        (bodies.TRAVEL, "travel-tumbler"),
+    ],
+)
 def test_cups_are_as_large_as_their_templates(cup: bodies.Cup, blank: str) -> None:
     panel = template(blank).panel()
     if panel.cone is None:

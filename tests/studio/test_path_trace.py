@@ -11,18 +11,18 @@ from skimage.metrics import structural_similarity
 
 from improva.catalogue import template
 from improva.core.colour import delta_e_2000, lab, srgb_from_linear
-from improva.core.design import Design, Piece, Placing
+from improva.core.design import Design, Piece, Placement
 from improva.core.ink import colour_reflectance, printed
-from improva.core.mockup.composite import Lit, composite, light_plain_parts
-from improva.core.mockup.pack import read_info, read_passes
-from improva.core.mockup.picture import mock_up
+from improva.core.mockup.composite import ShadedView, composite, shade_plain_parts
+from improva.core.mockup.render import render_mockup
 from improva.core.mockup.tone import develop
 from improva.core.mockup.view import make_view
-from improva.scenes import packs
+from improva.io.scene_pack import read_info, read_passes
 from studio import bake, packing
 from studio.scenes import SCENES
 from studio.tracing import denoised, mitsuba
 from tests.conftest import art_of, closed_wave
+from tests.scenery import packs
 
 
 def hex_of(linear: np.ndarray) -> str:
@@ -54,10 +54,10 @@ def blank_of(name: str) -> np.ndarray:
 
 
 @cache
-def shipped(name: str) -> Lit:
+def shipped(name: str) -> ShadedView:
     """A scene that ships, its plain parts coloured."""
     info = packs()[name]
-    return light_plain_parts(make_view(info, read_passes(info), SIZES[name]), COLOURS[name])
+    return shade_plain_parts(make_view(info, read_passes(info), SIZES[name]), COLOURS[name])
 
 
 @cache
@@ -82,7 +82,7 @@ def test_a_composite_is_as_good_as_a_path_trace(name: str) -> None:
     drawn, blank = art_of(art()), template(SCENES[name].pack["templates"][0])
     panel = blank.panel()
     design = Design(blank, panel, (Piece("art", drawn.facts.size, whole(panel)),))
-    picture = mock_up(shipped(name), [design], lambda _: drawn, 0)
+    picture = render_mockup(shipped(name), [design], lambda _: drawn, 0)
     error = delta_e_2000(lab(picture), lab(truth(name)))
     similar = structural_similarity(picture, truth(name), channel_axis=2)  # Wang et al. 2004
     print(f"{name}: ΔE2000 mean {error.mean():.3f}, 95th percentile {np.percentile(error, 95):.2f}; SSIM {similar:.4f}")
@@ -90,18 +90,18 @@ def test_a_composite_is_as_good_as_a_path_trace(name: str) -> None:
     assert similar >= 0.99
 
 
-def whole(panel: Any) -> Placing:
+def whole(panel: Any) -> Placement:
     """Over the trim and no more: what is seen is then the whole picture."""
     bleed = 1 - 2 * panel.bleed_mm / panel.file_mm[0]
-    return Placing("stretch", scale=bleed)
+    return Placement("stretch", scale=bleed)
 
 
 def test_the_usual_way_is_worse() -> None:
     """Flat art multiplied over a picture of the white blank, as is done by hand, is far from the truth."""
-    lit = shipped(CUP)
+    shaded = shipped(CUP)
     white_art = np.ascontiguousarray(printed(np.full((8, 8, 3), 255, np.uint8), blank_of(CUP))[..., ::-1])
-    white = composite(lit, {"wrap": white_art})[..., ::-1]
-    seen = lit.view.maps["wrap"]
+    white = composite(shaded, {"wrap": white_art})[..., ::-1]
+    seen = shaded.view.maps["wrap"]
     h, w = seen.rows.stop - seen.rows.start, seen.columns.stop - seen.columns.start
     flat = cv2.resize(art()[:, 120:360], (w, h), interpolation=cv2.INTER_AREA)
     usual = white.copy()

@@ -2,14 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from pathlib import Path
+
 import pytest
+from flask.testing import FlaskClient
 
-from improva.work.darkroom import Darkroom
+from improva.app.render_cache import RenderCache
+from improva.web.app import create_app
 
-DARKROOM = Darkroom()
+RENDER_CACHE = RenderCache()
 
 
 @pytest.fixture(autouse=True)
-def one_darkroom(monkeypatch: pytest.MonkeyPatch) -> None:
+def one_render_cache(monkeypatch: pytest.MonkeyPatch) -> None:
     """Scenes are opened once for all tests of a process: they are kept by their content, whatever the data folder."""
-    monkeypatch.setattr("improva.web.desk.Darkroom", lambda: DARKROOM)
+    monkeypatch.setattr("improva.app.services.RenderCache", lambda: RENDER_CACHE)
+
+
+@pytest.fixture
+def client(tmp_path: Path) -> Iterator[FlaskClient]:
+    app = create_app(tmp_path / "data")
+    yield app.test_client()
+    app.extensions["jobs"].close()

@@ -1,7 +1,6 @@
 """The page's server: every answer a result or a problem that says what to do."""
 
 import io
-import json
 from pathlib import Path
 
 import numpy as np
@@ -10,39 +9,10 @@ from flask.testing import FlaskClient
 from PIL import Image
 
 from improva.web.app import create_app
-from tests.conftest import BLANK, encoded, quadrants
-from tests.core.test_reading import bomb, gif
+from tests.conftest import BLANK, encoded
+from tests.pictures import bomb, gif
+from tests.web.helpers import at, cells, drop, picture, placement
 from tests.web.printing import print_file
-
-
-@pytest.fixture
-def client(tmp_path: Path) -> FlaskClient:
-    return create_app(tmp_path / "data").test_client()
-
-
-def drop(client: FlaskClient, data: bytes | None = None, name: str = "quadrants.png") -> dict:
-    data = encoded(Image.fromarray(quadrants(1395, 1230))) if data is None else data
-    answer = client.post("/api/artworks", data={"file": (io.BytesIO(data), name)})
-    assert answer.status_code == 201, answer.text
-    return answer.json
-
-
-def cells(client: FlaskClient) -> list[dict]:
-    """Every cell of the board, row by row."""
-    arts = client.get("/api/board").json["artworks"]
-    return [cell for art in arts for cell in client.get(f"/api/board/{art['id']}").json["cells"]]
-
-
-def placing(**change: object) -> dict:
-    return {"fit": "cover", "shift_mm": [0, 0], "scale": 1, "rotate_deg": 0, "background": None, **change}
-
-
-def at(art: dict, rest: str = "") -> str:
-    return f"/api/pairs/{art['id']}/{BLANK}{rest}"
-
-
-def picture(data: bytes) -> np.ndarray:
-    return np.asarray(Image.open(io.BytesIO(data)).convert("RGB")).astype(int)
 
 
 def test_a_dropped_picture_is_on_every_blank(client: FlaskClient) -> None:
@@ -50,9 +20,9 @@ def test_a_dropped_picture_is_on_every_blank(client: FlaskClient) -> None:
     board = client.get("/api/board").json
     assert [a["title"] for a in board["artworks"]] == ["Quadrants"]
     assert cells(client)[0]["verdict"] is None  # the board does not wait for judgement
-    judged = client.get(f"/api/board/{art['id']}/{BLANK}").json
+    checked = client.get(f"/api/board/{art['id']}/{BLANK}").json
     cell = cells(client)[0]
-    assert cell == judged
+    assert cell == checked
     assert (cell["template_id"], cell["verdict"], cell["fitted"], cell["printed"]) == (BLANK, "warn", False, False)
     shown = client.get(cell["shown"])
     assert shown.mimetype == "image/jpeg" and picture(shown.data).shape == (400, 400, 3)
@@ -61,24 +31,24 @@ def test_a_dropped_picture_is_on_every_blank(client: FlaskClient) -> None:
 
 def test_deciding_undoing_and_the_boards_states(client: FlaskClient) -> None:
     art = drop(client)
-    pair = client.put(at(art, "/placing"), json=placing(scale=1.5)).json
-    assert pair["placing"]["scale"] == 1.5 and pair["can_undo"] and not pair["can_redo"]
-    assert pair["proof"]["effective_dpi"] == pytest.approx([100, 100], abs=0.1) and pair["proof"]["verdict"] == "fail"
+    pair = client.put(at(art, "/placement"), json=placement(scale=1.5)).json
+    assert pair["placement"]["scale"] == 1.5 and pair["can_undo"] and not pair["can_redo"]
+    assert pair["report"]["effective_dpi"] == pytest.approx([100, 100], abs=0.1) and pair["report"]["verdict"] == "fail"
     assert cells(client)[0]["fitted"]
-    again = client.put(at(art, "/placing"), json=placing(scale=1.5)).json  # deciding the same again is no new step
+    again = client.put(at(art, "/placement"), json=placement(scale=1.5)).json  # deciding the same again is no new step
     undone = client.post(at(art, "/undo")).json
-    assert again["can_undo"] and undone["placing"]["scale"] == 1 and not undone["can_undo"] and undone["can_redo"]
-    assert client.post(at(art, "/redo")).json["placing"]["scale"] == 1.5
+    assert again["can_undo"] and undone["placement"]["scale"] == 1 and not undone["can_undo"] and undone["can_redo"]
+    assert client.post(at(art, "/redo")).json["placement"]["scale"] == 1.5
 
 
 def test_looks_follow_the_hand_without_deciding(client: FlaskClient) -> None:
     art = drop(client)
-    query = {"placing": json.dumps(placing()), "width": 320, "height": 320}
-    front, back = (picture(client.get(at(art, "/look"), query_string={**query, "angle": a}).data) for a in (0, 180))
+    held = {"content": placement(), "width": 320, "height": 320}
+    front, back = (picture(client.post(at(art, "/mockup-preview"), json={**held, "angle": a}).data) for a in (0, 180))
     assert front.shape == (320, 320, 3) and np.abs(front - back).max() > 60
-    proof = client.get(at(art, "/proof"), query_string={"placing": json.dumps(placing(scale=2))}).json
+    proof = client.post(at(art, "/check"), json={"content": placement(scale=2)}).json
     assert proof["effective_dpi"][0] == pytest.approx(75, abs=0.1)
-    assert client.get(at(art)).json["placing"]["scale"] == 1
+    assert client.get(at(art)).json["placement"]["scale"] == 1
 
 
 @pytest.mark.parametrize(("route", "corner"), [("press", (30, 160, 60)), ("upload", (220, 30, 30))])
@@ -91,17 +61,17 @@ def test_the_print_file_follows_the_route(client: FlaskClient, route: str, corne
     assert made["name"] in answer.headers["Content-Disposition"] and made["about"] == "1395 × 1230 px"
     assert tuple(picture(answer.data)[20, 20]) == corner
     assert cells(client)[0]["printed"]
-    client.put(at(art, "/placing"), json=placing(scale=1.1))
+    client.put(at(art, "/placement"), json=placement(scale=1.1))
     assert not cells(client)[0]["printed"]  # what was printed is no longer what is decided
 
 
 def test_everything_survives_a_restart(tmp_path: Path) -> None:
     first = create_app(tmp_path).test_client()
     art = drop(first)
-    first.put(at(art, "/placing"), json=placing(rotate_deg=7))
+    first.put(at(art, "/placement"), json=placement(rotate_deg=7))
     first.put(at(art, "/choices"), json={"route": "upload", "angle": 30, "colours": {"lid": "Ink"}})
     second = create_app(tmp_path).test_client().get(at(art)).json
-    assert (second["placing"]["rotate_deg"], second["route"], second["angle"], second["colours"]) == (
+    assert (second["placement"]["rotate_deg"], second["route"], second["angle"], second["colours"]) == (
         7,
         "upload",
         30,
@@ -125,9 +95,14 @@ def cut_short() -> bytes:
 
 @pytest.mark.parametrize(
     ("data", "says"),
-    [(b"", "empty"), (b"shopping list", "not a picture"), (bomb(), "60000"), (cut_short(), "cut short"),
-     (b'<svg xmlns="http://www.w3.org/2000/svg"><image href="/etc/passwd"/></svg>', "another file")],
-)  # fmt: skip
+    [
+        (b"", "empty"),
+        (b"shopping list", "not a picture"),
+        (bomb(), "60000"),
+        (cut_short(), "cut short"),
+        (b'<svg xmlns="http://www.w3.org/2000/svg"><image href="/etc/passwd"/></svg>', "another file"),
+    ],
+)
 def test_bad_files_are_told_in_a_sentence_and_nothing_is_kept(client: FlaskClient, data: bytes, says: str) -> None:
     answer = client.post("/api/artworks", data={"file": (io.BytesIO(data), "summit.png")})
     assert answer.status_code == 422 and answer.mimetype == "application/problem+json"
@@ -152,7 +127,7 @@ def test_a_file_that_is_too_heavy_is_refused_and_the_server_lives(client: FlaskC
     ],
 )
 def test_any_file_name_is_taken(client: FlaskClient, name: str, title: str) -> None:
-    from improva.web.artworks import plain_name, title_of
+    from improva.app.artworks import plain_name, title_of
 
     assert title_of(plain_name(name)) == title
     if name:
@@ -172,10 +147,10 @@ def test_animated_pictures_are_taken_and_said(client: FlaskClient) -> None:
         ("get", "/api/nothing", None, 404),
         ("get", "/api/files/../improva.sqlite", None, 404),
         ("get", "/api/files/none", None, 404),
-        ("put", f"/api/pairs/1/{BLANK}/placing", {"fit": "fill"}, 422),
+        ("put", f"/api/pairs/1/{BLANK}/placement", {"fit": "fill"}, 422),
         (
             "put",
-            f"/api/pairs/1/{BLANK}/placing",
+            f"/api/pairs/1/{BLANK}/placement",
             {"fit": "cover", "shift_mm": [0, 0], "scale": 0, "rotate_deg": 0, "background": None},
             422,
         ),
@@ -184,9 +159,11 @@ def test_animated_pictures_are_taken_and_said(client: FlaskClient) -> None:
         ("put", f"/api/pairs/1/{BLANK}/printing", {"paper": "a5x"}, 422),
         ("get", f"/api/pairs/1/{BLANK}/soft-proof", None, 404),
         ("get", "/api/jobs/77", None, 404),
-        ("get", f"/api/pairs/1/{BLANK}/look?placing=x", None, 422),
-        ("get", f"/api/pairs/1/{BLANK}/look?placing=x&angle=nan", None, 422),
-        ("get", f"/api/pairs/1/{BLANK}/look?placing=%7B%7D&colours=3", None, 422),
+        ("post", f"/api/pairs/1/{BLANK}/mockup-preview", {"content": "x"}, 422),
+        ("post", f"/api/pairs/1/{BLANK}/mockup-preview", {"content": None, "angle": "nan"}, 422),
+        ("post", f"/api/pairs/1/{BLANK}/mockup-preview", {"content": None, "colours": 3}, 422),
+        ("post", f"/api/pairs/1/{BLANK}/mockup-preview", {"content": None, "colors": {}}, 422),
+        ("post", f"/api/pairs/1/{BLANK}/check", {"content": None}, 422),
     ],
 )
 def test_bad_requests_are_problems(client: FlaskClient, method: str, path: str, body: object, status: int) -> None:

@@ -11,11 +11,11 @@ import pytest
 from flask.testing import FlaskClient
 from PIL import Image
 
-from improva.core.output import Watch
-from improva.web import errands
+from improva.core.progress import Progress
+from improva.jobs import handlers as errands
 from improva.web.app import create_app
 from tests.conftest import encoded, quadrants
-from tests.web.test_api import cells, drop
+from tests.web.helpers import cells, drop
 
 MUG, CUP = "mug-11oz", "tumbler-20oz-straight"
 LOOK = {"shots": [{"scene_id": "mug-11oz-studio"}, {"scene_id": "mug-11oz-above"}], "sizes": [[400, 300]]}
@@ -25,7 +25,7 @@ LOOK = {"shots": [{"scene_id": "mug-11oz-studio"}, {"scene_id": "mug-11oz-above"
 def client(tmp_path: Path) -> Iterator[FlaskClient]:
     app = create_app(tmp_path / "data")
     with app.test_client() as client:
-        assert client.put("/api/looks/two", json={"showing": LOOK, "colours": {}}).status_code == 200
+        assert client.put("/api/presets/two", json={"mockup_settings": LOOK, "colours": {}}).status_code == 200
         yield client
     app.extensions["jobs"].close()
 
@@ -57,13 +57,13 @@ def ended(batch: dict) -> bool:
 
 def test_pictures_of_several_pairs_are_made_scene_by_scene(client: FlaskClient) -> None:
     one, two = arts(client)
-    begin(client, "pictures", [(one, MUG), (two, MUG), (one, CUP)], look="two")
+    begin(client, "pictures", [(one, MUG), (two, MUG), (one, CUP)], preset="two")
     table = client.application.extensions["jobs"].table
     jobs = [table.get(i) for i in range(1, 6)]
     batch = until(client, ended)
     # a look made with mugs serves a cup by its scenes of the same kind
     assert (batch["title"] == "Pictures of 3 pairs" and batch["done"] == batch["jobs"] == 5) or batch["jobs"] == 6
-    scenes = [(job.template_id, job.asked["showing"]["shots"][0]["scene_id"]) for job in jobs]
+    scenes = [(job.template_id, job.parameters["mockup_settings"]["shots"][0]["scene_id"]) for job in jobs]
     assert scenes == sorted(scenes, key=scenes.index), "a scene is lit once for all artworks"
     mugs = [scene for template, scene in scenes if template == MUG]
     assert mugs in (["mug-11oz-above"] * 2 + ["mug-11oz-studio"] * 2, ["mug-11oz-studio"] * 2 + ["mug-11oz-above"] * 2)
@@ -107,15 +107,15 @@ def test_what_cannot_be_made_is_left_out_and_said(client: FlaskClient) -> None:
     assert refused.status_code == 422 and "ICC profile" in refused.json["detail"]
     for wrong in ({**body, "pairs": []}, {**body, "kind": "list"}, {**body, "pairs": [{"artwork_id": 99, "template_id": CUP}]}):
         assert client.post("/api/batches", json=wrong).status_code in (404, 422)
-    assert client.post("/api/batches", json={**body, "kind": "pictures", "look": "none such"}).status_code == 404
+    assert client.post("/api/batches", json={**body, "kind": "pictures", "preset": "none such"}).status_code == 404
 
 
 def test_work_done_before_is_not_done_again(client: FlaskClient, tmp_path: Path) -> None:
     pairs = [(art, MUG) for art in arts(client)]
-    begin(client, "pictures", pairs, look="two")
+    begin(client, "pictures", pairs, preset="two")
     first = until(client, ended)
     before = {file.name: file.stat().st_mtime_ns for file in (tmp_path / "data/made").glob("*.jpg")}
-    begin(client, "pictures", pairs, look="two")
+    begin(client, "pictures", pairs, preset="two")
     second = until(client, ended)
     after = {file.name: file.stat().st_mtime_ns for file in (tmp_path / "data/made").glob("*.jpg")}
     assert second["id"] != first["id"] and second["files"] == first["files"] == 4 and before == after
@@ -126,9 +126,9 @@ def slow(monkeypatch: pytest.MonkeyPatch) -> list[str]:
     """Printing that only waits a little, and fails for one artwork the first time."""
     done: list[str] = []
 
-    def work(desk, asked, watch: Watch) -> list[str]:  # type: ignore[no-untyped-def]
+    def work(services, asked, progress: Progress) -> list[str]:  # type: ignore[no-untyped-def]
         for step in range(12):
-            watch.at(step / 12)
+            progress.at(step / 12)
             time.sleep(0.02)
         if asked["artwork_id"] == 2 and "failed" not in done:
             done.append("failed")
@@ -136,10 +136,10 @@ def slow(monkeypatch: pytest.MonkeyPatch) -> list[str]:
         done.append(f"{asked['artwork_id']}")
         return []
 
-    from improva.core.errors import BadOutput
+    from improva.core.errors import OutputError
 
-    monkeypatch.setattr(errands, "ERRANDS_FAILED", BadOutput("The disk is full."), raising=False)
-    monkeypatch.setitem(errands.ERRANDS, "print", work)
+    monkeypatch.setattr(errands, "ERRANDS_FAILED", OutputError("The disk is full."), raising=False)
+    monkeypatch.setitem(errands.HANDLERS, "print", work)
     return done
 
 

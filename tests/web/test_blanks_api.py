@@ -1,29 +1,20 @@
 """The shelf of blanks and the bench's many sides, asked over HTTP."""
 
 import io
-import json
 import tomllib
-from pathlib import Path
 
 import numpy as np
 import pytest
 from flask.testing import FlaskClient
 from PIL import Image
 
-from improva.web.app import create_app
 from tests.conftest import encoded, quadrants
-from tests.core.test_measured import guide_png
-from tests.core.test_preflight_by_product import narrow_profile
+from tests.pictures import guide_png, narrow_profile
+from tests.web.helpers import cells as board_cells
 from tests.web.printing import print_file
-from tests.web.test_api import cells as board_cells
 
 IN = 25.4
 FLASK = {"title": "Hut flask, 17 oz", "form": "round", "kind": "tumbler", "top_mm": 280, "bottom_mm": 220, "height_mm": 150}
-
-
-@pytest.fixture
-def client(tmp_path: Path) -> FlaskClient:
-    return create_app(tmp_path / "data").test_client()
 
 
 def drop(client: FlaskClient, pixels: np.ndarray | None = None) -> int:
@@ -35,7 +26,7 @@ def sent(client: FlaskClient, method: str, address: str, data: bytes, name: str 
     return client.open(address, method=method, data={"file": (io.BytesIO(data), name)})
 
 
-def placing(**change: object) -> dict:
+def placement(**change: object) -> dict:
     return {"fit": "cover", "shift_mm": [0, 0], "scale": 1, "rotate_deg": 0, "background": None, **change}
 
 
@@ -64,9 +55,9 @@ def test_one_artwork_lies_on_all_blanks_at_once_each_its_own_way(client: FlaskCl
     assert len(cells) == 7 and all(not c["fitted"] for c in cells)
     for cell in cells:
         assert image(client.get(cell["shown"])).shape == (400, 400, 3)
-        judged = client.get(f"/api/board/{art}/{cell['template_id']}").json
-        assert judged["verdict"] in ("pass", "warn", "fail")
-    assert client.get(f"/api/pairs/{art}/mug-11oz").json["placing"]["copies"] == 2
+        checked = client.get(f"/api/board/{art}/{cell['template_id']}").json
+        assert checked["verdict"] in ("pass", "warn", "fail")
+    assert client.get(f"/api/pairs/{art}/mug-11oz").json["placement"]["copies"] == 2
 
 
 def test_measuring_a_blank(client: FlaskClient) -> None:
@@ -80,12 +71,12 @@ def test_measuring_a_blank(client: FlaskClient) -> None:
     assert one == "own-hut-flask-17-oz" and other != one
     art = drop(client)
     pair = client.get(f"/api/pairs/{art}/{one}").json
-    assert pair["scenes"] and pair["proof"]["checks"]
+    assert pair["scenes"] and pair["report"]["checks"]
     assert client.delete(f"/api/blanks/{one}").status_code == 204
     assert one not in [t["id"] for t in client.get("/api/board").json["templates"]]
     assert client.get(f"/api/pairs/{art}/{one}").status_code == 422
     assert client.post(f"/api/blanks/{one}/restore").json["on_board"]
-    assert client.get(f"/api/pairs/{art}/{one}").json["proof"] == pair["proof"]
+    assert client.get(f"/api/pairs/{art}/{one}").json["report"] == pair["report"]
     assert client.post("/api/blanks/mug-11oz/restore").status_code == 422
     assert client.delete("/api/blanks/mug-11oz").status_code == 422
 
@@ -150,8 +141,8 @@ def test_a_guide_lies_over_the_flat_and_is_in_no_file(client: FlaskClient) -> No
     assert client.get(f"/api/pairs/{art}/garden-flag").json["guide"]
     shown = image(client.get("/api/blanks/garden-flag/panels/front/guide"))
     assert shown.shape == (500, 600, 4)
-    client.put(f"/api/pairs/{art}/garden-flag/placing", json=placing(scale=1.5))
-    client.put(f"/api/pairs/{art}/garden-flag/placing", json=placing())
+    client.put(f"/api/pairs/{art}/garden-flag/placement", json=placement(scale=1.5))
+    client.put(f"/api/pairs/{art}/garden-flag/placement", json=placement())
     after = print_file(client, f"/api/pairs/{art}/garden-flag", dpi=36)
     assert np.array_equal(
         np.asarray(Image.open(io.BytesIO(client.get(after["url"]).data))), np.asarray(Image.open(io.BytesIO(plain)))
@@ -164,7 +155,7 @@ def test_a_guide_lies_over_the_flat_and_is_in_no_file(client: FlaskClient) -> No
 
 def test_a_profile_is_held_against(client: FlaskClient) -> None:
     art = drop(client)
-    names = lambda: [c["id"] for c in client.get(f"/api/pairs/{art}/t-shirt").json["proof"]["checks"]]  # noqa: E731
+    names = lambda: [c["id"] for c in client.get(f"/api/pairs/{art}/t-shirt").json["report"]["checks"]]  # noqa: E731
     assert "gamut" not in names()
     assert sent(client, "PUT", "/api/blanks/t-shirt/profile", narrow_profile(), "printer.icc").json["profile"] == "printer.icc"
     assert "gamut" in names()
@@ -177,46 +168,47 @@ def test_sides_are_placed_one_by_one(client: FlaskClient) -> None:
     art = drop(client)
     at = f"/api/pairs/{art}/t-shirt"
     pair = client.get(f"{at}?panel=back").json
-    assert pair["placing"] is None and pair["proof"] is None and [p["printed"] for p in pair["panels"]] == [True, False]
+    assert pair["placement"] is None and pair["report"] is None and [p["printed"] for p in pair["panels"]] == [True, False]
     assert client.post(f"{at}/print-job?panel=back", json={}).status_code == 422
-    laid = client.put(f"{at}/placing?panel=back", json=placing(fit="contain", scale=0.5)).json
-    assert laid["panel"] == "back" and laid["placing"]["scale"] == 0.5 and all(p["printed"] for p in laid["panels"])
-    assert client.get(at).json["placing"]["scale"] == 1
+    laid = client.put(f"{at}/placement?panel=back", json=placement(fit="contain", scale=0.5)).json
+    assert laid["panel"] == "back" and laid["placement"]["scale"] == 0.5 and all(p["printed"] for p in laid["panels"])
+    assert client.get(at).json["placement"]["scale"] == 1
     made = print_file(client, at, "back", dpi=36)
     assert "back" in made["name"] and made["about"] == "432 × 504 px"
-    assert client.delete(f"{at}/placing?panel=back").json["placing"] is None
-    assert client.post(f"{at}/undo?panel=back").json["placing"]["scale"] == 0.5
+    assert client.delete(f"{at}/placement?panel=back").json["placement"] is None
+    assert client.post(f"{at}/undo?panel=back").json["placement"]["scale"] == 0.5
     assert client.get(f"{at}?panel=lid").status_code == 422
 
 
 def test_a_placing_is_carried_to_sister_blanks(client: FlaskClient) -> None:
     art = drop(client)
     client.put("/api/blanks/board", json={"template_ids": ["mug-11oz", "mug-15oz", "t-shirt"]})
-    client.put(f"/api/pairs/{art}/mug-11oz/placing", json=placing(fit="contain", scale=0.6, shift_mm=[21.59, 0]))
-    assert client.get(f"/api/pairs/{art}/mug-11oz").json["sisters"] == ["mug-15oz"]
+    client.put(f"/api/pairs/{art}/mug-11oz/placement", json=placement(fit="contain", scale=0.6, shift_mm=[21.59, 0]))
+    assert client.get(f"/api/pairs/{art}/mug-11oz").json["other_blanks"] == ["mug-15oz"]
     took = client.post(f"/api/pairs/{art}/mug-11oz/copy", json={"template_ids": ["mug-15oz", "t-shirt"]}).json
     assert took["template_ids"] == ["mug-15oz", "t-shirt"]
     moved = client.get(f"/api/pairs/{art}/mug-15oz").json
     assert (
-        moved["placing"]["scale"] == 0.6
-        and moved["placing"]["shift_mm"][0] == pytest.approx(22.35, abs=0.01)
+        moved["placement"]["scale"] == 0.6
+        and moved["placement"]["shift_mm"][0] == pytest.approx(22.35, abs=0.01)
         and moved["can_undo"]
     )
-    assert client.get(f"/api/pairs/{art}/t-shirt").json["placing"]["scale"] == 0.6
+    assert client.get(f"/api/pairs/{art}/t-shirt").json["placement"]["scale"] == 0.6
     assert client.post(f"/api/pairs/{art}/mug-11oz/copy", json={"template_ids": ["moon"]}).status_code == 422
     assert client.post(f"/api/pairs/{art}/t-shirt/copy?panel=back", json={"template_ids": ["mug-11oz"]}).status_code == 422
 
 
 def test_the_flat_is_drawn_as_it_will_be_cut(client: FlaskClient) -> None:
     art = drop(client)
-    answer = client.get(
-        f"/api/pairs/{art}/tumbler-20oz-tapered/flat", query_string={"placing": json.dumps(placing()), "width": 300}
-    )
+    at = f"/api/pairs/{art}/tumbler-20oz-tapered"
+    answer = client.post(f"{at}/flat-preview", json={"content": placement(), "width": 300})
     flat = image(answer)
     assert answer.mimetype == "image/png" and flat.shape[1:] == (300, 4)
     assert flat[-1, 0, 3] == 0 and flat[flat.shape[0] // 2, 150, 3] == 255
-    empty = image(client.get(f"/api/pairs/{art}/t-shirt/flat", query_string={"width": 100}))
+    empty = image(client.post(f"/api/pairs/{art}/t-shirt/flat-preview", json={"content": None, "width": 100}))
     assert empty[..., 3].max() == 0
+    client.put(f"{at}/placement", json=placement())
+    assert (image(client.get(f"{at}/flat", query_string={"width": 300})) == flat).all(), "decided, the same is seen"
 
 
 def test_the_seam_is_butted_and_measured_along_its_height(client: FlaskClient) -> None:
@@ -224,24 +216,24 @@ def test_the_seam_is_butted_and_measured_along_its_height(client: FlaskClient) -
     broken = np.full((h, w, 3), 120, np.uint8)
     broken[h // 2 :, : w // 2] = (200, 60, 40)  # the lower half does not meet
     art = drop(client, broken)
-    query = {"placing": json.dumps(placing(fit="stretch"))}
-    seam = client.get(f"/api/pairs/{art}/tumbler-20oz-straight/seam", query_string=query).json
+    held = {"content": placement(fit="stretch")}
+    seam = client.post(f"/api/pairs/{art}/tumbler-20oz-straight/seam", json=held).json
     along = np.array(seam["along"])
     assert along[:100].max() < 1 and along[140:].min() > 20 and seam["height_mm"] == pytest.approx(8.2 * IN)
-    picture = image(client.get(f"/api/pairs/{art}/tumbler-20oz-straight/seam-picture", query_string=query)).astype(int)
+    picture = image(client.post(f"/api/pairs/{art}/tumbler-20oz-straight/seam-preview", json=held)).astype(int)
     assert picture.shape[0] == round(8.2 * IN * 11.8)
     middle, low = picture.shape[1] // 2, picture.shape[0] * 3 // 4
     assert np.abs(picture[low, middle - 20] - 120).max() < 8 and np.abs(picture[low, middle + 20] - (200, 60, 40)).max() < 8
-    assert client.get(f"/api/pairs/{art}/tumbler-20oz-straight/seam").status_code == 422
+    assert client.post(f"/api/pairs/{art}/tumbler-20oz-straight/seam", json={}).status_code == 422
 
 
 def test_repeats_offer_sizes_that_close(client: FlaskClient) -> None:
     art = drop(client)
     at = f"/api/pairs/{art}/tumbler-20oz-straight"
-    pair = client.put(f"{at}/placing", json=placing(fit="repeat", repeats_around=4, repeat_kind="half-drop")).json
+    pair = client.put(f"{at}/placement", json=placement(fit="repeat", repeats_around=4, repeat_kind="half-drop")).json
     assert [o["around"] for o in pair["offers"]] == [2, 4, 6, 8]
     assert all(o["around"] * o["pitch_mm"] == pytest.approx(9.3 * IN) for o in pair["offers"])
-    refused = client.put(f"{at}/placing", json=placing(fit="repeat", repeats_around=5, repeat_kind="half-drop"))
+    refused = client.put(f"{at}/placement", json=placement(fit="repeat", repeats_around=5, repeat_kind="half-drop"))
     assert refused.status_code == 422 and "4 or 6" in refused.json["detail"]
 
 
@@ -252,8 +244,8 @@ def test_every_scene_of_a_blank_can_be_looked_at(client: FlaskClient) -> None:
     assert {"handle right", "handle left"} <= {view for _, view in views}
     looks = []
     for scene, view in views[:2]:
-        query = {"placing": json.dumps(pair["placing"]), "scene": scene, "view": view, "width": 200, "height": 160}
-        looks.append(image(client.get(f"/api/pairs/{art}/mug-11oz/look", query_string=query)).astype(int))
+        body = {"content": pair["placement"], "scene": scene, "view": view, "width": 200, "height": 160}
+        looks.append(image(client.post(f"/api/pairs/{art}/mug-11oz/mockup-preview", json=body)).astype(int))
     assert np.abs(looks[0] - looks[1]).max() > 60
     assert (
         client.put(

@@ -4,11 +4,9 @@ import numpy as np
 import pytest
 from flask.testing import FlaskClient
 
+from tests.web.helpers import drop, picture
 from tests.web.printing import print_file
-from tests.web.test_api import client, drop, picture
-from tests.web.test_sewing_api import DPI, HOODIE, PX_MM, at, file_of, follow, smooth
-
-__all__ = ["client"]
+from tests.web.sewn import DPI, HOODIE, PX_MM, at, file_of, follow, smooth
 
 STEP = 10 / PX_MM
 """Ten pixels at the density these tests print with, in mm."""
@@ -55,7 +53,7 @@ def test_where_the_design_runs_on_and_where_it_cannot(client: FlaskClient) -> No
     state = sewing(client, art)
     side, arm = seam_of(state, "side-right"), seam_of(state, "armhole-left-front")
     assert side["way"] == "mirror" and side["runs_on"] and side["off_mm"] < 0.1 and side["delta_e"] < 1.5
-    checks = {c["id"]: c for c in client.get(at(art), query_string={"panel": "sleeve-left"}).json["proof"]["checks"]}
+    checks = {c["id"]: c for c in client.get(at(art), query_string={"panel": "sleeve-left"}).json["report"]["checks"]}
     assert checks["runs-on"]["status"] == "warn" and checks["runs-on"]["where"] and "curved" in checks["runs-on"]["message"]
     assert checks["runs-on"]["measured"] == pytest.approx(arm["off_mm"], abs=1)
     assert arm["runs_on"] is False and 20 < arm["off_mm"] < 40  # two curves bent against each other
@@ -64,9 +62,14 @@ def test_where_the_design_runs_on_and_where_it_cannot(client: FlaskClient) -> No
 def test_what_a_sample_has_shown_moves_the_file_and_not_the_picture(client: FlaskClient) -> None:
     art = drop(client, smooth(), "field.png")
     before = file_of(client, art, "pocket")
-    looks = {"width": 320, "height": 240, "scene": "hoodie-all-over-front", "panel": "pocket",
-             "placing": '{"seam": "pocket", "way": "flow"}'}  # fmt: skip
-    seen = client.get(at(art, "/look"), query_string=looks).data
+    looks = {
+        "width": 320,
+        "height": 240,
+        "scene": "hoodie-all-over-front",
+        "content": {"seam": "pocket", "way": "flow"},
+    }
+    pocket = {"panel": "pocket"}
+    seen = client.post(at(art, "/mockup-preview"), query_string=pocket, json=looks).data
     state = calibrate(client, art, STEP, -STEP).json
     assert state["corrections"] == {"pocket": [pytest.approx(STEP, abs=1e-3), pytest.approx(-STEP, abs=1e-3)]}
     assert state["calibrations"][0]["sample"] == "No 3, size L" and len(state["calibrations"][0]["made_on"]) == 10
@@ -75,7 +78,7 @@ def test_what_a_sample_has_shown_moves_the_file_and_not_the_picture(client: Flas
     inner = slice(20, -20)
     assert np.abs(after[inner, inner] - before[inner, inner]).mean() > 1
     assert np.abs(after[20:-20, 20:-20] - before[10:-30, 30:-10]).mean() < 1.0  # ten px further right, ten higher
-    assert client.get(at(art, "/look"), query_string=looks).data == seen
+    assert client.post(at(art, "/mockup-preview"), query_string=pocket, json=looks).data == seen
     other = drop(client, smooth(), "again.png")  # every later design is made to it
     assert sewing(client, other)["corrections"] == state["corrections"]
 
@@ -86,12 +89,12 @@ def test_each_provider_has_its_own_and_the_last_is_taken_back(client: FlaskClien
     calibrate(client, art, 3, 1, "North Works")
     state = calibrate(client, art, -4, 0, "South Works").json
     assert state["provider"] == "South Works" and state["corrections"] == {"pocket": [-4, 0]}
-    north = client.put(at(art, "/sewer"), json={"provider": "North Works"}).json
+    north = client.put(at(art, "/sewing-provider"), json={"provider": "North Works"}).json
     assert north["corrections"] == {"pocket": [3, 1]} and len(north["calibrations"]) == 3
     assert client.delete(at(art, "/calibrations")).json["corrections"] == {"pocket": [2, 0]}
     assert client.delete(at(art, "/calibrations")).json["corrections"] == {}
     assert client.delete(at(art, "/calibrations")).status_code == 200  # nothing left to take back
-    assert client.put(at(art, "/sewer"), json={"provider": "East"}).json["corrections"] == {}
+    assert client.put(at(art, "/sewing-provider"), json={"provider": "East"}).json["corrections"] == {}
 
 
 @pytest.mark.parametrize(("seam", "right"), [("elbow", 1), ("side-right", 1), ("pocket", 1e6)])
@@ -115,13 +118,20 @@ def test_a_photograph_of_a_sample_tells_the_nudge_and_a_look_shows_it(client: Fl
     assert known == [[70, 0], [270, 0]]
     # ten photograph pixels a millimetre, upright: the line goes on 4 mm to the right of where it meets the edge
     body = {"seam": "pocket", "px": [4000, 2000], "known": [[0.25, 0.25], [0.75, 0.25]], "on": [0.2, 0.6], "off": [0.21, 0.6]}
-    answer = client.post(at(art, "/sample"), json=body)
+    answer = client.post(at(art, "/sample-shift"), json=body)
     assert answer.json == {"right_mm": pytest.approx(4), "down_mm": pytest.approx(0, abs=1e-9)}
-    assert client.post(at(art, "/sample"), json={**body, "known": [[0.25, 0.25], [0.25, 0.25]]}).status_code == 422
-    look = {"width": 320, "height": 240, "scene": "hoodie-all-over-front", "panel": "pocket",
-            "placing": '{"seam": "pocket", "way": "flow"}'}  # fmt: skip
-    plain, off = (picture(client.get(at(art, "/look"), query_string={**look, **more}).data).astype(float)
-                  for more in ({}, {"nudged": '{"pocket": [30, 0]}'}))  # fmt: skip
+    assert client.post(at(art, "/sample-shift"), json={**body, "known": [[0.25, 0.25], [0.25, 0.25]]}).status_code == 422
+    look = {
+        "width": 320,
+        "height": 240,
+        "scene": "hoodie-all-over-front",
+        "content": {"seam": "pocket", "way": "flow"},
+    }
+    pocket = {"panel": "pocket"}
+    plain, off = (
+        picture(client.post(at(art, "/mockup-preview"), query_string=pocket, json={**look, **more}).data).astype(float)
+        for more in ({}, {"nudged": {"pocket": [30, 0]}})
+    )
     changed = np.abs(plain - off).max(axis=2) > 8
     assert changed[150:190, 130:190].mean() > 0.3 and changed[90:130, 130:190].mean() < 0.02  # the pocket, and nothing else
-    assert client.get(at(art, "/look"), query_string={**look, "nudged": "pocket"}).status_code == 422
+    assert client.post(at(art, "/mockup-preview"), query_string=pocket, json={**look, "nudged": "pocket"}).status_code == 422

@@ -3,35 +3,53 @@
 import ast
 import json
 import re
+import shutil
 from collections import Counter
 from pathlib import Path
 
 import improva.web
 from improva.web.app import create_app
-from improva.web.document import written
+from improva.web.openapi import api_document
 
 
 def test_no_two_shapes_share_a_name() -> None:
     """Of two models of one name the document would hold only the last, and the page's types would lie."""
     names = Counter(
         node.name
-        for file in Path(improva.web.__file__).parent.glob("*.py")
+        for file in Path(improva.web.__file__).parent.rglob("*.py")
         for node in ast.parse(file.read_text()).body
-        if isinstance(node, ast.ClassDef)
-        and any(getattr(base, "id", "").endswith(("Shape", "Body", "BaseModel")) for base in node.bases)
+        if isinstance(node, ast.ClassDef) and any(getattr(base, "id", "") in ("In", "Out", "BaseModel") for base in node.bases)
     )
     assert [name for name, times in names.items() if times > 1 and not name.endswith(("Path", "Query"))] == []
+
+
+def test_the_document_needs_no_services_and_leaves_those_that_run_alone(tmp_path: Path) -> None:
+    """Once it made a second application, which moved the folder of the seller's scenes: they were gone until a restart."""
+    app = create_app(tmp_path)
+    services = app.extensions["services"]
+    own = services.store.own_scenes.folder / "own-scene"
+    shutil.copytree(services.scenes.packs()["pen-three"].folder, own)
+    own.joinpath("scene.toml").write_text(own.joinpath("scene.toml").read_text().replace('"pen-three"', '"own-scene"'))
+    assert "own-scene" in services.scenes.packs()
+    app.test_client().get("/api/document/openapi.json")
+    create_app(tmp_path / "another folder")
+    assert "own-scene" in services.scenes.packs() and app.extensions["services"] is services
+
+
+def test_every_operation_has_an_id_of_its_own() -> None:
+    ids = [operation["operationId"] for path in json.loads(api_document())["paths"].values() for operation in path.values()]
+    assert len(ids) == len(set(ids)) > 100
 
 
 def test_the_document_is_told_on_request_and_costs_nothing_before(tmp_path: Path) -> None:
     app = create_app(tmp_path)
     assert app.api_doc["paths"] == {}, "no address is described at the start"
     told = app.test_client().get("/api/document/openapi.json")
-    assert told.mimetype == "application/json" and told.json == json.loads(written())
+    assert told.mimetype == "application/json" and told.json == json.loads(api_document())
     named = {path.replace("{", "<").replace("}", ">") for path in told.json["paths"]}
     served = {
         re.sub("<(?:int|float|path):", "<", str(rule)) for rule in app.url_map.iter_rules() if str(rule).startswith("/api/")
     }
     assert served - named == {"/api/document/openapi.json"} and named <= served
-    put = told.json["paths"]["/api/pairs/{artwork_id}/{template_id}/placing"]["put"]
+    put = told.json["paths"]["/api/pairs/{artwork_id}/{template_id}/placement"]["put"]
     assert {p["name"] for p in put["parameters"]} >= {"artwork_id", "template_id", "panel"} and "requestBody" in put

@@ -1,36 +1,30 @@
-"""A pair's listing: pictures proposed and chosen, words put together, a pack that two readers open, a desk that answers."""
+"""A pair's listing: pictures proposed and chosen, words put together, a pack that two readers open, a services that answers."""
 
 import csv
 import io
 import json
 import subprocess
 import zipfile
-from collections.abc import Iterator
 from pathlib import Path
 
 import jsonschema
-import pytest
 from flask.testing import FlaskClient
 from PIL import Image
 
-from improva.listing_file import schema
-from improva.web.app import create_app
+from improva.io.listing_pack import schema
 from tests.conftest import encoded, quadrants
+from tests.web.helpers import at, drop
 from tests.web.printing import ended as done
-from tests.web.test_api import at, drop
 
 OWN = {"source": "own"}
 WORDS = {"name": "Summit Line at dusk", "line": "The last train crosses the pass.", "tags": ["mountain railway", "night train"]}
-BLANK = {"title": "{design}: insulated {blank}", "text": "Holds {unprinted}. Printed on {size}.", "tags": ["travel cup", "Night Train"],
-         "search": "{line} A gift for railway friends."}  # fmt: skip
+BLANK = {
+    "title": "{design}: insulated {blank}",
+    "text": "Holds {unprinted}. Printed on {size}.",
+    "tags": ["travel cup", "Night Train"],
+    "search": "{line} A gift for railway friends.",
+}
 SCHEMA = Path(__file__).parents[2] / "docs/listing.schema.json"
-
-
-@pytest.fixture
-def client(tmp_path: Path) -> Iterator[FlaskClient]:
-    app = create_app(tmp_path / "data")
-    yield app.test_client()
-    app.extensions["jobs"].close()
 
 
 def ready(client: FlaskClient, title: str = "again.png", size: tuple[int, int] = (1200, 1200)) -> dict:
@@ -39,8 +33,8 @@ def ready(client: FlaskClient, title: str = "again.png", size: tuple[int, int] =
     pixels[-1, -1] = len(title), 0, 0  # the same picture again would be the same artwork
     art = drop(client, encoded(Image.fromarray(pixels)), title)
     client.put(f"/api/artworks/{art['id']}/origin", json=OWN)
-    showing = client.get(at(art, "/showing")).json["showing"]
-    client.put(at(art, "/showing"), json={**showing, "sizes": [size]})
+    mockup_settings = client.get(at(art, "/mockup-settings")).json["mockup_settings"]
+    client.put(at(art, "/mockup-settings"), json={**mockup_settings, "sizes": [size]})
     client.put(at(art, "/selling"), json={"sale": {"price": "29.90"}})
     client.put(at(art, "/listing"), json={"art_words": WORDS, "blank_words": BLANK, "film": False})
     return art
@@ -84,11 +78,11 @@ def test_words_are_put_together_and_held_to_the_marketplaces_limits(client: Flas
     assert found[("tags", "fail")]["measured"] == 45 and not state["ready"] and not state["can_film"]
     assert client.post(at(art, "/listing-job")).status_code == 422
     limits = {"title": "Hut shelf", "title_least": 1, "title_most": 300, "repeats_most": 20, "tag_most": 60, "search_most": 500}
-    assert client.put("/api/markets/hut-shelf", json=limits).status_code == 200
+    assert client.put("/api/marketplaces/hut-shelf", json=limits).status_code == 200
     client.put(at(art, "/listing"), json={"market": "hut-shelf", "blank_words": {**long, "text": ""}})
     assert client.get(at(art, "/listing")).json["ready"]
-    assert client.put("/api/markets/hut-shelf", json={**limits, "title_least": 900}).status_code == 422
-    client.delete("/api/markets/hut-shelf")
+    assert client.put("/api/marketplaces/hut-shelf", json={**limits, "title_least": 900}).status_code == 422
+    client.delete("/api/marketplaces/hut-shelf")
     assert client.get(at(art, "/listing")).json["market"] == "valley-stalls"
 
 
@@ -114,18 +108,18 @@ def test_a_pack_is_read_by_two_readers_and_taken_once_it_is_right(client: FlaskC
     assert (row["title"], row["price"], row["currency"]) == (told["title"], "29.90", "USD")
     assert row["tags"].split(";") == told["tags"] and row["description"] == told["description"]
     assert [row[f"picture_{i + 1}"] for i in range(4)] == [each["file"] for each in told["pictures"]]
-    state = client.post(at(art, "/listing/hand-in"), json={"url": file["url"]}).json
+    state = client.post(at(art, "/listing/submission"), json={"url": file["url"]}).json
     first = state["handed"][0]
     assert first["accepted"] and first["number"] == "00001" and client.get(at(art)).json["listed"]
-    again = client.post(at(art, "/listing/hand-in"), json={"url": file["url"]}).json["handed"]
+    again = client.post(at(art, "/listing/submission"), json={"url": file["url"]}).json["handed"]
     assert again[0]["number"] == "00001" and len(again) == 2, "the same listing keeps its number"
     client.put(at(art, "/selling"), json={"sale": {"price": "31.90"}})
-    stale = client.post(at(art, "/listing/hand-in"), json={"url": file["url"]})
+    stale = client.post(at(art, "/listing/submission"), json={"url": file["url"]})
     assert stale.status_code == 422 and "changed since" in stale.json["detail"]
     twin = ready(client, "twin.png")
     client.put(at(twin, "/listing"), json={"slots": slots[:1]})
     file = done(client, client.post(at(twin, "/listing-job")).json)["files"][0]
-    refused = client.post(at(twin, "/listing/hand-in"), json={"url": file["url"]}).json["handed"][0]
+    refused = client.post(at(twin, "/listing/submission"), json={"url": file["url"]}).json["handed"][0]
     assert not refused["accepted"] and "title" in refused["reasons"][0] and not client.get(at(twin)).json["listed"]
 
 
@@ -149,7 +143,9 @@ def test_a_licence_stops_a_listing_and_an_overruling_is_recorded_for_just_that(c
     assert client.get(at(art, "/listing")).json["ready"]
     assert not client.delete(at(art, "/listing/overruling")).json["ready"]
     table = (
-        client.application.extensions["desk"].database.connection.execute("SELECT why, withdrawn_at FROM overruling").fetchall()
+        client.application.extensions["services"]
+        .store.database.connection.execute("SELECT why, withdrawn_at FROM overruling")
+        .fetchall()
     )
     assert len(table) == 1 and table[0]["withdrawn_at"], "it stays on record"
 
@@ -161,5 +157,5 @@ def test_many_packs_in_one_go_leave_out_what_may_not_be_listed(client: FlaskClie
     client.put(at(art, "/listing"), json={"slots": [{k: v for k, v in s.items() if k not in ("title", "alt")} for s in slots]})
     pairs = [{"artwork_id": each["id"], "template_id": "tumbler-20oz-straight"} for each in (art, other)]
     told = client.post("/api/batches", json={"kind": "listing", "pairs": pairs}).json
-    assert len(told["left_out"]) == 1 and "not noted" in told["left_out"][0]["why"]
+    assert len(told["left_out"]) == 1 and "no origin is recorded" in told["left_out"][0]["why"]
     assert told["batches"][0]["jobs"] == 1 and told["batches"][0]["title"] == "Listing packs of 1 pair"

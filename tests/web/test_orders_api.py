@@ -3,7 +3,6 @@
 import csv
 import io
 import zipfile
-from collections.abc import Iterator
 from pathlib import Path
 
 import numpy as np
@@ -13,27 +12,26 @@ from PIL import Image
 
 from improva.catalogue import template
 from improva.core.output import slug
-from improva.scenes import scenes_of
-from improva.web.app import create_app
 from tests.conftest import encoded, quadrants
+from tests.scenery import scenes_of
+from tests.web.helpers import drop
 from tests.web.printing import ended
-from tests.web.test_api import drop
 
 PROOFS = [f"proof_{slug(view)}.jpg" for view in scenes_of(template("mug-11oz"))[0].views]
 WORDS = {"kind": "words", "text": "For {name}", "sizing": "width", "width_mm": 60, "shift_mm": [0, 25], "least_caps": 3}
-FRAMES = {"kind": "frames", "layout": "single", "across": 1, "down": 1, "size_mm": [60, 45], "shift_mm": [0, -12],
-          "slots": [{"art": None, "field": "photo"}]}  # fmt: skip
+FRAMES = {
+    "kind": "frames",
+    "layout": "single",
+    "across": 1,
+    "down": 1,
+    "size_mm": [60, 45],
+    "shift_mm": [0, -12],
+    "slots": [{"art": None, "field": "photo"}],
+}
 
 
 def photo(red: int, px: int = 900) -> bytes:
     return encoded(Image.fromarray(np.full((px * 3 // 4, px, 3), (red, 40, 40), np.uint8)), "JPEG")
-
-
-@pytest.fixture
-def client(tmp_path: Path) -> Iterator[FlaskClient]:
-    app = create_app(tmp_path / "data")
-    yield app.test_client()
-    app.extensions["jobs"].close()
 
 
 @pytest.fixture
@@ -59,8 +57,10 @@ def test_open_places_are_those_of_the_design(client: FlaskClient, mug: str) -> N
 
 
 def test_a_table_makes_each_order_and_tells_the_bad_ones(client: FlaskClient, mug: str, tmp_path: Path) -> None:
-    table = ("order,name,photo\n1041,Ada,ada.jpg\n1042,Maximiliane Wilhelmina the Elder of the Upper Valley and the Pass,ada.jpg\n"
-             "1043,Bo,tiny.jpg\n1044,Cy,nowhere.jpg\n1045,Di,broken.jpg\n1046,Ed Longer Name,ed.jpg\n,Fay,ada.jpg\n")  # fmt: skip
+    table = (
+        "order,name,photo\n1041,Ada,ada.jpg\n1042,Maximiliane Wilhelmina the Elder of the Upper Valley and the Pass,ada.jpg\n"
+        "1043,Bo,tiny.jpg\n1044,Cy,nowhere.jpg\n1045,Di,broken.jpg\n1046,Ed Longer Name,ed.jpg\n,Fay,ada.jpg\n"
+    )
     job = sent(client, mug, table, ada=photo(230), ed=photo(120), tiny=photo(200, 60), broken=b"no picture")
     assert job.status_code == 200, job.text
     file = ended(client, job.json)["files"][0]

@@ -11,11 +11,11 @@ import pytest
 from flask.testing import FlaskClient
 from PIL import Image
 
-from improva.scenes import packs
+from improva.core.mockup.scene import SceneInfo
 from improva.web.app import create_app
 from tests.conftest import closed_wave, encoded
-from tests.core.test_pack_zip import zipped
-from tests.core.test_photo import ball
+from tests.io.test_scene_pack_zip import zipped
+from tests.photographs import ball
 from tests.web.printing import ended
 
 PILLOW = "pillow-square"
@@ -100,28 +100,32 @@ def test_a_made_scene_is_one_of_the_blanks_scenes(client: FlaskClient) -> None:
     own = next(s for s in pair["scenes"] if s["photograph"])
     assert own["id"] == scene["pack"] and own["title"] == "My chair" and own["measures"] == 2
     assert pair["scenes"][0]["id"] != own["id"], "a shipped scene stays the first"
-    showing = {"shots": [{"scene_id": own["id"], "view": next(iter(own["views"]))}], "sizes": [[200, 150]]}
-    assert client.put(f"/api/pairs/{art}/{PILLOW}/showing", json=showing).status_code == 200
-    done = ended(client, client.post(f"/api/pairs/{art}/{PILLOW}/picture-job").json)
+    mockup_settings = {"shots": [{"scene_id": own["id"], "view": next(iter(own["views"]))}], "sizes": [[200, 150]]}
+    assert client.put(f"/api/pairs/{art}/{PILLOW}/mockup-settings", json=mockup_settings).status_code == 200
+    done = ended(client, client.post(f"/api/pairs/{art}/{PILLOW}/mockup-job").json)
     assert done["state"] == "done" and own["id"] in done["files"][0]["name"]
+
+
+def packs_of(client: FlaskClient) -> dict[str, SceneInfo]:
+    return client.application.extensions["services"].scenes.packs()
 
 
 def test_a_scene_made_anew_replaces_itself(client: FlaskClient) -> None:
     art = dropped(client, encoded(Image.fromarray(closed_wave())))
     scene = made(client)
-    before = packs()[scene["pack"]].folder.joinpath("passes.exr").read_bytes()
+    before = packs_of(client)[scene["pack"]].folder.joinpath("passes.exr").read_bytes()
     marked(client, scene, box=[0.2, 0.1, 0.8, 0.9], colour="#d0c0b0")
     again = client.post(f"/api/own-scenes/{scene['id']}/pack").json
     assert again["pack"] == scene["pack"]
-    assert packs()[scene["pack"]].folder.joinpath("passes.exr").read_bytes() != before
+    assert packs_of(client)[scene["pack"]].folder.joinpath("passes.exr").read_bytes() != before
     assert sum(s["photograph"] for s in client.get(f"/api/pairs/{art}/{PILLOW}").json["scenes"]) == 1
 
 
 def test_a_scene_is_taken_away_and_put_back(client: FlaskClient) -> None:
     scene = made(client)
-    assert client.delete(f"/api/own-scenes/{scene['id']}").json["scenes"] == [] and scene["pack"] not in packs()
+    assert client.delete(f"/api/own-scenes/{scene['id']}").json["scenes"] == [] and scene["pack"] not in packs_of(client)
     back = client.post(f"/api/own-scenes/{scene['id']}/restore").json["scenes"]
-    assert [s["pack"] for s in back] == [scene["pack"]] and scene["pack"] in packs()
+    assert [s["pack"] for s in back] == [scene["pack"]] and scene["pack"] in packs_of(client)
     assert client.get(f"/api/own-scenes/{scene['id']}").json["marks"]["points"] == POINTS
 
 
@@ -142,7 +146,7 @@ def test_a_pack_goes_out_and_into_another_data_folder(client: FlaskClient, tmp_p
     client.delete(f"/api/own-scenes/{scene['id']}")
     code, said = bring(out.data)
     assert code == 201 and [(s["photo"], s["pack"]) for s in said["scenes"]] == [(False, scene["pack"])]
-    assert scene["pack"] in packs()
+    assert scene["pack"] in packs_of(client)
     code, said = bring(zipped({"notes.txt": b"hello"}))
     assert code == 422 and "not a scene pack" in said["detail"]
     asked = client.get(f"/api/own-scenes/{said.get('id', 2)}/mask")
@@ -155,8 +159,11 @@ def test_a_pack_for_an_unknown_blank_is_refused(client: FlaskClient) -> None:
     with zipfile.ZipFile(io.BytesIO(data)) as archive:
         files = {Path(n).name: archive.read(n) for n in archive.namelist()}
     client.delete(f"/api/own-scenes/{scene['id']}")
-    for old, new, says in ((PILLOW, "pillow-of-nowhere", "not on the shelf"), (scene["pack"], "../up", "cannot be a scene's id"),
-                           (scene["pack"], "straight-tumbler-studio", "already")):  # fmt: skip
+    for old, new, says in (
+        (PILLOW, "pillow-of-nowhere", "not on the shelf"),
+        (scene["pack"], "../up", "cannot be a scene's id"),
+        (scene["pack"], "straight-tumbler-studio", "already"),
+    ):
         toml = files["scene.toml"].replace(f'"{old}"'.encode(), f'"{new}"'.encode())
         form = {"file": (io.BytesIO(zipped({**files, "scene.toml": toml})), "scene.zip")}
         answer = client.post("/api/own-scenes/packs", data=form, content_type="multipart/form-data")
@@ -167,7 +174,7 @@ def test_a_broken_pack_of_the_sellers_does_not_stop_the_shop(client: FlaskClient
     folder = tmp_path / "scenes" / "broken"
     folder.mkdir()
     (folder / "scene.toml").write_text("id = ")
-    assert "broken" not in packs() and "straight-tumbler-studio" in packs()
+    assert "broken" not in packs_of(client) and "straight-tumbler-studio" in packs_of(client)
     assert client.get("/api/board").status_code == 200
 
 
@@ -186,8 +193,12 @@ def odd_photographs() -> dict[str, bytes]:
     exif = Image.Exif()
     exif[0x0112] = 6  # held upright, lying in the file
     found = {}
-    for name, image, kind, more in (("grey", grey, "PNG", {}), ("cmyk", cmyk, "JPEG", {"quality": 95}), ("16-bit", deep, "PNG", {}),
-                                    ("turned", picture.rotate(90, expand=True), "JPEG", {"exif": exif, "quality": 95})):  # fmt: skip
+    for name, image, kind, more in (
+        ("grey", grey, "PNG", {}),
+        ("cmyk", cmyk, "JPEG", {"quality": 95}),
+        ("16-bit", deep, "PNG", {}),
+        ("turned", picture.rotate(90, expand=True), "JPEG", {"exif": exif, "quality": 95}),
+    ):
         out = io.BytesIO()
         image.save(out, kind, **more)
         found[name] = out.getvalue()

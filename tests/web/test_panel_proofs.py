@@ -5,68 +5,66 @@ from __future__ import annotations
 import pytest
 from flask.testing import FlaskClient
 
+from improva.app.preflight import Preflight
 from improva.core.preflight import Subject
-from improva.web.desk import Desk
-from tests.web.test_api import client, drop
-from tests.web.test_sewing_api import at, follow, smooth
-
-__all__ = ["client"]
+from tests.web.helpers import drop
+from tests.web.sewn import at, follow, smooth
 
 
 @pytest.fixture
-def judged(monkeypatch: pytest.MonkeyPatch) -> list[str]:
+def checked(monkeypatch: pytest.MonkeyPatch) -> list[str]:
     """Panels that are judged, in order."""
     seen: list[str] = []
-    judge = Desk.judge
+    check = Preflight.check
 
-    def noted(self, work, panel, laying):  # type: ignore[no-untyped-def]
+    def noted(self, pair, panel, content):  # type: ignore[no-untyped-def]
         seen.append(panel.id)
-        return judge(self, work, panel, laying)
+        return check(self, pair, panel, content)
 
-    monkeypatch.setattr(Desk, "judge", noted)
+    monkeypatch.setattr(Preflight, "check", noted)
     return seen
 
 
-def anew(judged: list[str]) -> set[str]:
-    found = set(judged)
-    assert len(found) == len(judged), "none twice"
-    judged.clear()
+def anew(checked: list[str]) -> set[str]:
+    found = set(checked)
+    assert len(found) == len(checked), "none twice"
+    checked.clear()
     return found
 
 
 def placed(client: FlaskClient, art: dict, panel: str, **more: object) -> dict:
     pair = client.get(at(art), query_string={"panel": panel}).json
-    answer = client.put(at(art, "/placing"), query_string={"panel": panel}, json={**pair["placing"], **more})
+    answer = client.put(at(art, "/placement"), query_string={"panel": panel}, json={**pair["placement"], **more})
     assert answer.status_code == 200, answer.text
     return dict(answer.json)
 
 
-def test_only_what_a_change_reaches_is_judged_anew(client: FlaskClient, judged: list[str]) -> None:
+def test_only_what_a_change_reaches_is_judged_anew(client: FlaskClient, checked: list[str]) -> None:
     art = drop(client, smooth(), "field.png")
     every = {panel["id"] for panel in client.get(at(art)).json["panels"]}
-    assert anew(judged) == every
+    assert anew(checked) == every
     client.get(at(art))
-    assert anew(judged) == set(), "proofs are kept"
+    assert anew(checked) == set(), "proofs are kept"
     placed(client, art, "back", shift_mm=[12, 0])
-    assert anew(judged) == {"back"}
+    assert anew(checked) == {"back"}
     placed(client, art, "front", shift_mm=[0, 9])
-    assert anew(judged) == {"front", "pocket"}, "the pocket shows the front"
+    assert anew(checked) == {"front", "pocket"}, "the pocket shows the front"
     assert follow(client, art, "sleeve-left", "armhole-left-front", "flow").status_code == 200
-    assert anew(judged) == {"sleeve-left"}
+    assert anew(checked) == {"sleeve-left"}
     placed(client, art, "front", shift_mm=[0, 11])
-    assert anew(judged) == {"front", "pocket", "sleeve-left"}
+    assert anew(checked) == {"front", "pocket", "sleeve-left"}
     client.post(at(art, "/undo"), query_string={"panel": "front"})
-    assert anew(judged) == set(), "what was judged before is known"
+    assert anew(checked) == set(), "what was judged before is known"
 
 
-def test_a_calibration_reaches_only_who_is_sewn_by_it(client: FlaskClient, judged: list[str]) -> None:
+def test_a_calibration_reaches_only_who_is_sewn_by_it(client: FlaskClient, checked: list[str]) -> None:
     art = drop(client, smooth(), "field.png")
     client.get(at(art))
-    anew(judged)
+    anew(checked)
     sample = {"provider": "Hut press", "seam": "pocket", "right_mm": 2, "down_mm": 1, "sample": "No 1"}
     assert client.post(at(art, "/calibrations"), query_string={"panel": "pocket"}, json=sample).status_code == 200
     client.get(at(art))
-    assert anew(judged) == {"pocket"}
+    assert anew(checked) == {"pocket"}
 
 
 def test_seams_are_looked_at_anew_where_a_side_has_changed(client: FlaskClient, monkeypatch: pytest.MonkeyPatch) -> None:
@@ -85,10 +83,10 @@ def test_seams_are_looked_at_anew_where_a_side_has_changed(client: FlaskClient, 
     assert moved["pocket"] == first["pocket"] and moved["side-left"] != first["side-left"]
 
 
-def test_another_artworks_proofs_are_its_own(client: FlaskClient, judged: list[str]) -> None:
+def test_another_artworks_proofs_are_its_own(client: FlaskClient, checked: list[str]) -> None:
     one = drop(client, smooth(), "field.png")
     other = drop(client, smooth() + b"\0", "field again.png")
     client.get(at(one))
-    assert "front" in anew(judged)
+    assert "front" in anew(checked)
     client.get(at(other))
-    assert "front" in anew(judged), "the same picture in another file is another artwork"
+    assert "front" in anew(checked), "the same picture in another file is another artwork"

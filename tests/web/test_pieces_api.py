@@ -1,7 +1,6 @@
 """Laying words, borders, frames and a second artwork with a picture: kept, proved, printed, carried, undone."""
 
 import io
-import json
 
 import numpy as np
 import pytest
@@ -10,10 +9,8 @@ from PIL import Image
 
 from improva.fonts import font_bytes
 from tests.conftest import BLANK, encoded, quadrants
+from tests.web.helpers import at, cells, drop, picture
 from tests.web.printing import print_file
-from tests.web.test_api import at, cells, client, drop, picture
-
-__all__ = ["client"]
 
 WORDS = {"kind": "words", "text": "Summit Line", "width_mm": 100, "fill": "#00ff00"}
 BAND = {"kind": "band", "sides": "level", "width_mm": 15, "colour": "#24405a", "line_mm": 0}
@@ -39,10 +36,10 @@ def test_pieces_are_kept_printed_and_undone(client: FlaskClient) -> None:
     before, cell = printed(client, art), cells(client)[0]["shown"]
     pair = lay(client, art, WORDS, BAND)
     assert [p["kind"] for p in pair["pieces"]] == ["words", "band"]
-    assert pair["proof"]["pieces"][0] == pytest.approx(
-        [68.11, 104.14 - pair["proof"]["pieces"][0][3] / 2, 100, pair["proof"]["pieces"][0][3]], abs=0.01
+    assert pair["report"]["pieces"][0] == pytest.approx(
+        [68.11, 104.14 - pair["report"]["pieces"][0][3] / 2, 100, pair["report"]["pieces"][0][3]], abs=0.01
     )
-    assert pair["proof"]["pieces"][1] is None
+    assert pair["report"]["pieces"][1] is None
     after = printed(client, art)
     assert tuple(after[5, 200]) == (0x24, 0x40, 0x5A)
     assert (np.abs(after - (0, 255, 0)).max(axis=2) < 3).sum() > 500
@@ -55,31 +52,31 @@ def test_pieces_are_kept_printed_and_undone(client: FlaskClient) -> None:
 def test_what_is_held_is_seen_and_proved_and_not_kept(client: FlaskClient) -> None:
     art = drop(client)
     now = {
-        "placing": json.dumps(client.get(at(art)).json["default_placing"]),
-        "pieces": json.dumps([{**WORDS, "shift_mm": [90, 0]}]),
+        "content": client.get(at(art)).json["suggested_placement"],
+        "pieces": [{**WORDS, "shift_mm": [90, 0]}],
     }
-    proof = client.get(at(art, "/proof"), query_string=now).json
+    proof = client.post(at(art, "/check"), json=now).json
     check = next(c for c in proof["checks"] if c["id"] == "pieces-safe")
     assert check["status"] == "warn" and "“Summit Line” reaches" in check["message"]
     assert check["fix"]["piece"] == 0 and check["fix"]["values"]["shift_mm"][0] == pytest.approx(
         236.22 / 2 - 6.35 - 50, abs=0.02
     )
-    flat = client.get(at(art, "/flat"), query_string={**now, "width": 300}).data
+    flat = client.post(at(art, "/flat-preview"), json={**now, "width": 300}).data
     assert (np.abs(picture(flat) - (0, 255, 0)).max(axis=2) < 40).sum() > 100
-    assert client.get(at(art, "/look"), query_string={**now, "width": 200, "height": 200}).status_code == 200
+    assert client.post(at(art, "/mockup-preview"), json={**now, "width": 200, "height": 200}).status_code == 200
     assert client.get(at(art)).json["pieces"] == []
-    wrong = client.get(at(art, "/proof"), query_string={**now, "pieces": '[{"kind": "balloon"}]'})
-    assert wrong.status_code == 422 and "pieces cannot be read" in wrong.json["detail"]
+    wrong = client.post(at(art, "/check"), json={**now, "pieces": [{"kind": "balloon"}]})
+    assert wrong.status_code == 422 and "pieces 0" in wrong.json["detail"]
 
 
 def test_frames_take_other_artworks_and_say_what_lacks(client: FlaskClient) -> None:
     art, other = drop(client), second(client)
     frames = {"kind": "frames", "layout": "single", "size_mm": [100, 50], "slots": [{"art": other["id"]}]}
-    checks = {c["id"]: c for c in lay(client, art, frames)["proof"]["checks"]}
+    checks = {c["id"]: c for c in lay(client, art, frames)["report"]["checks"]}
     assert checks["slots"]["status"] == "fail" and "1 frame has no picture" in checks["slots"]["message"]
     assert checks["pieces-sharp"]["status"] == "pass"
     frames["slots"] = [{"art": other["id"], "focus": [0, 1], "zoom": 8}] * 2
-    checks = {c["id"]: c for c in lay(client, art, frames)["proof"]["checks"]}
+    checks = {c["id"]: c for c in lay(client, art, frames)["report"]["checks"]}
     assert checks["slots"]["status"] == "pass" and checks["pieces-sharp"]["status"] == "fail"
     assert (np.abs(printed(client, art) - (240, 0, 240)).max(axis=2) < 3).sum() > 1000
     # another picture in the same artwork's place: its preparation reaches the frames
@@ -93,16 +90,16 @@ def test_frames_take_other_artworks_and_say_what_lacks(client: FlaskClient) -> N
 def test_a_second_artwork_behind_a_border_of_pattern(client: FlaskClient) -> None:
     art, other = drop(client), second(client)
     client.put(
-        at(art, "/placing"), json={"fit": "contain", "shift_mm": [0, 0], "scale": 0.5, "rotate_deg": 0, "background": None}
+        at(art, "/placement"), json={"fit": "contain", "shift_mm": [0, 0], "scale": 0.5, "rotate_deg": 0, "background": None}
     )
     whole = {"fit": "cover", "shift_mm": [0, 0], "scale": 1, "rotate_deg": 0, "background": None}
     pair = lay(
         client,
         art,
-        {"kind": "overlay", "art": other["id"], "placing": whole, "behind": True},
+        {"kind": "overlay", "art": other["id"], "placement": whole, "behind": True},
         {**BAND, "art": other["id"], "blend": "multiply"},
     )
-    bare = next(c for c in pair["proof"]["checks"] if c["id"] == "bare-edge")
+    bare = next(c for c in pair["report"]["checks"] if c["id"] == "bare-edge")
     assert bare["status"] == "pass", "what lies behind reaches every edge"
     assert tuple(printed(client, art)[240, 10]) == (240, 0, 240)
 
@@ -114,28 +111,32 @@ def test_pieces_are_carried_to_other_blanks_by_their_rules(client: FlaskClient) 
     for blank in ("mug-11oz", "blanket-upright"):
         pair = client.get(f"/api/pairs/{art['id']}/{blank}").json
         trim, safe = pair["template"]["panels"][0]["trim_mm"], pair["template"]["panels"][0]["safe_mm"]
-        x, y, w, h = pair["proof"]["pieces"][0]
+        x, y, w, h = pair["report"]["pieces"][0]
         assert x >= safe - 0.01 and y >= safe - 0.01 and x + w <= trim[0] - safe + 0.01 and y + h <= trim[1] - safe + 0.01
         assert pair["pieces"][1]["width_mm"] == pytest.approx(15 * min(trim) / 208.28)
 
 
 def test_small_words_are_found_on_every_blank(client: FlaskClient) -> None:
     art = drop(client)
-    checks = {c["id"]: c for c in lay(client, art, {**WORDS, "sizing": "size", "size_mm": 2})["proof"]["checks"]}
+    checks = {c["id"]: c for c in lay(client, art, {**WORDS, "sizing": "size", "size_mm": 2})["report"]["checks"]}
     assert checks["lettering"]["status"] == "warn" and checks["lettering"]["measured"] == pytest.approx(1.32, abs=0.02)
-    checks = {c["id"]: c for c in lay(client, art, {**WORDS, "text": "Gipfel 山"})["proof"]["checks"]}
+    checks = {c["id"]: c for c in lay(client, art, {**WORDS, "text": "Gipfel 山"})["report"]["checks"]}
     assert checks["letters"]["status"] == "fail" and "has no 山" in checks["letters"]["message"]
 
 
 @pytest.mark.parametrize(
     ("piece", "told"),
     [
-        ({**WORDS, "text": " "}, "no words"), ({**WORDS, "font": "nowhere"}, "no font 'nowhere'"), ({**BAND, "width_mm": 400}, "no room"),
+        ({**WORDS, "text": " "}, "no words"),
+        ({**WORDS, "font": "nowhere"}, "no font 'nowhere'"),
+        ({**BAND, "width_mm": 400}, "no room"),
         ({**WORDS, "along": "circle", "size_mm": 60, "width_mm": 20}, "smaller than the letters"),
-        ({"kind": "overlay", "art": 999}, "not on the board"), ({**WORDS, "blend": "smear"}, ""), ({**WORDS, "fill": "green"}, "#rrggbb"),
+        ({"kind": "overlay", "art": 999}, "not on the board"),
+        ({**WORDS, "blend": "smear"}, ""),
+        ({**WORDS, "fill": "green"}, "#rrggbb"),
         ({"kind": "frames", "size_mm": [5, 5], "rim_mm": 9}, "leave no room"),
     ],
-)  # fmt: skip
+)
 def test_pieces_that_cannot_be_are_refused_and_nothing_is_kept(client: FlaskClient, piece: dict, told: str) -> None:
     art = drop(client)
     answer = client.put(at(art, "/pieces"), json={"pieces": [piece]})
@@ -162,7 +163,7 @@ def test_photographs_are_kept_beside_the_board(client: FlaskClient) -> None:
     photo = client.post("/api/artworks?aside=true", data={"file": (io.BytesIO(data), "lake.png")}).json
     assert [a["id"] for a in client.get("/api/board").json["artworks"]] == [art["id"]]
     pair = lay(client, art, {"kind": "frames", "across": 1, "slots": [{"art": photo["id"]}]})
-    assert [a["title"] for a in pair["beside"]] == ["Lake"]
+    assert [a["title"] for a in pair["other_artworks"]] == ["Lake"]
     assert (np.abs(printed(client, art) - (10, 120, 200)).max(axis=2) < 3).sum() > 500
     again = client.post("/api/artworks", data={"file": (io.BytesIO(data), "lake.png")}).json
     assert again["id"] == photo["id"] and len(client.get("/api/board").json["artworks"]) == 2

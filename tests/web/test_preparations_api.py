@@ -1,7 +1,6 @@
 """Preparing from the page: held steps are looked at, decided ones reach every blank, and nothing is lost."""
 
 import io
-import json
 
 import numpy as np
 import pytest
@@ -9,10 +8,8 @@ from flask.testing import FlaskClient
 from PIL import Image
 
 from tests.conftest import encoded
-from tests.core.prepare.test_cut import disc, on_paper
-from tests.web.test_api import at, cells, client, drop
-
-__all__ = ["client"]
+from tests.core.preparation.test_cut import disc, on_paper
+from tests.web.helpers import at, cells, drop
 
 CUT = {"kind": "cut", "values": {"tolerance": 6}}
 BORDER = {"kind": "border", "values": {"mm": 4, "colour": "#c0392b"}}
@@ -43,7 +40,7 @@ def test_decided_steps_reach_every_blank_and_the_original_stays(client: FlaskCli
     assert told["original_px"] == [600, 600]
     pair = client.get(at(art)).json
     assert pair["artwork"]["sha256"] != before["artwork"]["sha256"]
-    assert pair["default_placing"]["fit"] == "contain", "a cut-out is proposed whole"
+    assert pair["suggested_placement"]["fit"] == "contain", "a cut-out is proposed whole"
     preview = np.asarray(Image.open(io.BytesIO(client.get(prep(art, "preview?px=400")).data)))
     assert preview.shape[2] == 4 and tuple(preview[200, 8]) == (192, 57, 43, 255)
     cell = cells(client)[0]
@@ -55,10 +52,11 @@ def test_decided_steps_reach_every_blank_and_the_original_stays(client: FlaskCli
 
 def test_what_is_held_is_looked_at_and_not_kept(client: FlaskClient) -> None:
     art = scan(client)
-    held = {"preparation": json.dumps({"steps": [CUT]}), "px": 300}
-    looked = np.asarray(Image.open(io.BytesIO(client.get(prep(art, "held"), query_string=held).data)))
+    held = {"steps": [CUT]}
+    answer = client.post(prep(art, "preparation/preview"), query_string={"px": 300}, json=held)
+    looked = np.asarray(Image.open(io.BytesIO(answer.data)))
     assert looked.shape == (300, 300, 4) and looked[150, 5, 3] == 0 and looked[150, 150, 3] == 255
-    report = client.get(prep(art, "held/report"), query_string=held).json
+    report = client.post(prep(art, "preparation/report"), json=held).json
     assert [(spot["kind"], round(spot["size_mm"], 1)) for spot in report["specks"]] == [("speck", 0.7)]
     assert report["palette"][0]["on_white"] > 10
     assert client.get(prep(art)).json["steps"] == []
@@ -77,19 +75,20 @@ def test_steps_can_be_switched_off_reordered_and_changed_later(client: FlaskClie
 
 def test_what_would_remove_everything_is_told_before(client: FlaskClient) -> None:
     art = scan(client)
-    answer = client.get(
-        prep(art, "held"), query_string={"preparation": json.dumps({"steps": [{"kind": "cut", "values": {"tolerance": 255}}]})}
-    )
+    steps = [{"kind": "cut", "values": {"tolerance": 255}}]
+    answer = client.post(prep(art, "preparation/preview"), json={"steps": steps})
     assert answer.status_code == 422 and "would remove everything" in answer.json["detail"]
 
 
 @pytest.mark.parametrize(
     ("steps", "told"),
     [
-        ([{"kind": "polish"}], "no step 'polish'"), ([{"kind": "cut", "values": {"tolerance": "much"}}], "is not a value for tolerance"),
-        ([{"kind": "cut", "values": {"add": [[2, 0]]}}], "points"), ([{"kind": "trim"}] * 50, "50 steps are too many"),
+        ([{"kind": "polish"}], "no step 'polish'"),
+        ([{"kind": "cut", "values": {"tolerance": "much"}}], "is not a value for tolerance"),
+        ([{"kind": "cut", "values": {"add": [[2, 0]]}}], "points"),
+        ([{"kind": "trim"}] * 50, "50 steps are too many"),
     ],
-)  # fmt: skip
+)
 def test_steps_that_cannot_be_are_refused_with_a_sentence(client: FlaskClient, steps: list, told: str) -> None:
     answer = client.put(prep(scan(client)), json={"steps": steps})
     assert answer.status_code == 422 and told in answer.json["detail"]
@@ -107,22 +106,23 @@ def test_every_kind_of_step_tells_what_it_takes(client: FlaskClient) -> None:
 def test_rights_are_noted_and_judged(client: FlaskClient) -> None:
     art = scan(client)
 
-    def judged(**origin: object) -> tuple[str, str]:
+    def run_checks(**origin: object) -> tuple[str, str]:
         assert client.put(prep(art, "origin"), json=origin).status_code == 200
-        check = next(c for c in client.get(at(art)).json["proof"]["checks"] if c["id"] == "origin")
+        check = next(c for c in client.get(at(art)).json["report"]["checks"] if c["id"] == "origin")
         return check["status"], check["message"]
 
-    assert judged()[0] == "pass" and "Nothing is noted" in judged()[1]
-    assert judged(source="own") == ("pass", "Your own work.")
-    assert judged(source="bought", licence="Studio", print_on_demand=False)[0] == "fail"
-    assert judged(source="bought", commercial=False, print_on_demand=True)[0] == "fail"
-    assert judged(source="bought")[0] == "warn"
-    assert judged(source="bought", print_on_demand=True) == (
-        "warn", "A bought element used as it came: others sell it too. Make something of your own from it.",
-    )  # fmt: skip
-    assert judged(source="bought", print_on_demand=True, changed=True)[0] == "pass"
+    assert run_checks()[0] == "pass" and "No origin is recorded" in run_checks()[1]
+    assert run_checks(source="own") == ("pass", "Your own work.")
+    assert run_checks(source="bought", licence="Studio", print_on_demand=False)[0] == "fail"
+    assert run_checks(source="bought", commercial=False, print_on_demand=True)[0] == "fail"
+    assert run_checks(source="bought")[0] == "warn"
+    assert run_checks(source="bought", print_on_demand=True) == (
+        "warn",
+        "A bought element used unchanged: others sell it too. Make something of your own from it.",
+    )
+    assert run_checks(source="bought", print_on_demand=True, changed=True)[0] == "pass"
     decide(client, art, {"kind": "recolour", "values": {"pairs": [["#14203c", "#2e6b3a"]]}})
-    assert judged(source="bought", print_on_demand=True)[0] == "pass", "its steps changed it"
+    assert run_checks(source="bought", print_on_demand=True)[0] == "pass", "its steps changed it"
     for wrong in ({"source": "stolen"}, {"link": "javascript:alert(1)"}, {"on": "yesterday"}, {"maker": "x" * 300}):
         assert client.put(prep(art, "origin"), json=wrong).status_code == 422
 

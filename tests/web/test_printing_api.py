@@ -21,8 +21,8 @@ from PIL import Image, ImageCms
 
 from improva.web.app import create_app
 from tests.conftest import encoded, quadrants
+from tests.web.helpers import at, drop
 from tests.web.printing import ended, print_file
-from tests.web.test_api import at, drop
 
 SHIRT = "t-shirt"
 
@@ -51,7 +51,7 @@ def test_how_a_pair_is_printed_is_kept_and_planned(client: FlaskClient) -> None:
 def test_all_sides_come_in_one_zip_that_two_readers_open(client: FlaskClient, tmp_path: Path) -> None:
     art = drop(client)
     body = {"fit": "contain", "shift_mm": [0, 0], "scale": 0.5, "rotate_deg": 0, "background": None}
-    client.put(f"{pair(art, SHIRT)}/placing?panel=back", json=body)
+    client.put(f"{pair(art, SHIRT)}/placement?panel=back", json=body)
     made = print_file(client, pair(art, SHIRT), sides="all", dpi=36)
     assert made["name"].endswith("_all-sides_36dpi.zip") and made["about"] == "2 files"
     data = client.get(made["url"]).data
@@ -108,7 +108,7 @@ def test_a_job_is_stopped_and_leaves_nothing(client: FlaskClient, tmp_path: Path
         assert time.monotonic() < until
         time.sleep(0.02)
     started = time.perf_counter()
-    assert client.get(f"{at_}/proof", query_string={"placing": json.dumps(client.get(at_).json["placing"])}).status_code == 200
+    assert client.post(f"{at_}/check", json={"content": client.get(at_).json["placement"]}).status_code == 200
     assert time.perf_counter() - started < 10  # others are answered meanwhile
     client.post(f"/api/jobs/{job['id']}/stop")
     assert ended(client, job)["state"] == "stopped"
@@ -136,8 +136,11 @@ def test_a_killed_program_takes_its_job_up_again(tmp_path: Path) -> None:
 
     def server() -> tuple[subprocess.Popen[bytes], str]:
         port = 8000 + os.getpid() % 1000 + 700
-        process = subprocess.Popen([sys.executable, "-m", "improva.cli", "serve", "--data", str(tmp_path), "--port", str(port)],
-                                   stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)  # fmt: skip
+        process = subprocess.Popen(
+            [sys.executable, "-m", "improva.cli", "serve", "--data", str(tmp_path), "--port", str(port)],
+            stdout=subprocess.DEVNULL,
+            stderr=subprocess.DEVNULL,
+        )
         return process, f"http://127.0.0.1:{port}"
 
     def ask(url: str, method: str = "GET", body: object = None) -> dict:

@@ -1,28 +1,24 @@
 """Providers of a blank compared, samples logged, and what they have shown brought to where it is needed."""
 
 import io
-from pathlib import Path
 
-import pytest
 from flask.testing import FlaskClient
 from PIL import Image
 
-from improva.web.app import create_app
 from tests.conftest import encoded, quadrants
-from tests.web.test_api import at, drop
+from tests.web.helpers import at, drop
 
 NEAR = {
     "piece": "14.20",
     "routes": [{"region": "Valley", "shipping": "5.10"}, {"region": "Over the pass", "shipping": "9.90"}],
     "least_dpi": 150,
 }
-FAR = {"piece": "9.80", "routes": [{"region": "Valley", "shipping": "7.00", "duty_percent": "20", "handling": "4"}], "least_dpi": 250,
-       "file_mm": [240.0, 208.28]}  # fmt: skip
-
-
-@pytest.fixture
-def client(tmp_path: Path) -> FlaskClient:
-    return create_app(tmp_path / "data").test_client()
+FAR = {
+    "piece": "9.80",
+    "routes": [{"region": "Valley", "shipping": "7.00", "duty_percent": "20", "handling": "4"}],
+    "least_dpi": 250,
+    "file_mm": [240.0, 208.28],
+}
 
 
 def compared(client: FlaskClient) -> tuple[dict, dict]:
@@ -38,7 +34,9 @@ def test_providers_stand_beside_each_other_at_the_buyers_door(client: FlaskClien
     art, by_name = compared(client)
     hut, far = by_name["Hut press"], by_name["Far press"]
     assert [(each["region"], each["total"], each["least"], each["exposed"]) for each in hut["landed"]] == [
-        ("Valley", "19.30", True, False), ("Over the pass", "24.10", True, False)]  # fmt: skip
+        ("Valley", "19.30", True, False),
+        ("Over the pass", "24.10", True, False),
+    ]
     # (9.80 + 7.00) · 0.20 + 4 = 7.36; 9.80 + 7.00 + 7.36
     assert [(each["total"], each["duty"], each["exposed"], each["least"]) for each in far["landed"]] == [
         ("24.16", "7.36", True, False)
@@ -62,8 +60,14 @@ def test_a_sample_goes_on_has_photographs_and_makes_its_provider_quick(client: F
     state = client.post(at(art, "/samples"), json={"provider": "Hut press", "ordered": "2026-05-28"}).json
     sample = state["samples"][0]
     assert sample["days"] == {"to_ship": None, "on_the_way": None, "in_all": None}
-    told = {"provider": "Hut press", "ordered": "2026-05-28", "shipped": "2026-06-02", "delivered": "2026-06-06",
-            "checks": {"colour": "good", "seam": "off"}, "note": "seam gapes by a hair"}  # fmt: skip
+    told = {
+        "provider": "Hut press",
+        "ordered": "2026-05-28",
+        "shipped": "2026-06-02",
+        "delivered": "2026-06-06",
+        "checks": {"colour": "good", "seam": "off"},
+        "note": "seam gapes by a hair",
+    }
     state = client.put(f"/api/samples/{sample['id']}", json=told).json
     assert state["samples"][0]["days"] == {"to_ship": 5, "on_the_way": 4, "in_all": 9}
     hut = next(p for p in state["providers"] if p["name"] == "Hut press")
@@ -103,7 +107,7 @@ def test_a_sample_of_sewn_panels_calibrates_its_seam(client: FlaskClient) -> Non
     sample, seam = state["samples"][0]["id"], state["seams"][0]["id"]
     assert client.post(f"/api/samples/{sample}/learned", json={"to": "calibration"}).status_code == 422
     client.post(f"/api/samples/{sample}/learned", json={"to": "calibration", "seam": seam, "right_mm": 1.5, "down_mm": -4})
-    rows = client.application.extensions["desk"].calibrations.all("hoodie-all-over")
+    rows = client.application.extensions["services"].store.calibrations.all("hoodie-all-over")
     assert [(r.provider, r.seam, r.right_mm, r.down_mm, r.made_on) for r in rows] == [
         ("Far press", seam, 1.5, -4, "2026-06-09")
     ]

@@ -1,30 +1,20 @@
 """What was done on a pair stands in the order of its time; what is looked for is found where it stands."""
 
-import json
-from pathlib import Path
-
-import pytest
 from flask.testing import FlaskClient
 
 from improva.store import HandedIn
-from improva.web.app import create_app
-from tests.web.test_api import at, drop, placing
-
-
-@pytest.fixture
-def client(tmp_path: Path) -> FlaskClient:
-    return create_app(tmp_path / "data").test_client()
+from tests.web.helpers import at, drop, placement
 
 
 def deeds(client: FlaskClient, art: dict) -> list[dict]:
-    return client.get(at(art, "/timeline")).json["deeds"]
+    return client.get(at(art, "/history")).json["events"]
 
 
 def test_a_pairs_days_are_told_newest_first_and_nothing_undone_is_forgotten(client: FlaskClient) -> None:
     art = drop(client)
-    client.put(at(art, "/placing"), json=placing(scale=1.1))
+    client.put(at(art, "/placement"), json=placement(scale=1.1))
     client.post(at(art, "/undo"))
-    client.put(at(art, "/placing"), json=placing(scale=1.2))
+    client.put(at(art, "/placement"), json=placement(scale=1.2))
     client.put(at(art, "/selling"), json={"sale": {"price": "21.50"}})
     client.put(f"/api/artworks/{art['id']}/preparation", json={"steps": [{"kind": "trim", "values": {"margin": 1}}]})
     client.post(at(art, "/samples"), json={"provider": "Hut press", "ordered": "2026-05-28", "shipped": "2026-06-02"})
@@ -42,9 +32,9 @@ def test_a_pairs_days_are_told_newest_first_and_nothing_undone_is_forgotten(clie
         "licence overruled",
     } <= set(whats)
     assert "sample delivered" not in whats
-    by_what = {d["what"]: d["told"] for d in told}
+    by_what = {d["what"]: d["detail"] for d in told}
     assert by_what["priced"] == "21.50" and by_what["prepared"] == "trim" and by_what["sample ordered"] == "Hut press"
-    mug = client.get(f"/api/pairs/{art['id']}/mug-11oz/timeline").json["deeds"]
+    mug = client.get(f"/api/pairs/{art['id']}/mug-11oz/history").json["events"]
     assert {d["what"] for d in mug} == {"added", "prepared"}, "of another blank nothing but what was done to the artwork"
 
 
@@ -55,7 +45,7 @@ def test_what_is_looked_for_is_found_where_it_stands(client: FlaskClient) -> Non
     )
     client.put(at(art, "/listing"), json={"art_words": {"name": "Last train", "line": "Under the first stars."}})
     client.post(at(art, "/samples"), json={"provider": "Hut press", "ordered": "2026-05-28", "note": "pale foot"})
-    client.application.extensions["desk"].listings.hand_in(
+    client.application.extensions["services"].store.listings.hand_in(
         art["id"], "mug-11oz", HandedIn("valley-stalls", "k", True, "00417", (), "")
     )
 
@@ -76,18 +66,3 @@ def test_what_is_looked_for_is_found_where_it_stands(client: FlaskClient) -> Non
     assert found("  ") == set() == found("';--")
     client.delete(f"/api/artworks/{art['id']}")
     assert found("pale") == set(), "what is off the board is not found"
-
-
-def test_an_older_folders_made_files_take_listing_packs(tmp_path: Path) -> None:
-    create_app(tmp_path).extensions["desk"].database.close()
-    app = create_app(tmp_path)
-    connection = app.extensions["desk"].database.connection
-    drop(app.test_client())
-    connection.executescript(
-        "DROP TABLE made; CREATE TABLE made (key TEXT PRIMARY KEY, artwork_id INTEGER NOT NULL, template_id TEXT NOT NULL, kind TEXT NOT NULL "
-        "CHECK (kind IN ('print', 'picture')), placing TEXT NOT NULL, file_name TEXT NOT NULL, made_at TEXT NOT NULL DEFAULT '2026') STRICT;"
-        "INSERT INTO made (key, artwork_id, template_id, kind, placing, file_name) VALUES ('a', 1, 'b', 'print', 'c', 'd.png')"
-    )
-    made = create_app(tmp_path).extensions["desk"].made
-    made.note({"key": "e", "artwork_id": 1, "template_id": "b", "kind": "listing", "placing": "c", "file_name": "f.zip"})
-    assert sorted((row["key"], row["kind"]) for row in made.all()) == [("a", "print"), ("e", "listing")], json.dumps(made.all())

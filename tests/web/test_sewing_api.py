@@ -1,7 +1,6 @@
 """Panels that follow others: the pocket from the first, the others when asked; one file to keep in step with nothing."""
 
 import io
-import json
 import zipfile
 
 import cv2
@@ -11,30 +10,9 @@ from flask.testing import FlaskClient
 from PIL import Image
 
 from tests.conftest import encoded
+from tests.web.helpers import drop, picture
 from tests.web.printing import print_file
-from tests.web.test_api import client, drop, picture
-
-__all__ = ["client"]
-
-HOODIE = "hoodie-all-over"
-DPI = 50
-PX_MM = DPI / 25.4
-
-
-def smooth() -> bytes:
-    rng = np.random.default_rng(8)
-    return encoded(
-        Image.fromarray(cv2.resize(rng.integers(0, 255, (12, 10, 3), np.uint8), (1000, 1200), interpolation=cv2.INTER_CUBIC))
-    )
-
-
-def at(art: dict, more: str = "") -> str:
-    return f"/api/pairs/{art['id']}/{HOODIE}{more}"
-
-
-def file_of(client: FlaskClient, art: dict, panel: str) -> np.ndarray:
-    made = print_file(client, at(art), panel, dpi=DPI)
-    return picture(client.get(made["url"]).data).astype(float)
+from tests.web.sewn import DPI, PX_MM, at, file_of, follow, smooth
 
 
 def beneath(front: np.ndarray) -> np.ndarray:
@@ -44,24 +22,20 @@ def beneath(front: np.ndarray) -> np.ndarray:
     return cv2.remap(front.astype(np.float32), xs.astype(np.float32), ys.astype(np.float32), cv2.INTER_CUBIC)
 
 
-def follow(client: FlaskClient, art: dict, panel: str, seam: str, way: str):  # type: ignore[no-untyped-def]
-    return client.put(at(art, "/follow"), query_string={"panel": panel}, json={"seam": seam, "way": way})
-
-
 def test_the_pocket_follows_the_front_through_every_change(client: FlaskClient) -> None:
     art = drop(client, smooth(), "field.png")
     pair = client.get(at(art), query_string={"panel": "pocket"}).json
-    assert pair["follow"] == {"seam": "pocket", "way": "flow"} and pair["placing"] is None
-    assert "lies there on the front" in pair["proposed_because"]
+    assert pair["follow"] == {"seam": "pocket", "way": "flow"} and pair["placement"] is None
+    assert "lies there on the front" in pair["suggestion_reason"]
     assert {p["id"]: p["follows"] for p in pair["panels"]}["pocket"] == "Front"
     assert np.abs(file_of(client, art, "pocket") - beneath(file_of(client, art, "front")))[4:-4, 4:-4].mean() < 1.0
-    before, key = file_of(client, art, "pocket"), pair["laid_key"]
-    placing = {**client.get(at(art)).json["placing"], "shift_mm": [40, -25], "scale": 1.3}
-    assert client.put(at(art, "/placing"), query_string={"panel": "front"}, json=placing).status_code == 200
+    before, key = file_of(client, art, "pocket"), pair["content_key"]
+    placement = {**client.get(at(art)).json["placement"], "shift_mm": [40, -25], "scale": 1.3}
+    assert client.put(at(art, "/placement"), query_string={"panel": "front"}, json=placement).status_code == 200
     after = file_of(client, art, "pocket")
     assert np.abs(after - before).mean() > 5  # a change of the front changes the pocket's file
     assert np.abs(after - beneath(file_of(client, art, "front")))[4:-4, 4:-4].mean() < 1.0
-    assert client.get(at(art), query_string={"panel": "pocket"}).json["laid_key"] != key
+    assert client.get(at(art), query_string={"panel": "pocket"}).json["content_key"] != key
 
 
 def test_a_panel_runs_on_mirrors_stands_alone_and_is_undone(client: FlaskClient) -> None:
@@ -71,7 +45,7 @@ def test_a_panel_runs_on_mirrors_stands_alone_and_is_undone(client: FlaskClient)
     assert all(j["way"] == "alone" and j["leader"] == "Front" for j in joins)
     flow = follow(client, art, "back", "side-right", "flow").json
     assert flow["follow"]["way"] == "flow" and [j["way"] for j in flow["joins"]] == ["flow", "alone", "alone", "alone"]
-    assert any(c["id"] == "bare-edge" and c["status"] == "warn" and c["fix"] is None for c in flow["proof"]["checks"])
+    assert any(c["id"] == "bare-edge" and c["status"] == "warn" and c["fix"] is None for c in flow["report"]["checks"])
     mirror = follow(client, art, "back", "side-right", "mirror").json
     assert mirror["can_undo"] and mirror["follow"]["way"] == "mirror"
     front, back = file_of(client, art, "front"), file_of(client, art, "back")
@@ -81,27 +55,26 @@ def test_a_panel_runs_on_mirrors_stands_alone_and_is_undone(client: FlaskClient)
     left = round(12 * PX_MM)
     assert np.abs(back[rows, edge - 60 : edge][:, ::-1] - front[rows, left : left + 60]).mean() < 2.5
     alone = follow(client, art, "back", "side-right", "alone").json
-    assert alone["follow"] is None and alone["placing"]["fit"] == "cover"
+    assert alone["follow"] is None and alone["placement"]["fit"] == "cover"
     assert client.post(at(art, "/undo"), query_string={"panel": "back"}).json["follow"]["way"] == "mirror"
 
 
 def test_what_is_in_the_hand_is_seen_and_proved(client: FlaskClient) -> None:
     art = drop(client, smooth(), "field.png")
-    held = {"panel": "back", "placing": json.dumps({"seam": "side-left", "way": "mirror"}), "width": 200}
-    assert client.get(at(art, "/flat"), query_string=held).status_code == 200
-    proof = client.get(at(art, "/proof"), query_string=held).json
+    panel, held = {"panel": "back"}, {"content": {"seam": "side-left", "way": "mirror"}}
+    assert client.post(at(art, "/flat-preview"), query_string=panel, json={**held, "width": 200}).status_code == 200
+    proof = client.post(at(art, "/check"), query_string=panel, json=held).json
     assert {c["id"] for c in proof["checks"]} >= {"resolution", "bare-edge", "safe-area"}
-    look = client.get(at(art, "/look"), query_string={**held, "width": 200, "height": 200})
+    look = client.post(at(art, "/mockup-preview"), query_string=panel, json={**held, "width": 200, "height": 200})
     assert look.status_code == 200 and client.get(at(art), query_string={"panel": "back"}).json["follow"] is None
 
 
 def test_mock_ups_show_followers_and_a_cleared_leader_clears_them(client: FlaskClient) -> None:
     art = drop(client, encoded(Image.new("RGB", (900, 1000), (20, 90, 200))), "blue.png")
-    size = {"width": 320, "height": 240, "scene": "hoodie-all-over-front", "panel": "front"}
-    placing = json.dumps(client.get(at(art)).json["placing"])
-    seen = picture(client.get(at(art, "/look"), query_string={**size, "placing": placing}).data).astype(int)
+    asked = {"width": 320, "height": 240, "scene": "hoodie-all-over-front", "content": client.get(at(art)).json["placement"]}
+    seen = picture(client.post(at(art, "/mockup-preview"), query_string={"panel": "front"}, json=asked).data).astype(int)
     assert (seen[165:185, 150:170, 2] > seen[165:185, 150:170, 0] + 40).all()  # the pocket is as blue as the front
-    assert client.delete(at(art, "/placing"), query_string={"panel": "front"}).status_code == 200
+    assert client.delete(at(art, "/placement"), query_string={"panel": "front"}).status_code == 200
     panels = {p["id"]: p["printed"] for p in client.get(at(art)).json["panels"]}
     assert not panels["front"] and not panels["pocket"] and panels["back"]
     refused = client.post(at(art, "/print-job"), query_string={"panel": "pocket"}, json={"sides": "this"})
@@ -117,14 +90,16 @@ def test_every_panel_in_one_zip_and_on_the_ticket(client: FlaskClient) -> None:
     assert client.get(at(art, "/ticket")).data.startswith(b"%PDF")
 
 
-@pytest.mark.parametrize(("panel", "seam", "way"), [("front", "pocket", "flow"), ("pocket", "elbow", "flow"),
-                                                    ("pocket", "pocket", "mirror"), ("back", "pocket", "flow")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("panel", "seam", "way"),
+    [("front", "pocket", "flow"), ("pocket", "elbow", "flow"), ("pocket", "pocket", "mirror"), ("back", "pocket", "flow")],
+)
 def test_what_cannot_be_followed_is_told_and_nothing_changes(client: FlaskClient, panel: str, seam: str, way: str) -> None:
     art = drop(client, smooth(), "field.png")
-    before = client.get(at(art)).json["laid_key"]
+    before = client.get(at(art)).json["content_key"]
     answer = follow(client, art, panel, seam, way)
     assert answer.status_code == 422, answer.text
-    assert client.get(at(art)).json["laid_key"] == before
+    assert client.get(at(art)).json["content_key"] == before
 
 
 def test_the_zip_holds_a_picture_of_them_sewn_together(client: FlaskClient) -> None:

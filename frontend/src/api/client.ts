@@ -1,132 +1,101 @@
 import type { components } from "./generated";
+import { json, send } from "./http";
+
+export { Problem } from "./http";
 
 type Schemas = components["schemas"];
-export type Art = Schemas["Art"];
-export type Blank = Schemas["Blank"];
-export type Board = Schemas["Board"];
-export type BoardBlank = Schemas["BoardBlank"];
-export type Cell = Schemas["Cell"];
-export type Check = Schemas["CheckShape"];
-export type Limit = Schemas["LimitShape"];
-export type MadeFile = Schemas["MadeFile"];
-export type Measures = Schemas["MeasuresBody"];
-export type Pair = Schemas["Pair"];
-export type Panel = Schemas["PanelShape"];
-export type Words = Required<Schemas["LetteringBody"]>;
-export type Band = Required<Schemas["BandBody"]>;
-export type Frames = Required<Schemas["FramesBody"]>;
-export type Overlay = Required<Schemas["OverlayBody"]>;
-export type Slot = Required<Schemas["SlotBody"]>;
+export type Art = Schemas["ArtworkOut"];
+export type Blank = Schemas["BlankOut"];
+export type Board = Schemas["BoardOut"];
+export type BoardBlank = Schemas["BoardBlankOut"];
+export type Cell = Schemas["CellOut"];
+export type Check = Schemas["CheckOut"];
+export type Limit = Schemas["LimitOut"];
+export type MadeFile = Schemas["MadeFileOut"];
+export type Measures = Schemas["MeasuresIn"];
+export type Pair = Schemas["PairOut"];
+export type Panel = Schemas["PanelOut"];
+export type Words = Required<Schemas["LetteringModel"]>;
+export type Band = Required<Schemas["BandModel"]>;
+export type Frames = Required<Schemas["FramesModel"]>;
+export type Overlay = Required<Schemas["OverlayModel"]>;
+export type Slot = Required<Schemas["SlotModel"]>;
 /** Something that is laid with the artwork. */
 export type Piece = Words | Band | Frames | Overlay;
-export type Font = Schemas["FontShape"];
-export type Fix = Schemas["FixShape"];
-export type Placing = Schemas["PlacingBody"];
-export type Follow = Schemas["FollowBody"];
-export type Sewing = Schemas["SewingState"];
-export type Sample = Schemas["SampleBody"];
-export type Calibration = Schemas["CalibrationBody"];
-export type Proof = Schemas["ProofShape"];
-export type PrintState = Schemas["PrintState"];
-export type Printing = Required<Schemas["PrintingBody"]>;
-export type PrintPlan = Schemas["PrintPlan"];
-export type Job = Schemas["JobShape"];
-export type Batch = Schemas["BatchShape"];
-export type BatchBody = Schemas["BatchBody"];
-export type BatchList = Schemas["BatchList"];
-export type Sell = Whole<Schemas["SellState"], "shop" | "costs" | "sale">;
+export type Font = Schemas["FontOut"];
+export type Fix = Schemas["FixOut"];
+export type Placement = Schemas["PlacementModel"];
+export type Follow = Schemas["FollowModel"];
+export type Sewing = Schemas["SewingStateOut"];
+export type Sample = Schemas["SamplePointsIn"];
+export type Calibration = Schemas["CalibrationIn"];
+export type PanelReport = Schemas["PanelReportOut"];
+export type PrintState = Schemas["PrintStateOut"];
+export type Printing = Required<Schemas["PrintingModel"]>;
+export type PrintPlan = Schemas["PrintPlanOut"];
+export type Job = Schemas["JobOut"];
+export type Batch = Schemas["BatchOut"];
+export type BatchBody = Schemas["BatchIn"];
+export type BatchList = Schemas["BatchListOut"];
+export type Sell = Whole<Schemas["SaleStateOut"], "shop" | "costs" | "sale">;
 export type SellChange = Partial<Pick<Sell, "shop" | "costs" | "sale">>;
-export type Listing = Whole<Schemas["ListingState"], "art_words" | "blank_words">;
-export type ListingChange = Partial<Schemas["ListingBody"]>;
-export type ListingSlot = Schemas["ListingSlot"];
-export type ShownSlot = Schemas["ShownSlot"];
-export type Market = Schemas["MarketShape"];
-export type MarketLimits = Schemas["MarketBody"];
-export type Providers = Schemas["ProvidersState"];
-export type Provider = Schemas["ProviderShape"];
-export type Offer = Required<Schemas["OfferBody"]>;
-export type OneSample = Schemas["SampleShape"];
-export type SampleChange = Partial<Schemas["OrderedSample"]> & { ordered: string };
-export type Learned = Partial<Schemas["LearnedBody"]> & Pick<Schemas["LearnedBody"], "to">;
-export type Deed = Schemas["DeedShape"];
-export type Hit = Schemas["HitShape"];
-export type Orders = Schemas["OrdersState"];
-export type LeftOut = Schemas["LeftOut"];
-export type Shot = Schemas["ShotBody"];
-export type Backdrop = Required<Schemas["BackdropBody"]>;
-export type Caption = Required<Schemas["CaptionBody"]>;
-export type Grade = Required<Schemas["GradeBody"]>;
-export type Showing = Required<Schemas["Showing"]> & { grade: Grade };
-export type ShowState = Schemas["ShowState"];
-export type Surface = Schemas["SurfaceShape"];
-export type Look = Schemas["LookShape"];
-export type Film = Required<Schemas["FilmBody"]>;
-export type Printer = Schemas["PrinterShape"];
-export type GangState = Schemas["GangState"];
-export type Gang = Required<Schemas["GangBody"]>;
-export type Press = Schemas["PressState"];
-export type PressStep = Schemas["StepShape"];
-export type Figures = Required<Schemas["FiguresBody"]>;
-export type Machine = Schemas["PressBody"];
-export type LogEntry = Schemas["LogEntry"];
-export type Fault = Schemas["FaultShape"];
+export type Listing = Whole<Schemas["ListingStateOut"], "art_words" | "blank_words">;
+export type ListingChange = Partial<Schemas["ListingIn"]>;
+export type ListingSlot = Schemas["ListingSlotModel"];
+export type ShownSlot = Schemas["ListingPictureOut"];
+export type Market = Schemas["MarketOut"];
+export type MarketLimits = Schemas["MarketIn"];
+export type Providers = Schemas["ProvidersStateOut"];
+export type Provider = Schemas["ProviderOut"];
+export type Offer = Required<Schemas["OfferModel"]>;
+export type OneSample = Schemas["SampleOut"];
+export type SampleChange = Partial<Schemas["SampleOrderIn"]> & { ordered: string };
+export type Learned = Partial<Schemas["LearnedIn"]> & Pick<Schemas["LearnedIn"], "to">;
+export type HistoryEvent = Schemas["EventOut"];
+export type Hit = Schemas["SearchHitOut"];
+export type Orders = Schemas["OrdersStateOut"];
+export type LeftOut = Schemas["SkippedPairOut"];
+export type Shot = Schemas["ShotModel"];
+export type Backdrop = Required<Schemas["BackdropModel"]>;
+export type Caption = Required<Schemas["CaptionModel"]>;
+export type Grade = Required<Schemas["GradeModel"]>;
+export type MockupSettings = Required<Schemas["MockupSettings"]> & { grade: Grade };
+export type MockupState = Schemas["MockupStateOut"];
+export type Surface = Schemas["SurfaceOut"];
+export type Preset = Schemas["PresetOut"];
+export type Film = Required<Schemas["FilmIn"]>;
+export type Printer = Schemas["PrinterOut"];
+export type GangState = Schemas["GangStateOut"];
+export type Gang = Required<Schemas["GangModel"]>;
+export type Press = Schemas["PressStateOut"];
+export type PressStep = Schemas["PressStepOut"];
+export type Figures = Required<Schemas["FiguresIn"]>;
+export type Machine = Schemas["PressIn"];
+export type LogEntry = Schemas["LogEntryOut"];
+export type Fault = Schemas["FaultOut"];
 /** Which press and finish are meant; what is not given is the blank's usual. */
 export type Pressed = { method?: string; press?: string; finish?: string; by?: string };
-export type Kind = Schemas["KindShape"];
-export type Origin = Schemas["OriginBody"];
-export type Preparation = Schemas["PreparationBody"];
-export type Prepared = Schemas["Prepared"];
-export type Report = Schemas["Report"];
-export type Step = Required<Schemas["StepBody"]>;
-export type StepField = Schemas["FieldShape"];
-export type Region = Schemas["RegionShape"];
-export type OwnScene = Schemas["OwnSceneState"];
-export type OwnLine = Schemas["OwnSceneLine"];
-export type PhotoMarks = Required<Schemas["MarksBody"]>;
-export type Dab = Schemas["DabBody"];
-export type Seam = Schemas["Seam"];
-export type Scene = Schemas["SceneShape"];
-export type Traced = Schemas["TracedShape"];
-export type Template = Schemas["TemplateShape"];
+export type Kind = Schemas["KindOut"];
+export type Origin = Schemas["OriginIn"];
+export type Preparation = Schemas["PreparationIn"];
+export type Prepared = Schemas["PreparationOut"];
+export type Report = Schemas["PreparationReportOut"];
+export type Step = Required<Schemas["StepIn"]>;
+export type StepField = Schemas["FieldOut"];
+export type Region = Schemas["RegionOut"];
+export type OwnScene = Schemas["OwnSceneStateOut"];
+export type OwnLine = Schemas["OwnSceneLineOut"];
+export type PhotoMarks = Required<Schemas["MarksModel"]>;
+export type Dab = Schemas["DabModel"];
+export type Seam = Schemas["SeamMatchOut"];
+export type Scene = Schemas["SceneOut"];
+export type Traced = Schemas["GuideTraceOut"];
+export type Template = Schemas["TemplateOut"];
 export type Status = Check["status"];
 export type Colours = Pair["colours"];
 
 /** What is answered holds every value, also those that may be left out when it is sent. */
 type Whole<T, Parts extends keyof T> = Omit<T, Parts> & { [Part in Parts]: Required<T[Part]> };
-
-/** A sentence for the person at the page. */
-export class Problem extends Error {
-  constructor(
-    message: string,
-    readonly offline = false,
-  ) {
-    super(message);
-  }
-}
-
-async function send(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<Response> {
-  const init: RequestInit = { method, signal };
-  if (body instanceof FormData) init.body = body;
-  else if (body !== undefined) {
-    init.body = JSON.stringify(body);
-    init.headers = { "Content-Type": "application/json" };
-    init.keepalive = true; // what was decided arrives even if the page is left at once
-  }
-  let answer: Response;
-  try {
-    answer = await fetch(path, init);
-  } catch (error) {
-    if (error instanceof DOMException && error.name === "AbortError") throw error;
-    throw new Problem("Improva does not answer. Is it still running? What you decided so far is kept.", true);
-  }
-  if (answer.ok) return answer;
-  const told = await answer.json().catch(() => null);
-  throw new Problem(typeof told?.detail === "string" ? told.detail : `The request failed (${answer.status}).`);
-}
-
-async function json<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
-  return (await (await send(method, path, body, signal)).json()) as T;
-}
 
 /** Where a pair is, with one of its panels in front. */
 export type Place = { art: number; template: string; panel: string | null };
@@ -136,13 +105,24 @@ function at({ art, template, panel }: Place, rest = "", query: Record<string, st
   return `/api/pairs/${art}/${encodeURIComponent(template)}${rest}${asked ? `?${asked}` : ""}`;
 }
 
-/** What lies on a panel now: a placing, what it follows, or nothing; and what is laid with it. */
-export type Held = { placing: Placing | Follow | null; pieces: Piece[] };
+/** What lies on a panel now: a placement, what it follows, or nothing; and what is laid with it. */
+export type Held = { placement: Placement | Follow | null; pieces: Piece[] };
 
-const held = ({ placing, pieces }: Held): Record<string, string> => ({
-  placing: placing ? JSON.stringify(placing) : "",
-  pieces: JSON.stringify(pieces),
-});
+/** A quick mock-up of edited content; `settings` renders it as the finished mock-ups will be. */
+export type MockupRequest = {
+  place: Place;
+  now: Held;
+  scene: string;
+  colours: Colours;
+  angle: number;
+  size: [width: number, height: number];
+  view: string | null;
+  settings: Partial<MockupSettings> | null;
+  measured?: boolean;
+  nudged?: Record<string, [number, number]>;
+};
+
+const edited = ({ placement, pieces }: Held) => ({ content: placement, pieces });
 
 function form(file: File): FormData {
   const data = new FormData();
@@ -151,13 +131,11 @@ function form(file: File): FormData {
 }
 
 const art = (id: number, rest: string) => `/api/artworks/${id}/${rest}`;
-const asked = (preparation: Preparation, px = 64) =>
-  new URLSearchParams({ preparation: JSON.stringify(preparation), px: `${px}` });
 const blank = (id: string, rest = "") => `/api/blanks/${encodeURIComponent(id)}${rest}`;
 
 export const api = {
   board: () => json<Board>("GET", "/api/board"),
-  boardRow: (art: number) => json<Schemas["BoardRow"]>("GET", `/api/board/${art}`),
+  boardRow: (art: number) => json<Schemas["BoardRowOut"]>("GET", `/api/board/${art}`),
   cell: (art: number, template: string) => json<Cell>("GET", `/api/board/${art}/${encodeURIComponent(template)}`),
   addArt: (file: File) => json<Art>("POST", "/api/artworks", form(file)),
   addPhoto: (file: File) => json<Art>("POST", "/api/artworks?aside=true", form(file)),
@@ -169,17 +147,17 @@ export const api = {
   prepared: (id: number) => json<Prepared>("GET", art(id, "preparation")),
   prepare: (id: number, body: Preparation) => json<Prepared>("PUT", art(id, "preparation"), body),
   prepareStep: (id: number, way: "undo" | "redo") => json<Prepared>("POST", art(id, `preparation/${way}`)),
-  held: async (id: number, preparation: Preparation, px: number) =>
-    (await send("GET", art(id, `held?${asked(preparation, px)}`))).blob(),
-  heldReport: (id: number, preparation: Preparation) =>
-    json<Report>("GET", art(id, `held/report?${asked(preparation)}`)),
+  preparationPreview: async (id: number, preparation: Preparation, px: number) =>
+    (await send("POST", art(id, `preparation/preview?px=${px}`), preparation)).blob(),
+  preparationReport: (id: number, preparation: Preparation) =>
+    json<Report>("POST", art(id, "preparation/report"), preparation),
   noteOrigin: (id: number, origin: Origin) => json<Prepared>("PUT", art(id, "origin"), origin),
   keepLicence: (id: number, file: File) => json<Prepared>("PUT", art(id, "licence"), form(file)),
   dropLicence: (id: number) => json<Prepared>("DELETE", art(id, "licence")),
   licence: (id: number) => art(id, "licence"),
   pair: (place: Place) => json<Pair>("GET", at(place)),
-  place: (place: Place, placing: Placing | null) =>
-    placing ? json<Pair>("PUT", at(place, "/placing"), placing) : json<Pair>("DELETE", at(place, "/placing")),
+  place: (place: Place, placement: Placement | null) =>
+    placement ? json<Pair>("PUT", at(place, "/placement"), placement) : json<Pair>("DELETE", at(place, "/placement")),
   step: (place: Place, way: "undo" | "redo") => json<Pair>("POST", at(place, `/${way}`)),
   copy: (place: Place, template_ids: string[]) =>
     json<{ template_ids: string[] }>("POST", at(place, "/copy"), { template_ids }),
@@ -187,43 +165,24 @@ export const api = {
   sewing: (place: Place) => json<Sewing>("GET", at(place, "/sewing")),
   calibrate: (place: Place, body: Calibration) => json<Sewing>("POST", at(place, "/calibrations"), body),
   sampleShows: (place: Place, body: Sample) =>
-    json<{ right_mm: number; down_mm: number }>("POST", at(place, "/sample"), body),
+    json<{ right_mm: number; down_mm: number }>("POST", at(place, "/sample-shift"), body),
   takeBackCalibration: (place: Place) => json<Sewing>("DELETE", at(place, "/calibrations")),
-  sewnBy: (place: Place, provider: string) => json<Sewing>("PUT", at(place, "/sewer"), { provider }),
-  flatOf: (place: Place, laying: string, width: number, stamp: string) =>
-    at(place, "/flat", { placing: laying, width: `${width}`, of: stamp }),
+  sewnBy: (place: Place, provider: string) => json<Sewing>("PUT", at(place, "/sewing-provider"), { provider }),
+  flat: (place: Place, width: number, stamp: string) => at(place, "/flat", { width: `${width}`, of: stamp }),
   choose: (place: Place, choices: { route: Pair["route"]; angle: number; colours: Colours }) =>
     json<Pair>("PUT", at(place, "/choices"), choices),
   lay: (place: Place, pieces: Piece[]) => json<Pair>("PUT", at(place, "/pieces"), { pieces }),
   fonts: async () => (await json<{ fonts: Font[] }>("GET", "/api/fonts")).fonts,
   addFont: async (file: File) => (await json<{ fonts: Font[] }>("POST", "/api/fonts", form(file))).fonts,
   fontSample: (key: string) => `/api/fonts/${encodeURIComponent(key)}/sample`,
-  proof: (place: Place, now: Held, signal?: AbortSignal) =>
-    json<Proof>("GET", at(place, "/proof", held(now)), undefined, signal),
-  look: async (
-    place: Place,
-    now: Held,
-    scene: string,
-    colours: Colours,
-    angle: number,
-    [width, height]: [number, number],
-    view: string | null = null,
-    dressed: Partial<Showing> | null = null,
-    measured = false,
-    nudged: Record<string, [number, number]> = {},
-  ) => {
-    const asked: Record<string, string> = { ...held(now), scene, colours: JSON.stringify(colours), angle: `${angle}` };
-    if (view) asked.view = view;
-    if (dressed) asked.dressed = JSON.stringify(dressed);
-    if (measured) asked.measured = "true";
-    if (Object.keys(nudged).length > 0) asked.nudged = JSON.stringify(nudged);
-    const sized = { ...asked, width: `${width}`, height: `${height}` };
-    return (await send("GET", at(place, "/look", sized))).blob();
-  },
-  flat: async (place: Place, now: Held, width: number) =>
-    (await send("GET", at(place, "/flat", { ...held(now), width: `${width}` }))).blob(),
-  seam: (place: Place, now: Held) => json<Seam>("GET", at(place, "/seam", held(now))),
-  seamPicture: (place: Place, now: Held) => at(place, "/seam-picture", held(now)),
+  report: (place: Place, now: Held, signal?: AbortSignal) =>
+    json<PanelReport>("POST", at(place, "/check"), edited(now), signal),
+  mockupPreview: async ({ place, now, size: [width, height], ...shot }: MockupRequest) =>
+    (await send("POST", at(place, "/mockup-preview"), { ...edited(now), ...shot, width, height })).blob(),
+  flatPreview: async (place: Place, now: Held, width: number) =>
+    (await send("POST", at(place, "/flat-preview"), { ...edited(now), width })).blob(),
+  seam: (place: Place, now: Held) => json<Seam>("POST", at(place, "/seam"), edited(now)),
+  seamPreview: async (place: Place, now: Held) => (await send("POST", at(place, "/seam-preview"), edited(now))).blob(),
   printing: (place: Place) => json<PrintState>("GET", at(place, "/printing")),
   setPrinting: (place: Place, printing: Printing) => json<PrintState>("PUT", at(place, "/printing"), printing),
   print: (place: Place, sides: "this" | "all") => json<Job>("POST", at(place, "/print-job"), { sides }),
@@ -234,16 +193,16 @@ export const api = {
   listing: (place: Place) => json<Listing>("GET", at({ ...place, panel: null }, "/listing")),
   decideListing: (place: Place, change: ListingChange) =>
     json<Listing>("PUT", at({ ...place, panel: null }, "/listing"), change),
-  listingLook: (place: Place, slot: ListingSlot, of: string) =>
-    at({ ...place, panel: null }, "/listing/look", { slot: JSON.stringify(slot), of }),
+  listingPreview: async (place: Place, slot: ListingSlot) =>
+    (await send("POST", at({ ...place, panel: null }, "/listing/preview"), slot)).blob(),
   overrule: (place: Place, why: string) =>
     json<Listing>("POST", at({ ...place, panel: null }, "/listing/overruling"), { why }),
   withdrawOverruling: (place: Place) => json<Listing>("DELETE", at({ ...place, panel: null }, "/listing/overruling")),
   makePack: (place: Place) => json<Job>("POST", at({ ...place, panel: null }, "/listing-job")),
   handIn: (place: Place, url: string) =>
-    json<Listing>("POST", at({ ...place, panel: null }, "/listing/hand-in"), { url }),
-  setMarket: (id: string, limits: MarketLimits) => send("PUT", `/api/markets/${encodeURIComponent(id)}`, limits),
-  forgetMarket: (id: string) => send("DELETE", `/api/markets/${encodeURIComponent(id)}`),
+    json<Listing>("POST", at({ ...place, panel: null }, "/listing/submission"), { url }),
+  setMarket: (id: string, limits: MarketLimits) => send("PUT", `/api/marketplaces/${encodeURIComponent(id)}`, limits),
+  forgetMarket: (id: string) => send("DELETE", `/api/marketplaces/${encodeURIComponent(id)}`),
   providers: (place: Place) => json<Providers>("GET", at({ ...place, panel: null }, "/providers")),
   keepProvider: (name: string, origin: string, note: string) =>
     send("PUT", `/api/providers/${encodeURIComponent(name)}`, { origin, note }),
@@ -259,7 +218,7 @@ export const api = {
   learned: (id: number, body: Learned) => json<Providers>("POST", `/api/samples/${id}/learned`, body),
   addSamplePhoto: (id: number, file: File) => json<Providers>("POST", `/api/samples/${id}/photos`, form(file)),
   timeline: async (place: Place) =>
-    (await json<{ deeds: Deed[] }>("GET", at({ ...place, panel: null }, "/timeline"))).deeds,
+    (await json<{ events: HistoryEvent[] }>("GET", at({ ...place, panel: null }, "/history"))).events,
   search: async (words: string) =>
     (await json<{ hits: Hit[] }>("GET", `/api/search?${new URLSearchParams({ words })}`)).hits,
   orders: (place: Place) => json<Orders>("GET", at({ ...place, panel: null }, "/orders")),
@@ -281,7 +240,7 @@ export const api = {
     json<Press>("PUT", at(place, "/press/maker", asked), { figures }),
   keepPress: (place: Place, asked: Pressed, press: Machine) =>
     json<Press>("PUT", at(place, "/press/machine", asked), press),
-  logPressing: (place: Place, asked: Pressed, entry: Schemas["PressingBody"]) =>
+  logPressing: (place: Place, asked: Pressed, entry: Schemas["PressingIn"]) =>
     json<Press>("POST", at(place, "/press/log", asked), entry),
   pressingPhoto: (id: number) => `/api/pressings/${id}/photo`,
   keepPressingPhoto: (id: number, file: File) => send("PUT", `/api/pressings/${id}/photo`, form(file)),
@@ -290,27 +249,31 @@ export const api = {
   printer: () => json<Printer>("GET", "/api/simulated-printer"),
   tendPrinter: (deed: "refill" | "clear" | "jam") => json<Printer>("POST", `/api/simulated-printer/${deed}`),
   queue: (url: string, copies: number) =>
-    json<Schemas["PrintedShape"]>("POST", "/api/simulated-printer/queue", { url, copies }),
+    json<Schemas["PrintedOut"]>("POST", "/api/simulated-printer/queue", { url, copies }),
   bringToDesk: (place: Place, url: string) =>
-    json<Schemas["DeskAnswer"]>("POST", at(place, "/simulated-upload"), { url }),
+    json<Schemas["UploadAnswerOut"]>("POST", at(place, "/simulated-upload"), { url }),
   gang: () => json<GangState>("GET", "/api/gang"),
   setGang: (gang: Gang) => json<GangState>("PUT", "/api/gang", gang),
   makeGang: () => json<Job>("POST", "/api/gang/job"),
   softProof: (place: Place, intent: Printing["intent"], paper: boolean) =>
     at(place, "/soft-proof", { intent, paper: `${paper}` }),
-  flatPicture: (place: Place, now: Held, width: number) => at(place, "/flat", { ...held(now), width: `${width}` }),
-  showing: (place: Place) => json<ShowState>("GET", at({ ...place, panel: null }, "/showing")),
-  setShowing: (place: Place, showing: Showing) =>
-    json<ShowState>("PUT", at({ ...place, panel: null }, "/showing"), showing),
-  makePictures: (place: Place) => json<Job>("POST", at({ ...place, panel: null }, "/picture-job")),
+  mockupSettings: (place: Place) => json<MockupState>("GET", at({ ...place, panel: null }, "/mockup-settings")),
+  setMockupSettings: (place: Place, settings: MockupSettings) =>
+    json<MockupState>("PUT", at({ ...place, panel: null }, "/mockup-settings"), settings),
+  makePictures: (place: Place) => json<Job>("POST", at({ ...place, panel: null }, "/mockup-job")),
   makeFilm: (place: Place, film: Film) => json<Job>("POST", at({ ...place, panel: null }, "/film-job"), film),
-  looks: async () => (await json<{ looks: Look[] }>("GET", "/api/looks")).looks,
-  keepLook: async (name: string, showing: Showing, colours: Colours) =>
-    (await json<{ looks: Look[] }>("PUT", `/api/looks/${encodeURIComponent(name)}`, { showing, colours })).looks,
-  forgetLook: async (name: string) =>
-    (await json<{ looks: Look[] }>("DELETE", `/api/looks/${encodeURIComponent(name)}`)).looks,
-  applyLook: (place: Place, name: string) =>
-    json<ShowState>("POST", at({ ...place, panel: null }, `/looks/${encodeURIComponent(name)}`)),
+  presets: async () => (await json<{ presets: Preset[] }>("GET", "/api/presets")).presets,
+  savePreset: async (name: string, settings: MockupSettings, colours: Colours) =>
+    (
+      await json<{ presets: Preset[] }>("PUT", `/api/presets/${encodeURIComponent(name)}`, {
+        mockup_settings: settings,
+        colours,
+      })
+    ).presets,
+  removePreset: async (name: string) =>
+    (await json<{ presets: Preset[] }>("DELETE", `/api/presets/${encodeURIComponent(name)}`)).presets,
+  applyPreset: (place: Place, name: string) =>
+    json<MockupState>("POST", at({ ...place, panel: null }, `/presets/${encodeURIComponent(name)}`)),
   ownScenes: async () => (await json<{ scenes: OwnLine[] }>("GET", "/api/own-scenes")).scenes,
   beginScene: (photo_id: number, template_id: string, panel_id: string | null) =>
     json<OwnScene>("POST", "/api/own-scenes", { photo_id, template_id, panel_id }),

@@ -13,8 +13,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep a dropped file. It is decoded whole before it is kept, so that a damaged one is told at once. */
-        post: operations["artworks_add_post"];
+        /** Import an artwork file. It is decoded whole first, so a damaged file is refused at once. */
+        post: operations["add_artwork"];
         delete?: never;
         options?: never;
         head?: never;
@@ -28,8 +28,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every kind of step. */
-        get: operations["preparations_kinds_steps_get"];
+        /** List every kind of step. */
+        get: operations["list_step_kinds"];
         put?: never;
         post?: never;
         delete?: never;
@@ -48,46 +48,12 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Take an artwork off the board. Nothing of it is deleted. */
-        delete: operations["artworks_remove__int_artwork_id__delete"];
+        /** Remove an artwork from the board. Its files and records stay stored. */
+        delete: operations["remove_artwork"];
         options?: never;
         head?: never;
         /** Give an artwork another title. */
-        patch: operations["artworks_rename__int_artwork_id__patch"];
-        trace?: never;
-    };
-    "/api/artworks/{artwork_id}/held": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A small picture after steps that are not decided yet, as PNG with its transparency. */
-        get: operations["preparations_held__int_artwork_id__held_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/artworks/{artwork_id}/held/report": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What is found on a small picture after steps that are not decided yet. */
-        get: operations["preparations_held_report__int_artwork_id__held_report_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
+        patch: operations["rename_artwork"];
         trace?: never;
     };
     "/api/artworks/{artwork_id}/licence": {
@@ -97,13 +63,19 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The licence's file, as it was kept; it is downloaded and never shown, whatever is in it. */
-        get: operations["preparations_licence__int_artwork_id__licence_get"];
-        /** Keep the licence's own file with the artwork. */
-        put: operations["preparations_keep_licence__int_artwork_id__licence_put"];
+        /**
+         * Return the licence's file unchanged; it is always downloaded and never shown, whatever it contains.
+         * @description <br/>Raises :class:`NotFoundError` where there is none.
+         */
+        get: operations["download_licence_file"];
+        /**
+         * Store the licence's own file with the artwork.
+         * @description <br/>Raises :class:`StepError` for a file that is too large.
+         */
+        put: operations["set_licence_file"];
         post?: never;
-        /** Take the licence's file away. */
-        delete: operations["preparations_drop_licence__int_artwork_id__licence_delete"];
+        /** Remove the licence's file. */
+        delete: operations["remove_licence_file"];
         options?: never;
         head?: never;
         patch?: never;
@@ -117,8 +89,8 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Note where an artwork comes from, and what its licence allows. */
-        put: operations["preparations_note_origin__int_artwork_id__origin_put"];
+        /** Set an artwork's origin and what its licence allows. */
+        put: operations["set_origin"];
         post?: never;
         delete?: never;
         options?: never;
@@ -133,11 +105,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** An artwork's steps, and what came of them. */
-        get: operations["preparations_preparation__int_artwork_id__preparation_get"];
-        /** Decide an artwork's steps. They are carried out on the whole picture first, and refused if they cannot be. */
-        put: operations["preparations_decide__int_artwork_id__preparation_put"];
+        /** Return an artwork's steps and their result. */
+        get: operations["get_preparation"];
+        /** Set an artwork's steps. They run on the whole picture first; steps that fail are refused. */
+        put: operations["set_preparation"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artworks/{artwork_id}/preparation/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Return a small picture after edited steps, as PNG with transparency. */
+        post: operations["preview_preparation"];
         delete?: never;
         options?: never;
         head?: never;
@@ -153,8 +142,25 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Go one step forward in the preparation's history. */
-        post: operations["preparations_redo__int_artwork_id__preparation_redo_post"];
+        /** Redo the next change to the steps. */
+        post: operations["redo_preparation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/artworks/{artwork_id}/preparation/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Return the report on a small picture after edited steps. */
+        post: operations["preview_preparation_report"];
         delete?: never;
         options?: never;
         head?: never;
@@ -170,8 +176,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Go one step back in the preparation's history. */
-        post: operations["preparations_undo__int_artwork_id__preparation_undo_post"];
+        /** Undo the last change to the steps. */
+        post: operations["undo_preparation"];
         delete?: never;
         options?: never;
         head?: never;
@@ -185,8 +191,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The picture itself, reduced: PNG where it has transparency, else JPEG. */
-        get: operations["artworks_preview__int_artwork_id__preview_get"];
+        /** Return a reduced copy of the picture: PNG if it has transparency, else JPEG. */
+        get: operations["get_artwork_preview"];
         put?: never;
         post?: never;
         delete?: never;
@@ -204,8 +210,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put an artwork back on the board. */
-        post: operations["artworks_restore__int_artwork_id__restore_post"];
+        /** Restore a removed artwork. */
+        post: operations["restore_artwork"];
         delete?: never;
         options?: never;
         head?: never;
@@ -219,11 +225,14 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every batch that was not put away. */
-        get: operations["batching_all_batches_get"];
+        /** List the batches that were not dismissed. */
+        get: operations["list_batches"];
         put?: never;
-        /** Make pictures or print files of many pairs. */
-        post: operations["batching_begin_post"];
+        /**
+         * Start a job that makes pictures or print files of many pairs.
+         * @description <br/>Raises :class:`OutputError` where no pair can be made.
+         */
+        post: operations["start_batch"];
         delete?: never;
         options?: never;
         head?: never;
@@ -240,8 +249,8 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Show it no more. What is under way is stopped. */
-        delete: operations["batching_put_away__int_batch_id__delete"];
+        /** Dismiss a batch from the list, and stop its running jobs. */
+        delete: operations["dismiss_batch"];
         options?: never;
         head?: never;
         patch?: never;
@@ -256,8 +265,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Try what failed or was stopped once more. */
-        post: operations["batching_again__int_batch_id__again_post"];
+        /** Run the failed and stopped jobs of a batch again. */
+        post: operations["retry_batch"];
         delete?: never;
         options?: never;
         head?: never;
@@ -271,8 +280,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All its files in one ZIP, in a folder for each artwork and blank. */
-        get: operations["batching_files__int_batch_id__files_get"];
+        /** Return all files of a batch in one ZIP, with a folder for each artwork and blank. */
+        get: operations["download_batch"];
         put?: never;
         post?: never;
         delete?: never;
@@ -290,8 +299,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Hold back what has not begun. */
-        post: operations["batching_pause__int_batch_id__pause_post"];
+        /** Pause a batch: jobs that have not started wait. */
+        post: operations["pause_batch"];
         delete?: never;
         options?: never;
         head?: never;
@@ -307,8 +316,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Go on. */
-        post: operations["batching_resume__int_batch_id__resume_post"];
+        /** Resume a paused batch. */
+        post: operations["resume_batch"];
         delete?: never;
         options?: never;
         head?: never;
@@ -324,8 +333,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Stop all of it; what is made already stays. */
-        post: operations["batching_stop__int_batch_id__stop_post"];
+        /** Stop a batch; finished files stay. */
+        post: operations["stop_batch"];
         delete?: never;
         options?: never;
         head?: never;
@@ -339,8 +348,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every blank, with its limits. */
-        get: operations["blanks_shelf_get"];
+        /** List every blank with its limits. */
+        get: operations["list_blanks"];
         put?: never;
         post?: never;
         delete?: never;
@@ -357,8 +366,8 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Choose the blanks on the board. */
-        put: operations["blanks_set_board_board_put"];
+        /** Set the blanks on the board. */
+        put: operations["set_board_blanks"];
         post?: never;
         delete?: never;
         options?: never;
@@ -375,8 +384,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The blank that measures make, without keeping it. */
-        post: operations["blanks_drawing_drawing_post"];
+        /** Return the blank that follows from measures, without storing it. */
+        post: operations["draw_measured_blank"];
         delete?: never;
         options?: never;
         head?: never;
@@ -392,8 +401,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a guide tells of its zones, without keeping it. */
-        post: operations["blank_files_read_only_guide_post"];
+        /** Read the zones of a provider's guide without storing it. */
+        post: operations["trace_guide"];
         delete?: never;
         options?: never;
         head?: never;
@@ -409,8 +418,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take in a template file. One with the id of a blank that exists becomes a blank beside it. */
-        post: operations["blanks_take_in_import_post"];
+        /**
+         * Import a template file. If its id is taken, the blank gets a new one.
+         * @description <br/>Raises :class:`TemplateError` for a file that is broken or too large.
+         */
+        post: operations["import_blank"];
         delete?: never;
         options?: never;
         head?: never;
@@ -426,8 +438,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep a blank of one's own and put it on the board. */
-        post: operations["blanks_measured_measured_post"];
+        /** Add a measured blank and put it on the board. */
+        post: operations["add_measured_blank"];
         delete?: never;
         options?: never;
         head?: never;
@@ -444,8 +456,8 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Put a blank of one's own away. */
-        delete: operations["blanks_remove__template_id__delete"];
+        /** Remove one of the seller's own blanks. */
+        delete: operations["remove_blank"];
         options?: never;
         head?: never;
         patch?: never;
@@ -459,8 +471,8 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Judge a blank by another limit. */
-        put: operations["blanks_limit__template_id__limits__name__put"];
+        /** Set one of a blank's limits. */
+        put: operations["set_limit"];
         post?: never;
         delete?: never;
         options?: never;
@@ -475,13 +487,16 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The guide as PNG, to be laid over the flat at the print file's full size. */
-        get: operations["blank_files_guide_picture__template_id__panels__panel_id__guide_get"];
-        /** Lay a provider's guide over a panel. It is only shown, never printed. */
-        put: operations["blank_files_keep_guide__template_id__panels__panel_id__guide_put"];
+        /**
+         * Return the guide as PNG, at the print file's full size.
+         * @description <br/>Raises :class:`NotFoundError` where the panel has none.
+         */
+        get: operations["get_guide_picture"];
+        /** Store a provider's guide as an overlay on a panel. It is never printed. */
+        put: operations["set_guide"];
         post?: never;
-        /** Take the guide away. */
-        delete: operations["blank_files_drop_guide__template_id__panels__panel_id__guide_delete"];
+        /** Remove the guide of a panel. */
+        delete: operations["remove_guide"];
         options?: never;
         head?: never;
         patch?: never;
@@ -495,11 +510,11 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Hold colours on this blank against a printer's ICC profile. */
-        put: operations["blank_files_keep_profile__template_id__profile_put"];
+        /** Store the printer's ICC profile for this blank. */
+        put: operations["set_profile"];
         post?: never;
-        /** Take the profile away. */
-        delete: operations["blank_files_drop_profile__template_id__profile_delete"];
+        /** Remove the ICC profile of a blank. */
+        delete: operations["remove_profile"];
         options?: never;
         head?: never;
         patch?: never;
@@ -514,8 +529,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Bring back a blank of one's own that was put away. */
-        post: operations["blanks_restore__template_id__restore_post"];
+        /**
+         * Restore a blank of the seller's own that was removed.
+         * @description <br/>Raises :class:`TemplateError` where there is no such blank.
+         */
+        post: operations["restore_blank"];
         delete?: never;
         options?: never;
         head?: never;
@@ -529,8 +547,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A blank as a template file. */
-        get: operations["blanks_export__template_id__toml_get"];
+        /** Return a blank as a template file. */
+        get: operations["export_blank"];
         put?: never;
         post?: never;
         delete?: never;
@@ -546,8 +564,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Artworks and blanks. Cells are asked for row by row, as rows come into sight: a year's work has many thousands. */
-        get: operations["board_board_get"];
+        /** Return the artworks and blanks of the board. The page asks for cells row by row, since a board can have thousands. */
+        get: operations["get_board"];
         put?: never;
         post?: never;
         delete?: never;
@@ -563,8 +581,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The cells of an artwork; what was not judged before is asked for cell by cell. */
-        get: operations["board_row__int_artwork_id__get"];
+        /** Return the cells of one artwork; unchecked cells are asked for one by one. */
+        get: operations["get_board_row"];
         put?: never;
         post?: never;
         delete?: never;
@@ -580,8 +598,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** One cell, judged now if it was not before. */
-        get: operations["board_one_cell__int_artwork_id___template_id__get"];
+        /** Return one cell, running the checks if they have not run yet. */
+        get: operations["get_board_cell"];
         put?: never;
         post?: never;
         delete?: never;
@@ -597,8 +615,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A made file, under its telling name. */
-        get: operations["files_made_file_files__key__get"];
+        /**
+         * Return a made file under its own name.
+         * @description <br/>Raises :class:`NotFoundError` where it was removed.
+         */
+        get: operations["download_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -614,11 +635,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every font that words can be set in. */
-        get: operations["fonts_fonts_get"];
+        /** List every font. */
+        get: operations["list_fonts"];
         put?: never;
-        /** Add a font of one's own, TTF or OTF. */
-        post: operations["fonts_add_post"];
+        /** Add a font file, TTF or OTF. */
+        post: operations["add_font"];
         delete?: never;
         options?: never;
         head?: never;
@@ -632,8 +653,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A line set in a font, as PNG. */
-        get: operations["fonts_sample__key__sample_get"];
+        /** Return a sample line in a font, as PNG. */
+        get: operations["get_font_sample"];
         put?: never;
         post?: never;
         delete?: never;
@@ -649,10 +670,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What is on the gang sheet, and how it is packed. */
-        get: operations["ganging_state_get"];
-        /** Decide what is on it. */
-        put: operations["ganging_decide_put"];
+        /** Return the items of the gang sheet and their layout. */
+        get: operations["get_gang_sheet"];
+        /** Set the items and the size of the gang sheet. */
+        put: operations["set_gang_sheet"];
         post?: never;
         delete?: never;
         options?: never;
@@ -669,8 +690,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Make its file, as a job. */
-        post: operations["ganging_make_job_post"];
+        /** Start a job that makes the gang sheet's file. */
+        post: operations["make_gang_sheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -684,8 +705,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How far a job is. */
-        get: operations["printing_job_api_jobs__int_job_id__get"];
+        /**
+         * Return the progress of a job.
+         * @description <br/>Raises :class:`NotFoundError`.
+         */
+        get: operations["get_job"];
         put?: never;
         post?: never;
         delete?: never;
@@ -703,23 +727,23 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Stop a job; nothing that it had begun is left. */
-        post: operations["printing_stop_api_jobs__int_job_id__stop_post"];
+        /** Stop a job; its unfinished files are removed. */
+        post: operations["stop_job"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/looks": {
+    "/api/marketplaces": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** All looks. */
-        get: operations["showing_looks_api_looks_get"];
+        /** List every marketplace with its limits. */
+        get: operations["list_marketplaces"];
         put?: never;
         post?: never;
         delete?: never;
@@ -728,42 +752,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/looks/{name}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Keep choices under a name. */
-        put: operations["showing_keep_look_api_looks__name__put"];
-        post?: never;
-        /** Take a look away. */
-        delete: operations["showing_forget_look_api_looks__name__delete"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/markets": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Every marketplace and what it takes. */
-        get: operations["listing_markets_api_markets_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/markets/{market_id}": {
+    "/api/marketplaces/{market_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -772,10 +761,10 @@ export interface paths {
         };
         get?: never;
         /** Set a marketplace's limits, or add one. */
-        put: operations["listing_set_market_api_markets__market_id__put"];
+        put: operations["set_marketplace"];
         post?: never;
-        /** Take the seller's own limits away: one that ships comes back as it was. */
-        delete: operations["listing_forget_market_api_markets__market_id__delete"];
+        /** Remove the seller's limits; a shipped marketplace returns to its own. */
+        delete: operations["reset_marketplace"];
         options?: never;
         head?: never;
         patch?: never;
@@ -788,11 +777,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All scenes of the seller's own. */
-        get: operations["own_scenes_all_own_get"];
+        /** List the seller's own scenes. */
+        get: operations["list_own_scenes"];
         put?: never;
-        /** Begin a scene with a photograph. */
-        post: operations["own_scenes_begin_post"];
+        /** Add a scene from a photograph. */
+        post: operations["add_photo_scene"];
         delete?: never;
         options?: never;
         head?: never;
@@ -808,8 +797,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take in a scene pack's ZIP. */
-        post: operations["own_scenes_take_in_packs_post"];
+        /** Import a scene pack from a ZIP. */
+        post: operations["import_scene_pack"];
         delete?: never;
         options?: never;
         head?: never;
@@ -823,13 +812,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A scene, and what is to be said about it. */
-        get: operations["own_scenes_one__int_scene_id__get"];
-        /** Keep what is marked. */
-        put: operations["own_scenes_mark__int_scene_id__put"];
+        /** Return a scene with its marks and findings. */
+        get: operations["get_own_scene"];
+        /** Set the marks on a photograph. */
+        put: operations["set_photo_marks"];
         post?: never;
-        /** Take a scene away; its photograph, marks and pack are kept. */
-        delete: operations["own_scenes_remove__int_scene_id__delete"];
+        /** Remove a scene; its photograph, marks and pack stay stored. */
+        delete: operations["remove_own_scene"];
         options?: never;
         head?: never;
         patch?: never;
@@ -842,8 +831,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A design in the scene as it is marked, as JPEG. */
-        get: operations["own_scenes_look__int_scene_id__look_get"];
+        /** Return a preview of a design in a marked photograph, as JPEG. */
+        get: operations["preview_own_scene"];
         put?: never;
         post?: never;
         delete?: never;
@@ -859,8 +848,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What is left out of the product, as a PNG to lay over the photograph. */
-        get: operations["own_scenes_mask__int_scene_id__mask_get"];
+        /** Return the mask of what lies in front of the product, as a PNG overlay. */
+        get: operations["get_photo_mask"];
         put?: never;
         post?: never;
         delete?: never;
@@ -876,11 +865,14 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The made scene as a ZIP. */
-        get: operations["own_scenes_pack__int_scene_id__pack_get"];
+        /**
+         * Return a finished scene as a ZIP.
+         * @description <br/>Raises :class:`NotFoundError` before it is made.
+         */
+        get: operations["download_scene_pack"];
         put?: never;
-        /** Make the scene at full size. */
-        post: operations["own_scenes_make__int_scene_id__pack_post"];
+        /** Make a scene pack from a marked photograph, at full size. */
+        post: operations["make_own_scene"];
         delete?: never;
         options?: never;
         head?: never;
@@ -896,8 +888,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put a scene back. */
-        post: operations["own_scenes_restore__int_scene_id__restore_post"];
+        /** Restore a removed scene. */
+        post: operations["restore_own_scene"];
         delete?: never;
         options?: never;
         head?: never;
@@ -911,8 +903,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A pair with its proof. */
-        get: operations["bench_pair_get"];
+        /** Return a pair with its preflight report. */
+        get: operations["get_pair"];
         put?: never;
         post?: never;
         delete?: never;
@@ -930,10 +922,13 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep what a sample has shown: every design on this blank is made to it from now on. */
-        post: operations["sewing_calibrate_calibrations_post"];
-        /** Forget the newest calibration of who sews this blank now. */
-        delete: operations["sewing_take_back_calibrations_delete"];
+        /**
+         * Store how far a sewn sample was off: later designs on this blank are corrected by it.
+         * @description <br/>Raises :class:`TemplateError` for a panel that follows no other.
+         */
+        post: operations["add_calibration"];
+        /** Remove the newest calibration of the current sewing provider. */
+        delete: operations["remove_newest_calibration"];
         options?: never;
         head?: never;
         patch?: never;
@@ -946,10 +941,27 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The board's small mock-up of what was decided, as JPEG. */
-        get: operations["looks_cell_picture_cell_get"];
+        /** Return the board's small mock-up of a pair, as JPEG. */
+        get: operations["get_cell_picture"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Run the checks on edited content. */
+        post: operations["check_content"];
         delete?: never;
         options?: never;
         head?: never;
@@ -964,8 +976,8 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Keep the route and how the mock-up stands. */
-        put: operations["bench_choose_choices_put"];
+        /** Set the pair's route, colours and angle. */
+        put: operations["set_choices"];
         post?: never;
         delete?: never;
         options?: never;
@@ -982,8 +994,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Carry a panel's placing to other blanks, to the panel of the same name or else their first. */
-        post: operations["bench_copy_copy_post"];
+        /**
+         * Copy a panel's placement to other blanks, to the panel of the same name or else their first.
+         * @description <br/>Raises :class:`PlacementError` where the panel is empty.
+         */
+        post: operations["copy_placement"];
         delete?: never;
         options?: never;
         head?: never;
@@ -999,8 +1014,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Film a turn, as a job. */
-        post: operations["showing_film_api_pairs__int_artwork_id___template_id__film_job_post"];
+        /** Start a job that films one turn of the blank. */
+        post: operations["make_film"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1014,10 +1029,27 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The print file of a placing that is not decided yet, reduced, as PNG: bent, repeated and cut as it will be. */
-        get: operations["looks_flat_flat_get"];
+        /** Return the reduced print file of stored content, as PNG. */
+        get: operations["get_flat"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/flat-preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Return the reduced print file of edited content, as PNG: bent, repeated and cut as the final file. */
+        post: operations["preview_flat"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1032,8 +1064,25 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Let a panel show what lies past a seam, or stand alone again. It becomes the next step of the pair's history. */
-        put: operations["bench_follow_follow_put"];
+        /** Link a panel to the one across a seam, or unlink it, as a step of the pair's history. */
+        put: operations["set_follow"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Return the history of a pair. */
+        get: operations["get_history"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1048,8 +1097,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A pair's jobs, the newest first. */
-        get: operations["printing_jobs_of_pair_api_pairs__int_artwork_id___template_id__jobs_get"];
+        /** List a pair's jobs, the newest first. */
+        get: operations["list_jobs"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1065,10 +1114,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A pair's listing. */
-        get: operations["listing_listing_api_pairs__int_artwork_id___template_id__listing_get"];
-        /** Decide pictures, words or marketplace. */
-        put: operations["listing_decide_api_pairs__int_artwork_id___template_id__listing_put"];
+        /** Return a pair's listing. */
+        get: operations["get_listing"];
+        /**
+         * Set the pictures, texts and marketplace of a listing.
+         * @description <br/>Raises :class:`NotFoundError` for an unknown marketplace.
+         */
+        put: operations["set_listing"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1085,42 +1137,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Make the listing pack, as a job. */
-        post: operations["listing_pack_api_pairs__int_artwork_id___template_id__listing_job_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pairs/{artwork_id}/{template_id}/listing/hand-in": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Hand a pack to the simulated desk of its marketplace. */
-        post: operations["listing_hand_in_api_pairs__int_artwork_id___template_id__listing_hand_in_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pairs/{artwork_id}/{template_id}/listing/look": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A quick look at a picture of the listing, as JPEG. */
-        get: operations["listing_look_api_pairs__int_artwork_id___template_id__listing_look_get"];
-        put?: never;
-        post?: never;
+        /** Start a job that makes the listing pack. */
+        post: operations["make_listing_pack"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1136,33 +1154,19 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Let it be listed although its licence speaks against it; this is recorded. */
-        post: operations["listing_overrule_api_pairs__int_artwork_id___template_id__listing_overruling_post"];
-        /** Take that back. */
-        delete: operations["listing_withdraw_api_pairs__int_artwork_id___template_id__listing_overruling_delete"];
+        /**
+         * Allow a listing although the artwork's licence speaks against it; the reason is recorded.
+         * @description <br/>Raises :class:`ListingError` where nothing speaks against it.
+         */
+        post: operations["overrule_licence"];
+        /** Withdraw the overruling of a listing's reasons: they count again. */
+        delete: operations["withdraw_overruling"];
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/pairs/{artwork_id}/{template_id}/look": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A quick mock-up of a placing that is not decided yet, as JPEG. */
-        get: operations["looks_look_look_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pairs/{artwork_id}/{template_id}/looks/{name}": {
+    "/api/pairs/{artwork_id}/{template_id}/listing/preview": {
         parameters: {
             query?: never;
             header?: never;
@@ -1171,8 +1175,83 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Use a look on a pair; of its scenes those that show this blank, or else its own scenes of the same kind. */
-        post: operations["showing_use_look_api_pairs__int_artwork_id___template_id__looks__name__post"];
+        /** Return a preview of a listing picture, as JPEG. */
+        post: operations["preview_listing_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/listing/submission": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Submit a listing pack to the simulated marketplace.
+         * @description <br/>Raises :class:`NotFoundError` for a pack that was removed, :class:`ListingError` for one older than the listing.
+         */
+        post: operations["submit_listing_pack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/mockup-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start a job that makes all selected pictures.
+         * @description <br/>Raises :class:`SceneError` where no scene is selected.
+         */
+        post: operations["make_mockups"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/mockup-preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Return a quick mock-up of edited content, as JPEG. */
+        post: operations["preview_mockup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/mockup-settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Return a pair's mock-up settings and findings. */
+        get: operations["get_mockup_settings"];
+        /** Set a pair's mock-up settings. */
+        put: operations["set_mockup_settings"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1188,8 +1267,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Make one order that was filled by hand. */
-        post: operations["ordering_one_api_pairs__int_artwork_id___template_id__order_post"];
+        /**
+         * Start a job for one order that was filled in by hand.
+         * @description <br/>Raises :class:`ListingError` where a field is empty.
+         */
+        post: operations["make_order"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1203,28 +1285,14 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A pair's open places, and what its last orders came to. */
-        get: operations["ordering_state_api_pairs__int_artwork_id___template_id__orders_get"];
+        /** Return the places that an order fills, and the results of the last orders. */
+        get: operations["get_orders"];
         put?: never;
-        /** Make the orders of a table: the form's part ``file``, with the pictures as its parts ``photos``. */
-        post: operations["ordering_take_api_pairs__int_artwork_id___template_id__orders_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pairs/{artwork_id}/{template_id}/picture-job": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Make all pictures that are chosen, as a job. */
-        post: operations["showing_pictures_api_pairs__int_artwork_id___template_id__picture_job_post"];
+        /**
+         * Start a job for a table of orders: the form's part ``file``, with the buyers' pictures as its parts ``photos``.
+         * @description <br/>Raises :class:`ListingError` for a table that cannot be read.
+         */
+        post: operations["make_orders"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1239,8 +1307,11 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Decide what is laid with the artwork on a panel. It becomes the next step of the pair's history. */
-        put: operations["bench_lay_pieces_put"];
+        /**
+         * Set the text and extras of a panel, as a step of the pair's history.
+         * @description <br/>Raises :class:`PlacementError` where the panel holds no artwork.
+         */
+        put: operations["set_pieces"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1248,7 +1319,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pairs/{artwork_id}/{template_id}/placing": {
+    "/api/pairs/{artwork_id}/{template_id}/placement": {
         parameters: {
             query?: never;
             header?: never;
@@ -1256,11 +1327,28 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Decide a panel's placing. It becomes the next step of the pair's history. */
-        put: operations["bench_place_placing_put"];
+        /** Set a panel's placement, as a step of the pair's history. */
+        put: operations["set_placement"];
         post?: never;
-        /** Leave a panel empty. */
-        delete: operations["bench_clear_placing_delete"];
+        /** Clear a panel. */
+        delete: operations["clear_panel"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/presets/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Apply a preset to a pair, with scenes that show its blank or else its own scenes of the same kind. */
+        post: operations["apply_preset"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1273,8 +1361,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The plan for a pair, its figures and their evidence, the log, and the cautions. */
-        get: operations["pressing_state_api_pairs__int_artwork_id___template_id__press_get"];
+        /** Return a pair's press plan: figures with their evidence, steps, log and cautions. */
+        get: operations["get_press_plan"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1292,8 +1380,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Log a pressing. */
-        post: operations["pressing_log_api_pairs__int_artwork_id___template_id__press_log_post"];
+        /** Add a pressing to the log. */
+        post: operations["log_pressing"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1308,8 +1396,11 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Keep a press of the seller's. */
-        put: operations["pressing_machine_api_pairs__int_artwork_id___template_id__press_machine_put"];
+        /**
+         * Save one of the seller's presses.
+         * @description <br/>Raises :class:`PressError` for a platen that is too small or too large.
+         */
+        put: operations["set_press"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1325,8 +1416,8 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Keep the maker's figures for a blank and finish; they win over common practice. */
-        put: operations["pressing_maker_api_pairs__int_artwork_id___template_id__press_maker_put"];
+        /** Set the maker's figures for a blank and finish; they replace common practice. */
+        put: operations["set_maker_figures"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1343,8 +1434,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Make print files, as a job. */
-        post: operations["printing_print_files_api_pairs__int_artwork_id___template_id__print_job_post"];
+        /**
+         * Start a job that makes print files.
+         * @description <br/>Raises :class:`OutputError` where the printer cannot print them.
+         */
+        post: operations["make_print_files"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1358,27 +1452,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How a side is printed, and what will come out. */
-        get: operations["printing_printing_api_pairs__int_artwork_id___template_id__printing_get"];
-        /** Decide how the files of a pair are made. */
-        put: operations["printing_decide_api_pairs__int_artwork_id___template_id__printing_put"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pairs/{artwork_id}/{template_id}/proof": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The proof of a placing that is not decided yet. */
-        get: operations["looks_proof_proof_get"];
-        put?: never;
+        /** Return a panel's print settings and the plan of its file. */
+        get: operations["get_printing"];
+        /** Set a pair's print settings. */
+        put: operations["set_printing"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1393,8 +1470,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Who makes a pair's blank, compared; and its samples. */
-        get: operations["providing_providers_api_pairs__int_artwork_id___template_id__providers_get"];
+        /** Return the providers of a pair's blank, compared, and its samples. */
+        get: operations["compare_providers"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1412,8 +1489,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Let this provider's offer be what a piece of the blank costs at the price. */
-        post: operations["providing_take_costs_api_pairs__int_artwork_id___template_id__providers__name__costs_post"];
+        /** Use a provider's offer as the costs of this blank. */
+        post: operations["take_costs_from_offer"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1428,11 +1505,14 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Note what a provider asks for this blank. */
-        put: operations["providing_offer_api_pairs__int_artwork_id___template_id__providers__name__offer_put"];
+        /**
+         * Set a provider's cost and delivery for this blank.
+         * @description <br/>Raises :class:`NotFoundError` for an unknown provider.
+         */
+        put: operations["set_offer"];
         post?: never;
-        /** Note that a provider does not make this blank. */
-        delete: operations["providing_no_offer_api_pairs__int_artwork_id___template_id__providers__name__offer_delete"];
+        /** Remove a provider's offer for this blank. */
+        delete: operations["remove_offer"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1447,15 +1527,15 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Go one step forward in the pair's history. */
-        post: operations["bench_redo_redo_post"];
+        /** Redo the pair's next step. */
+        post: operations["redo_placement"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/pairs/{artwork_id}/{template_id}/sample": {
+    "/api/pairs/{artwork_id}/{template_id}/sample-shift": {
         parameters: {
             query?: never;
             header?: never;
@@ -1464,8 +1544,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a photograph of a sample shows; nothing is kept. */
-        post: operations["sewing_sample_sample_post"];
+        /** Measure a seam's shift on a photograph of a sample, without storing it. */
+        post: operations["measure_sample"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1481,8 +1561,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Note a sample that was ordered. */
-        post: operations["providing_add_sample_api_pairs__int_artwork_id___template_id__samples_post"];
+        /** Add an ordered sample. */
+        post: operations["add_sample"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1496,27 +1576,27 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How the two ends of a wrap meet, along its height. */
-        get: operations["looks_seam_seam_get"];
+        get?: never;
         put?: never;
-        post?: never;
+        /** Return the colour difference between the two ends of a wrap, along its height. */
+        post: operations["get_seam_match"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/pairs/{artwork_id}/{template_id}/seam-picture": {
+    "/api/pairs/{artwork_id}/{template_id}/seam-preview": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Both ends of a wrap butted in the middle, at 300 dpi, as JPEG; what is bare shows the blank. */
-        get: operations["looks_seam_picture_seam_picture_get"];
+        get?: never;
         put?: never;
-        post?: never;
+        /** Return both ends of a wrap as they meet at the seam, at 300 dpi, as JPEG. Bare parts show the blank. */
+        post: operations["preview_seam"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1530,27 +1610,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What a sale of a pair leaves. */
-        get: operations["selling_selling_api_pairs__int_artwork_id___template_id__selling_get"];
-        /** Decide costs, fees or a price. */
-        put: operations["selling_decide_api_pairs__int_artwork_id___template_id__selling_put"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pairs/{artwork_id}/{template_id}/sewer": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Say who sews this blank. */
-        put: operations["sewing_sewer_sewer_put"];
+        /** Return a pair's costs, profit and suggested price. */
+        get: operations["get_selling"];
+        /** Set costs, fees or the price. */
+        put: operations["set_selling"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1565,8 +1628,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How the panels meet. */
-        get: operations["sewing_sewing_sewing_get"];
+        /** Return how the panels meet along their seams. */
+        get: operations["get_sewing"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1575,17 +1638,16 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pairs/{artwork_id}/{template_id}/showing": {
+    "/api/pairs/{artwork_id}/{template_id}/sewing-provider": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** What is chosen of a pair's pictures, and what is to be said about it. */
-        get: operations["showing_showing_api_pairs__int_artwork_id___template_id__showing_get"];
-        /** Decide which pictures are made. */
-        put: operations["showing_decide_api_pairs__int_artwork_id___template_id__showing_put"];
+        get?: never;
+        /** Set the provider who sews this blank. */
+        put: operations["set_sewing_provider"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1602,8 +1664,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Bring a made file to the simulated provider's desk. */
-        post: operations["handing_over_upload_api_pairs__int_artwork_id___template_id__simulated_upload_post"];
+        /** Upload a made file to the simulated provider. */
+        post: operations["upload_to_simulated_provider"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1617,8 +1679,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The print as the blank's ICC profile says it comes out, as PNG. */
-        get: operations["printing_soft_proof_api_pairs__int_artwork_id___template_id__soft_proof_get"];
+        /**
+         * Return a PNG of the print as the blank's ICC profile predicts it.
+         * @description <br/>Raises :class:`NotFoundError` where the blank has no profile.
+         */
+        get: operations["preview_soft_proof"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1634,25 +1699,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The job ticket, as a PDF of one page. */
-        get: operations["printing_ticket_api_pairs__int_artwork_id___template_id__ticket_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pairs/{artwork_id}/{template_id}/timeline": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Everything done on a pair. */
-        get: operations["remembering_timeline_api_pairs__int_artwork_id___template_id__timeline_get"];
+        /**
+         * Return the job ticket, a PDF of one page.
+         * @description <br/>Raises :class:`OutputError` where nothing is printed.
+         */
+        get: operations["download_ticket"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1670,9 +1721,44 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Go one step back in the pair's history. */
-        post: operations["bench_undo_undo_post"];
+        /** Undo the pair's last step. */
+        post: operations["undo_placement"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/presets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List all presets. */
+        get: operations["list_presets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/presets/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Save mock-up settings as a preset. */
+        put: operations["save_preset"];
+        post?: never;
+        /** Remove a preset. */
+        delete: operations["remove_preset"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1688,8 +1774,8 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Take an entry out of the log. */
-        delete: operations["pressing_remove_api_pressings__int_pressing_id__delete"];
+        /** Remove an entry from the log. */
+        delete: operations["remove_pressing"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1702,10 +1788,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A pressing's photograph. */
-        get: operations["pressing_photo_api_pressings__int_pressing_id__photo_get"];
-        /** Keep a photograph with a pressing, upright and small enough to look at. */
-        put: operations["pressing_keep_photo_api_pressings__int_pressing_id__photo_put"];
+        /**
+         * Return the photograph of a pressing.
+         * @description <br/>Raises :class:`NotFoundError` where there is none.
+         */
+        get: operations["get_pressing_photo"];
+        /** Store a photograph with a pressing, upright and reduced. */
+        put: operations["set_pressing_photo"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1721,11 +1810,11 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Note a provider, or what is said of it anew. */
-        put: operations["providing_keep_api_providers__name__put"];
+        /** Add or change a provider. */
+        put: operations["set_provider"];
         post?: never;
-        /** Take a provider away; samples of it stay. */
-        delete: operations["providing_forget_api_providers__name__delete"];
+        /** Remove a provider; its samples stay. */
+        delete: operations["remove_provider"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1739,11 +1828,11 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Note how it went on. */
-        put: operations["providing_change_sample_api_samples__int_sample_id__put"];
+        /** Change a sample's record. */
+        put: operations["change_sample"];
         post?: never;
-        /** Take a sample out of the log. */
-        delete: operations["providing_remove_sample_api_samples__int_sample_id__delete"];
+        /** Remove a sample from the log. */
+        delete: operations["remove_sample"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1758,8 +1847,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Let what it has shown go to calibration, press log or the provider's notes. */
-        post: operations["providing_learned_api_samples__int_sample_id__learned_post"];
+        /** Add a sample's findings to the calibration, the press log or the provider's notes. */
+        post: operations["learn_from_sample"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1775,8 +1864,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep a photograph of it, upright and small enough to look at. */
-        post: operations["providing_add_photo_api_samples__int_sample_id__photos_post"];
+        /** Store a photograph of a sample, upright and reduced. */
+        post: operations["add_sample_photo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1790,8 +1879,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** One of its photographs. */
-        get: operations["providing_photo_api_samples__int_sample_id__photos__int_number__get"];
+        /**
+         * Return a photograph of a sample.
+         * @description <br/>Raises :class:`NotFoundError`.
+         */
+        get: operations["get_sample_photo"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1807,8 +1899,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Artworks, listings, samples, pressings and files that hold some words. */
-        get: operations["remembering_search_api_search_get"];
+        /** Find artworks, listings, samples, pressings and files by their words. */
+        get: operations["search"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1824,8 +1916,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How the simulated printer stands. */
-        get: operations["handing_over_state_api_simulated_printer_get"];
+        /** Return the state of the simulated printer. */
+        get: operations["get_simulated_printer"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1844,14 +1936,14 @@ export interface paths {
         get?: never;
         put?: never;
         /** Print a made file on the simulated printer. */
-        post: operations["handing_over_queue_api_simulated_printer_queue_post"];
+        post: operations["print_on_simulated_printer"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/simulated-printer/{deed}": {
+    "/api/simulated-printer/{action}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1860,8 +1952,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Refill it, clear a jam, or let the next printing jam. */
-        post: operations["handing_over_tend_api_simulated_printer__deed__post"];
+        /** Refill the simulated printer, clear a jam, or cause one at the next print. */
+        post: operations["tend_simulated_printer"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1873,10 +1965,28 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
-         * Art
+         * ArtWordsModel
+         * @description An artwork's own words, for every blank it is on.
+         */
+        ArtWordsModel: {
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Tags */
+            tags?: string[];
+        };
+        /**
+         * ArtworkOut
          * @description An artwork on the board.
          */
-        Art: {
+        ArtworkOut: {
             /**
              * Enlarged
              * @description How many times its pixels were stretched
@@ -1920,28 +2030,10 @@ export interface components {
             vector: boolean;
         };
         /**
-         * ArtWordsBody
-         * @description An artwork's own words, for every blank it is on.
-         */
-        ArtWordsBody: {
-            /**
-             * Line
-             * @default
-             */
-            line: string;
-            /**
-             * Name
-             * @default
-             */
-            name: string;
-            /** Tags */
-            tags?: string[];
-        };
-        /**
-         * BackdropBody
+         * BackdropModel
          * @description A photograph of the seller's own that the product is laid on.
          */
-        BackdropBody: {
+        BackdropModel: {
             /**
              * Across
              * @description Where the product's middle stands, in picture widths
@@ -1967,10 +2059,10 @@ export interface components {
             size: number;
         };
         /**
-         * BandBody
+         * BandModel
          * @description A border along the trim.
          */
-        BandBody: {
+        BandModel: {
             /**
              * Art
              * @default null
@@ -2041,39 +2133,39 @@ export interface components {
             width_mm: number;
         };
         /**
-         * BatchBody
+         * BatchIn
          * @description What is to be made of which pairs.
          */
-        BatchBody: {
+        BatchIn: {
             /**
              * Kind
              * @enum {string}
              */
             kind: "pictures" | "print" | "listing";
+            /** Pairs */
+            pairs: components["schemas"]["PairRefIn"][];
             /**
-             * Look
-             * @description A kept look; without one, what each pair has chosen, or all its scenes
+             * Preset
+             * @description A preset by its name; without one, what each pair has chosen, or all its scenes
              * @default null
              */
-            look: string | null;
-            /** Pairs */
-            pairs: components["schemas"]["PairRef"][];
+            preset: string | null;
         };
         /**
-         * BatchList
+         * BatchListOut
          * @description Batches, the newest first, and what the newest one left out.
          */
-        BatchList: {
+        BatchListOut: {
             /** Batches */
-            batches: components["schemas"]["BatchShape"][];
+            batches: components["schemas"]["BatchOut"][];
             /** Left Out */
-            left_out?: components["schemas"]["LeftOut"][];
+            left_out?: components["schemas"]["SkippedPairOut"][];
         };
         /**
-         * BatchShape
+         * BatchOut
          * @description How far a batch is.
          */
-        BatchShape: {
+        BatchOut: {
             /** Done */
             done: number;
             /** Failed */
@@ -2095,7 +2187,7 @@ export interface components {
              * Problems
              * @description What failed, the first few
              */
-            problems: components["schemas"]["LeftOut"][];
+            problems: components["schemas"]["SkippedPairOut"][];
             /** Share */
             share: number;
             /** Stopped */
@@ -2106,25 +2198,10 @@ export interface components {
             under_way: boolean;
         };
         /**
-         * BeginBody
-         * @description A photograph, kept aside from the board, and the blank it shows.
-         */
-        BeginBody: {
-            /**
-             * Panel Id
-             * @default null
-             */
-            panel_id: string | null;
-            /** Photo Id */
-            photo_id: number;
-            /** Template Id */
-            template_id: string;
-        };
-        /**
-         * Blank
+         * BlankOut
          * @description A blank on the shelf.
          */
-        Blank: {
+        BlankOut: {
             /**
              * Guides
              * @description File name of the provider's guide by panel
@@ -2133,7 +2210,7 @@ export interface components {
                 [key: string]: string;
             };
             /** Limits */
-            limits: components["schemas"]["LimitShape"][];
+            limits: components["schemas"]["LimitOut"][];
             /** On Board */
             on_board: boolean;
             /**
@@ -2141,13 +2218,13 @@ export interface components {
              * @description File name of the printer's ICC profile
              */
             profile: string | null;
-            template: components["schemas"]["TemplateShape"];
+            template: components["schemas"]["TemplateOut"];
         };
         /**
-         * BlankWordsBody
+         * BlankWordsModel
          * @description A blank's words, for every design on it; they can name parts, as ``{design}``.
          */
-        BlankWordsBody: {
+        BlankWordsModel: {
             /**
              * Search
              * @default {line} {blank}
@@ -2167,20 +2244,10 @@ export interface components {
             title: string;
         };
         /**
-         * Board
-         * @description What is on the range board; cells come row by row.
-         */
-        Board: {
-            /** Artworks */
-            artworks: components["schemas"]["Art"][];
-            /** Templates */
-            templates: components["schemas"]["BoardBlank"][];
-        };
-        /**
-         * BoardBlank
+         * BoardBlankOut
          * @description A blank as the board's head shows it.
          */
-        BoardBlank: {
+        BoardBlankOut: {
             /** Id */
             id: string;
             /** Kind */
@@ -2196,26 +2263,36 @@ export interface components {
             title: string;
         };
         /**
-         * BoardBody
+         * BoardIn
          * @description The blanks on the board, in their order.
          */
-        BoardBody: {
+        BoardIn: {
             /** Template Ids */
             template_ids: string[];
         };
         /**
-         * BoardRow
-         * @description The cells of one artwork, a blank each.
+         * BoardOut
+         * @description What is on the range board; cells come row by row.
          */
-        BoardRow: {
-            /** Cells */
-            cells: components["schemas"]["Cell"][];
+        BoardOut: {
+            /** Artworks */
+            artworks: components["schemas"]["ArtworkOut"][];
+            /** Templates */
+            templates: components["schemas"]["BoardBlankOut"][];
         };
         /**
-         * CalibrationBody
+         * BoardRowOut
+         * @description The cells of one artwork, a blank each.
+         */
+        BoardRowOut: {
+            /** Cells */
+            cells: components["schemas"]["CellOut"][];
+        };
+        /**
+         * CalibrationIn
          * @description A seam's follower lies so far from where its figures say, in all.
          */
-        CalibrationBody: {
+        CalibrationIn: {
             /** Down Mm */
             down_mm: number;
             /**
@@ -2234,10 +2311,10 @@ export interface components {
             seam: string;
         };
         /**
-         * CalibrationShape
+         * CalibrationOut
          * @description What a sample has shown.
          */
-        CalibrationShape: {
+        CalibrationOut: {
             /** Down Mm */
             down_mm: number;
             /** Id */
@@ -2254,10 +2331,10 @@ export interface components {
             seam: string;
         };
         /**
-         * CaptionBody
+         * CaptionModel
          * @description Words on every picture: see :class:`improva.core.mockup.labels.Caption`.
          */
-        CaptionBody: {
+        CaptionModel: {
             /**
              * Colour
              * @default #26231f
@@ -2300,57 +2377,20 @@ export interface components {
             text: string;
         };
         /**
-         * CaseShape
-         * @description A sale, reckoned line by line.
-         */
-        CaseShape: {
-            /** Discount */
-            discount: string;
-            /** Extra */
-            extra: string | null;
-            /** Fees */
-            fees: [
-                string,
-                string
-            ][];
-            /** Item */
-            item: string;
-            /** Left */
-            left: string;
-            /** Loss */
-            loss: boolean;
-            /** Paid */
-            paid: string;
-            /** Percent */
-            percent: string | null;
-            /** Price */
-            price: string;
-            /** Region */
-            region: string;
-            /** Shipping */
-            shipping: string;
-            /** Spent */
-            spent: string;
-            /** Tax */
-            tax: string;
-            /** Title */
-            title: string;
-        };
-        /**
-         * CauseShape
+         * CauseOut
          * @description A cause of a fault, and what to do.
          */
-        CauseShape: {
+        CauseOut: {
             /** Do */
             do: string;
             /** Why */
             why: string;
         };
         /**
-         * Cell
+         * CellOut
          * @description One artwork on one blank, as the board shows it.
          */
-        Cell: {
+        CellOut: {
             /** Artwork Id */
             artwork_id: number;
             /**
@@ -2387,11 +2427,11 @@ export interface components {
             verdict: ("pass" | "warn" | "fail") | null;
         };
         /**
-         * CheckShape
+         * CheckOut
          * @description The answer of one check.
          */
-        CheckShape: {
-            fix: components["schemas"]["FixShape"] | null;
+        CheckOut: {
+            fix: components["schemas"]["FixOut"] | null;
             /** Id */
             id: string;
             /** Limit */
@@ -2401,7 +2441,7 @@ export interface components {
             /** Message */
             message: string;
             /** More */
-            more: components["schemas"]["FixShape"][];
+            more: components["schemas"]["FixOut"][];
             /**
              * Status
              * @enum {string}
@@ -2422,10 +2462,10 @@ export interface components {
             why: string;
         };
         /**
-         * ChoicesBody
+         * ChoicesIn
          * @description Route, and how the mock-up stands.
          */
-        ChoicesBody: {
+        ChoicesIn: {
             /** Angle */
             angle: number;
             /** Colours */
@@ -2439,10 +2479,10 @@ export interface components {
             route: "press" | "upload";
         };
         /**
-         * ConeShape
+         * ConeOut
          * @description How a tapered wall rolls out.
          */
-        ConeShape: {
+        ConeOut: {
             /** Bottom Mm */
             bottom_mm: number;
             /** Box Mm */
@@ -2466,33 +2506,33 @@ export interface components {
             widens_down: boolean;
         };
         /**
-         * Copied
+         * CopiedOut
          * @description Which blanks took it.
          */
-        Copied: {
+        CopiedOut: {
             /** Template Ids */
             template_ids: string[];
         };
         /**
-         * CopyBody
-         * @description To which blanks a panel's placing is carried.
+         * CopyPlacementIn
+         * @description To which blanks a panel's placement is carried.
          */
-        CopyBody: {
+        CopyPlacementIn: {
             /** Template Ids */
             template_ids: string[];
         };
         /**
-         * CostsBody
+         * CostsModel
          * @description What one piece of a blank costs.
          */
-        CostsBody: {
+        CostsModel: {
             /**
              * Blank
              * @default 0
              */
             blank: string;
             /** Extras */
-            extras?: components["schemas"]["ExtraBody"][];
+            extras?: components["schemas"]["ExtraModel"][];
             /**
              * Packing
              * @default 0
@@ -2504,23 +2544,23 @@ export interface components {
              */
             print: string;
             /** Regions */
-            regions?: components["schemas"]["RegionBody"][];
+            regions?: components["schemas"]["RegionModel"][];
         };
         /**
-         * CountOffer
+         * CountOfferOut
          * @description A number of repeats that fits, and how wide one then is.
          */
-        CountOffer: {
+        CountOfferOut: {
             /** Around */
             around: number;
             /** Pitch Mm */
             pitch_mm: number;
         };
         /**
-         * DabBody
+         * DabModel
          * @description A round touch: see :class:`improva.core.mockup.photo.Dab`.
          */
-        DabBody: {
+        DabModel: {
             /** At */
             at: [
                 number,
@@ -2532,10 +2572,10 @@ export interface components {
             reach: number;
         };
         /**
-         * DaysShape
+         * DaysOut
          * @description Days from the order.
          */
-        DaysShape: {
+        DaysOut: {
             /** In All */
             in_all: number | null;
             /** On The Way */
@@ -2544,36 +2584,39 @@ export interface components {
             to_ship: number | null;
         };
         /**
-         * DeedShape
+         * EditedContentIn
+         * @description What a panel carries while it is edited, and the pieces on it; ``pieces`` of null are those that are decided.
+         */
+        EditedContentIn: {
+            /**
+             * Content
+             * @description Null for an empty panel
+             * @default null
+             */
+            content: components["schemas"]["PlacementModel"] | components["schemas"]["FollowModel"] | null;
+            /**
+             * Pieces
+             * @default null
+             */
+            pieces: (components["schemas"]["LetteringModel"] | components["schemas"]["BandModel"] | components["schemas"]["FramesModel"] | components["schemas"]["OverlayModel"])[] | null;
+        };
+        /**
+         * EventOut
          * @description Something that was done.
          */
-        DeedShape: {
+        EventOut: {
             /** At */
             at: string;
-            /** Told */
-            told: string;
+            /** Detail */
+            detail: string;
             /** What */
             what: string;
         };
         /**
-         * DeskAnswer
-         * @description The simulated desk's answer.
-         */
-        DeskAnswer: {
-            /** Accepted */
-            accepted: boolean;
-            /** Reasons */
-            reasons: string[];
-            /** Rules */
-            rules: string[];
-            /** Seen */
-            seen: string[];
-        };
-        /**
-         * ExtraBody
+         * ExtraModel
          * @description A colour or size that costs more.
          */
-        ExtraBody: {
+        ExtraModel: {
             /**
              * More
              * @default 0
@@ -2583,25 +2626,25 @@ export interface components {
             title: string;
         };
         /**
-         * FaceState
+         * FaceStateOut
          * @description One side of the thing, lying flat.
          */
-        FaceState: {
+        FaceStateOut: {
             /**
              * Panels
              * @description In the order they are laid down
              */
-            panels: components["schemas"]["SewnPanel"][];
+            panels: components["schemas"]["SewnPanelOut"][];
             /** Title */
             title: string;
         };
         /**
-         * FaultShape
+         * FaultOut
          * @description A fault with its causes in their order.
          */
-        FaultShape: {
+        FaultOut: {
             /** Causes */
-            causes: components["schemas"]["CauseShape"][];
+            causes: components["schemas"]["CauseOut"][];
             /** Id */
             id: string;
             /** Looks */
@@ -2610,10 +2653,10 @@ export interface components {
             title: string;
         };
         /**
-         * FeeBody
+         * FeeModel
          * @description What somebody takes of each sale.
          */
-        FeeBody: {
+        FeeModel: {
             /**
              * Fixed
              * @default 0
@@ -2634,10 +2677,10 @@ export interface components {
             title: string;
         };
         /**
-         * FieldShape
+         * FieldOut
          * @description A value that a step takes.
          */
-        FieldShape: {
+        FieldOut: {
             /** Choices */
             choices: [
                 string,
@@ -2667,10 +2710,10 @@ export interface components {
             unit: string;
         };
         /**
-         * FiguresBody
+         * FiguresIn
          * @description Settings of a press.
          */
-        FiguresBody: {
+        FiguresIn: {
             /**
              * Again S
              * @default 40
@@ -2720,10 +2763,10 @@ export interface components {
             file: string;
         };
         /**
-         * FilmBody
-         * @description A film of the blank turning once round.
+         * FilmIn
+         * @description A film of a turn, as a request sends it.
          */
-        FilmBody: {
+        FilmIn: {
             /**
              * Format
              * @default mp4
@@ -2750,10 +2793,10 @@ export interface components {
             ];
         };
         /**
-         * Finding
+         * FindingOut
          * @description Something about the pictures that a buyer might hold against the seller.
          */
-        Finding: {
+        FindingOut: {
             /** Message */
             message: string;
             /**
@@ -2763,10 +2806,10 @@ export interface components {
             status: "warn" | "fail";
         };
         /**
-         * FixShape
-         * @description A mend: what the button says and what it changes of the placing.
+         * FixOut
+         * @description A mend: what the button says and what it changes of the placement.
          */
-        FixShape: {
+        FixOut: {
             /** Label */
             label: string;
             /**
@@ -2775,8 +2818,8 @@ export interface components {
              * @default null
              */
             piece: number | null;
-            /** Placing */
-            placing: {
+            /** Placement */
+            placement: {
                 [key: string]: unknown;
             };
             /** Values */
@@ -2785,10 +2828,32 @@ export interface components {
             };
         };
         /**
-         * FollowBody
-         * @description What a panel shows of another's design, past a seam.
+         * FlatPreviewIn
+         * @description A picture of the flat, so many px wide.
          */
-        FollowBody: {
+        FlatPreviewIn: {
+            /**
+             * Content
+             * @description Null for an empty panel
+             * @default null
+             */
+            content: components["schemas"]["PlacementModel"] | components["schemas"]["FollowModel"] | null;
+            /**
+             * Pieces
+             * @default null
+             */
+            pieces: (components["schemas"]["LetteringModel"] | components["schemas"]["BandModel"] | components["schemas"]["FramesModel"] | components["schemas"]["OverlayModel"])[] | null;
+            /**
+             * Width
+             * @default 900
+             */
+            width: number;
+        };
+        /**
+         * FollowIn
+         * @description What a panel shows of another's design, as a request sends it.
+         */
+        FollowIn: {
             /** Seam */
             seam: string;
             /**
@@ -2798,18 +2863,31 @@ export interface components {
             way: "alone" | "flow" | "mirror";
         };
         /**
-         * FontList
-         * @description All fonts.
+         * FollowModel
+         * @description What a panel shows of another's design, past a seam.
          */
-        FontList: {
-            /** Fonts */
-            fonts: components["schemas"]["FontShape"][];
+        FollowModel: {
+            /** Seam */
+            seam: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "alone" | "flow" | "mirror";
         };
         /**
-         * FontShape
+         * FontListOut
+         * @description All fonts.
+         */
+        FontListOut: {
+            /** Fonts */
+            fonts: components["schemas"]["FontOut"][];
+        };
+        /**
+         * FontOut
          * @description A font: its key in a design, what it is called, and whether it is the seller's own.
          */
-        FontShape: {
+        FontOut: {
             /** Key */
             key: string;
             /** Own */
@@ -2818,10 +2896,10 @@ export interface components {
             title: string;
         };
         /**
-         * FramesBody
+         * FramesModel
          * @description Picture frames.
          */
-        FramesBody: {
+        FramesModel: {
             /**
              * Across
              * @default 2
@@ -2913,13 +2991,13 @@ export interface components {
                 number
             ];
             /** Slots */
-            slots?: components["schemas"]["SlotBody"][];
+            slots?: components["schemas"]["SlotModel"][];
         };
         /**
-         * GangBody
-         * @description What is on the gang sheet, and the sheet; ``length_mm`` null is a roll.
+         * GangIn
+         * @description The gang sheet, as a request sends it.
          */
-        GangBody: {
+        GangIn: {
             /**
              * Cut Lines
              * @default true
@@ -2931,7 +3009,7 @@ export interface components {
              */
             gap_mm: number;
             /** Items */
-            items?: components["schemas"]["GangItemBody"][];
+            items?: components["schemas"]["GangItemModel"][];
             /**
              * Length Mm
              * @default 482
@@ -2954,10 +3032,10 @@ export interface components {
             width_mm: number;
         };
         /**
-         * GangItemBody
+         * GangItemModel
          * @description A side of a pair, and how many of it.
          */
-        GangItemBody: {
+        GangItemModel: {
             /** Artwork Id */
             artwork_id: number;
             /**
@@ -2971,10 +3049,10 @@ export interface components {
             template_id: string;
         };
         /**
-         * GangItemShape
+         * GangItemOut
          * @description A side of a pair with its print's title, size and picture.
          */
-        GangItemShape: {
+        GangItemOut: {
             /** Artwork Id */
             artwork_id: number;
             /**
@@ -3009,19 +3087,76 @@ export interface components {
             title: string;
         };
         /**
-         * GangState
+         * GangModel
+         * @description What is on the gang sheet, and the sheet; ``length_mm`` null is a roll.
+         */
+        GangModel: {
+            /**
+             * Cut Lines
+             * @default true
+             */
+            cut_lines: boolean;
+            /**
+             * Gap Mm
+             * @default 3
+             */
+            gap_mm: number;
+            /** Items */
+            items?: components["schemas"]["GangItemModel"][];
+            /**
+             * Length Mm
+             * @default 482
+             */
+            length_mm: number | null;
+            /**
+             * Margin Mm
+             * @default 5
+             */
+            margin_mm: number;
+            /**
+             * Turn
+             * @default true
+             */
+            turn: boolean;
+            /**
+             * Width Mm
+             * @default 330
+             */
+            width_mm: number;
+        };
+        /**
+         * GangPlaceOut
+         * @description One print on a sheet.
+         */
+        GangPlaceOut: {
+            /** Box */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Item */
+            item: number;
+            /** Sheet */
+            sheet: number;
+            /** Turned */
+            turned: boolean;
+        };
+        /**
+         * GangStateOut
          * @description The gang sheet, packed.
          */
-        GangState: {
-            gang: components["schemas"]["GangBody"];
+        GangStateOut: {
+            gang: components["schemas"]["GangModel"];
             /** Items */
-            items: components["schemas"]["GangItemShape"][];
+            items: components["schemas"]["GangItemOut"][];
             /** Jobs */
-            jobs: components["schemas"]["JobShape"][];
+            jobs: components["schemas"]["JobOut"][];
             /** Problem */
             problem: string | null;
             /** Puts */
-            puts: components["schemas"]["PutShape"][];
+            puts: components["schemas"]["GangPlaceOut"][];
             /** Sheets Mm */
             sheets_mm: [
                 number,
@@ -3031,10 +3166,10 @@ export interface components {
             waste: number;
         };
         /**
-         * GradeBody
+         * GradeModel
          * @description Light beyond the scene's own: see :class:`improva.core.mockup.grade.Grade`.
          */
-        GradeBody: {
+        GradeModel: {
             /**
              * Exposure
              * @default 0
@@ -3057,10 +3192,35 @@ export interface components {
             warmth: number;
         };
         /**
-         * HandBody
+         * GuideTraceOut
+         * @description What a guide tells: its pixels, the size it gives itself, and its clear part as fractions (x, y, w, h).
+         */
+        GuideTraceOut: {
+            /** Claimed Mm */
+            claimed_mm: [
+                number,
+                number
+            ] | null;
+            /** Px */
+            px: [
+                number,
+                number
+            ];
+            /** Rectangular */
+            rectangular: number;
+            /** Trim */
+            trim: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * HandOverIn
          * @description Which made file, by its address.
          */
-        HandBody: {
+        HandOverIn: {
             /**
              * Copies
              * @default 1
@@ -3070,60 +3230,28 @@ export interface components {
             url: string;
         };
         /**
-         * HandedShape
-         * @description A pack that was handed in, and the simulated marketplace's answer.
+         * HistoryOut
+         * @description What was done on a pair, the newest first.
          */
-        HandedShape: {
-            /** Accepted */
-            accepted: boolean;
-            /** At */
-            at: string;
-            /** Market */
-            market: string;
-            /** Number */
-            number: string | null;
-            /** Reasons */
-            reasons: string[];
+        HistoryOut: {
+            /** Events */
+            events: components["schemas"]["EventOut"][];
         };
         /**
-         * HitShape
-         * @description Something that was found.
-         */
-        HitShape: {
-            /** Artwork Id */
-            artwork_id: number;
-            /** Template Id */
-            template_id: string | null;
-            /** Title */
-            title: string;
-            /** Told */
-            told: string;
-            /** What */
-            what: string;
-        };
-        /**
-         * Hits
-         * @description What was found, artworks first.
-         */
-        Hits: {
-            /** Hits */
-            hits: components["schemas"]["HitShape"][];
-        };
-        /**
-         * JobList
+         * JobListOut
          * @description Jobs, the newest first.
          */
-        JobList: {
+        JobListOut: {
             /** Jobs */
-            jobs: components["schemas"]["JobShape"][];
+            jobs: components["schemas"]["JobOut"][];
         };
         /**
-         * JobShape
+         * JobOut
          * @description Long work: how far it is, and what came of it.
          */
-        JobShape: {
+        JobOut: {
             /** Files */
-            files: components["schemas"]["MadeFile"][];
+            files: components["schemas"]["MadeFileOut"][];
             /** Id */
             id: number;
             /** Kind */
@@ -3143,37 +3271,10 @@ export interface components {
             title: string;
         };
         /**
-         * JoinShape
-         * @description A seam past which a panel may follow another, and what it does now.
-         */
-        JoinShape: {
-            /**
-             * Leader
-             * @description Title of the panel that leads
-             */
-            leader: string;
-            /**
-             * Lies On
-             * @description Whether it lies on its leader, as a pocket does
-             */
-            lies_on: boolean;
-            /** Seam */
-            seam: string;
-            /** Title */
-            title: string;
-            /**
-             * Way
-             * @enum {string}
-             */
-            way: "alone" | "flow" | "mirror";
-            /** Ways */
-            ways: ("alone" | "flow" | "mirror")[];
-        };
-        /**
-         * KeepOutShape
+         * KeepOutOut
          * @description A part of a panel where nothing that matters may lie.
          */
-        KeepOutShape: {
+        KeepOutOut: {
             /** Box */
             box: [
                 number,
@@ -3185,12 +3286,12 @@ export interface components {
             title: string;
         };
         /**
-         * KindShape
+         * KindOut
          * @description A kind of step, with the values it takes.
          */
-        KindShape: {
+        KindOut: {
             /** Fields */
-            fields: components["schemas"]["FieldShape"][];
+            fields: components["schemas"]["FieldOut"][];
             /** Id */
             id: string;
             /**
@@ -3204,18 +3305,18 @@ export interface components {
             title: string;
         };
         /**
-         * Kinds
+         * KindsOut
          * @description Every kind of step, in the order in which they are usually taken.
          */
-        Kinds: {
+        KindsOut: {
             /** Kinds */
-            kinds: components["schemas"]["KindShape"][];
+            kinds: components["schemas"]["KindOut"][];
         };
         /**
-         * LandedShape
+         * LandedOut
          * @description One piece at the buyer's door in a region.
          */
-        LandedShape: {
+        LandedOut: {
             /** Duty */
             duty: string;
             /** Exposed */
@@ -3233,10 +3334,10 @@ export interface components {
             total: string;
         };
         /**
-         * LearnedBody
+         * LearnedIn
          * @description Where what a sample has shown goes: with a seam, how far past its place its follower lies.
          */
-        LearnedBody: {
+        LearnedIn: {
             /**
              * Down Mm
              * @default 0
@@ -3259,20 +3360,10 @@ export interface components {
             to: "calibration" | "press log" | "provider notes";
         };
         /**
-         * LeftOut
-         * @description A pair of which nothing is made, and why.
-         */
-        LeftOut: {
-            /** Title */
-            title: string;
-            /** Why */
-            why: string;
-        };
-        /**
-         * LetteringBody
+         * LetteringModel
          * @description Words.
          */
-        LetteringBody: {
+        LetteringModel: {
             /**
              * Align
              * @default centre
@@ -3385,7 +3476,7 @@ export interface components {
              */
             rotate_deg: number;
             /** @default null */
-            shadow: components["schemas"]["ShadowBody"] | null;
+            shadow: components["schemas"]["ShadowModel"] | null;
             /**
              * Shift Mm
              * @default [
@@ -3427,18 +3518,18 @@ export interface components {
             width_mm: number;
         };
         /**
-         * LimitBody
+         * LimitIn
          * @description A limit of the seller's own; None goes back to what ships.
          */
-        LimitBody: {
+        LimitIn: {
             /** Value */
             value: number | null;
         };
         /**
-         * LimitShape
+         * LimitOut
          * @description A limit that a blank is judged by: what holds now, what ships, and how far it may be moved.
          */
-        LimitShape: {
+        LimitOut: {
             /** Changed */
             changed: boolean;
             /** Default */
@@ -3459,14 +3550,14 @@ export interface components {
             value: number;
         };
         /**
-         * ListingBody
+         * ListingIn
          * @description What is decided anew; what is left out stays. ``slots`` of null means: as proposed.
          */
-        ListingBody: {
+        ListingIn: {
             /** @default null */
-            art_words: components["schemas"]["ArtWordsBody"] | null;
+            art_words: components["schemas"]["ArtWordsModel"] | null;
             /** @default null */
-            blank_words: components["schemas"]["BlankWordsBody"] | null;
+            blank_words: components["schemas"]["BlankWordsModel"] | null;
             /**
              * Film
              * @default null
@@ -3487,13 +3578,49 @@ export interface components {
              * Slots
              * @default null
              */
-            slots: components["schemas"]["ListingSlot"][] | null;
+            slots: components["schemas"]["ListingSlotModel"][] | null;
         };
         /**
-         * ListingSlot
-         * @description A picture of a listing: see :class:`improva.core.listing.Slot`.
+         * ListingPictureOut
+         * @description A slot as it is answered.
          */
-        ListingSlot: {
+        ListingPictureOut: {
+            /** Alt */
+            alt: string;
+            /**
+             * Close
+             * @default false
+             */
+            close: boolean;
+            /** Colours */
+            colours?: {
+                [key: string]: string;
+            };
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "front" | "side" | "lifestyle" | "detail" | "size" | "unprinted" | "colour";
+            /**
+             * Measured
+             * @default false
+             */
+            measured: boolean;
+            /** Scene Id */
+            scene_id: string;
+            /** Title */
+            title: string;
+            /**
+             * View
+             * @default null
+             */
+            view: string | null;
+        };
+        /**
+         * ListingSlotIn
+         * @description A picture of a listing, as a request sends it.
+         */
+        ListingSlotIn: {
             /**
              * Close
              * @default false
@@ -3522,12 +3649,44 @@ export interface components {
             view: string | null;
         };
         /**
-         * ListingState
+         * ListingSlotModel
+         * @description A picture of a listing: see :class:`improva.core.listing.Slot`.
+         */
+        ListingSlotModel: {
+            /**
+             * Close
+             * @default false
+             */
+            close: boolean;
+            /** Colours */
+            colours?: {
+                [key: string]: string;
+            };
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "front" | "side" | "lifestyle" | "detail" | "size" | "unprinted" | "colour";
+            /**
+             * Measured
+             * @default false
+             */
+            measured: boolean;
+            /** Scene Id */
+            scene_id: string;
+            /**
+             * View
+             * @default null
+             */
+            view: string | null;
+        };
+        /**
+         * ListingStateOut
          * @description A pair's listing: its pictures, words and findings, and what marketplaces said.
          */
-        ListingState: {
-            art_words: components["schemas"]["ArtWordsBody"];
-            blank_words: components["schemas"]["BlankWordsBody"];
+        ListingStateOut: {
+            art_words: components["schemas"]["ArtWordsModel"];
+            blank_words: components["schemas"]["BlankWordsModel"];
             /** Can Film */
             can_film: boolean;
             /** Currency */
@@ -3547,16 +3706,16 @@ export interface components {
             /** Film */
             film: boolean;
             /** Findings */
-            findings: components["schemas"]["TextFindingShape"][];
+            findings: components["schemas"]["TextFindingOut"][];
             /** Handed */
-            handed: components["schemas"]["HandedShape"][];
+            handed: components["schemas"]["SubmissionOut"][];
             /** Market */
             market: string;
             /** Markets */
-            markets: components["schemas"]["MarketShape"][];
+            markets: components["schemas"]["MarketOut"][];
             /** Missing */
-            missing: components["schemas"]["MissingShape"][];
-            overruled: components["schemas"]["OverrulingShape"] | null;
+            missing: components["schemas"]["MissingPictureOut"][];
+            overruled: components["schemas"]["OverrulingOut"] | null;
             /** Price */
             price: string | null;
             /**
@@ -3566,14 +3725,14 @@ export interface components {
             ready: boolean;
             /**
              * Size
-             * @description Of the pictures, as chosen at the Show station
+             * @description Of the pictures, as chosen at the Mock-ups station
              */
             size: [
                 number,
                 number
             ];
             /** Slots */
-            slots: components["schemas"]["ShownSlot"][];
+            slots: components["schemas"]["ListingPictureOut"][];
             /**
              * Stamp
              * @description Changes with all that the looks at its pictures depend on
@@ -3584,13 +3743,13 @@ export interface components {
              * @description Why it may not be listed, by its licences
              */
             stopped: string[];
-            texts: components["schemas"]["TextsShape"];
+            texts: components["schemas"]["TextsOut"];
         };
         /**
-         * LogEntry
+         * LogEntryOut
          * @description A pressing in the log.
          */
-        LogEntry: {
+        LogEntryOut: {
             /**
              * Counts
              * @description Whether the suggestion is drawn from it
@@ -3598,7 +3757,7 @@ export interface components {
             counts: boolean;
             /** Faults */
             faults?: string[];
-            figures: components["schemas"]["FiguresBody"];
+            figures: components["schemas"]["FiguresIn"];
             /** Id */
             id: number;
             /**
@@ -3617,45 +3776,10 @@ export interface components {
             result: "good" | "usable" | "spoiled";
         };
         /**
-         * LookBody
-         * @description What a look keeps.
-         */
-        LookBody: {
-            /** Colours */
-            colours: {
-                [key: string]: string | null;
-            };
-            showing: components["schemas"]["Showing"];
-        };
-        /**
-         * LookList
-         * @description All looks, by name.
-         */
-        LookList: {
-            /** Looks */
-            looks: components["schemas"]["LookShape"][];
-        };
-        /**
-         * LookShape
-         * @description A look as it is kept.
-         */
-        LookShape: {
-            /**
-             * Colours
-             * @description Of parts, grounds and backdrops
-             */
-            colours: {
-                [key: string]: string | null;
-            };
-            /** Name */
-            name: string;
-            showing: components["schemas"]["Showing"];
-        };
-        /**
-         * MadeFile
+         * MadeFileOut
          * @description A file that has been made and can be fetched.
          */
-        MadeFile: {
+        MadeFileOut: {
             /**
              * About
              * @description Its pixels, pages or files, in a few words
@@ -3669,28 +3793,17 @@ export interface components {
             url: string;
         };
         /**
-         * MakerBody
+         * MakerIn
          * @description The maker's figures; null takes them away.
          */
-        MakerBody: {
-            figures: components["schemas"]["FiguresBody"] | null;
+        MakerIn: {
+            figures: components["schemas"]["FiguresIn"] | null;
         };
         /**
-         * MarkBody
-         * @description What is marked now.
+         * MarketIn
+         * @description A marketplace's limits, as a request sends them.
          */
-        MarkBody: {
-            marks: components["schemas"]["MarksBody"];
-            /** Panel */
-            panel: string;
-            /** Title */
-            title: string;
-        };
-        /**
-         * MarketBody
-         * @description A marketplace's limits: see :class:`improva.core.listing.Market`.
-         */
-        MarketBody: {
+        MarketIn: {
             /**
              * Alt Most
              * @default 200
@@ -3750,18 +3863,18 @@ export interface components {
             title_most: number;
         };
         /**
-         * MarketList
+         * MarketListOut
          * @description All marketplaces.
          */
-        MarketList: {
+        MarketListOut: {
             /** Markets */
-            markets: components["schemas"]["MarketShape"][];
+            markets: components["schemas"]["MarketOut"][];
         };
         /**
-         * MarketShape
+         * MarketOut
          * @description A marketplace as it is answered; ``own`` limits stand in place of those that ship, where there are any.
          */
-        MarketShape: {
+        MarketOut: {
             /**
              * Alt Most
              * @default 200
@@ -3827,10 +3940,10 @@ export interface components {
             title_most: number;
         };
         /**
-         * MarksBody
+         * MarksModel
          * @description What is marked on a photograph: see :class:`improva.core.mockup.photo.Marks`.
          */
-        MarksBody: {
+        MarksModel: {
             /**
              * Box
              * @default null
@@ -3852,7 +3965,7 @@ export interface components {
              */
             facing_deg: number;
             /** Front */
-            front?: components["schemas"]["DabBody"][];
+            front?: components["schemas"]["DabModel"][];
             /**
              * Offset Mm
              * @default [
@@ -3878,7 +3991,7 @@ export interface components {
                 number
             ][];
             /** Product */
-            product?: components["schemas"]["DabBody"][];
+            product?: components["schemas"]["DabModel"][];
             /**
              * Size Mm
              * @default null
@@ -3889,10 +4002,10 @@ export interface components {
             ] | null;
         };
         /**
-         * MeasuresBody
+         * MeasuresIn
          * @description What was measured on a blank, lengths in mm.
          */
-        MeasuresBody: {
+        MeasuresIn: {
             /**
              * Blank Colour
              * @default #f3f2ee
@@ -3979,24 +4092,223 @@ export interface components {
             width_mm: number;
         };
         /**
-         * MissingShape
+         * MissingPictureOut
          * @description A kind of picture that the listing lacks, and a slot for it.
          */
-        MissingShape: {
+        MissingPictureOut: {
             /**
              * Kind
              * @enum {string}
              */
             kind: "front" | "side" | "lifestyle" | "detail" | "size" | "unprinted" | "colour";
-            offered: components["schemas"]["ListingSlot"];
+            offered: components["schemas"]["ListingSlotModel"];
             /** What */
             what: string;
         };
         /**
-         * NeckShape
+         * MockupPreviewIn
+         * @description A quick mock-up of edited content.
+         */
+        MockupPreviewIn: {
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /** Colours */
+            colours?: {
+                [key: string]: string | null;
+            };
+            /**
+             * Content
+             * @description Null for an empty panel
+             * @default null
+             */
+            content: components["schemas"]["PlacementModel"] | components["schemas"]["FollowModel"] | null;
+            /**
+             * Height
+             * @default 900
+             */
+            height: number;
+            /**
+             * Measured
+             * @default false
+             */
+            measured: boolean;
+            /**
+             * Nudged
+             * @description By seam: mm right and down by which its follower is sewn elsewhere
+             */
+            nudged?: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+            /**
+             * Pieces
+             * @default null
+             */
+            pieces: (components["schemas"]["LetteringModel"] | components["schemas"]["BandModel"] | components["schemas"]["FramesModel"] | components["schemas"]["OverlayModel"])[] | null;
+            /**
+             * Scene
+             * @description The blank's first scene where null
+             * @default null
+             */
+            scene: string | null;
+            /**
+             * @description The preview is then as the finished mock-ups will be
+             * @default null
+             */
+            settings: components["schemas"]["MockupSettings"] | null;
+            /**
+             * View
+             * @default null
+             */
+            view: string | null;
+            /**
+             * Width
+             * @default 900
+             */
+            width: number;
+        };
+        /**
+         * MockupSettings
+         * @description All that is chosen at the Mock-ups station: a look, when it is kept under a name.
+         */
+        MockupSettings: {
+            /** @default null */
+            backdrop: components["schemas"]["BackdropModel"] | null;
+            /** Captions */
+            captions?: components["schemas"]["CaptionModel"][];
+            /**
+             * Clear
+             * @description Only the product and its shadow, on a transparent ground
+             * @default false
+             */
+            clear: boolean;
+            /**
+             * Format
+             * @default jpg
+             * @enum {string}
+             */
+            format: "jpg" | "png" | "webp";
+            grade?: components["schemas"]["GradeModel"];
+            /**
+             * Listed
+             * @description A JSON file beside them that says what each picture shows
+             * @default true
+             */
+            listed: boolean;
+            /**
+             * Places
+             * @description By scene and place, the artworks that are shown there in place of the pair's own
+             */
+            places?: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            /**
+             * Sheet
+             * @description A contact sheet too
+             * @default false
+             */
+            sheet: boolean;
+            /** Shots */
+            shots?: components["schemas"]["ShotModel"][];
+            /** Sizes */
+            sizes?: [
+                number,
+                number
+            ][];
+            /**
+             * Variants
+             * @description Colours of parts in each of which every picture is made
+             */
+            variants?: {
+                [key: string]: string[];
+            };
+        };
+        /**
+         * MockupSettingsIn
+         * @description Which mock-ups are made, as a request sends it.
+         */
+        MockupSettingsIn: {
+            /** @default null */
+            backdrop: components["schemas"]["BackdropModel"] | null;
+            /** Captions */
+            captions?: components["schemas"]["CaptionModel"][];
+            /**
+             * Clear
+             * @description Only the product and its shadow, on a transparent ground
+             * @default false
+             */
+            clear: boolean;
+            /**
+             * Format
+             * @default jpg
+             * @enum {string}
+             */
+            format: "jpg" | "png" | "webp";
+            grade?: components["schemas"]["GradeModel"];
+            /**
+             * Listed
+             * @description A JSON file beside them that says what each picture shows
+             * @default true
+             */
+            listed: boolean;
+            /**
+             * Places
+             * @description By scene and place, the artworks that are shown there in place of the pair's own
+             */
+            places?: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            /**
+             * Sheet
+             * @description A contact sheet too
+             * @default false
+             */
+            sheet: boolean;
+            /** Shots */
+            shots?: components["schemas"]["ShotModel"][];
+            /** Sizes */
+            sizes?: [
+                number,
+                number
+            ][];
+            /**
+             * Variants
+             * @description Colours of parts in each of which every picture is made
+             */
+            variants?: {
+                [key: string]: string[];
+            };
+        };
+        /**
+         * MockupStateOut
+         * @description What is chosen of a pair's pictures, what can be, and what is to be said about it.
+         */
+        MockupStateOut: {
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+            mockup_settings: components["schemas"]["MockupSettings"];
+            /**
+             * Pictures
+             * @description How many will be made
+             */
+            pictures: number;
+            /** Surfaces */
+            surfaces: components["schemas"]["SurfaceOut"][];
+        };
+        /**
+         * NeckOut
          * @description A part thinner than the limit: its middle in fractions of the picture, and its width.
          */
-        NeckShape: {
+        NeckOut: {
             /** At */
             at: [
                 number,
@@ -4006,10 +4318,10 @@ export interface components {
             width_mm: number;
         };
         /**
-         * OfferBody
-         * @description What a provider asks for one printed piece of a blank: see :class:`improva.core.providers.Offer`.
+         * OfferIn
+         * @description What a provider asks for a blank, as a request sends it.
          */
-        OfferBody: {
+        OfferIn: {
             /**
              * File Mm
              * @default null
@@ -4029,13 +4341,39 @@ export interface components {
              */
             piece: string;
             /** Routes */
-            routes?: components["schemas"]["RouteBody"][];
+            routes?: components["schemas"]["RouteModel"][];
         };
         /**
-         * OpenPlace
+         * OfferModel
+         * @description What a provider asks for one printed piece of a blank: see :class:`improva.core.providers.Offer`.
+         */
+        OfferModel: {
+            /**
+             * File Mm
+             * @default null
+             */
+            file_mm: [
+                number,
+                number
+            ] | null;
+            /**
+             * Least Dpi
+             * @default 0
+             */
+            least_dpi: number;
+            /**
+             * Piece
+             * @default 0
+             */
+            piece: string;
+            /** Routes */
+            routes?: components["schemas"]["RouteModel"][];
+        };
+        /**
+         * OpenPlaceOut
          * @description A place in a design that an order fills.
          */
-        OpenPlace: {
+        OpenPlaceOut: {
             /**
              * About
              * @description What it holds in the design itself, for the seller
@@ -4052,10 +4390,10 @@ export interface components {
             panel: string;
         };
         /**
-         * OrderBody
+         * OrderIn
          * @description One order, filled by hand. Photographs are artworks that were added aside, by their ids.
          */
-        OrderBody: {
+        OrderIn: {
             /** Name */
             name: string;
             /** Photos */
@@ -4068,10 +4406,10 @@ export interface components {
             };
         };
         /**
-         * OrderIssue
+         * OrderIssueModel
          * @description An order that was not made, or was made with something to be seen.
          */
-        OrderIssue: {
+        OrderIssueModel: {
             /** Made */
             made: boolean;
             /** Name */
@@ -4080,59 +4418,27 @@ export interface components {
             why: string;
         };
         /**
-         * OrderedSample
-         * @description A sample: see :class:`improva.core.providers.Sample`.
-         */
-        OrderedSample: {
-            /** Checks */
-            checks?: {
-                [key: string]: "good" | "off";
-            };
-            /**
-             * Delivered
-             * @default
-             */
-            delivered: string;
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-            /** Ordered */
-            ordered: string;
-            /**
-             * Provider
-             * @default
-             */
-            provider: string;
-            /**
-             * Shipped
-             * @default
-             */
-            shipped: string;
-        };
-        /**
-         * OrdersState
+         * OrdersStateOut
          * @description A pair's open places, and what its last orders came to.
          */
-        OrdersState: {
+        OrdersStateOut: {
             /**
              * Example
              * @description The first lines of a table for it
              */
             example: string;
             /** Issues */
-            issues: components["schemas"]["OrderIssue"][];
+            issues: components["schemas"]["OrderIssueModel"][];
             /** Made */
             made: number;
             /** Places */
-            places: components["schemas"]["OpenPlace"][];
+            places: components["schemas"]["OpenPlaceOut"][];
         };
         /**
-         * OriginBody
+         * OriginIn
          * @description Where an artwork comes from, and what its licence allows.
          */
-        OriginBody: {
+        OriginIn: {
             /**
              * Changed
              * @default null
@@ -4181,10 +4487,10 @@ export interface components {
             source: "" | "own" | "ordered" | "bought" | "free";
         };
         /**
-         * OverlayBody
+         * OverlayModel
          * @description A second artwork.
          */
-        OverlayBody: {
+        OverlayModel: {
             /** Art */
             art: number;
             /**
@@ -4214,23 +4520,31 @@ export interface components {
              * @default 1
              */
             opacity: number;
-            placing?: components["schemas"]["PlacingBody"];
+            placement?: components["schemas"]["PlacementModel"];
         };
         /**
-         * OverrulingShape
+         * OverrulingIn
+         * @description Why a listing goes out in spite of its licence.
+         */
+        OverrulingIn: {
+            /** Why */
+            why: string;
+        };
+        /**
+         * OverrulingOut
          * @description The seller's word that it may be listed all the same.
          */
-        OverrulingShape: {
+        OverrulingOut: {
             /** At */
             at: string;
             /** Why */
             why: string;
         };
         /**
-         * OwnSceneLine
+         * OwnSceneLineOut
          * @description A scene of the seller's own in a list.
          */
-        OwnSceneLine: {
+        OwnSceneLineOut: {
             /** Id */
             id: number;
             /** Pack */
@@ -4246,18 +4560,18 @@ export interface components {
             title: string;
         };
         /**
-         * OwnSceneList
+         * OwnSceneListOut
          * @description The seller's own scenes.
          */
-        OwnSceneList: {
+        OwnSceneListOut: {
             /** Scenes */
-            scenes: components["schemas"]["OwnSceneLine"][];
+            scenes: components["schemas"]["OwnSceneLineOut"][];
         };
         /**
-         * OwnSceneState
+         * OwnSceneStateOut
          * @description A scene of the seller's own, as it is marked, and what is to be said about it.
          */
-        OwnSceneState: {
+        OwnSceneStateOut: {
             /** Id */
             id: number;
             /**
@@ -4265,7 +4579,7 @@ export interface components {
              * @description Changes with the marks: pictures of the mask and of the design are asked for with it
              */
             key: string;
-            marks: components["schemas"]["MarksBody"];
+            marks: components["schemas"]["MarksModel"];
             /**
              * Names
              * @description What the points are called
@@ -4314,14 +4628,6 @@ export interface components {
             title: string;
         };
         /**
-         * PackBody
-         * @description Which pack is handed in, by its address.
-         */
-        PackBody: {
-            /** Url */
-            url: string;
-        };
-        /**
          * PackForm
          * @description A scene pack's ZIP, as a form's part named ``file``.
          */
@@ -4333,18 +4639,13 @@ export interface components {
             file: string;
         };
         /**
-         * Pair
+         * PairOut
          * @description One artwork on one blank, as the bench shows it with one of its panels in front.
          */
-        Pair: {
+        PairOut: {
             /** Angle */
             angle: number;
-            artwork: components["schemas"]["Art"];
-            /**
-             * Beside
-             * @description The artworks that are laid with it, on this panel
-             */
-            beside: components["schemas"]["Art"][];
+            artwork: components["schemas"]["ArtworkOut"];
             /** Can Redo */
             can_redo: boolean;
             /** Can Undo */
@@ -4353,9 +4654,13 @@ export interface components {
             colours: {
                 [key: string]: string | null;
             };
-            default_placing: components["schemas"]["PlacingBody"] | null;
+            /**
+             * Content Key
+             * @description Changes with anything that is decided of any panel
+             */
+            content_key: string;
             /** @description What it shows of another panel's design */
-            follow: components["schemas"]["FollowBody"] | null;
+            follow: components["schemas"]["FollowModel"] | null;
             /**
              * Guide
              * @description Whether a provider's guide can be laid over this panel
@@ -4365,12 +4670,7 @@ export interface components {
              * Joins
              * @description The seams past which this panel may follow another
              */
-            joins: components["schemas"]["JoinShape"][];
-            /**
-             * Laid Key
-             * @description Changes with anything that is decided of any panel
-             */
-            laid_key: string;
+            joins: components["schemas"]["SeamLinkOut"][];
             /**
              * Listed
              * @description Taken by a marketplace
@@ -4380,7 +4680,17 @@ export interface components {
              * Offers
              * @description Numbers of repeats near the one there is
              */
-            offers: components["schemas"]["CountOffer"][];
+            offers: components["schemas"]["CountOfferOut"][];
+            /**
+             * Other Artworks
+             * @description Other artworks in the extras on this panel
+             */
+            other_artworks: components["schemas"]["ArtworkOut"][];
+            /**
+             * Other Blanks
+             * @description Ids of other blanks of this kind on the board
+             */
+            other_blanks: string[];
             /**
              * Palette
              * @description The artwork's main colours, the largest first
@@ -4389,16 +4699,16 @@ export interface components {
             /** Panel */
             panel: string;
             /** Panels */
-            panels: components["schemas"]["PanelState"][];
+            panels: components["schemas"]["PanelStateOut"][];
             /** Pictured */
             pictured: boolean;
             /**
              * Pieces
              * @description What is laid with the artwork on this panel, in its order
              */
-            pieces: (components["schemas"]["LetteringBody"] | components["schemas"]["BandBody"] | components["schemas"]["FramesBody"] | components["schemas"]["OverlayBody"])[];
+            pieces: (components["schemas"]["LetteringModel"] | components["schemas"]["BandModel"] | components["schemas"]["FramesModel"] | components["schemas"]["OverlayModel"])[];
             /** @description None while the panel stays empty or follows another */
-            placing: components["schemas"]["PlacingBody"] | null;
+            placement: components["schemas"]["PlacementModel"] | null;
             /** Pressed */
             pressed: boolean;
             /**
@@ -4408,22 +4718,18 @@ export interface components {
             priced: string | null;
             /** Printed */
             printed: boolean;
-            proof: components["schemas"]["ProofShape"] | null;
-            /** Proposed Because */
-            proposed_because: string;
+            report: components["schemas"]["PanelReportOut"] | null;
             /**
              * Route
              * @enum {string}
              */
             route: "press" | "upload";
             /** Scenes */
-            scenes: components["schemas"]["SceneShape"][];
-            /**
-             * Sisters
-             * @description Ids of other blanks of this kind on the board
-             */
-            sisters: string[];
-            template: components["schemas"]["TemplateShape"];
+            scenes: components["schemas"]["SceneOut"][];
+            suggested_placement: components["schemas"]["PlacementModel"] | null;
+            /** Suggestion Reason */
+            suggestion_reason: string;
+            template: components["schemas"]["TemplateOut"];
             /**
              * Verdict
              * @enum {string}
@@ -4431,25 +4737,25 @@ export interface components {
             verdict: "pass" | "warn" | "fail";
         };
         /**
-         * PairRef
+         * PairRefIn
          * @description A pair by its ids.
          */
-        PairRef: {
+        PairRefIn: {
             /** Artwork Id */
             artwork_id: number;
             /** Template Id */
             template_id: string;
         };
         /**
-         * PanelShape
+         * PanelOut
          * @description A panel of a template, in mm. ``worn_mm`` is the level rectangle of a tapered wall, else the trim.
          */
-        PanelShape: {
+        PanelOut: {
             /** Bleed Mm */
             bleed_mm: number;
             /** Closes */
             closes: boolean;
-            cone: components["schemas"]["ConeShape"] | null;
+            cone: components["schemas"]["ConeOut"] | null;
             /** Cut Line */
             cut_line: [
                 number,
@@ -4472,7 +4778,7 @@ export interface components {
             /** Id */
             id: string;
             /** Keep Out */
-            keep_out: components["schemas"]["KeepOutShape"][];
+            keep_out: components["schemas"]["KeepOutOut"][];
             /** Safe Line */
             safe_line: [
                 number,
@@ -4502,10 +4808,45 @@ export interface components {
             ];
         };
         /**
-         * PanelState
+         * PanelReportOut
+         * @description The judgement of a placement.
+         */
+        PanelReportOut: {
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            /** Effective Dpi */
+            effective_dpi: [
+                number,
+                number
+            ];
+            /**
+             * Pieces
+             * @description Where each extra lies
+             */
+            pieces: ([
+                number,
+                number,
+                number,
+                number
+            ] | null)[];
+            /** Placed Mm */
+            placed_mm: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "pass" | "warn" | "fail";
+        };
+        /**
+         * PanelStateOut
          * @description How far one panel of a pair has come.
          */
-        PanelState: {
+        PanelStateOut: {
             /**
              * Follows
              * @description Title of the panel whose design it shows
@@ -4521,18 +4862,44 @@ export interface components {
             verdict: ("pass" | "warn" | "fail") | null;
         };
         /**
-         * PiecesBody
-         * @description All pieces laid with the artwork on one panel, in their order.
+         * PhotoMarksIn
+         * @description What is marked now.
          */
-        PiecesBody: {
-            /** Pieces */
-            pieces: (components["schemas"]["LetteringBody"] | components["schemas"]["BandBody"] | components["schemas"]["FramesBody"] | components["schemas"]["OverlayBody"])[];
+        PhotoMarksIn: {
+            marks: components["schemas"]["MarksModel"];
+            /** Panel */
+            panel: string;
+            /** Title */
+            title: string;
         };
         /**
-         * PlacingBody
-         * @description How a picture lies on a panel; lengths in mm, turns clockwise in degrees.
+         * PhotoSceneIn
+         * @description A photograph, kept aside from the board, and the blank it shows.
          */
-        PlacingBody: {
+        PhotoSceneIn: {
+            /**
+             * Panel Id
+             * @default null
+             */
+            panel_id: string | null;
+            /** Photo Id */
+            photo_id: number;
+            /** Template Id */
+            template_id: string;
+        };
+        /**
+         * PiecesIn
+         * @description All pieces laid with the artwork on one panel, in their order.
+         */
+        PiecesIn: {
+            /** Pieces */
+            pieces: (components["schemas"]["LetteringModel"] | components["schemas"]["BandModel"] | components["schemas"]["FramesModel"] | components["schemas"]["OverlayModel"])[];
+        };
+        /**
+         * PlacementIn
+         * @description How a picture lies on a panel, as a request sends it.
+         */
+        PlacementIn: {
             /** Background */
             background: string | null;
             /**
@@ -4583,12 +4950,66 @@ export interface components {
             spacing_mm: number;
         };
         /**
-         * PreparationBody
+         * PlacementModel
+         * @description How a picture lies on a panel; lengths in mm, turns clockwise in degrees.
+         */
+        PlacementModel: {
+            /** Background */
+            background: string | null;
+            /**
+             * Blend
+             * @default 0
+             */
+            blend: number;
+            /**
+             * Copies
+             * @default 1
+             */
+            copies: number;
+            /**
+             * Fit
+             * @enum {string}
+             */
+            fit: "cover" | "contain" | "actual" | "stretch" | "repeat";
+            /**
+             * Lay
+             * @default bent
+             * @enum {string}
+             */
+            lay: "bent" | "flat";
+            /**
+             * Repeat Kind
+             * @default grid
+             * @enum {string}
+             */
+            repeat_kind: "grid" | "half-drop" | "brick" | "mirror";
+            /**
+             * Repeats Around
+             * @default null
+             */
+            repeats_around: number | null;
+            /** Rotate Deg */
+            rotate_deg: number;
+            /** Scale */
+            scale: number;
+            /** Shift Mm */
+            shift_mm: [
+                number,
+                number
+            ];
+            /**
+             * Spacing Mm
+             * @default 0
+             */
+            spacing_mm: number;
+        };
+        /**
+         * PreparationIn
          * @description Steps in their order, and the print width by which their mm count.
          */
-        PreparationBody: {
+        PreparationIn: {
             /** Steps */
-            steps: components["schemas"]["StepBody"][];
+            steps: components["schemas"]["StepIn"][];
             /**
              * Width Mm
              * @default null
@@ -4596,24 +5017,24 @@ export interface components {
             width_mm: number | null;
         };
         /**
-         * Prepared
+         * PreparationOut
          * @description An artwork with its preparation.
          */
-        Prepared: {
+        PreparationOut: {
             /**
              * Altered
              * @description Changed since it was had, by the seller's word or by its steps
              */
             altered: boolean;
             /** @description As it is laid on blanks */
-            artwork: components["schemas"]["Art"];
+            artwork: components["schemas"]["ArtworkOut"];
             /** Can Redo */
             can_redo: boolean;
             /** Can Undo */
             can_undo: boolean;
             /** Licence File */
             licence_file: string | null;
-            origin: components["schemas"]["OriginBody"];
+            origin: components["schemas"]["OriginIn"];
             /**
              * Original Mm
              * @description The print size that the file claims
@@ -4627,17 +5048,85 @@ export interface components {
                 number,
                 number
             ];
-            report: components["schemas"]["Report"];
+            report: components["schemas"]["PreparationReportOut"];
             /** Steps */
-            steps: components["schemas"]["StepBody"][];
+            steps: components["schemas"]["StepIn"][];
             /** Width Mm */
             width_mm: number | null;
         };
         /**
-         * PressBody
+         * PreparationReportOut
+         * @description What is found on a prepared picture.
+         */
+        PreparationReportOut: {
+            /** Enlarged */
+            enlarged: number;
+            /** Has Alpha */
+            has_alpha: boolean;
+            /**
+             * Neck Mm
+             * @description Parts thinner than this are told
+             */
+            neck_mm: number;
+            /** Necks */
+            necks: components["schemas"]["NeckOut"][];
+            /** Notes */
+            notes: string[];
+            /** Palette */
+            palette: components["schemas"]["SwatchOut"][];
+            /** Px */
+            px: [
+                number,
+                number
+            ];
+            /** Size Mm */
+            size_mm: [
+                number,
+                number
+            ];
+            /** Specks */
+            specks: components["schemas"]["SpotOut"][];
+        };
+        /**
+         * PresetIn
+         * @description What a look keeps.
+         */
+        PresetIn: {
+            /** Colours */
+            colours: {
+                [key: string]: string | null;
+            };
+            mockup_settings: components["schemas"]["MockupSettings"];
+        };
+        /**
+         * PresetListOut
+         * @description All looks, by name.
+         */
+        PresetListOut: {
+            /** Presets */
+            presets: components["schemas"]["PresetOut"][];
+        };
+        /**
+         * PresetOut
+         * @description A look as it is kept.
+         */
+        PresetOut: {
+            /**
+             * Colours
+             * @description Of parts, grounds and backdrops
+             */
+            colours: {
+                [key: string]: string | null;
+            };
+            mockup_settings: components["schemas"]["MockupSettings"];
+            /** Name */
+            name: string;
+        };
+        /**
+         * PressIn
          * @description A press of the seller's.
          */
-        PressBody: {
+        PressIn: {
             /**
              * Method
              * @enum {string}
@@ -4652,10 +5141,10 @@ export interface components {
             ];
         };
         /**
-         * PressState
+         * PressStateOut
          * @description Everything about pressing a pair.
          */
-        PressState: {
+        PressStateOut: {
             /**
              * By
              * @enum {string}
@@ -4663,18 +5152,18 @@ export interface components {
             by: "maker" | "log";
             /** Cautions */
             cautions: string[];
-            common: components["schemas"]["FiguresBody"];
+            common: components["schemas"]["FiguresIn"];
             /** Faults */
-            faults: components["schemas"]["FaultShape"][];
+            faults: components["schemas"]["FaultOut"][];
             /** @description Those that are pressed by */
-            figures: components["schemas"]["FiguresBody"];
+            figures: components["schemas"]["FiguresIn"];
             /** Finish */
             finish: string;
             /** Finishes */
             finishes: string[];
             /** Log */
-            log: components["schemas"]["LogEntry"][];
-            maker: components["schemas"]["FiguresBody"] | null;
+            log: components["schemas"]["LogEntryOut"][];
+            maker: components["schemas"]["FiguresIn"] | null;
             /**
              * Method
              * @enum {string}
@@ -4690,7 +5179,7 @@ export interface components {
             /** Press */
             press: string;
             /** Presses */
-            presses: components["schemas"]["PressBody"][];
+            presses: components["schemas"]["PressIn"][];
             /** Print Mm */
             print_mm: [
                 number,
@@ -4699,9 +5188,9 @@ export interface components {
             /** Rule */
             rule: string;
             /** Steps */
-            steps: components["schemas"]["StepShape"][];
+            steps: components["schemas"]["PressStepOut"][];
             /** @description What the log suggests, where there is one */
-            suggested: components["schemas"]["FiguresBody"] | null;
+            suggested: components["schemas"]["FiguresIn"] | null;
             /** Total S */
             total_s: number;
             /**
@@ -4711,13 +5200,46 @@ export interface components {
             why: string[];
         };
         /**
-         * PressingBody
+         * PressStepOut
+         * @description One step of the plan.
+         */
+        PressStepOut: {
+            /**
+             * Box
+             * @description What lies under the platen, in mm of the print
+             */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            /** Do */
+            do: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "ready" | "press" | "peek" | "again" | "if-pale";
+            /** Lie */
+            lie: string;
+            /** Pressure */
+            pressure: string;
+            /** Seconds */
+            seconds: number;
+            /** Temperature C */
+            temperature_c: number | null;
+            /** Temperature F */
+            temperature_f: number | null;
+        };
+        /**
+         * PressingIn
          * @description A pressing for the log.
          */
-        PressingBody: {
+        PressingIn: {
             /** Faults */
             faults?: string[];
-            figures: components["schemas"]["FiguresBody"];
+            figures: components["schemas"]["FiguresIn"];
             /**
              * Note
              * @default
@@ -4732,10 +5254,10 @@ export interface components {
             result: "good" | "usable" | "spoiled";
         };
         /**
-         * PrintJobBody
+         * PrintJobIn
          * @description Which files are wanted: the side in front, or all sides in one ZIP.
          */
-        PrintJobBody: {
+        PrintJobIn: {
             /**
              * Sides
              * @default this
@@ -4744,10 +5266,10 @@ export interface components {
             sides: "this" | "all";
         };
         /**
-         * PrintPlan
+         * PrintPlanOut
          * @description What will come out: the file's true size, where the print lies on it, and its sheets.
          */
-        PrintPlan: {
+        PrintPlanOut: {
             /** File Mm */
             file_mm: [
                 number,
@@ -4791,7 +5313,7 @@ export interface components {
              * Sheets
              * @description Empty where the file is not cut into sheets
              */
-            sheets: components["schemas"]["SheetShape"][];
+            sheets: components["schemas"]["SheetOut"][];
             /**
              * Tab
              * @description The tab's corners on the file, in mm
@@ -4802,10 +5324,10 @@ export interface components {
             ][];
         };
         /**
-         * PrintState
+         * PrintStateOut
          * @description How a pair's panel is printed, as it is answered.
          */
-        PrintState: {
+        PrintStateOut: {
             /**
              * Can Tab
              * @description Whether its ends are straight
@@ -4823,25 +5345,25 @@ export interface components {
                     number
                 ];
             };
-            plan: components["schemas"]["PrintPlan"];
-            printing: components["schemas"]["PrintingBody"];
+            plan: components["schemas"]["PrintPlanOut"];
+            printing: components["schemas"]["PrintingModel"];
         };
         /**
-         * PrintedShape
+         * PrintedOut
          * @description What a printing used.
          */
-        PrintedShape: {
-            printer: components["schemas"]["PrinterShape"];
+        PrintedOut: {
+            printer: components["schemas"]["PrinterOut"];
             /** Used Ink Ml */
             used_ink_ml: number;
             /** Used Sheets */
             used_sheets: number;
         };
         /**
-         * PrinterShape
+         * PrinterOut
          * @description How the simulated printer stands.
          */
-        PrinterShape: {
+        PrinterOut: {
             /** Ink Ml */
             ink_ml: {
                 [key: string]: number;
@@ -4863,12 +5385,10 @@ export interface components {
             tray: string;
         };
         /**
-         * PrintingBody
-         * @description How a pair's print files are made.
-         *
-         *     ``paper`` is ``none``, the name of a paper, or its size as ``330x482mm``.
+         * PrintingIn
+         * @description How print files are made, as a request sends it.
          */
-        PrintingBody: {
+        PrintingIn: {
             /**
              * Copies
              * @default 1
@@ -4941,45 +5461,88 @@ export interface components {
             tab_mm: number;
         };
         /**
-         * ProofShape
-         * @description The judgement of a placing.
+         * PrintingModel
+         * @description How a pair's print files are made.
+         *
+         *     ``paper`` is ``none``, the name of a paper, or its size as ``330x482mm``.
          */
-        ProofShape: {
-            /** Checks */
-            checks: components["schemas"]["CheckShape"][];
-            /** Effective Dpi */
-            effective_dpi: [
-                number,
-                number
-            ];
+        PrintingModel: {
             /**
-             * Pieces
-             * @description Where each piece laid with it lies
+             * Copies
+             * @default 1
              */
-            pieces: ([
-                number,
-                number,
-                number,
-                number
-            ] | null)[];
-            /** Placed Mm */
-            placed_mm: [
-                number,
-                number,
-                number,
-                number
-            ];
+            copies: number;
             /**
-             * Verdict
+             * Cut Line
+             * @default false
+             */
+            cut_line: boolean;
+            /**
+             * Dpi
+             * @description The panel's own where null
+             * @default null
+             */
+            dpi: number | null;
+            /**
+             * Format
+             * @default png
              * @enum {string}
              */
-            verdict: "pass" | "warn" | "fail";
+            format: "png" | "tif" | "pdf" | "jpg";
+            /**
+             * Intent
+             * @default relative
+             * @enum {string}
+             */
+            intent: "relative" | "perceptual" | "saturation" | "absolute";
+            /**
+             * Margin Mm
+             * @default 5
+             */
+            margin_mm: number;
+            /**
+             * Marks
+             * @default false
+             */
+            marks: boolean;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Overlap Mm
+             * @default 10
+             */
+            overlap_mm: number;
+            /**
+             * Own Profile
+             * @description Convert to the blank's own ICC profile
+             * @default false
+             */
+            own_profile: boolean;
+            /**
+             * Paper
+             * @default none
+             */
+            paper: string;
+            /**
+             * Tab
+             * @default none
+             * @enum {string}
+             */
+            tab: "none" | "left" | "right";
+            /**
+             * Tab Mm
+             * @default 6.35
+             */
+            tab_mm: number;
         };
         /**
-         * ProviderBody
+         * ProviderIn
          * @description What is said of a provider.
          */
-        ProviderBody: {
+        ProviderIn: {
             /**
              * Note
              * @default
@@ -4993,11 +5556,11 @@ export interface components {
             origin: string;
         };
         /**
-         * ProviderShape
+         * ProviderOut
          * @description A provider beside the others.
          */
-        ProviderShape: {
-            days: components["schemas"]["DaysShape"];
+        ProviderOut: {
+            days: components["schemas"]["DaysOut"];
             /** File Ok */
             file_ok: boolean;
             /**
@@ -5006,7 +5569,7 @@ export interface components {
              */
             file_says: string;
             /** Landed */
-            landed: components["schemas"]["LandedShape"][];
+            landed: components["schemas"]["LandedOut"][];
             /** Name */
             name: string;
             /**
@@ -5014,7 +5577,7 @@ export interface components {
              * @default
              */
             note: string;
-            offer: components["schemas"]["OfferBody"] | null;
+            offer: components["schemas"]["OfferModel"] | null;
             /**
              * Origin
              * @description Where it ships from
@@ -5027,10 +5590,10 @@ export interface components {
             samples: number;
         };
         /**
-         * ProvidersState
+         * ProvidersStateOut
          * @description Providers of a blank compared, and samples of it.
          */
-        ProvidersState: {
+        ProvidersStateOut: {
             /** Checks */
             checks: string[];
             /** Currency */
@@ -5041,38 +5604,19 @@ export interface components {
              */
             pressed_here: boolean;
             /** Providers */
-            providers: components["schemas"]["ProviderShape"][];
+            providers: components["schemas"]["ProviderOut"][];
             /** Regions */
             regions: string[];
             /** Samples */
-            samples: components["schemas"]["SampleShape"][];
+            samples: components["schemas"]["SampleOut"][];
             /** Seams */
-            seams: components["schemas"]["SeamChoice"][];
+            seams: components["schemas"]["SeamChoiceOut"][];
         };
         /**
-         * PutShape
-         * @description One print on a sheet.
-         */
-        PutShape: {
-            /** Box */
-            box: [
-                number,
-                number,
-                number,
-                number
-            ];
-            /** Item */
-            item: number;
-            /** Sheet */
-            sheet: number;
-            /** Turned */
-            turned: boolean;
-        };
-        /**
-         * RegionBody
+         * RegionModel
          * @description Where it is sent.
          */
-        RegionBody: {
+        RegionModel: {
             /**
              * Charged
              * @default 0
@@ -5087,10 +5631,10 @@ export interface components {
             title: string;
         };
         /**
-         * RegionShape
+         * RegionOut
          * @description A part of a scene whose colour may change.
          */
-        RegionShape: {
+        RegionOut: {
             /**
              * Around
              * @description A ground or backdrop, not a part of what is sold
@@ -5120,43 +5664,10 @@ export interface components {
             title: string;
         };
         /**
-         * Report
-         * @description What is found on a prepared picture.
-         */
-        Report: {
-            /** Enlarged */
-            enlarged: number;
-            /** Has Alpha */
-            has_alpha: boolean;
-            /**
-             * Neck Mm
-             * @description Parts thinner than this are told
-             */
-            neck_mm: number;
-            /** Necks */
-            necks: components["schemas"]["NeckShape"][];
-            /** Notes */
-            notes: string[];
-            /** Palette */
-            palette: components["schemas"]["SwatchShape"][];
-            /** Px */
-            px: [
-                number,
-                number
-            ];
-            /** Size Mm */
-            size_mm: [
-                number,
-                number
-            ];
-            /** Specks */
-            specks: components["schemas"]["SpotShape"][];
-        };
-        /**
-         * RouteBody
+         * RouteModel
          * @description How a provider's parcels reach a region: see :class:`improva.core.providers.Route`.
          */
-        RouteBody: {
+        RouteModel: {
             /**
              * Duty Percent
              * @default 0
@@ -5181,10 +5692,47 @@ export interface components {
             shipping: string;
         };
         /**
-         * SaleBody
+         * SaleCaseOut
+         * @description A sale, reckoned line by line.
+         */
+        SaleCaseOut: {
+            /** Discount */
+            discount: string;
+            /** Extra */
+            extra: string | null;
+            /** Fees */
+            fees: [
+                string,
+                string
+            ][];
+            /** Item */
+            item: string;
+            /** Left */
+            left: string;
+            /** Loss */
+            loss: boolean;
+            /** Paid */
+            paid: string;
+            /** Percent */
+            percent: string | null;
+            /** Price */
+            price: string;
+            /** Region */
+            region: string;
+            /** Shipping */
+            shipping: string;
+            /** Spent */
+            spent: string;
+            /** Tax */
+            tax: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * SaleModel
          * @description The price of a pair, the discount that is planned, what is to be left, and how the price is to end.
          */
-        SaleBody: {
+        SaleModel: {
             /**
              * Discount
              * @default 0
@@ -5212,10 +5760,121 @@ export interface components {
             wanted_percent: boolean;
         };
         /**
-         * SampleBody
+         * SaleStateOut
+         * @description Everything about the price of a pair.
+         */
+        SaleStateOut: {
+            /**
+             * Asked
+             * @description The suggested price: the lowest that reaches the margin wanted, also in the worst case
+             */
+            asked: string | null;
+            /**
+             * Break Even
+             * @description The lowest price at which nothing is lost, also in the worst case
+             */
+            break_even: string | null;
+            /** Cases */
+            cases: components["schemas"]["SaleCaseOut"][];
+            costs: components["schemas"]["CostsModel"];
+            /**
+             * Curve
+             * @description Prices, the profit now, and in the worst case
+             */
+            curve: [
+                string,
+                string,
+                string
+            ][];
+            /**
+             * Known
+             * @description Whether anything was said of what it costs
+             */
+            known: boolean;
+            /** Problem */
+            problem: string | null;
+            sale: components["schemas"]["SaleModel"];
+            shop: components["schemas"]["ShopModel"];
+        };
+        /**
+         * SampleOrderIn
+         * @description A sample: see :class:`improva.core.providers.Sample`.
+         */
+        SampleOrderIn: {
+            /** Checks */
+            checks?: {
+                [key: string]: "good" | "off";
+            };
+            /**
+             * Delivered
+             * @default
+             */
+            delivered: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Ordered */
+            ordered: string;
+            /**
+             * Provider
+             * @default
+             */
+            provider: string;
+            /**
+             * Shipped
+             * @default
+             */
+            shipped: string;
+        };
+        /**
+         * SampleOut
+         * @description A sample as it is answered.
+         */
+        SampleOut: {
+            /** Artwork */
+            artwork: string;
+            /** Checks */
+            checks?: {
+                [key: string]: "good" | "off";
+            };
+            days: components["schemas"]["DaysOut"];
+            /**
+             * Delivered
+             * @default
+             */
+            delivered: string;
+            /** Id */
+            id: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Ordered */
+            ordered: string;
+            /**
+             * Photos
+             * @description Addresses of its photographs
+             */
+            photos: string[];
+            /**
+             * Provider
+             * @default
+             */
+            provider: string;
+            /**
+             * Shipped
+             * @default
+             */
+            shipped: string;
+        };
+        /**
+         * SamplePointsIn
          * @description What is marked on a photograph of a sample, in shares of its width and height.
          */
-        SampleBody: {
+        SamplePointsIn: {
             /**
              * Known
              * @description The two points of the follower that the answer to 'sewing' names
@@ -5258,62 +5917,20 @@ export interface components {
             seam: string;
         };
         /**
-         * SampleShape
-         * @description A sample as it is answered.
-         */
-        SampleShape: {
-            /** Artwork */
-            artwork: string;
-            /** Checks */
-            checks?: {
-                [key: string]: "good" | "off";
-            };
-            days: components["schemas"]["DaysShape"];
-            /**
-             * Delivered
-             * @default
-             */
-            delivered: string;
-            /** Id */
-            id: number;
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-            /** Ordered */
-            ordered: string;
-            /**
-             * Photos
-             * @description Addresses of its photographs
-             */
-            photos: string[];
-            /**
-             * Provider
-             * @default
-             */
-            provider: string;
-            /**
-             * Shipped
-             * @default
-             */
-            shipped: string;
-        };
-        /**
-         * SampleShown
+         * SampleShiftOut
          * @description What a sample shows: how far from where it was taken to be the follower is sewn.
          */
-        SampleShown: {
+        SampleShiftOut: {
             /** Down Mm */
             down_mm: number;
             /** Right Mm */
             right_mm: number;
         };
         /**
-         * SceneShape
+         * SceneOut
          * @description A scene that a blank can be shown in.
          */
-        SceneShape: {
+        SceneOut: {
             /** Finish */
             finish: string;
             /** Id */
@@ -5341,7 +5958,7 @@ export interface components {
                 number
             ];
             /** Regions */
-            regions: components["schemas"]["RegionShape"][];
+            regions: components["schemas"]["RegionOut"][];
             /** Templates */
             templates: string[];
             /** Title */
@@ -5354,10 +5971,47 @@ export interface components {
             };
         };
         /**
-         * Seam
+         * SeamChoiceOut
+         * @description A seam that can be calibrated.
+         */
+        SeamChoiceOut: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * SeamLinkOut
+         * @description A seam past which a panel may follow another, and what it does now.
+         */
+        SeamLinkOut: {
+            /**
+             * Leader
+             * @description Title of the panel that leads
+             */
+            leader: string;
+            /**
+             * Lies On
+             * @description Whether it lies on its leader, as a pocket does
+             */
+            lies_on: boolean;
+            /** Seam */
+            seam: string;
+            /** Title */
+            title: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "alone" | "flow" | "mirror";
+            /** Ways */
+            ways: ("alone" | "flow" | "mirror")[];
+        };
+        /**
+         * SeamMatchOut
          * @description How the two ends meet: ΔE2000 along the seam from top to bottom, and what is found elsewhere in the picture.
          */
-        Seam: {
+        SeamMatchOut: {
             /** Along */
             along: number[];
             /** Height Mm */
@@ -5368,20 +6022,10 @@ export interface components {
             side_mm: number;
         };
         /**
-         * SeamChoice
-         * @description A seam that can be calibrated.
-         */
-        SeamChoice: {
-            /** Id */
-            id: string;
-            /** Title */
-            title: string;
-        };
-        /**
-         * SeamState
+         * SeamStateOut
          * @description A seam, where it runs, and how well the design runs on over it.
          */
-        SeamState: {
+        SeamStateOut: {
             /**
              * Delta E
              * @description How far colours are apart along it, the median; null where a side is empty
@@ -5438,72 +6082,51 @@ export interface components {
             way: "alone" | "flow" | "mirror";
         };
         /**
-         * SellBody
+         * SearchHitOut
+         * @description Something that was found.
+         */
+        SearchHitOut: {
+            /** Artwork Id */
+            artwork_id: number;
+            /** Detail */
+            detail: string;
+            /** Template Id */
+            template_id: string | null;
+            /** Title */
+            title: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * SearchResultsOut
+         * @description What was found, artworks first.
+         */
+        SearchResultsOut: {
+            /** Hits */
+            hits: components["schemas"]["SearchHitOut"][];
+        };
+        /**
+         * SellingIn
          * @description What is decided anew; what is left out stays.
          */
-        SellBody: {
+        SellingIn: {
             /**
              * @description Of the blank, for every artwork on it
              * @default null
              */
-            costs: components["schemas"]["CostsBody"] | null;
+            costs: components["schemas"]["CostsModel"] | null;
             /** @default null */
-            sale: components["schemas"]["SaleBody"] | null;
+            sale: components["schemas"]["SaleModel"] | null;
             /** @default null */
-            shop: components["schemas"]["ShopBody"] | null;
+            shop: components["schemas"]["ShopModel"] | null;
         };
         /**
-         * SellState
-         * @description Everything about the price of a pair.
-         */
-        SellState: {
-            /**
-             * Asked
-             * @description The lowest price that leaves what is wanted, also in the worst case
-             */
-            asked: string | null;
-            /**
-             * Break Even
-             * @description The lowest price at which nothing is lost, also in the worst case
-             */
-            break_even: string | null;
-            /** Cases */
-            cases: components["schemas"]["CaseShape"][];
-            costs: components["schemas"]["CostsBody"];
-            /**
-             * Curve
-             * @description Prices, what is left now, and what in the worst case
-             */
-            curve: [
-                string,
-                string,
-                string
-            ][];
-            /**
-             * Known
-             * @description Whether anything was said of what it costs
-             */
-            known: boolean;
-            /** Problem */
-            problem: string | null;
-            sale: components["schemas"]["SaleBody"];
-            shop: components["schemas"]["ShopBody"];
-        };
-        /**
-         * SewerBody
-         * @description Who sews the blank.
-         */
-        SewerBody: {
-            /** Provider */
-            provider: string;
-        };
-        /**
-         * SewingState
+         * SewingStateOut
          * @description How a pair's panels meet.
          */
-        SewingState: {
+        SewingStateOut: {
             /** Calibrations */
-            calibrations: components["schemas"]["CalibrationShape"][];
+            calibrations: components["schemas"]["CalibrationOut"][];
             /**
              * Corrections
              * @description By seam, what holds now: mm right and down
@@ -5515,19 +6138,32 @@ export interface components {
                 ];
             };
             /** Faces */
-            faces: components["schemas"]["FaceState"][];
+            faces: components["schemas"]["FaceStateOut"][];
             /** Provider */
             provider: string;
             /** Seams */
-            seams: components["schemas"]["SeamState"][];
+            seams: components["schemas"]["SeamStateOut"][];
             /** Tolerance Mm */
             tolerance_mm: number;
         };
         /**
-         * SewnPanel
+         * SewnByIn
+         * @description Who sews the blank.
+         */
+        SewnByIn: {
+            /** Provider */
+            provider: string;
+        };
+        /**
+         * SewnPanelOut
          * @description A panel as it lies in a face: x' = a x + c y + e, y' = b x + d y + f, in mm.
          */
-        SewnPanel: {
+        SewnPanelOut: {
+            /**
+             * Content
+             * @description What it carries, as its flat is asked for
+             */
+            content: components["schemas"]["PlacementModel"] | components["schemas"]["FollowModel"] | null;
             /**
              * Design
              * @description From its trim to that of the panel whose design it shows
@@ -5540,11 +6176,6 @@ export interface components {
                 number,
                 number
             ];
-            /**
-             * Laying
-             * @description What it carries, as the address of its flat takes it
-             */
-            laying: string;
             /** Matrix */
             matrix: [
                 number,
@@ -5558,10 +6189,10 @@ export interface components {
             panel: string;
         };
         /**
-         * ShadowBody
+         * ShadowModel
          * @description A soft shadow.
          */
-        ShadowBody: {
+        ShadowModel: {
             /**
              * Blur Mm
              * @default 0.8
@@ -5590,10 +6221,10 @@ export interface components {
             ];
         };
         /**
-         * SheetShape
+         * SheetOut
          * @description One sheet: its number, and its part of the file in mm.
          */
-        SheetShape: {
+        SheetOut: {
             /** Box */
             box: [
                 number,
@@ -5605,25 +6236,25 @@ export interface components {
             number: number;
         };
         /**
-         * Shelf
+         * ShelfOut
          * @description Every blank there is.
          */
-        Shelf: {
+        ShelfOut: {
             /** Blanks */
-            blanks: components["schemas"]["Blank"][];
+            blanks: components["schemas"]["BlankOut"][];
         };
         /**
-         * ShopBody
+         * ShopModel
          * @description What holds for everything that is sold.
          */
-        ShopBody: {
+        ShopModel: {
             /**
              * Currency
              * @default USD
              */
             currency: string;
             /** Fees */
-            fees?: components["schemas"]["FeeBody"][];
+            fees?: components["schemas"]["FeeModel"][];
             /**
              * Free From
              * @description The price from which the buyer pays no shipping
@@ -5643,10 +6274,10 @@ export interface components {
             tax_percent: string;
         };
         /**
-         * ShotBody
+         * ShotModel
          * @description A scene and how it is seen: a named view, or an angle. Its colours come before those of the pair.
          */
-        ShotBody: {
+        ShotModel: {
             /**
              * Angle
              * @default null
@@ -5654,7 +6285,7 @@ export interface components {
             angle: number | null;
             /**
              * Close
-             * @description The print from near by
+             * @description The print as a close-up
              * @default false
              */
             close: boolean;
@@ -5677,120 +6308,20 @@ export interface components {
             view: string | null;
         };
         /**
-         * ShowState
-         * @description What is chosen of a pair's pictures, what can be, and what is to be said about it.
+         * SkippedPairOut
+         * @description A pair of which nothing is made, and why.
          */
-        ShowState: {
-            /** Findings */
-            findings: components["schemas"]["Finding"][];
-            /**
-             * Pictures
-             * @description How many will be made
-             */
-            pictures: number;
-            showing: components["schemas"]["Showing"];
-            /** Surfaces */
-            surfaces: components["schemas"]["SurfaceShape"][];
-        };
-        /**
-         * Showing
-         * @description All that is chosen at the Show station: a look, when it is kept under a name.
-         */
-        Showing: {
-            /** @default null */
-            backdrop: components["schemas"]["BackdropBody"] | null;
-            /** Captions */
-            captions?: components["schemas"]["CaptionBody"][];
-            /**
-             * Clear
-             * @description Only the product and its shadow, on a transparent ground
-             * @default false
-             */
-            clear: boolean;
-            /**
-             * Format
-             * @default jpg
-             * @enum {string}
-             */
-            format: "jpg" | "png" | "webp";
-            grade?: components["schemas"]["GradeBody"];
-            /**
-             * Listed
-             * @description A JSON file beside them that says what each picture shows
-             * @default true
-             */
-            listed: boolean;
-            /**
-             * Places
-             * @description By scene and place, the artworks that are shown there in place of the pair's own
-             */
-            places?: {
-                [key: string]: {
-                    [key: string]: number;
-                };
-            };
-            /**
-             * Sheet
-             * @description A contact sheet too
-             * @default false
-             */
-            sheet: boolean;
-            /** Shots */
-            shots?: components["schemas"]["ShotBody"][];
-            /** Sizes */
-            sizes?: [
-                number,
-                number
-            ][];
-            /**
-             * Variants
-             * @description Colours of parts in each of which every picture is made
-             */
-            variants?: {
-                [key: string]: string[];
-            };
-        };
-        /**
-         * ShownSlot
-         * @description A slot as it is answered.
-         */
-        ShownSlot: {
-            /** Alt */
-            alt: string;
-            /**
-             * Close
-             * @default false
-             */
-            close: boolean;
-            /** Colours */
-            colours?: {
-                [key: string]: string;
-            };
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "front" | "side" | "lifestyle" | "detail" | "size" | "unprinted" | "colour";
-            /**
-             * Measured
-             * @default false
-             */
-            measured: boolean;
-            /** Scene Id */
-            scene_id: string;
+        SkippedPairOut: {
             /** Title */
             title: string;
-            /**
-             * View
-             * @default null
-             */
-            view: string | null;
+            /** Why */
+            why: string;
         };
         /**
-         * SlotBody
+         * SlotModel
          * @description What is in a slot.
          */
-        SlotBody: {
+        SlotModel: {
             /**
              * Art
              * @default null
@@ -5820,10 +6351,10 @@ export interface components {
             zoom: number;
         };
         /**
-         * SpotShape
+         * SpotOut
          * @description A speck or a hole: its middle in fractions of the picture, and its diameter.
          */
-        SpotShape: {
+        SpotOut: {
             /** At */
             at: [
                 number,
@@ -5838,10 +6369,10 @@ export interface components {
             size_mm: number;
         };
         /**
-         * StepBody
+         * StepIn
          * @description One step, with the values that differ from its kind's own.
          */
-        StepBody: {
+        StepIn: {
             /** Kind */
             kind: string;
             /**
@@ -5855,43 +6386,34 @@ export interface components {
             };
         };
         /**
-         * StepShape
-         * @description One step of the plan.
+         * SubmissionOut
+         * @description A pack that was handed in, and the simulated marketplace's answer.
          */
-        StepShape: {
-            /**
-             * Box
-             * @description What lies under the platen, in mm of the print
-             */
-            box: [
-                number,
-                number,
-                number,
-                number
-            ] | null;
-            /** Do */
-            do: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "ready" | "press" | "peek" | "again" | "if-pale";
-            /** Lie */
-            lie: string;
-            /** Pressure */
-            pressure: string;
-            /** Seconds */
-            seconds: number;
-            /** Temperature C */
-            temperature_c: number | null;
-            /** Temperature F */
-            temperature_f: number | null;
+        SubmissionOut: {
+            /** Accepted */
+            accepted: boolean;
+            /** At */
+            at: string;
+            /** Market */
+            market: string;
+            /** Number */
+            number: string | null;
+            /** Reasons */
+            reasons: string[];
         };
         /**
-         * SurfaceShape
+         * SubmitIn
+         * @description Which pack is handed in, by its address.
+         */
+        SubmitIn: {
+            /** Url */
+            url: string;
+        };
+        /**
+         * SurfaceOut
          * @description A surface that a ground can show, or a weave that a cloth can have.
          */
-        SurfaceShape: {
+        SurfaceOut: {
             /** Id */
             id: string;
             /** Title */
@@ -5903,10 +6425,10 @@ export interface components {
             use: "ground" | "cloth";
         };
         /**
-         * SwatchShape
+         * SwatchOut
          * @description A main colour, the share of the picture nearest to it, and its contrast on white (WCAG 2.2).
          */
-        SwatchShape: {
+        SwatchOut: {
             /** Colour */
             colour: string;
             /** On White */
@@ -5915,10 +6437,10 @@ export interface components {
             share: number;
         };
         /**
-         * TemplateShape
+         * TemplateOut
          * @description A blank, with the provenance of its figures.
          */
-        TemplateShape: {
+        TemplateOut: {
             /** Blank Colour */
             blank_colour: string;
             /** Default Fit */
@@ -5955,7 +6477,7 @@ export interface components {
             /** Own */
             own: boolean;
             /** Panels */
-            panels: components["schemas"]["PanelShape"][];
+            panels: components["schemas"]["PanelOut"][];
             /** Provenance */
             provenance: {
                 [key: string]: string;
@@ -5984,10 +6506,10 @@ export interface components {
             unprinted: string;
         };
         /**
-         * TextFindingShape
+         * TextFindingOut
          * @description Something about the words to be mended.
          */
-        TextFindingShape: {
+        TextFindingOut: {
             /** Limit */
             limit: number | null;
             /** Measured */
@@ -6003,10 +6525,10 @@ export interface components {
             status: "warn" | "fail";
         };
         /**
-         * TextsShape
+         * TextsOut
          * @description The words as they will be listed.
          */
-        TextsShape: {
+        TextsOut: {
             /** Description */
             description: string;
             /** Left Out */
@@ -6019,45 +6541,26 @@ export interface components {
             title: string;
         };
         /**
-         * Timeline
-         * @description What was done on a pair, the newest first.
-         */
-        Timeline: {
-            /** Deeds */
-            deeds: components["schemas"]["DeedShape"][];
-        };
-        /**
-         * TitleBody
+         * TitleIn
          * @description A new title.
          */
-        TitleBody: {
+        TitleIn: {
             /** Title */
             title: string;
         };
         /**
-         * TracedShape
-         * @description What a guide tells: its pixels, the size it gives itself, and its clear part as fractions (x, y, w, h).
+         * UploadAnswerOut
+         * @description The simulated desk's answer.
          */
-        TracedShape: {
-            /** Claimed Mm */
-            claimed_mm: [
-                number,
-                number
-            ] | null;
-            /** Px */
-            px: [
-                number,
-                number
-            ];
-            /** Rectangular */
-            rectangular: number;
-            /** Trim */
-            trim: [
-                number,
-                number,
-                number,
-                number
-            ] | null;
+        UploadAnswerOut: {
+            /** Accepted */
+            accepted: boolean;
+            /** Reasons */
+            reasons: string[];
+            /** Rules */
+            rules: string[];
+            /** Seen */
+            seen: string[];
         };
         /**
          * UploadForm
@@ -6107,14 +6610,6 @@ export interface components {
              */
             url: string | null;
         };
-        /**
-         * WhyBody
-         * @description Why a listing goes out in spite of its licence.
-         */
-        WhyBody: {
-            /** Why */
-            why: string;
-        };
     };
     responses: never;
     parameters: never;
@@ -6124,7 +6619,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    artworks_add_post: {
+    add_artwork: {
         parameters: {
             query?: {
                 aside?: boolean;
@@ -6145,7 +6640,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Art"];
+                    "application/json": components["schemas"]["ArtworkOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6159,7 +6654,7 @@ export interface operations {
             };
         };
     };
-    preparations_kinds_steps_get: {
+    list_step_kinds: {
         parameters: {
             query?: never;
             header?: never;
@@ -6174,7 +6669,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Kinds"];
+                    "application/json": components["schemas"]["KindsOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6188,7 +6683,7 @@ export interface operations {
             };
         };
     };
-    artworks_remove__int_artwork_id__delete: {
+    remove_artwork: {
         parameters: {
             query?: never;
             header?: never;
@@ -6210,7 +6705,7 @@ export interface operations {
             };
         };
     };
-    artworks_rename__int_artwork_id__patch: {
+    rename_artwork: {
         parameters: {
             query?: never;
             header?: never;
@@ -6221,7 +6716,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TitleBody"];
+                "application/json": components["schemas"]["TitleIn"];
             };
         };
         responses: {
@@ -6231,7 +6726,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Art"];
+                    "application/json": components["schemas"]["ArtworkOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6245,66 +6740,7 @@ export interface operations {
             };
         };
     };
-    preparations_held__int_artwork_id__held_get: {
-        parameters: {
-            query?: {
-                preparation?: string;
-                px?: number;
-            };
-            header?: never;
-            path: {
-                artwork_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    preparations_held_report__int_artwork_id__held_report_get: {
-        parameters: {
-            query?: {
-                preparation?: string;
-                px?: number;
-            };
-            header?: never;
-            path: {
-                artwork_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Report"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    preparations_licence__int_artwork_id__licence_get: {
+    download_licence_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -6326,7 +6762,7 @@ export interface operations {
             };
         };
     };
-    preparations_keep_licence__int_artwork_id__licence_put: {
+    set_licence_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -6347,7 +6783,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Prepared"];
+                    "application/json": components["schemas"]["PreparationOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6361,7 +6797,7 @@ export interface operations {
             };
         };
     };
-    preparations_drop_licence__int_artwork_id__licence_delete: {
+    remove_licence_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -6378,7 +6814,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Prepared"];
+                    "application/json": components["schemas"]["PreparationOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6392,7 +6828,7 @@ export interface operations {
             };
         };
     };
-    preparations_note_origin__int_artwork_id__origin_put: {
+    set_origin: {
         parameters: {
             query?: never;
             header?: never;
@@ -6403,7 +6839,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OriginBody"];
+                "application/json": components["schemas"]["OriginIn"];
             };
         };
         responses: {
@@ -6413,7 +6849,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Prepared"];
+                    "application/json": components["schemas"]["PreparationOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6427,7 +6863,7 @@ export interface operations {
             };
         };
     };
-    preparations_preparation__int_artwork_id__preparation_get: {
+    get_preparation: {
         parameters: {
             query?: never;
             header?: never;
@@ -6444,7 +6880,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Prepared"];
+                    "application/json": components["schemas"]["PreparationOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6458,7 +6894,7 @@ export interface operations {
             };
         };
     };
-    preparations_decide__int_artwork_id__preparation_put: {
+    set_preparation: {
         parameters: {
             query?: never;
             header?: never;
@@ -6469,7 +6905,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PreparationBody"];
+                "application/json": components["schemas"]["PreparationIn"];
             };
         };
         responses: {
@@ -6479,7 +6915,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Prepared"];
+                    "application/json": components["schemas"]["PreparationOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6493,7 +6929,35 @@ export interface operations {
             };
         };
     };
-    preparations_redo__int_artwork_id__preparation_redo_post: {
+    preview_preparation: {
+        parameters: {
+            query?: {
+                px?: number;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreparationIn"];
+            };
+        };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    redo_preparation: {
         parameters: {
             query?: never;
             header?: never;
@@ -6510,7 +6974,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Prepared"];
+                    "application/json": components["schemas"]["PreparationOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6524,7 +6988,42 @@ export interface operations {
             };
         };
     };
-    preparations_undo__int_artwork_id__preparation_undo_post: {
+    preview_preparation_report: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreparationIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreparationReportOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    undo_preparation: {
         parameters: {
             query?: never;
             header?: never;
@@ -6541,7 +7040,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Prepared"];
+                    "application/json": components["schemas"]["PreparationOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6555,7 +7054,7 @@ export interface operations {
             };
         };
     };
-    artworks_preview__int_artwork_id__preview_get: {
+    get_artwork_preview: {
         parameters: {
             query?: {
                 px?: number;
@@ -6579,7 +7078,7 @@ export interface operations {
             };
         };
     };
-    artworks_restore__int_artwork_id__restore_post: {
+    restore_artwork: {
         parameters: {
             query?: never;
             header?: never;
@@ -6596,7 +7095,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Art"];
+                    "application/json": components["schemas"]["ArtworkOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6610,7 +7109,7 @@ export interface operations {
             };
         };
     };
-    batching_all_batches_get: {
+    list_batches: {
         parameters: {
             query?: never;
             header?: never;
@@ -6625,7 +7124,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BatchList"];
+                    "application/json": components["schemas"]["BatchListOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6639,246 +7138,7 @@ export interface operations {
             };
         };
     };
-    batching_begin_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BatchBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BatchList"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    batching_put_away__int_batch_id__delete: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                batch_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BatchList"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    batching_again__int_batch_id__again_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                batch_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BatchList"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    batching_files__int_batch_id__files_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                batch_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    batching_pause__int_batch_id__pause_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                batch_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BatchList"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    batching_resume__int_batch_id__resume_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                batch_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BatchList"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    batching_stop__int_batch_id__stop_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                batch_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BatchList"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    blanks_shelf_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Shelf"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    blanks_set_board_board_put: {
+    start_batch: {
         parameters: {
             query?: never;
             header?: never;
@@ -6887,7 +7147,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BoardBody"];
+                "application/json": components["schemas"]["BatchIn"];
             };
         };
         responses: {
@@ -6897,7 +7157,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Shelf"];
+                    "application/json": components["schemas"]["BatchListOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6911,7 +7171,213 @@ export interface operations {
             };
         };
     };
-    blanks_drawing_drawing_post: {
+    dismiss_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchListOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    retry_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchListOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    download_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    pause_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchListOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    resume_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchListOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    stop_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchListOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    list_blanks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    set_board_blanks: {
         parameters: {
             query?: never;
             header?: never;
@@ -6920,7 +7386,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MeasuresBody"];
+                "application/json": components["schemas"]["BoardIn"];
             };
         };
         responses: {
@@ -6930,7 +7396,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TemplateShape"];
+                    "application/json": components["schemas"]["ShelfOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6944,7 +7410,40 @@ export interface operations {
             };
         };
     };
-    blank_files_read_only_guide_post: {
+    draw_measured_blank: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasuresIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    trace_guide: {
         parameters: {
             query?: never;
             header?: never;
@@ -6963,7 +7462,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TracedShape"];
+                    "application/json": components["schemas"]["GuideTraceOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6977,7 +7476,7 @@ export interface operations {
             };
         };
     };
-    blanks_take_in_import_post: {
+    import_blank: {
         parameters: {
             query?: never;
             header?: never;
@@ -6996,7 +7495,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Blank"];
+                    "application/json": components["schemas"]["BlankOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7010,7 +7509,7 @@ export interface operations {
             };
         };
     };
-    blanks_measured_measured_post: {
+    add_measured_blank: {
         parameters: {
             query?: never;
             header?: never;
@@ -7019,7 +7518,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MeasuresBody"];
+                "application/json": components["schemas"]["MeasuresIn"];
             };
         };
         responses: {
@@ -7029,7 +7528,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Blank"];
+                    "application/json": components["schemas"]["BlankOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7043,7 +7542,7 @@ export interface operations {
             };
         };
     };
-    blanks_remove__template_id__delete: {
+    remove_blank: {
         parameters: {
             query?: never;
             header?: never;
@@ -7065,7 +7564,7 @@ export interface operations {
             };
         };
     };
-    blanks_limit__template_id__limits__name__put: {
+    set_limit: {
         parameters: {
             query?: never;
             header?: never;
@@ -7077,7 +7576,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LimitBody"];
+                "application/json": components["schemas"]["LimitIn"];
             };
         };
         responses: {
@@ -7087,7 +7586,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Blank"];
+                    "application/json": components["schemas"]["BlankOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7101,7 +7600,7 @@ export interface operations {
             };
         };
     };
-    blank_files_guide_picture__template_id__panels__panel_id__guide_get: {
+    get_guide_picture: {
         parameters: {
             query?: never;
             header?: never;
@@ -7124,7 +7623,7 @@ export interface operations {
             };
         };
     };
-    blank_files_keep_guide__template_id__panels__panel_id__guide_put: {
+    set_guide: {
         parameters: {
             query?: never;
             header?: never;
@@ -7146,7 +7645,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Blank"];
+                    "application/json": components["schemas"]["BlankOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7160,7 +7659,7 @@ export interface operations {
             };
         };
     };
-    blank_files_drop_guide__template_id__panels__panel_id__guide_delete: {
+    remove_guide: {
         parameters: {
             query?: never;
             header?: never;
@@ -7178,7 +7677,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Blank"];
+                    "application/json": components["schemas"]["BlankOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7192,7 +7691,7 @@ export interface operations {
             };
         };
     };
-    blank_files_keep_profile__template_id__profile_put: {
+    set_profile: {
         parameters: {
             query?: never;
             header?: never;
@@ -7213,7 +7712,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Blank"];
+                    "application/json": components["schemas"]["BlankOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7227,7 +7726,7 @@ export interface operations {
             };
         };
     };
-    blank_files_drop_profile__template_id__profile_delete: {
+    remove_profile: {
         parameters: {
             query?: never;
             header?: never;
@@ -7244,7 +7743,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Blank"];
+                    "application/json": components["schemas"]["BlankOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7258,7 +7757,7 @@ export interface operations {
             };
         };
     };
-    blanks_restore__template_id__restore_post: {
+    restore_blank: {
         parameters: {
             query?: never;
             header?: never;
@@ -7275,7 +7774,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Blank"];
+                    "application/json": components["schemas"]["BlankOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7289,7 +7788,7 @@ export interface operations {
             };
         };
     };
-    blanks_export__template_id__toml_get: {
+    export_blank: {
         parameters: {
             query?: never;
             header?: never;
@@ -7311,7 +7810,7 @@ export interface operations {
             };
         };
     };
-    board_board_get: {
+    get_board: {
         parameters: {
             query?: never;
             header?: never;
@@ -7326,7 +7825,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Board"];
+                    "application/json": components["schemas"]["BoardOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7340,7 +7839,7 @@ export interface operations {
             };
         };
     };
-    board_row__int_artwork_id__get: {
+    get_board_row: {
         parameters: {
             query?: never;
             header?: never;
@@ -7357,7 +7856,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BoardRow"];
+                    "application/json": components["schemas"]["BoardRowOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7371,7 +7870,7 @@ export interface operations {
             };
         };
     };
-    board_one_cell__int_artwork_id___template_id__get: {
+    get_board_cell: {
         parameters: {
             query?: never;
             header?: never;
@@ -7389,7 +7888,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Cell"];
+                    "application/json": components["schemas"]["CellOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7403,7 +7902,7 @@ export interface operations {
             };
         };
     };
-    files_made_file_files__key__get: {
+    download_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -7425,7 +7924,7 @@ export interface operations {
             };
         };
     };
-    fonts_fonts_get: {
+    list_fonts: {
         parameters: {
             query?: never;
             header?: never;
@@ -7440,7 +7939,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FontList"];
+                    "application/json": components["schemas"]["FontListOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7454,7 +7953,7 @@ export interface operations {
             };
         };
     };
-    fonts_add_post: {
+    add_font: {
         parameters: {
             query?: never;
             header?: never;
@@ -7473,7 +7972,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FontList"];
+                    "application/json": components["schemas"]["FontListOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7487,7 +7986,7 @@ export interface operations {
             };
         };
     };
-    fonts_sample__key__sample_get: {
+    get_font_sample: {
         parameters: {
             query?: never;
             header?: never;
@@ -7509,7 +8008,7 @@ export interface operations {
             };
         };
     };
-    ganging_state_get: {
+    get_gang_sheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -7524,7 +8023,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GangState"];
+                    "application/json": components["schemas"]["GangStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7538,7 +8037,7 @@ export interface operations {
             };
         };
     };
-    ganging_decide_put: {
+    set_gang_sheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -7547,7 +8046,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GangBody"];
+                "application/json": components["schemas"]["GangIn"];
             };
         };
         responses: {
@@ -7557,7 +8056,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["GangState"];
+                    "application/json": components["schemas"]["GangStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7571,7 +8070,7 @@ export interface operations {
             };
         };
     };
-    ganging_make_job_post: {
+    make_gang_sheet: {
         parameters: {
             query?: never;
             header?: never;
@@ -7586,7 +8085,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7600,7 +8099,7 @@ export interface operations {
             };
         };
     };
-    printing_job_api_jobs__int_job_id__get: {
+    get_job: {
         parameters: {
             query?: never;
             header?: never;
@@ -7617,7 +8116,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7631,7 +8130,7 @@ export interface operations {
             };
         };
     };
-    printing_stop_api_jobs__int_job_id__stop_post: {
+    stop_job: {
         parameters: {
             query?: never;
             header?: never;
@@ -7648,7 +8147,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7662,7 +8161,7 @@ export interface operations {
             };
         };
     };
-    showing_looks_api_looks_get: {
+    list_marketplaces: {
         parameters: {
             query?: never;
             header?: never;
@@ -7677,7 +8176,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LookList"];
+                    "application/json": components["schemas"]["MarketListOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7691,102 +8190,7 @@ export interface operations {
             };
         };
     };
-    showing_keep_look_api_looks__name__put: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                name: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LookBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LookList"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    showing_forget_look_api_looks__name__delete: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                name: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LookList"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    listing_markets_api_markets_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MarketList"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    listing_set_market_api_markets__market_id__put: {
+    set_marketplace: {
         parameters: {
             query?: never;
             header?: never;
@@ -7797,7 +8201,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MarketBody"];
+                "application/json": components["schemas"]["MarketIn"];
             };
         };
         responses: {
@@ -7807,7 +8211,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MarketList"];
+                    "application/json": components["schemas"]["MarketListOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7821,7 +8225,7 @@ export interface operations {
             };
         };
     };
-    listing_forget_market_api_markets__market_id__delete: {
+    reset_marketplace: {
         parameters: {
             query?: never;
             header?: never;
@@ -7838,7 +8242,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MarketList"];
+                    "application/json": components["schemas"]["MarketListOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7852,7 +8256,7 @@ export interface operations {
             };
         };
     };
-    own_scenes_all_own_get: {
+    list_own_scenes: {
         parameters: {
             query?: never;
             header?: never;
@@ -7867,7 +8271,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OwnSceneList"];
+                    "application/json": components["schemas"]["OwnSceneListOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7881,7 +8285,7 @@ export interface operations {
             };
         };
     };
-    own_scenes_begin_post: {
+    add_photo_scene: {
         parameters: {
             query?: never;
             header?: never;
@@ -7890,7 +8294,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BeginBody"];
+                "application/json": components["schemas"]["PhotoSceneIn"];
             };
         };
         responses: {
@@ -7900,7 +8304,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OwnSceneState"];
+                    "application/json": components["schemas"]["OwnSceneStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7914,7 +8318,7 @@ export interface operations {
             };
         };
     };
-    own_scenes_take_in_packs_post: {
+    import_scene_pack: {
         parameters: {
             query?: never;
             header?: never;
@@ -7933,7 +8337,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OwnSceneList"];
+                    "application/json": components["schemas"]["OwnSceneListOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7947,7 +8351,7 @@ export interface operations {
             };
         };
     };
-    own_scenes_one__int_scene_id__get: {
+    get_own_scene: {
         parameters: {
             query?: never;
             header?: never;
@@ -7964,7 +8368,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OwnSceneState"];
+                    "application/json": components["schemas"]["OwnSceneStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7978,7 +8382,7 @@ export interface operations {
             };
         };
     };
-    own_scenes_mark__int_scene_id__put: {
+    set_photo_marks: {
         parameters: {
             query?: never;
             header?: never;
@@ -7989,7 +8393,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MarkBody"];
+                "application/json": components["schemas"]["PhotoMarksIn"];
             };
         };
         responses: {
@@ -7999,7 +8403,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OwnSceneState"];
+                    "application/json": components["schemas"]["OwnSceneStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8013,7 +8417,7 @@ export interface operations {
             };
         };
     };
-    own_scenes_remove__int_scene_id__delete: {
+    remove_own_scene: {
         parameters: {
             query?: never;
             header?: never;
@@ -8030,7 +8434,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OwnSceneList"];
+                    "application/json": components["schemas"]["OwnSceneListOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8044,7 +8448,7 @@ export interface operations {
             };
         };
     };
-    own_scenes_look__int_scene_id__look_get: {
+    preview_own_scene: {
         parameters: {
             query: {
                 key?: string;
@@ -8069,7 +8473,7 @@ export interface operations {
             };
         };
     };
-    own_scenes_mask__int_scene_id__mask_get: {
+    get_photo_mask: {
         parameters: {
             query?: {
                 key?: string;
@@ -8093,7 +8497,7 @@ export interface operations {
             };
         };
     };
-    own_scenes_pack__int_scene_id__pack_get: {
+    download_scene_pack: {
         parameters: {
             query?: never;
             header?: never;
@@ -8115,7 +8519,7 @@ export interface operations {
             };
         };
     };
-    own_scenes_make__int_scene_id__pack_post: {
+    make_own_scene: {
         parameters: {
             query?: never;
             header?: never;
@@ -8132,7 +8536,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OwnSceneState"];
+                    "application/json": components["schemas"]["OwnSceneStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8146,7 +8550,7 @@ export interface operations {
             };
         };
     };
-    own_scenes_restore__int_scene_id__restore_post: {
+    restore_own_scene: {
         parameters: {
             query?: never;
             header?: never;
@@ -8163,7 +8567,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OwnSceneList"];
+                    "application/json": components["schemas"]["OwnSceneListOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8177,7 +8581,7 @@ export interface operations {
             };
         };
     };
-    bench_pair_get: {
+    get_pair: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -8197,7 +8601,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Pair"];
+                    "application/json": components["schemas"]["PairOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8211,7 +8615,7 @@ export interface operations {
             };
         };
     };
-    sewing_calibrate_calibrations_post: {
+    add_calibration: {
         parameters: {
             query?: never;
             header?: never;
@@ -8223,7 +8627,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CalibrationBody"];
+                "application/json": components["schemas"]["CalibrationIn"];
             };
         };
         responses: {
@@ -8233,7 +8637,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SewingState"];
+                    "application/json": components["schemas"]["SewingStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8247,39 +8651,7 @@ export interface operations {
             };
         };
     };
-    sewing_take_back_calibrations_delete: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SewingState"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    looks_cell_picture_cell_get: {
+    remove_newest_calibration: {
         parameters: {
             query?: never;
             header?: never;
@@ -8291,6 +8663,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SewingStateOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -8302,7 +8683,30 @@ export interface operations {
             };
         };
     };
-    bench_choose_choices_put: {
+    get_cell_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    check_content: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -8316,7 +8720,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ChoicesBody"];
+                "application/json": components["schemas"]["EditedContentIn"];
             };
         };
         responses: {
@@ -8326,7 +8730,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Pair"];
+                    "application/json": components["schemas"]["PanelReportOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8340,7 +8744,7 @@ export interface operations {
             };
         };
     };
-    bench_copy_copy_post: {
+    set_choices: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -8354,7 +8758,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CopyBody"];
+                "application/json": components["schemas"]["ChoicesIn"];
             };
         };
         responses: {
@@ -8364,7 +8768,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Copied"];
+                    "application/json": components["schemas"]["PairOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8378,7 +8782,45 @@ export interface operations {
             };
         };
     };
-    showing_film_api_pairs__int_artwork_id___template_id__film_job_post: {
+    copy_placement: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyPlacementIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CopiedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    make_film: {
         parameters: {
             query?: never;
             header?: never;
@@ -8390,7 +8832,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FilmBody"];
+                "application/json": components["schemas"]["FilmIn"];
             };
         };
         responses: {
@@ -8400,7 +8842,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8414,244 +8856,11 @@ export interface operations {
             };
         };
     };
-    looks_flat_flat_get: {
+    get_flat: {
         parameters: {
             query?: {
                 panel?: string | null;
-                placing?: string;
-                pieces?: string;
                 width?: number;
-            };
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    bench_follow_follow_put: {
-        parameters: {
-            query?: {
-                panel?: string | null;
-            };
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FollowBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Pair"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    printing_jobs_of_pair_api_pairs__int_artwork_id___template_id__jobs_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobList"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    listing_listing_api_pairs__int_artwork_id___template_id__listing_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ListingState"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    listing_decide_api_pairs__int_artwork_id___template_id__listing_put: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ListingBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ListingState"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    listing_pack_api_pairs__int_artwork_id___template_id__listing_job_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobShape"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    listing_hand_in_api_pairs__int_artwork_id___template_id__listing_hand_in_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PackBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ListingState"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    listing_look_api_pairs__int_artwork_id___template_id__listing_look_get: {
-        parameters: {
-            query: {
-                slot: string;
                 of?: string;
             };
             header?: never;
@@ -8674,7 +8883,170 @@ export interface operations {
             };
         };
     };
-    listing_overrule_api_pairs__int_artwork_id___template_id__listing_overruling_post: {
+    preview_flat: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlatPreviewIn"];
+            };
+        };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    set_follow: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FollowIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    get_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    list_jobs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobListOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    get_listing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingStateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    set_listing: {
         parameters: {
             query?: never;
             header?: never;
@@ -8686,7 +9058,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WhyBody"];
+                "application/json": components["schemas"]["ListingIn"];
             };
         };
         responses: {
@@ -8696,7 +9068,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListingState"];
+                    "application/json": components["schemas"]["ListingStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8710,7 +9082,7 @@ export interface operations {
             };
         };
     };
-    listing_withdraw_api_pairs__int_artwork_id___template_id__listing_overruling_delete: {
+    make_listing_pack: {
         parameters: {
             query?: never;
             header?: never;
@@ -8728,7 +9100,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListingState"];
+                    "application/json": components["schemas"]["JobOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8742,24 +9114,45 @@ export interface operations {
             };
         };
     };
-    looks_look_look_get: {
+    overrule_licence: {
         parameters: {
-            query?: {
-                panel?: string | null;
-                placing?: string;
-                pieces?: string;
-                scene?: string | null;
-                colours?: string;
-                angle?: number;
-                view?: string | null;
-                measured?: boolean;
-                /** @description By seam, as JSON: mm right and down by which its follower is sewn elsewhere */
-                nudged?: string;
-                /** @description A Showing as JSON: the look is then as its pictures will be */
-                dressed?: string | null;
-                width?: number;
-                height?: number;
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
             };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OverrulingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingStateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    withdraw_overruling: {
+        parameters: {
+            query?: never;
             header?: never;
             path: {
                 artwork_id: number;
@@ -8768,6 +9161,42 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingStateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    preview_listing_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListingSlotIn"];
+            };
+        };
         responses: {
             /** @description Unprocessable Entity */
             422: {
@@ -8780,7 +9209,382 @@ export interface operations {
             };
         };
     };
-    showing_use_look_api_pairs__int_artwork_id___template_id__looks__name__post: {
+    submit_listing_pack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SubmitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingStateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    make_mockups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    preview_mockup: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MockupPreviewIn"];
+            };
+        };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    get_mockup_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MockupStateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    set_mockup_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MockupSettingsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MockupStateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    make_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    get_orders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrdersStateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    make_orders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    set_pieces: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PiecesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    set_placement: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlacementIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    clear_panel: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    apply_preset: {
         parameters: {
             query?: never;
             header?: never;
@@ -8799,7 +9603,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ShowState"];
+                    "application/json": components["schemas"]["MockupStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8813,249 +9617,7 @@ export interface operations {
             };
         };
     };
-    ordering_one_api_pairs__int_artwork_id___template_id__order_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["OrderBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobShape"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    ordering_state_api_pairs__int_artwork_id___template_id__orders_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["OrdersState"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    ordering_take_api_pairs__int_artwork_id___template_id__orders_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobShape"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    showing_pictures_api_pairs__int_artwork_id___template_id__picture_job_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobShape"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    bench_lay_pieces_put: {
-        parameters: {
-            query?: {
-                panel?: string | null;
-            };
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PiecesBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Pair"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    bench_place_placing_put: {
-        parameters: {
-            query?: {
-                panel?: string | null;
-            };
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PlacingBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Pair"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    bench_clear_placing_delete: {
-        parameters: {
-            query?: {
-                panel?: string | null;
-            };
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Pair"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    pressing_state_api_pairs__int_artwork_id___template_id__press_get: {
+    get_press_plan: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -9080,7 +9642,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PressState"];
+                    "application/json": components["schemas"]["PressStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9094,7 +9656,7 @@ export interface operations {
             };
         };
     };
-    pressing_log_api_pairs__int_artwork_id___template_id__press_log_post: {
+    log_pressing: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -9113,7 +9675,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PressingBody"];
+                "application/json": components["schemas"]["PressingIn"];
             };
         };
         responses: {
@@ -9123,7 +9685,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PressState"];
+                    "application/json": components["schemas"]["PressStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9137,7 +9699,7 @@ export interface operations {
             };
         };
     };
-    pressing_machine_api_pairs__int_artwork_id___template_id__press_machine_put: {
+    set_press: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -9156,7 +9718,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PressBody"];
+                "application/json": components["schemas"]["PressIn"];
             };
         };
         responses: {
@@ -9166,7 +9728,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PressState"];
+                    "application/json": components["schemas"]["PressStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9180,7 +9742,7 @@ export interface operations {
             };
         };
     };
-    pressing_maker_api_pairs__int_artwork_id___template_id__press_maker_put: {
+    set_maker_figures: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -9199,7 +9761,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MakerBody"];
+                "application/json": components["schemas"]["MakerIn"];
             };
         };
         responses: {
@@ -9209,7 +9771,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PressState"];
+                    "application/json": components["schemas"]["PressStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9223,7 +9785,7 @@ export interface operations {
             };
         };
     };
-    printing_print_files_api_pairs__int_artwork_id___template_id__print_job_post: {
+    make_print_files: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -9237,7 +9799,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PrintJobBody"];
+                "application/json": components["schemas"]["PrintJobIn"];
             };
         };
         responses: {
@@ -9247,7 +9809,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobShape"];
+                    "application/json": components["schemas"]["JobOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9261,7 +9823,7 @@ export interface operations {
             };
         };
     };
-    printing_printing_api_pairs__int_artwork_id___template_id__printing_get: {
+    get_printing: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -9281,7 +9843,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PrintState"];
+                    "application/json": components["schemas"]["PrintStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9295,7 +9857,7 @@ export interface operations {
             };
         };
     };
-    printing_decide_api_pairs__int_artwork_id___template_id__printing_put: {
+    set_printing: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -9309,7 +9871,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PrintingBody"];
+                "application/json": components["schemas"]["PrintingIn"];
             };
         };
         responses: {
@@ -9319,7 +9881,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PrintState"];
+                    "application/json": components["schemas"]["PrintStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9333,43 +9895,7 @@ export interface operations {
             };
         };
     };
-    looks_proof_proof_get: {
-        parameters: {
-            query?: {
-                panel?: string | null;
-                placing?: string;
-                pieces?: string;
-            };
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProofShape"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    providing_providers_api_pairs__int_artwork_id___template_id__providers_get: {
+    compare_providers: {
         parameters: {
             query?: never;
             header?: never;
@@ -9387,7 +9913,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProvidersState"];
+                    "application/json": components["schemas"]["ProvidersStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9401,7 +9927,7 @@ export interface operations {
             };
         };
     };
-    providing_take_costs_api_pairs__int_artwork_id___template_id__providers__name__costs_post: {
+    take_costs_from_offer: {
         parameters: {
             query?: never;
             header?: never;
@@ -9420,7 +9946,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProvidersState"];
+                    "application/json": components["schemas"]["ProvidersStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9434,7 +9960,7 @@ export interface operations {
             };
         };
     };
-    providing_offer_api_pairs__int_artwork_id___template_id__providers__name__offer_put: {
+    set_offer: {
         parameters: {
             query?: never;
             header?: never;
@@ -9447,7 +9973,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OfferBody"];
+                "application/json": components["schemas"]["OfferIn"];
             };
         };
         responses: {
@@ -9457,7 +9983,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProvidersState"];
+                    "application/json": components["schemas"]["ProvidersStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9471,7 +9997,7 @@ export interface operations {
             };
         };
     };
-    providing_no_offer_api_pairs__int_artwork_id___template_id__providers__name__offer_delete: {
+    remove_offer: {
         parameters: {
             query?: never;
             header?: never;
@@ -9490,7 +10016,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProvidersState"];
+                    "application/json": components["schemas"]["ProvidersStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9504,7 +10030,7 @@ export interface operations {
             };
         };
     };
-    bench_redo_redo_post: {
+    redo_placement: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -9524,7 +10050,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Pair"];
+                    "application/json": components["schemas"]["PairOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9538,7 +10064,7 @@ export interface operations {
             };
         };
     };
-    sewing_sample_sample_post: {
+    measure_sample: {
         parameters: {
             query?: never;
             header?: never;
@@ -9550,7 +10076,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SampleBody"];
+                "application/json": components["schemas"]["SamplePointsIn"];
             };
         };
         responses: {
@@ -9560,7 +10086,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SampleShown"];
+                    "application/json": components["schemas"]["SampleShiftOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9574,7 +10100,7 @@ export interface operations {
             };
         };
     };
-    providing_add_sample_api_pairs__int_artwork_id___template_id__samples_post: {
+    add_sample: {
         parameters: {
             query?: never;
             header?: never;
@@ -9586,7 +10112,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OrderedSample"];
+                "application/json": components["schemas"]["SampleOrderIn"];
             };
         };
         responses: {
@@ -9596,7 +10122,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProvidersState"];
+                    "application/json": components["schemas"]["ProvidersStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9610,274 +10136,7 @@ export interface operations {
             };
         };
     };
-    looks_seam_seam_get: {
-        parameters: {
-            query?: {
-                panel?: string | null;
-                placing?: string;
-                pieces?: string;
-            };
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Seam"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    looks_seam_picture_seam_picture_get: {
-        parameters: {
-            query?: {
-                panel?: string | null;
-                placing?: string;
-                pieces?: string;
-            };
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    selling_selling_api_pairs__int_artwork_id___template_id__selling_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SellState"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    selling_decide_api_pairs__int_artwork_id___template_id__selling_put: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SellBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SellState"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    sewing_sewer_sewer_put: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SewerBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SewingState"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    sewing_sewing_sewing_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SewingState"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    showing_showing_api_pairs__int_artwork_id___template_id__showing_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ShowState"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    showing_decide_api_pairs__int_artwork_id___template_id__showing_put: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Showing"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ShowState"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    handing_over_upload_api_pairs__int_artwork_id___template_id__simulated_upload_post: {
+    get_seam_match: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -9891,7 +10150,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["HandBody"];
+                "application/json": components["schemas"]["EditedContentIn"];
             };
         };
         responses: {
@@ -9901,7 +10160,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DeskAnswer"];
+                    "application/json": components["schemas"]["SeamMatchOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -9915,7 +10174,210 @@ export interface operations {
             };
         };
     };
-    printing_soft_proof_api_pairs__int_artwork_id___template_id__soft_proof_get: {
+    preview_seam: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditedContentIn"];
+            };
+        };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    get_selling: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaleStateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    set_selling: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SellingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaleStateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    get_sewing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SewingStateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    set_sewing_provider: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SewnByIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SewingStateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    upload_to_simulated_provider: {
+        parameters: {
+            query?: {
+                panel?: string | null;
+            };
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandOverIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadAnswerOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    preview_soft_proof: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -9944,7 +10406,7 @@ export interface operations {
             };
         };
     };
-    printing_ticket_api_pairs__int_artwork_id___template_id__ticket_get: {
+    download_ticket: {
         parameters: {
             query?: never;
             header?: never;
@@ -9967,39 +10429,7 @@ export interface operations {
             };
         };
     };
-    remembering_timeline_api_pairs__int_artwork_id___template_id__timeline_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                artwork_id: number;
-                template_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Timeline"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ValidationErrorModel"][];
-                };
-            };
-        };
-    };
-    bench_undo_undo_post: {
+    undo_placement: {
         parameters: {
             query?: {
                 panel?: string | null;
@@ -10019,7 +10449,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Pair"];
+                    "application/json": components["schemas"]["PairOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10033,7 +10463,102 @@ export interface operations {
             };
         };
     };
-    pressing_remove_api_pressings__int_pressing_id__delete: {
+    list_presets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetListOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    save_preset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PresetIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetListOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    remove_preset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetListOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    remove_pressing: {
         parameters: {
             query?: never;
             header?: never;
@@ -10055,7 +10580,7 @@ export interface operations {
             };
         };
     };
-    pressing_photo_api_pressings__int_pressing_id__photo_get: {
+    get_pressing_photo: {
         parameters: {
             query?: never;
             header?: never;
@@ -10077,7 +10602,7 @@ export interface operations {
             };
         };
     };
-    pressing_keep_photo_api_pressings__int_pressing_id__photo_put: {
+    set_pressing_photo: {
         parameters: {
             query?: never;
             header?: never;
@@ -10103,7 +10628,7 @@ export interface operations {
             };
         };
     };
-    providing_keep_api_providers__name__put: {
+    set_provider: {
         parameters: {
             query?: never;
             header?: never;
@@ -10114,7 +10639,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ProviderBody"];
+                "application/json": components["schemas"]["ProviderIn"];
             };
         };
         responses: {
@@ -10129,7 +10654,7 @@ export interface operations {
             };
         };
     };
-    providing_forget_api_providers__name__delete: {
+    remove_provider: {
         parameters: {
             query?: never;
             header?: never;
@@ -10151,7 +10676,7 @@ export interface operations {
             };
         };
     };
-    providing_change_sample_api_samples__int_sample_id__put: {
+    change_sample: {
         parameters: {
             query?: never;
             header?: never;
@@ -10162,7 +10687,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OrderedSample"];
+                "application/json": components["schemas"]["SampleOrderIn"];
             };
         };
         responses: {
@@ -10172,7 +10697,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProvidersState"];
+                    "application/json": components["schemas"]["ProvidersStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10186,7 +10711,7 @@ export interface operations {
             };
         };
     };
-    providing_remove_sample_api_samples__int_sample_id__delete: {
+    remove_sample: {
         parameters: {
             query?: never;
             header?: never;
@@ -10203,7 +10728,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProvidersState"];
+                    "application/json": components["schemas"]["ProvidersStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10217,7 +10742,7 @@ export interface operations {
             };
         };
     };
-    providing_learned_api_samples__int_sample_id__learned_post: {
+    learn_from_sample: {
         parameters: {
             query?: never;
             header?: never;
@@ -10228,7 +10753,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LearnedBody"];
+                "application/json": components["schemas"]["LearnedIn"];
             };
         };
         responses: {
@@ -10238,7 +10763,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProvidersState"];
+                    "application/json": components["schemas"]["ProvidersStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10252,7 +10777,7 @@ export interface operations {
             };
         };
     };
-    providing_add_photo_api_samples__int_sample_id__photos_post: {
+    add_sample_photo: {
         parameters: {
             query?: never;
             header?: never;
@@ -10273,7 +10798,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProvidersState"];
+                    "application/json": components["schemas"]["ProvidersStateOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10287,7 +10812,7 @@ export interface operations {
             };
         };
     };
-    providing_photo_api_samples__int_sample_id__photos__int_number__get: {
+    get_sample_photo: {
         parameters: {
             query?: never;
             header?: never;
@@ -10310,7 +10835,7 @@ export interface operations {
             };
         };
     };
-    remembering_search_api_search_get: {
+    search: {
         parameters: {
             query: {
                 words: string;
@@ -10327,7 +10852,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Hits"];
+                    "application/json": components["schemas"]["SearchResultsOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10341,7 +10866,7 @@ export interface operations {
             };
         };
     };
-    handing_over_state_api_simulated_printer_get: {
+    get_simulated_printer: {
         parameters: {
             query?: never;
             header?: never;
@@ -10356,7 +10881,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PrinterShape"];
+                    "application/json": components["schemas"]["PrinterOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10370,7 +10895,7 @@ export interface operations {
             };
         };
     };
-    handing_over_queue_api_simulated_printer_queue_post: {
+    print_on_simulated_printer: {
         parameters: {
             query?: never;
             header?: never;
@@ -10379,7 +10904,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["HandBody"];
+                "application/json": components["schemas"]["HandOverIn"];
             };
         };
         responses: {
@@ -10389,7 +10914,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PrintedShape"];
+                    "application/json": components["schemas"]["PrintedOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10403,12 +10928,12 @@ export interface operations {
             };
         };
     };
-    handing_over_tend_api_simulated_printer__deed__post: {
+    tend_simulated_printer: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                deed: "refill" | "clear" | "jam";
+                action: "refill" | "clear" | "jam";
             };
             cookie?: never;
         };
@@ -10420,7 +10945,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PrinterShape"];
+                    "application/json": components["schemas"]["PrinterOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -23,9 +23,9 @@ export function ArtworkStation({ preparing, hand, click, onClick }: Props) {
       </div>
       {ways.length > 0 && (
         <div>
-          <Heading>On the sheet, the pointer</Heading>
+          <Heading>Pointer on the sheet</Heading>
           <div className="flex flex-wrap gap-1 text-sm">
-            {[{ name: null, title: "Moves it" }, ...ways].map((way) => (
+            {[{ name: null, title: "Moves the view" }, ...ways].map((way) => (
               <button
                 key={way.title}
                 type="button"
@@ -57,11 +57,11 @@ function PrintWidth({ preparing, hand }: { preparing: Preparing; hand: Hand }) {
   const { unit } = useUnit();
   const { prepared, width_mm, report } = preparing;
   const width = width_mm ?? prepared.original_mm[0];
-  const here = (width * hand.proof.placed_mm[2]) / report.size_mm[0];
+  const here = (width * hand.report.placed_mm[2]) / report.size_mm[0];
   const same = Math.abs(here / width - 1) < 0.005;
   return (
     <div className="grid gap-1">
-      <Heading aside={width_mm === null ? "as the file claims" : undefined}>Lengths are true at</Heading>
+      <Heading aside={width_mm === null ? "from the file" : undefined}>Print width</Heading>
       <ValueField
         label="Width"
         text={show(width, unit)}
@@ -70,7 +70,7 @@ function PrintWidth({ preparing, hand }: { preparing: Preparing; hand: Hand }) {
         hint="How wide the whole picture is printed, 1 to 5000 mm"
         onValue={(mm) => preparing.decide(preparing.steps, Math.min(5000, Math.max(1, mm)))}
       />
-      {!same && hand.placing.fit !== "repeat" && (
+      {!same && hand.placement.fit !== "repeat" && (
         <button
           type="button"
           className="justify-self-end text-xs underline"

@@ -5,7 +5,7 @@ import { Mark } from "../ui/parts";
 import type { Preparing } from "./usePreparation";
 
 const SOURCES: [Origin["source"], string][] = [
-  ["", "not noted"],
+  ["", "not recorded"],
   ["own", "My own work"],
   ["ordered", "Made to order for me"],
   ["bought", "A bought element"],
@@ -30,7 +30,7 @@ export function OriginForm({ preparing }: { preparing: Preparing }) {
     <details className="border-t border-rule pt-2">
       <summary className="flex cursor-pointer items-center gap-1.5 text-sm font-bold">
         {origin.source && <Mark status={refused ? "fail" : doubtful ? "warn" : "pass"} size={12} />}
-        Where it comes from
+        Origin and licence
         <span className="ml-auto text-xs font-normal text-soft">{SOURCES.find(([s]) => s === origin.source)?.[1]}</span>
       </summary>
       <div className="mt-2 grid gap-1.5 text-sm">
@@ -53,10 +53,10 @@ export function OriginForm({ preparing }: { preparing: Preparing }) {
             <Text label="Made by" value={origin.maker} onValue={(maker) => note({ maker })} />
             <Text label="Licence" value={origin.licence} onValue={(licence) => note({ licence })} />
             <Text label="Link" type="url" value={origin.link} onValue={(link) => note({ link })} />
-            <Row label="Had on">
+            <Row label="Date obtained">
               <input
                 type="date"
-                aria-label="Had on"
+                aria-label="Date obtained"
                 className={input}
                 value={origin.on}
                 onChange={(event) => note({ on: event.target.value })}
@@ -66,9 +66,9 @@ export function OriginForm({ preparing }: { preparing: Preparing }) {
               <ThreeWays key={name} label={label} value={origin[name]} onValue={(value) => note({ [name]: value })} />
             ))}
             <ThreeWays
-              label="Changed since"
+              label="Changed by me"
               value={origin.changed}
-              unknown={altered ? "as its steps tell: yes" : "as its steps tell: no"}
+              unknown={altered ? "from its steps: yes" : "from its steps: no"}
               words={["yes", "no"]}
               onValue={(changed) => note({ changed })}
             />
@@ -84,7 +84,7 @@ export function OriginForm({ preparing }: { preparing: Preparing }) {
               className="text-xs underline"
               onClick={() => preparing.keep(() => api.dropLicence(preparing.art))}
             >
-              take it away
+              Remove the licence file
             </button>
           </p>
         ) : (
@@ -94,7 +94,7 @@ export function OriginForm({ preparing }: { preparing: Preparing }) {
               accept=".pdf,.txt,.png,.jpg,.jpeg,.html"
               onFiles={([file]) => file && preparing.keep(() => api.keepLicence(preparing.art, file))}
             >
-              Keep the licence's file here
+              Attach the licence file
             </FileButton>
           )
         )}

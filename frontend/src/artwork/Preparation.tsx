@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { FlatPane } from "../bench/FlatPane";
-import { type Seen, ShownPane } from "../bench/ShownPane";
+import { PreviewPane, type Seen } from "../bench/PreviewPane";
 import { Sides } from "../bench/Sides";
 import { COLUMN, COLUMNS } from "../bench/stations";
 import type { Hand } from "../bench/usePair";
@@ -13,8 +13,8 @@ import { SheetPane } from "./SheetPane";
 import type { Preparing } from "./usePreparation";
 
 const PARTS = [
-  { value: "picture", label: "The picture", hint: "Steps that hold on every blank" },
-  { value: "with-it", label: "Laid with it", hint: "Words, borders, frames and a second artwork on this blank" },
+  { value: "picture", label: "Steps", hint: "Steps that hold on every blank" },
+  { value: "with-it", label: "Text and extras", hint: "Words, borders, frames and a second artwork on this blank" },
 ] as const;
 
 /** The artwork's steps with its sheet, or what is laid with it on the flat; and what comes of them. */
@@ -49,7 +49,7 @@ export function Preparation({
       ) : (
         <FlatPane hand={hand} mirrored={false} findings={false} laying />
       )}
-      <ShownPane hand={hand} seen={seen} onSee={setSeen} />
+      <PreviewPane hand={hand} seen={seen} onSee={setSeen} />
     </main>
   );
 }

@@ -29,7 +29,7 @@ export function SheetPane({ preparing, hand, click }: { preparing: Preparing; ha
       <div className="flex items-baseline gap-3 px-3 pt-2 text-sm">
         <h2 className="font-bold">Sheet</h2>
         <span className="min-w-0 grow truncate text-right text-xs text-soft">
-          {click ? click.says : "Wheel to look closer · drag to move"}
+          {click ? click.says : "Wheel to zoom · drag to move"}
         </span>
         <button type="button" className="shrink-0 text-xs underline" onClick={view.whole}>
           whole
@@ -51,7 +51,7 @@ export function SheetPane({ preparing, hand, click }: { preparing: Preparing; ha
           role="application"
           // biome-ignore lint/a11y/noNoninteractiveTabindex: the sheet is looked over by keys as well as by pointer
           tabIndex={0}
-          aria-label={`${prepared.artwork.title} on its backing. Plus and minus look closer, arrow keys move it.`}
+          aria-label={`${prepared.artwork.title} on its backing. Plus and minus zoom, arrow keys move it.`}
           className={`absolute inset-0 touch-none ${click ? "cursor-crosshair" : "cursor-grab active:cursor-grabbing"}`}
           data-sheet=""
           {...view.handlers}

@@ -51,7 +51,7 @@ export function StepList({ preparing }: { preparing: Preparing }) {
                       <ArrowDown size={14} aria-hidden="true" />
                     </IconButton>
                     <IconButton
-                      label={`Take ${title} away`}
+                      label={`Remove ${title}`}
                       onClick={() => {
                         preparing.select(null);
                         preparing.decide(steps.filter((_, j) => i !== j));
@@ -67,7 +67,7 @@ export function StepList({ preparing }: { preparing: Preparing }) {
           );
         })}
       </ol>
-      {steps.length === 0 && <p className="py-2 text-sm text-soft">As it was dropped: no step is taken yet.</p>}
+      {steps.length === 0 && <p className="py-2 text-sm text-soft">Artwork as imported: no steps yet.</p>}
       <AddStep preparing={preparing} />
     </div>
   );

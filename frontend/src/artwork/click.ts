@@ -19,8 +19,8 @@ export type Click = {
 };
 
 const SAYS: Record<string, string> = {
-  add: "Click an area to clear it too; click a mark to take it back",
-  spare: "Click an area to keep it; click a mark to take it back",
+  add: "Click an area to clear it too; click a mark to remove it",
+  spare: "Click an area to keep it; click a mark to remove it",
   patch: "Draw a box on bare paper",
   box: "Draw the part that is kept",
 };

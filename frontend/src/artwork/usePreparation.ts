@@ -76,11 +76,11 @@ export function usePreparation(art: number, wanted: boolean): { preparing: Prepa
   const width_mm = prepared?.width_mm ?? null;
   const seen: Preparation = { steps: seenWith(steps, selected, known), width_mm };
   const ready = wanted && prepared && kinds.data;
-  const asked = ready ? JSON.stringify([art, seen]) : null;
-  const sheet = useNewestPicture(asked, (now) => api.held(...(JSON.parse(now) as [number, Preparation]), SHEET_PX));
+  const request = ready ? { art, seen } : null;
+  const sheet = useNewestPicture(request, ({ art, seen }) => api.preparationPreview(art, seen, SHEET_PX));
   // What is decided was looked at whole; what is held, or another step's view, on a small copy.
   const whole = held === null && seen.steps.length === steps.length;
-  const found = useNewest(whole ? null : asked, (now) => api.heldReport(...(JSON.parse(now) as [number, Preparation])));
+  const heldReport = useNewest(whole ? null : request, ({ art, seen }) => api.preparationReport(art, seen));
 
   if (!ready) return { preparing: null, error: query.error ?? kinds.error };
   const preparing: Preparing = {
@@ -89,7 +89,7 @@ export function usePreparation(art: number, wanted: boolean): { preparing: Prepa
     kinds: known,
     steps,
     width_mm,
-    report: (whole ? null : found.value) ?? prepared.report,
+    report: (whole ? null : heldReport.value) ?? prepared.report,
     selected: selected !== null && selected < steps.length ? selected : null,
     select,
     hold: setHeld,

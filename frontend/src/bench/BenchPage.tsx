@@ -3,34 +3,37 @@ import { type ComponentType, useEffect, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { Preparation } from "../artwork/Preparation";
 import { usePreparation } from "../artwork/usePreparation";
+import { CheckStation } from "../check/CheckStation";
 import { FitStation } from "../fit/FitStation";
+import { MockupStation } from "../mockups/MockupStation";
+import { ScenesPane } from "../mockups/ScenesPane";
+import { type Mockups, useMockups } from "../mockups/useMockups";
 import { PressStation } from "../press/PressStation";
 import { PrintStation } from "../print/PrintStation";
 import { type Print, usePrinting } from "../print/usePrinting";
-import { ProveStation } from "../prove/ProveStation";
 import { SellStation } from "../sell/SellStation";
 import { SewnPane } from "../sewn/SewnPane";
 import { type Sewn, useSewing } from "../sewn/useSewing";
-import { ScenesPane } from "../show/ScenesPane";
-import { ShowStation } from "../show/ShowStation";
-import { type Shows, useShowing } from "../show/useShowing";
 import { Below, Masthead } from "../ui/Masthead";
 import { Alert, Button, Choice } from "../ui/parts";
 import { UnitChoice } from "../ui/UnitChoice";
 import { useKeys } from "../ui/useKeys";
 import { FlatPane } from "./FlatPane";
+import { HistorySheet } from "./HistorySheet";
 import { KeySheet } from "./KeySheet";
+import { PreviewPane, type Seen } from "./PreviewPane";
 import { Route } from "./Route";
-import { type Seen, ShownPane } from "./ShownPane";
 import { Sides } from "./Sides";
-import { COLUMN, COLUMNS, STATIONS, type Station } from "./stations";
-import { TimelineSheet } from "./TimelineSheet";
+import { COLUMN, COLUMNS, RENAMED, STATIONS, type Station } from "./stations";
 import { type Hand, usePair } from "./usePair";
 
-const PANES: Record<Laid, ComponentType<{ hand: Hand; print: Print; shows: Shows; seen: Seen | null; sewn: Sewn }>> = {
+const PANES: Record<
+  Laid,
+  ComponentType<{ hand: Hand; print: Print; shows: Mockups; seen: Seen | null; sewn: Sewn }>
+> = {
   fit: FitStation,
-  prove: ProveStation,
-  show: ShowStation,
+  check: CheckStation,
+  mockups: MockupStation,
   print: PrintStation,
 };
 
@@ -41,7 +44,7 @@ const typesInto = (target: EventTarget | null) =>
 
 export function BenchPage() {
   const params = useParams();
-  const station = STATIONS.find((s) => s === params.station) ?? "fit";
+  const station = STATIONS.find((s) => s === params.station) ?? RENAMED[params.station ?? ""] ?? "fit";
   const [search, setSearch] = useSearchParams();
   const place = { art: Number(params.art), template: params.template ?? "", panel: search.get("side") };
   const { hand, error: unpaired, retry } = usePair(place);
@@ -100,7 +103,7 @@ export function BenchPage() {
             >
               <Redo2 size={17} aria-hidden="true" />
             </Button>
-            <TimelineSheet place={hand.place} />
+            <HistorySheet place={hand.place} />
             <KeySheet />
           </div>
         )}
@@ -111,7 +114,7 @@ export function BenchPage() {
           <Alert onRetry={retry}>{error.message}</Alert>
         </main>
       )}
-      {!error && !hand && <p className="p-8 text-soft">Laying it on the bench…</p>}
+      {!error && !hand && <p className="p-8 text-soft">Loading the bench…</p>}
       {hand && (
         <>
           <Route hand={hand} station={station} />
@@ -129,7 +132,7 @@ export function BenchPage() {
   );
 }
 
-const Waiting = () => <p className="p-8 text-soft">Taking the artwork out…</p>;
+const Waiting = () => <p className="p-8 text-soft">Loading the artwork…</p>;
 
 type Laid = Exclude<Station, "artwork" | "press" | "sell">;
 
@@ -138,11 +141,11 @@ function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (
   const printing = station === "print";
   const mirrored = printing && hand.pair.route === "press";
   const print = usePrinting(hand, printing);
-  const showingIt = station === "show";
-  const shows = useShowing(hand, showingIt);
+  const showsMockups = station === "mockups";
+  const shows = useMockups(hand, showsMockups);
   const [seen, setSeen] = useState<Seen | null>(null);
   const [lying, setLying] = useState<"cut" | "sewn">("cut");
-  const canBeSewn = hand.pair.template.seams.length > 0 && (station === "fit" || station === "prove");
+  const canBeSewn = hand.pair.template.seams.length > 0 && (station === "fit" || station === "check");
   const sewn = useSewing(hand, canBeSewn);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another panel or blank is best seen in its own scene
   useEffect(() => setSeen(null), [hand.panel.id, hand.pair.template.id]);
@@ -152,7 +155,7 @@ function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (
         {hand.pair.panels.length > 1 && <Sides hand={hand} onSide={onSide} />}
         {canBeSewn && (
           <Choice
-            label="How it lies"
+            label="Flat view"
             value={lying}
             options={[
               { value: "cut", label: "As cut" },
@@ -171,7 +174,7 @@ function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (
           sewn={sewn}
         />
       </section>
-      {showingIt ? (
+      {showsMockups ? (
         <ScenesPane hand={hand} shows={shows} seen={seen} onSee={setSeen} />
       ) : canBeSewn && lying === "sewn" ? (
         <SewnPane hand={hand} sewn={sewn} onSide={onSide} />
@@ -179,11 +182,11 @@ function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (
         <FlatPane
           hand={hand}
           mirrored={mirrored}
-          findings={station === "prove"}
+          findings={station === "check"}
           plan={printing ? print.state?.plan : null}
         />
       )}
-      <ShownPane hand={hand} seen={seen} onSee={setSeen} shows={showingIt ? shows : null} nudge={sewn.nudge} />
+      <PreviewPane hand={hand} seen={seen} onSee={setSeen} shows={showsMockups ? shows : null} nudge={sewn.nudge} />
     </main>
   );
 }

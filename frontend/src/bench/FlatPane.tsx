@@ -1,5 +1,5 @@
 import { useCallback, useRef, useState } from "react";
-import { api, type Placing, type PrintPlan } from "../api/client";
+import { api, type Placement, type PrintPlan } from "../api/client";
 import { PieceGrips } from "../pieces/PieceGrips";
 import { PlanMarks } from "../print/PlanMarks";
 import { useUnit } from "../ui/unit";
@@ -18,7 +18,7 @@ const MARGIN_PX = 46;
 const FLAT_PX = 1100;
 
 /** Patterns, copies and bent art are drawn by the core; a single straight picture follows the hand by itself. */
-const drawnByCore = (placing: Placing, cone: boolean) => placing.fit === "repeat" || placing.copies > 1 || cone;
+const drawnByCore = (placement: Placement, cone: boolean) => placement.fit === "repeat" || placement.copies > 1 || cone;
 
 /** The template lying flat at its true proportions, with the artwork on it. */
 export function FlatPane(props: {
@@ -34,9 +34,9 @@ export function FlatPane(props: {
   const [frame, size] = useSize<HTMLDivElement>();
   const [guide, setGuide] = useState(true);
   const surface = useRef<SVGSVGElement>(null);
-  const { panel, placing } = hand;
+  const { panel, placement } = hand;
   const bend = bendOf(panel);
-  const bent = placing.lay === "bent" ? bend : bendOf({ ...panel, cone: null });
+  const bent = placement.lay === "bent" ? bend : bendOf({ ...panel, cone: null });
   const [fileW, fileH] = panel.file_mm;
   const [trimW, trimH] = panel.trim_mm;
   const beside = panel.gap_mm + (panel.cone ? 0 : panel.tab_mm);
@@ -50,7 +50,7 @@ export function FlatPane(props: {
   );
   const left = (size.width - trimW * k) / 2;
   const top = (size.height - trimH * k) / 2;
-  const lie = lieOf(placing, hand.proof, hand.proved);
+  const lie = lieOf(placement, hand.report, hand.reportedPlacement);
   const toMm = useCallback(
     (x: number, y: number): [number, number] => {
       const box = surface.current?.getBoundingClientRect();
@@ -60,14 +60,12 @@ export function FlatPane(props: {
     [left, top, k, mirrored, trimW, bent],
   );
   const { snaps, handlers } = useFlatHand(hand, lie, toMm, k, surface);
-  const byCore = (hand.follows || drawnByCore(placing, panel.cone !== null) || hand.pieces.length > 0) && !hand.empty;
-  const drawn = byCore
-    ? JSON.stringify([`${hand.pair.artwork.sha256} ${hand.pair.laid_key}`, hand.place, hand.now])
-    : null;
-  const { url } = useNewestPicture(drawn, (key) => {
-    const [, place, asked] = JSON.parse(key);
-    return api.flat(place, asked, FLAT_PX);
-  });
+  const byCore = (hand.follows || drawnByCore(placement, panel.cone !== null) || hand.pieces.length > 0) && !hand.empty;
+  const { url } = useNewestPicture(
+    byCore ? { place: hand.place, now: hand.now } : null,
+    ({ place, now }) => api.flatPreview(place, now, FLAT_PX),
+    `${hand.pair.artwork.sha256} ${hand.pair.content_key}`,
+  );
   const art = hand.pair.artwork;
   const bleed = panel.bleed_mm * k;
   const file = { x: -bleed, y: -bleed, width: fileW * k, height: fileH * k };
@@ -81,8 +79,10 @@ export function FlatPane(props: {
     transform: `translate(${lie.cx * k} ${lie.cy * k}) rotate(${lie.rotate})`,
   };
   const dpi =
-    Math.min(...hand.proof.effective_dpi) *
-    (placing.fit === hand.proved.fit && placing.fit !== "repeat" ? hand.proved.scale / placing.scale : 1);
+    Math.min(...hand.report.effective_dpi) *
+    (placement.fit === hand.reportedPlacement.fit && placement.fit !== "repeat"
+      ? hand.reportedPlacement.scale / placement.scale
+      : 1);
 
   return (
     <section aria-label="Flat" className="relative flex min-w-0 flex-col border-r border-rule bg-table">
@@ -95,7 +95,7 @@ export function FlatPane(props: {
             {hand.follows
               ? "Shows a part of another side's design: change it there"
               : laying
-                ? "Press a piece to take it up · drag to move · wheel to size"
+                ? "Press an extra to select it · drag to move · wheel to size"
                 : "Drag to move · wheel to size · Shift + wheel to turn · arrows 1 mm"}
           </span>
         )}
@@ -126,7 +126,7 @@ export function FlatPane(props: {
               {!panel.cone && <rect {...file} fill="var(--color-paper)" />}
               {!byCore && !hand.empty && (
                 <>
-                  {placing.background && <rect {...file} fill={placing.background} />}
+                  {placement.background && <rect {...file} fill={placement.background} />}
                   <image {...picture} opacity={0.16} />
                   <g clipPath="url(#file)">
                     <image {...picture} />
@@ -151,7 +151,7 @@ export function FlatPane(props: {
               k={k}
               bend={bend}
               unit={unit}
-              seam={plan ? undefined : hand.proof.checks.find((check) => check.id === "seam-match")}
+              seam={plan ? undefined : hand.report.checks.find((check) => check.id === "seam-match")}
             />
             {hand.pair.guide && guide && (
               <image
@@ -171,14 +171,14 @@ export function FlatPane(props: {
               width={trimW}
             />
             {plan && <PlanMarks plan={plan} panel={panel} k={k} />}
-            {findings && <Findings checks={hand.proof.checks} panel={panel} k={k} mirrored={mirrored} bend={bend} />}
+            {findings && <Findings checks={hand.report.checks} panel={panel} k={k} mirrored={mirrored} bend={bend} />}
             {!hand.empty && (
               <Tag
                 x={(trimW * k) / 2}
                 y={trimH * k + bleed + 30}
                 text={
                   art.vector
-                    ? "lines: sharp at any size"
+                    ? "vector: sharp at any size"
                     : `${Math.round(dpi)} dpi in print${art.enlarged > 1 ? `, enlarged ×${Math.round(art.enlarged * 10) / 10}` : ""}`
                 }
               />
@@ -210,7 +210,7 @@ function Reads({ mirrored }: { mirrored: boolean }) {
       <span aria-hidden="true" className={`text-2xl leading-8 ${mirrored ? "-scale-x-100" : ""}`}>
         R
       </span>
-      {mirrored ? "Mirrored: reads right to left" : "As it stands: reads left to right"}
+      {mirrored ? "Mirrored: reads right to left" : "Not mirrored: reads left to right"}
     </p>
   );
 }

@@ -7,22 +7,29 @@ import type { Hand } from "./usePair";
 export function Route({ hand, station }: { hand: Hand; station: Station }) {
   const navigate = useNavigate();
   const { search } = useLocation();
-  const { pair, proof } = hand;
+  const { pair, report } = hand;
   const { steps } = pair.artwork;
-  const open = proof.checks.filter((c) => c.status !== "pass").length;
+  const open = report.checks.filter((c) => c.status !== "pass");
+  const gravest = open.find((c) => c.status === report.verdict)?.title.toLowerCase();
   const states: Record<Station, { name: string; state: string; mark: "pass" | "warn" | "fail" | null }> = {
     artwork: {
       name: "Artwork",
-      state: steps ? `${steps} ${steps === 1 ? "step" : "steps"}` : "as it came",
+      state: steps ? `${steps} ${steps === 1 ? "step" : "steps"}` : "as imported",
       mark: steps ? "pass" : null,
     },
-    fit: { name: "Fit", state: pair.can_undo ? "by hand" : "as proposed", mark: pair.can_undo ? "pass" : null },
-    prove: {
-      name: "Prove",
-      state: open ? `${WORDS[proof.verdict]}: ${open} to see` : "sound",
+    fit: { name: "Fit", state: pair.can_undo ? "by hand" : "suggested", mark: pair.can_undo ? "pass" : null },
+    check: {
+      name: "Check",
+      state: gravest
+        ? `${WORDS[report.verdict]}: ${gravest}${open.length > 1 ? `, +${open.length - 1} more` : ""}`
+        : WORDS.pass,
       mark: pair.verdict,
     },
-    show: { name: "Show", state: pair.pictured ? "pictured" : "no pictures yet", mark: pair.pictured ? "pass" : null },
+    mockups: {
+      name: "Mock-ups",
+      state: pair.pictured ? "mock-ups made" : "no mock-ups yet",
+      mark: pair.pictured ? "pass" : null,
+    },
     print: { name: "Print", state: pair.printed ? "file made" : "no file yet", mark: pair.printed ? "pass" : null },
     press: { name: "Press", state: pair.pressed ? "pressed" : "not pressed yet", mark: pair.pressed ? "pass" : null },
     sell: {

@@ -3,6 +3,7 @@ import { useEffect, useRef } from "react";
 import { api, type Seam } from "../api/client";
 import { LargeDialog } from "../ui/LargeDialog";
 import { Alert, Button } from "../ui/parts";
+import { useNewestPicture } from "../ui/useNewest";
 import type { Hand } from "./usePair";
 
 const PX_A_MM = 11.8;
@@ -17,7 +18,7 @@ export function SeamView({ hand }: { hand: Hand }) {
   });
   return (
     <LargeDialog
-      trigger={<Button className="shrink-0 text-sm">Look at the seam</Button>}
+      trigger={<Button className="shrink-0 text-sm">View the seam</Button>}
       title="The seam at full size"
       aside="right end and left end butted, as the cup will show them"
       place="inset-y-6 left-1/2 w-[46rem] -translate-x-1/2"
@@ -25,7 +26,7 @@ export function SeamView({ hand }: { hand: Hand }) {
     >
       <div className="min-h-0 grow overflow-auto p-4">
         {seam.error && <Alert onRetry={() => seam.refetch()}>{seam.error.message}</Alert>}
-        {seam.isFetching && <p className="text-soft">Butting the ends…</p>}
+        {seam.isFetching && <p className="text-soft">Loading the seam…</p>}
         {seam.data && !seam.isFetching && <Butted hand={hand} seam={seam.data} />}
       </div>
     </LargeDialog>
@@ -39,6 +40,9 @@ function Butted({ hand, seam }: { hand: Hand; seam: Seam }) {
   const y = (i: number) => (i / (seam.along.length - 1)) * height;
   const over = seam.along.filter((value) => value > seam.limit).length / seam.along.length;
   const frame = useRef<HTMLDivElement>(null);
+  const { url } = useNewestPicture({ place: hand.place, now: hand.now }, ({ place, now }) =>
+    api.seamPreview(place, now),
+  );
   // Where the ends differ, the worst place is brought into sight first.
   useEffect(() => {
     const at = seam.along.indexOf(Math.max(...seam.along));
@@ -50,16 +54,12 @@ function Butted({ hand, seam }: { hand: Hand; seam: Seam }) {
   return (
     <>
       <p className="sticky -top-4 z-10 mb-2 bg-paper py-1 text-sm">
-        Mean step <b>ΔE {mean.toFixed(1)}</b>, over the limit of {seam.limit.toFixed(1)} along{" "}
+        Mean difference <b>ΔE {mean.toFixed(1)}</b>, over the limit of {seam.limit.toFixed(1)} along{" "}
         <b>{Math.round(100 * over)} %</b> of the height.
       </p>
       <div ref={frame} className="flex" style={{ height }}>
         <div className="relative shrink-0 bg-table" style={{ width: 2 * seam.side_mm * PX_A_MM }}>
-          <img
-            src={api.seamPicture(hand.place, hand.now)}
-            alt="The two ends of the wrap side by side"
-            style={{ height }}
-          />
+          {url && <img src={url} alt="The two ends of the wrap side by side" style={{ height }} />}
           <svg className="absolute inset-0 size-full" aria-hidden="true">
             <line x1="50%" x2="50%" y1="0" y2="14" stroke="var(--color-ink)" strokeWidth="2" />
           </svg>

@@ -1,7 +1,7 @@
-import type { Panel, Placing, Proof } from "../api/client";
+import type { Panel, PanelReport, Placement } from "../api/client";
 
 /** All of a picture, as large as it goes. */
-export const WHOLE: Placing = {
+export const WHOLE: Placement = {
   fit: "contain",
   shift_mm: [0, 0],
   scale: 1,
@@ -19,18 +19,18 @@ export const WHOLE: Placing = {
 export type Lie = { cx: number; cy: number; w: number; h: number; rotate: number };
 
 /**
- * The lie of a placing that has not been proved yet, from one that has. The core fits; here a hand's movement is only
- * carried forward until its answer comes.
+ * The lie of a placement that the server has not answered yet, from the last answered one. The core fits; this only carries a movement
+ * forward until the answer comes.
  */
-export function lieOf(placing: Placing, proof: Proof, proved: Placing): Lie {
-  const [x, y, w, h] = proof.placed_mm;
-  const grown = placing.fit === proved.fit ? placing.scale / proved.scale : 1;
+export function lieOf(placement: Placement, report: PanelReport, reportedPlacement: Placement): Lie {
+  const [x, y, w, h] = report.placed_mm;
+  const grown = placement.fit === reportedPlacement.fit ? placement.scale / reportedPlacement.scale : 1;
   return {
-    cx: x + w / 2 + placing.shift_mm[0] - proved.shift_mm[0],
-    cy: y + h / 2 + placing.shift_mm[1] - proved.shift_mm[1],
+    cx: x + w / 2 + placement.shift_mm[0] - reportedPlacement.shift_mm[0],
+    cy: y + h / 2 + placement.shift_mm[1] - reportedPlacement.shift_mm[1],
     w: w * grown,
     h: h * grown,
-    rotate: placing.rotate_deg,
+    rotate: placement.rotate_deg,
   };
 }
 
@@ -38,10 +38,10 @@ export const clampScale = (scale: number) => Math.min(100, Math.max(0.01, scale)
 export const tidy = (value: number, step = 0.01) => Math.round(value / step) * step;
 
 /** The shift that keeps the point under the pointer in place while the picture grows by `factor`. */
-export function shiftAbout(lie: Lie, placing: Placing, point: [number, number], factor: number): [number, number] {
+export function shiftAbout(lie: Lie, placement: Placement, point: [number, number], factor: number): [number, number] {
   return [
-    placing.shift_mm[0] + (point[0] - lie.cx) * (1 - factor),
-    placing.shift_mm[1] + (point[1] - lie.cy) * (1 - factor),
+    placement.shift_mm[0] + (point[0] - lie.cx) * (1 - factor),
+    placement.shift_mm[1] + (point[1] - lie.cy) * (1 - factor),
   ];
 }
 

@@ -1,5 +1,7 @@
 /** The stations in the order of the work. */
-export const STATIONS = ["artwork", "fit", "prove", "show", "print", "press", "sell"] as const;
+export const STATIONS = ["artwork", "fit", "check", "mockups", "print", "press", "sell"] as const;
+/** Addresses of earlier versions. */
+export const RENAMED: Record<string, Station> = { prove: "check", show: "mockups" };
 export type Station = (typeof STATIONS)[number];
 
 /** The bench's three columns, and the first of them. */

@@ -26,11 +26,11 @@ function snapped(lines: Line[], reach: number): { by: number; mm: number; name: 
 
 /** What a picture may snap to: centre on centre, edges on trim and safe line, its middle on the seam, tiles on tiles. */
 function linesOf(hand: Hand, axis: 0 | 1, centre: number, size: number): Line[] {
-  const { panel, placing } = hand;
-  const trim = (placing.lay === "bent" ? panel.worn_mm : panel.trim_mm)[axis] ?? 0;
+  const { panel, placement } = hand;
+  const trim = (placement.lay === "bent" ? panel.worn_mm : panel.trim_mm)[axis] ?? 0;
   const [low, high] = [centre - size / 2, centre + size / 2];
-  const pitch = size + placing.spacing_mm;
-  if (placing.fit === "repeat") {
+  const pitch = size + placement.spacing_mm;
+  if (placement.fit === "repeat") {
     const near = Math.round(low / pitch) * pitch;
     return [
       [low, near, "whole tiles"],
@@ -46,7 +46,7 @@ function linesOf(hand: Hand, axis: 0 | 1, centre: number, size: number): Line[] 
         ]
       : [];
   return [
-    [centre, trim / (axis === 0 ? 2 * placing.copies : 2), "centre"],
+    [centre, trim / (axis === 0 ? 2 * placement.copies : 2), "centre"],
     [low, 0, "trim"],
     [high, trim, "trim"],
     [low, panel.safe_mm, "safe line"],
@@ -77,11 +77,11 @@ export function useFlatHand(
       const { hand, lie, toMm } = live.current;
       if (hand.empty) return;
       const steps = Math.max(-3, Math.min(3, event.deltaY / 100));
-      if (event.shiftKey) hand.hold({ rotate_deg: tidy(hand.placing.rotate_deg + steps, 0.1) });
+      if (event.shiftKey) hand.hold({ rotate_deg: tidy(hand.placement.rotate_deg + steps, 0.1) });
       else {
-        const scale = clampScale(hand.placing.scale * 1.03 ** -steps);
-        const shift = shiftAbout(lie, hand.placing, toMm(event.clientX, event.clientY), scale / hand.placing.scale);
-        hand.hold(hand.placing.fit === "repeat" ? { scale, repeats_around: null } : { scale, shift_mm: shift });
+        const scale = clampScale(hand.placement.scale * 1.03 ** -steps);
+        const shift = shiftAbout(lie, hand.placement, toMm(event.clientX, event.clientY), scale / hand.placement.scale);
+        hand.hold(hand.placement.fit === "repeat" ? { scale, repeats_around: null } : { scale, shift_mm: shift });
       }
       if (wheelRest.current) clearTimeout(wheelRest.current);
       wheelRest.current = setTimeout(() => live.current.hand.decide(), WHEEL_REST_MS);
@@ -94,7 +94,7 @@ export function useFlatHand(
     if (event.button !== 0) return;
     const grip = ((event.target as Element).getAttribute("data-grip") ?? "move") as Grip;
     event.currentTarget.setPointerCapture(event.pointerId);
-    const { shift_mm, scale, rotate_deg } = hand.placing;
+    const { shift_mm, scale, rotate_deg } = hand.placement;
     start.current = { grip, lie, shift: shift_mm, scale, rotate: rotate_deg, at: toMm(event.clientX, event.clientY) };
   }
 
@@ -143,9 +143,9 @@ export function useFlatHand(
   function keyDown(event: KeyboardEvent) {
     if (event.ctrlKey || event.metaKey) return;
     const mm = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-    const { shift_mm, scale, rotate_deg } = hand.placing;
+    const { shift_mm, scale, rotate_deg } = hand.placement;
     const along = MOVES[event.key];
-    const changes: Record<string, Partial<typeof hand.placing>> = {
+    const changes: Record<string, Partial<typeof hand.placement>> = {
       "+": { scale: clampScale(scale * 1.01) },
       "=": { scale: clampScale(scale * 1.01) },
       "-": { scale: clampScale(scale / 1.01) },

@@ -9,24 +9,24 @@ import {
   type Held,
   type Pair,
   type Panel,
+  type PanelReport,
   type Piece,
   type Place,
-  type Placing,
-  type Proof,
+  type Placement,
 } from "../api/client";
 import { WHOLE } from "./geometry";
 
-/** A placing in the hand: shown at once, proved as it goes, decided when it is let go. */
+/** A placement while it is edited: shown at once, checked as it moves, saved when the pointer is released. */
 export type Hand = {
   pair: Pair;
   place: Place;
   panel: Panel;
-  /** Nothing is printed on this panel; `placing` is then what would be laid there. */
+  /** Nothing is printed on this panel; `placement` is then what would be laid there. */
   empty: boolean;
-  /** It shows a part of another panel's design, and has no placing of its own. */
+  /** It shows a part of another panel's design, and has no placement of its own. */
   follows: boolean;
   /** What is shown now; what was decided, or what the hand is doing. */
-  placing: Placing;
+  placement: Placement;
   /** What is laid with the artwork now, and which of it is in hand. */
   pieces: Piece[];
   piece: number | null;
@@ -35,20 +35,20 @@ export type Hand = {
   layPieces: (pieces: Piece[]) => void;
   /** Carry out a mend that a check offers. */
   mend: (fix: Fix) => void;
-  /** All of it, as looks and proofs are asked for. */
+  /** All of it, as previews and checks take it. */
   now: Held;
-  /** The last proof, and the placing it belongs to. */
-  proof: Proof;
-  proved: Placing;
+  /** The last report, and the placement it belongs to. */
+  report: PanelReport;
+  reportedPlacement: Placement;
   angle: number;
   colours: Colours;
   problem: string | null;
   /** Something is still in the hand or on its way, so files made now would not show it. */
   busy: boolean;
   /** Show a change without deciding it. */
-  hold: (change: Partial<Placing>) => void;
+  hold: (change: Partial<Placement>) => void;
   /** Decide a change, or what is held. */
-  decide: (change?: Partial<Placing>) => void;
+  decide: (change?: Partial<Placement>) => void;
   /** Show what lies past a seam, or stand alone again. */
   follow: (follow: Follow) => void;
   /** Leave the panel empty. */
@@ -58,22 +58,28 @@ export type Hand = {
   choose: (change: { route?: Pair["route"]; colours?: Colours; angle?: number }) => void;
 };
 
-const NOTHING: Proof = { placed_mm: [0, 0, 1, 1], effective_dpi: [0, 0], verdict: "pass", checks: [], pieces: [] };
+const NOTHING: PanelReport = {
+  placed_mm: [0, 0, 1, 1],
+  effective_dpi: [0, 0],
+  verdict: "pass",
+  checks: [],
+  pieces: [],
+};
 
 export function usePair(place: Place): { hand: Hand | null; error: Error | null; retry: () => void } {
   const { art, template, panel } = place;
   const queries = useQueryClient();
   const key = ["pair", art, template, panel];
   const query = useQuery({ queryKey: key, queryFn: () => api.pair(place), placeholderData: (old) => old });
-  const [held, setHeld] = useState<Placing | null>(null);
+  const [held, setHeld] = useState<Placement | null>(null);
   const [heldPieces, setHeldPieces] = useState<Piece[] | null>(null);
   const [piece, takeUp] = useState<number | null>(null);
-  const [glimpse, setGlimpse] = useState<{ placing: Placing; proof: Proof } | null>(null);
+  const [glimpse, setGlimpse] = useState<{ placement: Placement; report: PanelReport } | null>(null);
   const [angle, setAngle] = useState<number | null>(null);
   const [colours, setColours] = useState<Colours | null>(null);
-  const latest = useRef<Placing | null>(null);
+  const latest = useRef<Placement | null>(null);
   const pair = query.data;
-  const decided = pair?.placing ?? pair?.default_placing ?? WHOLE;
+  const decided = pair?.placement ?? pair?.suggested_placement ?? WHOLE;
   const pieces = heldPieces ?? (pair?.pieces as Piece[] | undefined) ?? [];
   latest.current = held ?? (pair ? decided : null);
   const here = useRef(place);
@@ -87,12 +93,12 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
     setGlimpse(null);
   }, [art, template, panel]);
 
-  const letGo = (settled: Placing | Piece[] | null) => {
+  const letGo = (settled: Placement | Piece[] | null) => {
     setHeld((now) => (now === settled ? null : now));
     setHeldPieces((now) => (now === settled ? null : now));
   };
   const settle = useMutation({
-    mutationFn: ({ work }: { work: () => Promise<Pair>; settles: Placing | Piece[] | null }) => work(),
+    mutationFn: ({ work }: { work: () => Promise<Pair>; settles: Placement | Piece[] | null }) => work(),
     scope: { id: `${art}/${template}` },
     onSuccess: async (answer, { settles }) => {
       await keepAnswer(queries, ["pair", art, template, answer.panel], answer);
@@ -112,16 +118,16 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
     },
   });
 
-  // While something is held, its proof is fetched as it goes; an older answer never replaces a newer one.
-  const proving = held || heldPieces ? JSON.stringify({ placing: held ?? decided, pieces }) : null;
+  // While something is held, its report is fetched as it goes; an older answer never replaces a newer one.
+  const proving = held || heldPieces ? JSON.stringify({ placement: held ?? decided, pieces }) : null;
   useEffect(() => {
     if (!proving) return;
-    const asked = JSON.parse(proving) as { placing: Placing; pieces: Piece[] };
+    const asked = JSON.parse(proving) as { placement: Placement; pieces: Piece[] };
     const stop = new AbortController();
     const timer = setTimeout(() => {
       api
-        .proof(here.current, asked, stop.signal)
-        .then((proof) => setGlimpse({ placing: asked.placing, proof }))
+        .report(here.current, asked, stop.signal)
+        .then((report) => setGlimpse({ placement: asked.placement, report }))
         .catch(() => {});
     }, 120);
     return () => {
@@ -137,7 +143,7 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
     return () => window.removeEventListener("pagehide", leave);
   }, [held]);
 
-  const hold = useCallback((change: Partial<Placing>) => {
+  const hold = useCallback((change: Partial<Placement>) => {
     if (latest.current) {
       latest.current = { ...latest.current, ...change };
       setHeld(latest.current);
@@ -160,9 +166,9 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
     pair,
     place: { art, template, panel: pair.panel },
     panel: pair.template.panels.find((p) => p.id === pair.panel) as Panel,
-    empty: pair.placing === null && held === null && pair.follow === null,
+    empty: pair.placement === null && held === null && pair.follow === null,
     follows: pair.follow !== null && held === null,
-    placing: held ?? decided,
+    placement: held ?? decided,
     pieces,
     piece: piece !== null && piece < pieces.length ? piece : null,
     takeUp,
@@ -172,12 +178,12 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
       settle.mutate({ work: () => api.lay(place, next), settles: next });
     },
     mend: (fix) => {
-      if (fix.piece === null || fix.piece === undefined) hand.decide(fix.placing as Partial<Placing>);
+      if (fix.piece === null || fix.piece === undefined) hand.decide(fix.placement as Partial<Placement>);
       else hand.layPieces(pieces.map((each, i) => (i === fix.piece ? ({ ...each, ...fix.values } as Piece) : each)));
     },
-    now: { placing: held ?? pair.placing ?? pair.follow, pieces },
-    proof: glimpse?.proof ?? pair.proof ?? NOTHING,
-    proved: glimpse?.placing ?? decided,
+    now: { placement: held ?? pair.placement ?? pair.follow, pieces },
+    report: glimpse?.report ?? pair.report ?? NOTHING,
+    reportedPlacement: glimpse?.placement ?? decided,
     angle: angle ?? pair.angle,
     colours: colours ?? pair.colours,
     problem: settle.error?.message ?? null,
@@ -185,8 +191,8 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
     hold,
     decide: (change) => {
       if (change) hold(change);
-      const placing = latest.current;
-      if (placing && !hand.follows) settle.mutate({ work: () => api.place(place, placing), settles: placing });
+      const placement = latest.current;
+      if (placement && !hand.follows) settle.mutate({ work: () => api.place(place, placement), settles: placement });
     },
     follow: (follow) => settle.mutate({ work: () => api.follow(place, follow), settles: null }),
     clear: () => settle.mutate({ work: () => api.place(place, null), settles: held }),

@@ -37,8 +37,8 @@ export function BlankSheet({ blank, onRemoved }: { blank: Blank; onRemoved: () =
         : null,
     ],
     ["Keep clear", panel.keep_out.map((k) => k.title).join(", ") || null],
-    ["Resolution", `${template.least_dpi} dpi at least, ${template.good_dpi} wanted`],
-    ["Printed by", template.route === "press" ? "pressing it yourself, mirrored" : "a provider, as it stands"],
+    ["Resolution", `${template.least_dpi} dpi minimum, ${template.good_dpi} wanted`],
+    ["Printed by", template.route === "press" ? "you press it: mirrored" : "a provider: not mirrored"],
     ["Usual fit", template.default_fit],
     ["Made of", template.substrate || null],
     ["Finish", template.finishes.join(", ") || null],
@@ -99,7 +99,7 @@ export function BlankSheet({ blank, onRemoved }: { blank: Blank; onRemoved: () =
         >
           Save as a template file
         </a>
-        {template.own && <Button onClick={() => remove.mutate()}>Put this blank away</Button>}
+        {template.own && <Button onClick={() => remove.mutate()}>Remove this blank</Button>}
       </div>
       {remove.error && <Alert>{remove.error.message}</Alert>}
     </div>
@@ -129,7 +129,7 @@ function GuideOf({ blank, panel }: { blank: Blank; panel: Panel }) {
         >
           {name ? "Choose another" : "Choose a PNG, SVG or PDF"}
         </FileButton>
-        {name && <Button onClick={() => change.mutate(() => api.dropGuide(id, panel.id))}>Take it away</Button>}
+        {name && <Button onClick={() => change.mutate(() => api.dropGuide(id, panel.id))}>Remove</Button>}
       </div>
       {change.error && <Alert>{change.error.message}</Alert>}
     </div>

@@ -64,7 +64,7 @@ export function BlanksPage() {
           <span className="text-sm" role="status">
             “{away.template.title}” is put away.{" "}
             <button type="button" className="font-bold underline" onClick={() => bringBack(away)}>
-              Bring it back
+              Restore
             </button>
           </span>
         )}
@@ -78,7 +78,7 @@ export function BlanksPage() {
       </Masthead>
       <main className="grid min-h-0 grow grid-cols-[24rem_minmax(0,1fr)]">
         <section aria-label="Shelf" className="overflow-y-auto border-r border-rule bg-table">
-          {shelf.isPending && <p className="p-4 text-soft">Looking through the shelf…</p>}
+          {shelf.isPending && <p className="p-4 text-soft">Loading the blanks…</p>}
           {shelf.error && <Alert onRetry={() => shelf.refetch()}>{shelf.error.message}</Alert>}
           <ul>
             {blanks.map((blank, i) => {

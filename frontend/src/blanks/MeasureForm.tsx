@@ -110,7 +110,7 @@ export function MeasureForm({ onKept }: { onKept: (blank: Blank) => void }) {
           ]}
         />
         <label className="grid gap-0.5 text-sm">
-          <span className="text-soft">What you call it</span>
+          <span className="text-soft">Name</span>
           <input
             value={m.title}
             maxLength={80}
@@ -148,7 +148,7 @@ export function MeasureForm({ onKept }: { onKept: (blank: Blank) => void }) {
               {pixels(0, "Width")}
               {pixels(1, "Height")}
               <ValueField
-                label="Density"
+                label="Resolution (dpi)"
                 text={m.dpi ? String(m.dpi) : ""}
                 suffix="dpi"
                 parse={parsePlain}
@@ -194,8 +194,8 @@ export function MeasureForm({ onKept }: { onKept: (blank: Blank) => void }) {
           value={m.default_fit ?? "cover"}
           onChange={(default_fit) => change({ default_fit })}
           options={[
-            { value: "cover", label: "Cover it" },
-            { value: "contain", label: "One motif" },
+            { value: "cover", label: "Cover" },
+            { value: "contain", label: "Contain" },
           ]}
         />
         <label className="flex items-center gap-2 text-sm">
@@ -209,7 +209,7 @@ export function MeasureForm({ onKept }: { onKept: (blank: Blank) => void }) {
         </label>
         {keep.error && <Alert>{keep.error.message}</Alert>}
         <Button tone="main" disabled={!ready || !!drawing.error || keep.isPending} onClick={() => keep.mutate()}>
-          Keep it and put it on the board
+          Save the blank and add it to the board
         </Button>
       </div>
       <div className="grid content-start gap-4">

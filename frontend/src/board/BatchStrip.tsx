@@ -47,14 +47,14 @@ function Line({ batch, work, leftOut }: { batch: Batch; work: Batches; leftOut: 
           )}
           {batch.under_way ? (
             <>
-              <Button onClick={steer(batch.paused ? "resume" : "pause")}>{batch.paused ? "Go on" : "Pause"}</Button>
+              <Button onClick={steer(batch.paused ? "resume" : "pause")}>{batch.paused ? "Resume" : "Pause"}</Button>
               <Button onClick={steer("stop")}>Stop</Button>
             </>
           ) : (
             <>
-              {batch.failed + batch.stopped > 0 && <Button onClick={steer("again")}>Try the rest again</Button>}
+              {batch.failed + batch.stopped > 0 && <Button onClick={steer("again")}>Retry failed jobs</Button>}
               <Button tone="quiet" onClick={steer("away")}>
-                Put away
+                Dismiss
               </Button>
             </>
           )}

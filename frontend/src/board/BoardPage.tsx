@@ -64,7 +64,7 @@ export function BoardPage() {
           <span className="text-sm" role="status">
             “{removed.title}” is off the board.{" "}
             <button type="button" className="font-bold underline" onClick={() => putBack(removed)}>
-              Put it back
+              Restore
             </button>
           </span>
         )}
@@ -81,7 +81,7 @@ export function BoardPage() {
       </Masthead>
       {/* Opaque, or browsers paint it anew for each step it scrolls. */}
       <main ref={setPane} className="relative min-h-0 grow overflow-auto bg-ground">
-        {board.isPending && <p className="p-8 text-soft">Laying out the board…</p>}
+        {board.isPending && <p className="p-8 text-soft">Loading the board…</p>}
         {board.error && <Alert onRetry={() => board.refetch()}>{board.error.message}</Alert>}
         {board.data && board.data.artworks.length === 0 && <Empty />}
         {board.data && board.data.artworks.length > 0 && (
@@ -105,7 +105,7 @@ export function BoardPage() {
                     className="underline"
                     onClick={() => setArrivals((now) => now.filter((other) => other !== a))}
                   >
-                    Put away
+                    Dismiss
                   </button>
                 </Alert>
               ) : (
@@ -116,7 +116,7 @@ export function BoardPage() {
         </ul>
         {over && (
           <div className="pointer-events-none fixed inset-0 z-10 grid place-items-center bg-ground/90">
-            <p className="border-y-2 border-ink px-10 py-6 text-xl font-bold">Let go to lay it on every blank</p>
+            <p className="border-y-2 border-ink px-10 py-6 text-xl font-bold">Drop to add the artwork to every blank</p>
           </div>
         )}
       </main>

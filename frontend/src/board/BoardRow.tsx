@@ -50,14 +50,14 @@ export const BoardRow = memo(function BoardRow(props: RowProps) {
           </div>
           <div className="flex items-center gap-2">
             <PickBox
-              label={`Pick ${art.title} on every blank`}
+              label={`Select ${art.title} on every blank`}
               state={picked.length === 0 ? "none" : picked.length === blanks.length ? "all" : "some"}
               onTurn={() => props.onPick([art.id], blanks)}
             />
             <Title art={art} onRename={props.onRename} />
           </div>
           <p className="truncate text-xs text-soft" title={art.file_name}>
-            {art.vector ? "Drawn as lines" : `${art.px[0]} × ${art.px[1]} px`}
+            {art.vector ? "Vector" : `${art.px[0]} × ${art.px[1]} px`}
             {art.tagged_dpi && !art.vector && `, tagged ${Math.round(art.tagged_dpi[0])} dpi`}
           </p>
           <p className="truncate text-xs text-soft" title={art.notes.join(" ")}>
@@ -66,7 +66,7 @@ export const BoardRow = memo(function BoardRow(props: RowProps) {
             {art.notes.length > 0 && `. ${art.notes[0]}`}
           </p>
           <button type="button" className="text-xs underline" onClick={() => props.onRemove(art)}>
-            Take off the board
+            Remove from the board
           </button>
         </div>
       </th>
@@ -80,7 +80,7 @@ export const BoardRow = memo(function BoardRow(props: RowProps) {
                 <BoardCell cell={cell} art={art} template={template} />
                 <span className="col-start-1 row-start-1 mt-1.5 ml-1.5 grid justify-self-start self-start">
                   <PickBox
-                    label={`Pick ${art.title} on ${template.title}`}
+                    label={`Select ${art.title} on ${template.title}`}
                     state={picked.includes(template.id) ? "all" : "none"}
                     onTurn={() => props.onPick([art.id], [template.id])}
                     quiet={!props.picking}
@@ -120,12 +120,12 @@ function Title({ art, onRename }: { art: Art; onRename: (art: Art, title: string
 /** How far a pair has come, in a few words. */
 function progress(cell: Cell): string {
   const done = [
-    cell.pictured && "pictured",
+    cell.pictured && "mock-ups made",
     cell.printed && "print file made",
     cell.pressed && "pressed",
     cell.listed && "listed",
   ].filter(Boolean);
-  return [cell.fitted ? "Fitted by hand" : "Fitted as proposed", ...done].join(", ");
+  return [cell.fitted ? "Placed by hand" : "Placed as suggested", ...done].join(", ");
 }
 
 /** One artwork on one blank. It is judged when it comes into sight, if it was not judged before. */
@@ -160,20 +160,22 @@ const BoardCell = memo(function BoardCell({
           className="size-32 border border-rule bg-rule"
         />
       </Link>
-      <Link to={`${bench}/prove`} className="mt-1 flex items-start gap-1.5 text-sm leading-tight hover:underline">
+      <Link to={`${bench}/check`} className="mt-1 block text-sm leading-tight hover:underline">
         {cell.verdict ? (
           <>
-            <span className="mt-0.5">
+            <span className={`flex items-center gap-1.5 ${cell.verdict === "pass" ? "text-soft" : ""}`}>
               <Mark status={cell.verdict} size={12} />
+              <b>{WORDS[cell.verdict] + (cell.blocker ? ": " : "")}</b>
             </span>
-            <span className={cell.verdict === "pass" ? "text-soft" : ""}>
-              <b>{WORDS[cell.verdict]}</b>
-              {cell.blocker && ` ${cell.blocker}`}
-              {cell.open > 1 && <span className="text-soft"> +{cell.open - 1}</span>}
-            </span>
+            {cell.blocker && (
+              <span className="block truncate" title={cell.blocker}>
+                {cell.blocker.toLowerCase()}
+                {cell.open > 1 && <span className="text-soft">, +{cell.open - 1} more</span>}
+              </span>
+            )}
           </>
         ) : (
-          <span className="text-soft">Judging…</span>
+          <span className="text-soft">Checking…</span>
         )}
       </Link>
       <p className="text-xs leading-tight text-soft">{progress(cell)}</p>

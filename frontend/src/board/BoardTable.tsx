@@ -47,7 +47,7 @@ export function BoardTable(props: Rows) {
           >
             <span className="flex items-center gap-2">
               <PickBox
-                label="Pick the whole board"
+                label="Select the whole board"
                 state={picks.state(arts, blanks)}
                 onTurn={() => picks.turn(arts, blanks)}
               />
@@ -62,7 +62,7 @@ export function BoardTable(props: Rows) {
             >
               <span className="flex items-start gap-1.5 text-sm leading-tight font-bold">
                 <PickBox
-                  label={`Pick every artwork on ${t.title}`}
+                  label={`Select every artwork on ${t.title}`}
                   state={picks.state(arts, [t.id])}
                   onTurn={() => picks.turn(arts, [t.id])}
                 />

@@ -7,29 +7,29 @@ import type { Picks } from "./usePicks";
 
 /** What can be made of all that is picked. */
 export function PickBar({ picks, batches }: { picks: Picks; batches: Batches }) {
-  const [look, setLook] = useState("");
-  const looks = useQuery({ queryKey: ["looks"], queryFn: api.looks, enabled: picks.count > 0 });
+  const [preset, setPreset] = useState("");
+  const presets = useQuery({ queryKey: ["presets"], queryFn: api.presets, enabled: picks.count > 0 });
   if (picks.count === 0) return null;
-  const known = looks.data?.some(({ name }) => name === look) ? look : null;
+  const known = presets.data?.some(({ name }) => name === preset) ? preset : null;
   const begin = (kind: "pictures" | "print" | "listing") =>
-    batches.begin({ kind, pairs: picks.pairs, look: kind === "pictures" ? known : null }, picks.clear);
+    batches.begin({ kind, pairs: picks.pairs, preset: kind === "pictures" ? known : null }, picks.clear);
   return (
     <section
-      aria-label="What is picked"
+      aria-label="Selection"
       className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-2 border-t border-ink bg-table px-4 py-2"
     >
       <p className="font-bold" role="status">
-        {picks.count === 1 ? "1 pair picked" : `${picks.count} pairs picked`}
+        {picks.count === 1 ? "1 pair selected" : `${picks.count} pairs selected`}
       </p>
       <label className="flex items-center gap-2 text-sm">
-        Look
+        Preset
         <select
           value={known ?? ""}
-          onChange={(event) => setLook(event.target.value)}
+          onChange={(event) => setPreset(event.target.value)}
           className="min-h-8 max-w-72 rounded-[3px] border border-rule bg-paper px-2"
         >
-          <option value="">each pair’s own, else every scene</option>
-          {looks.data?.map(({ name }) => (
+          <option value="">each pair’s own, or every scene</option>
+          {presets.data?.map(({ name }) => (
             <option key={name} value={name}>
               {name}
             </option>
@@ -37,7 +37,7 @@ export function PickBar({ picks, batches }: { picks: Picks; batches: Batches }) 
         </select>
       </label>
       <Button tone="main" waits={batches.beginning} onClick={() => begin("pictures")}>
-        Picture all
+        Make all mock-ups
       </Button>
       <Button waits={batches.beginning} onClick={() => begin("print")}>
         Make all print files
@@ -46,7 +46,7 @@ export function PickBar({ picks, batches }: { picks: Picks; batches: Batches }) 
         Make listing packs
       </Button>
       <Button tone="quiet" className="ml-auto" onClick={picks.clear}>
-        Pick none
+        Clear selection
       </Button>
     </section>
   );

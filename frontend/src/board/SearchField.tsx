@@ -41,13 +41,13 @@ export function SearchField({ blank }: { blank: string | undefined }) {
           aria-label="Found"
           className="absolute right-0 z-20 mt-1 max-h-96 w-[26rem] overflow-y-auto border border-ink bg-paper"
         >
-          {found.data?.length === 0 && <li className="p-2 text-sm text-soft">Nothing holds these words.</li>}
+          {found.data?.length === 0 && <li className="p-2 text-sm text-soft">No results for “{words}”.</li>}
           {found.data?.map((hit) => (
-            <li key={`${hit.artwork_id} ${hit.template_id} ${hit.what} ${hit.told}`}>
+            <li key={`${hit.artwork_id} ${hit.template_id} ${hit.what} ${hit.detail}`}>
               <Link to={to(hit)} className="block px-3 py-1.5 text-sm hover:bg-table focus:bg-table">
                 <b>{hit.title}</b>
                 <span className="block truncate text-xs text-soft">
-                  {hit.what}: {hit.told}
+                  {hit.what}: {hit.detail}
                 </span>
               </Link>
             </li>

@@ -5,7 +5,7 @@ import { api } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { Alert, Button } from "../ui/parts";
 
-/** Carry this placing to other blanks on the board; those of the same kind are ticked at first. */
+/** Copy this placement to other blanks on the board; those of the same kind are ticked at first. */
 export function CopyTo({ hand }: { hand: Hand }) {
   const queries = useQueryClient();
   const board = useQuery({ queryKey: ["board"], queryFn: api.board });
@@ -25,18 +25,18 @@ export function CopyTo({ hand }: { hand: Hand }) {
       open={open}
       onOpenChange={(now) => {
         setOpen(now);
-        if (now) setChosen(hand.pair.sisters);
+        if (now) setChosen(hand.pair.other_blanks);
       }}
     >
       <Dialog.Trigger asChild>
-        <Button disabled={hand.empty || hand.busy}>Carry to other blanks</Button>
+        <Button disabled={hand.empty || hand.busy}>Copy placement to other blanks</Button>
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-ink/40" />
         <Dialog.Content className="fixed top-24 left-1/2 w-[26rem] -translate-x-1/2 border border-ink bg-paper p-5">
-          <Dialog.Title className="text-lg font-bold">Carry this placing to</Dialog.Title>
+          <Dialog.Title className="text-lg font-bold">Copy this placement to</Dialog.Title>
           <Dialog.Description className="mb-3 text-sm text-soft">
-            Fit, turn, scale, repeat and ground are kept; shifts keep their share of each print. It can be undone on
+            Fit, turn, scale, repeat and background are kept; shifts keep their share of each print. It can be undone on
             each blank.
           </Dialog.Description>
           <ul className="mb-4 grid gap-1">
@@ -58,7 +58,7 @@ export function CopyTo({ hand }: { hand: Hand }) {
           {copy.error && <Alert>{copy.error.message}</Alert>}
           <div className="mt-2 flex gap-2">
             <Button tone="main" disabled={!chosen.length || copy.isPending} onClick={() => copy.mutate()}>
-              Carry to {chosen.length}
+              Copy to {chosen.length}
             </Button>
             <Dialog.Close asChild>
               <Button>Cancel</Button>

@@ -1,4 +1,4 @@
-import type { Placing } from "../api/client";
+import type { Placement } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import type { Sewn } from "../sewn/useSewing";
 import { ColourField } from "../ui/ColourField";
@@ -10,7 +10,7 @@ import { CopyTo } from "./CopyTo";
 import { Joins } from "./Joins";
 import { RepeatFields } from "./RepeatFields";
 
-const FITS: { value: Placing["fit"]; label: string; hint: string }[] = [
+const FITS: { value: Placement["fit"]; label: string; hint: string }[] = [
   { value: "cover", label: "Cover", hint: "No bare edge; some of the picture may be lost" },
   { value: "contain", label: "Contain", hint: "All of the picture; edges may stay bare" },
   { value: "actual", label: "Actual", hint: "The size the file gives itself" },
@@ -24,10 +24,10 @@ export function FitStation({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
       <div className="grid gap-3">
         <Heading>{hand.panel.title}</Heading>
         <p className="text-sm">
-          {hand.pair.can_undo ? "Nothing is printed on this side." : hand.pair.proposed_because}
+          {hand.pair.can_undo ? "Nothing is printed on this side." : hand.pair.suggestion_reason}
         </p>
-        <Button tone="main" onClick={() => hand.decide(hand.placing)}>
-          Lay the artwork on it
+        <Button tone="main" onClick={() => hand.decide(hand.placement)}>
+          Place the artwork on this side
         </Button>
       </div>
     );
@@ -36,15 +36,15 @@ export function FitStation({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
 
 function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
   const { unit } = useUnit();
-  const { placing, proof, pair, panel } = hand;
+  const { placement, report, pair, panel } = hand;
   const length = (text: string) => parseLength(text, unit, panel.dpi);
-  const [x, y] = placing.shift_mm;
-  const grown = placing.fit === hand.proved.fit ? placing.scale / hand.proved.scale : 1;
-  const width = proof.placed_mm[2] * grown;
-  const height = proof.placed_mm[3] * grown;
+  const [x, y] = placement.shift_mm;
+  const grown = placement.fit === hand.reportedPlacement.fit ? placement.scale / hand.reportedPlacement.scale : 1;
+  const width = report.placed_mm[2] * grown;
+  const height = report.placed_mm[3] * grown;
   const hint = "A length, for example 9.3in/2, 12mm or 300px";
   const resize = (now: number) => (mm: number) =>
-    mm > 0 && hand.decide({ scale: Math.min(100, Math.max(0.01, (placing.scale * mm) / now)), repeats_around: null });
+    mm > 0 && hand.decide({ scale: Math.min(100, Math.max(0.01, (placement.scale * mm) / now)), repeats_around: null });
 
   return (
     <>
@@ -52,21 +52,21 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
         <Heading>How it fits</Heading>
         <Choice
           label="Fit"
-          value={placing.fit}
+          value={placement.fit}
           options={FITS}
           onChange={(fit) => hand.decide({ fit, scale: 1, shift_mm: [0, 0], repeats_around: null, copies: 1 })}
         />
         <p className="mt-1 text-xs text-soft">
-          {FITS.find((f) => f.value === placing.fit)?.hint}.{!pair.can_undo && ` Proposed: ${pair.proposed_because}`}
+          {FITS.find((f) => f.value === placement.fit)?.hint}.{!pair.can_undo && ` Proposed: ${pair.suggestion_reason}`}
         </p>
       </div>
-      {placing.fit === "repeat" && <RepeatFields hand={hand} />}
+      {placement.fit === "repeat" && <RepeatFields hand={hand} />}
       {panel.cone && (
         <div>
           <Heading>On the tapered wall</Heading>
           <Choice
             label="Lay"
-            value={placing.lay}
+            value={placement.lay}
             onChange={(lay) => hand.decide({ lay })}
             options={[
               { value: "bent", label: "Bent, level on the cup" },
@@ -76,7 +76,7 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
         </div>
       )}
       <div className="grid gap-1.5">
-        <Heading aside={placing.fit === "repeat" ? "of the first tile" : "from the centre"}>Place and size</Heading>
+        <Heading aside={placement.fit === "repeat" ? "of the first tile" : "from the centre"}>Place and size</Heading>
         <ValueField
           label="Right"
           text={show(x, unit)}
@@ -111,7 +111,7 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
         />
         <ValueField
           label="Scale"
-          text={show(placing.scale * 100, "mm", 1)}
+          text={show(placement.scale * 100, "mm", 1)}
           suffix="%"
           parse={parsePlain}
           hint="Between 1 and 10 000"
@@ -119,10 +119,10 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
             hand.decide({ scale: Math.min(100, Math.max(0.01, percent / 100)), repeats_around: null })
           }
         />
-        {(placing.fit === "contain" || placing.fit === "actual") && (
+        {(placement.fit === "contain" || placement.fit === "actual") && (
           <ValueField
             label="Copies"
-            text={String(placing.copies)}
+            text={String(placement.copies)}
             suffix="×"
             parse={parsePlain}
             hint="1 to 24, side by side"
@@ -131,7 +131,7 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
         )}
         <ValueField
           label="Turn"
-          text={show(placing.rotate_deg, "mm", 1)}
+          text={show(placement.rotate_deg, "mm", 1)}
           suffix="°"
           parse={parsePlain}
           hint="Degrees, clockwise"
@@ -139,32 +139,32 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
         />
       </div>
       <div>
-        <Heading>Ground beneath it</Heading>
+        <Heading>Background</Heading>
         <div className="flex items-center gap-3 text-sm">
           <label className="flex items-center gap-1.5">
             <input
               type="radio"
               name="ground"
-              checked={placing.background === null}
+              checked={placement.background === null}
               onChange={() => hand.decide({ background: null })}
             />
-            Bare blank
+            No background
           </label>
           <label className="flex items-center gap-1.5">
             <input
               type="radio"
               name="ground"
-              checked={placing.background !== null}
-              onChange={() => hand.decide({ background: placing.background ?? pair.palette[0] ?? "#1f2a44" })}
+              checked={placement.background !== null}
+              onChange={() => hand.decide({ background: placement.background ?? pair.palette[0] ?? "#1f2a44" })}
             />
             Colour
           </label>
         </div>
-        {placing.background !== null && (
+        {placement.background !== null && (
           <div className="mt-1.5">
             <ColourField
-              label="Ground"
-              value={placing.background}
+              label="Background"
+              value={placement.background}
               offered={pair.palette}
               onHold={(background) => hand.hold({ background })}
               onValue={(background) => background && hand.decide({ background })}
@@ -186,14 +186,16 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
           </dd>
           <dt className="text-soft">Artwork</dt>
           <dd className="text-right">
-            {pair.artwork.vector ? "drawn as lines" : `${pair.artwork.px[0]} × ${pair.artwork.px[1]} px`}
+            {pair.artwork.vector ? "vector" : `${pair.artwork.px[0]} × ${pair.artwork.px[1]} px`}
           </dd>
         </dl>
       </div>
       <div className="grid gap-1.5">
         <CopyTo hand={hand} />
-        {pair.default_placing && (
-          <Button onClick={() => hand.decide(pair.default_placing as Placing)}>Back to the proposal</Button>
+        {pair.suggested_placement && (
+          <Button onClick={() => hand.decide(pair.suggested_placement as Placement)}>
+            Reset to suggested placement
+          </Button>
         )}
         {pair.template.panels.length > 1 && !hand.empty && <Button onClick={hand.clear}>Leave this side empty</Button>}
       </div>

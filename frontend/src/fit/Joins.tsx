@@ -4,7 +4,7 @@ import type { Sewn } from "../sewn/useSewing";
 import { Choice, Heading } from "../ui/parts";
 
 const WAYS = {
-  alone: { label: "Stands alone", hint: "Has a placing of its own" },
+  alone: { label: "Own placement", hint: "Does not follow another side" },
   flow: { label: "Runs on", hint: "Shows what would lie here if the cloth were not cut" },
   mirror: { label: "Mirrors", hint: "Shows the other side turned over at the seam" },
 } as const;

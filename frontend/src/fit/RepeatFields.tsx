@@ -1,11 +1,11 @@
-import type { Placing } from "../api/client";
+import type { Placement } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { parseLength, parsePlain, show } from "../ui/measure";
 import { Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
 import { ValueField } from "../ui/ValueField";
 
-const KINDS: { value: Placing["repeat_kind"]; label: string; hint: string }[] = [
+const KINDS: { value: Placement["repeat_kind"]; label: string; hint: string }[] = [
   { value: "grid", label: "Straight", hint: "Tiles in rows and columns" },
   { value: "half-drop", label: "Half drop", hint: "Every other column half a tile lower" },
   { value: "brick", label: "Brick", hint: "Every other row half a tile along" },
@@ -15,13 +15,13 @@ const KINDS: { value: Placing["repeat_kind"]; label: string; hint: string }[] = 
 /** How tiles stand, how many go round, and what lies between them. */
 export function RepeatFields({ hand }: { hand: Hand }) {
   const { unit } = useUnit();
-  const { placing, panel, pair } = hand;
-  const exact = panel.worn_mm[0] / (hand.proof.placed_mm[2] + placing.spacing_mm);
-  const around = placing.repeats_around ?? (panel.closes ? Math.round(exact) : Math.round(exact * 10) / 10);
-  const even = panel.closes && (placing.repeat_kind === "half-drop" || placing.repeat_kind === "mirror");
-  const kind = (repeat_kind: Placing["repeat_kind"]) => {
+  const { placement, panel, pair } = hand;
+  const exact = panel.worn_mm[0] / (hand.report.placed_mm[2] + placement.spacing_mm);
+  const around = placement.repeats_around ?? (panel.closes ? Math.round(exact) : Math.round(exact * 10) / 10);
+  const even = panel.closes && (placement.repeat_kind === "half-drop" || placement.repeat_kind === "mirror");
+  const kind = (repeat_kind: Placement["repeat_kind"]) => {
     const needsEven = panel.closes && (repeat_kind === "half-drop" || repeat_kind === "mirror");
-    const now = placing.repeats_around;
+    const now = placement.repeats_around;
     hand.decide({ repeat_kind, repeats_around: now && needsEven && now % 2 ? now + 1 : now });
   };
   return (
@@ -33,14 +33,14 @@ export function RepeatFields({ hand }: { hand: Hand }) {
             key={value}
             title={hint}
             className={`border px-2 py-1 text-sm has-focus-visible:outline-2 has-focus-visible:outline-accent ${
-              value === placing.repeat_kind ? "border-ink bg-ink text-paper" : "border-rule bg-paper hover:border-ink"
+              value === placement.repeat_kind ? "border-ink bg-ink text-paper" : "border-rule bg-paper hover:border-ink"
             }`}
           >
             <input
               type="radio"
               name="repeat-kind"
               className="sr-only"
-              checked={value === placing.repeat_kind}
+              checked={value === placement.repeat_kind}
               onChange={() => kind(value)}
             />
             {label}
@@ -75,8 +75,8 @@ export function RepeatFields({ hand }: { hand: Hand }) {
         </p>
       )}
       <ValueField
-        label="Between"
-        text={show(placing.spacing_mm, unit)}
+        label="Gap"
+        text={show(placement.spacing_mm, unit)}
         suffix={unit}
         parse={(text) => parseLength(text, unit, panel.dpi)}
         hint="A length, 0 or more"
@@ -84,7 +84,7 @@ export function RepeatFields({ hand }: { hand: Hand }) {
       />
       <ValueField
         label="Blend"
-        text={show(placing.blend * 100, "mm", 1)}
+        text={show(placement.blend * 100, "mm", 1)}
         suffix="%"
         parse={parsePlain}
         hint="0 to 45 % of a tile"

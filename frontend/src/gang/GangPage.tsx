@@ -104,7 +104,9 @@ function Items({ state, onChange }: Changes) {
     <div className="grid grid-cols-1 gap-2">
       <Heading aside={`${state.puts.length} prints`}>Prints on it</Heading>
       {new Set(state.items.map((item) => item.mirrored)).size > 1 && (
-        <p className="text-xs text-soft">Mirrored prints and others lie together: see that each goes its own way.</p>
+        <p className="text-xs text-soft">
+          Mirrored and unmirrored prints are on one sheet: check each before printing.
+        </p>
       )}
       {state.items.length === 0 && <p className="text-sm">Nothing yet. Add prints here, or from a Print station.</p>}
       {state.items.map((item, i) => (

@@ -21,7 +21,7 @@ export function JobList({ work, most }: { work: Jobs; most: number }) {
               {job.stopping
                 ? "Stopping…"
                 : job.state === "queued"
-                  ? "Waiting its turn"
+                  ? "Waiting"
                   : `${Math.round(100 * job.share)} % made`}
             </span>
             <Button onClick={() => work.stop(job)} disabled={job.stopping}>

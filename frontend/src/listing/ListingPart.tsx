@@ -13,7 +13,7 @@ export function ListingPart({ hand }: { hand: Hand }) {
   if (!listing)
     return (
       <Waiting problem={listings.problem} onRetry={listings.retry}>
-        Putting the listing together…
+        Loading the listing…
       </Waiting>
     );
   return (

@@ -52,7 +52,7 @@ export function MarketLimits(props: { market: Market; onLimits: (id: string, lim
           />
         ))}
         <label className="grid gap-0.5 text-xs text-soft">
-          Under another name
+          Save as another marketplace
           <input
             value={name}
             maxLength={60}
@@ -67,7 +67,7 @@ export function MarketLimits(props: { market: Market; onLimits: (id: string, lim
           >
             {fresh ? "Add it" : "Set these limits"}
           </Button>
-          {market.own && <Button onClick={() => props.onLimits(market.id, null)}>Take mine away</Button>}
+          {market.own && <Button onClick={() => props.onLimits(market.id, null)}>Remove my limits</Button>}
         </div>
       </div>
     </details>

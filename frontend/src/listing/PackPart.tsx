@@ -36,7 +36,7 @@ export function PackPart({ listing, listings, hand }: { listing: Listing; listin
       {listings.problem && <Alert>{listings.problem}</Alert>}
       <Licence listing={listing} listings={listings} />
       <div className="grid gap-1.5">
-        <Heading>As it will be read</Heading>
+        <Heading>Preview of the text</Heading>
         <div className="grid gap-1.5 border border-rule bg-paper p-2 text-sm">
           <p className="font-bold" data-part="title">
             {texts.title}
@@ -52,7 +52,7 @@ export function PackPart({ listing, listings, hand }: { listing: Listing; listin
           </p>
           <p className="text-xs">{listing.price ? `${listing.price} ${listing.currency}` : "no price yet"}</p>
         </div>
-        <ul className="grid gap-1" aria-label="What a marketplace would say">
+        <ul className="grid gap-1" aria-label="Marketplace check">
           {listing.findings.map((finding) => (
             <li key={finding.message} className="flex items-start gap-1.5 text-sm">
               <span className="mt-0.5">
@@ -78,7 +78,7 @@ export function PackPart({ listing, listings, hand }: { listing: Listing; listin
         <JobList work={listings.work} most={1} />
         {pack && (
           <Button waits={listings.busy} disabled={!listing.ready} onClick={() => listings.handIn(pack.url)}>
-            Hand it in (simulated)
+            Submit the pack (simulated)
           </Button>
         )}
         <Answers listing={listing} />
@@ -98,7 +98,7 @@ function Licence({ listing, listings }: { listing: Listing; listings: Listings }
           Listed on your word since {listing.overruled.at.slice(0, 10)}: “{listing.overruled.why}”
         </p>
         <p className="text-xs text-soft">{listing.stopped.join(" ")}</p>
-        <Button onClick={listings.withdraw}>Take that back</Button>
+        <Button onClick={listings.withdraw}>Withdraw</Button>
       </div>
     );
   return (
@@ -117,7 +117,7 @@ function Licence({ listing, listings }: { listing: Listing; listings: Listings }
         }}
       >
         <label className="grid gap-0.5 text-xs">
-          If you know better, say why. It is recorded.
+          If the licence does allow it, say why. Your reason is recorded.
           <textarea
             rows={2}
             value={why}
@@ -126,7 +126,7 @@ function Licence({ listing, listings }: { listing: Listing; listings: Listings }
           />
         </label>
         <Button type="submit" disabled={why.trim().length < 3}>
-          List it on my word
+          List it anyway
         </Button>
       </form>
     </Alert>

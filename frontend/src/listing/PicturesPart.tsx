@@ -4,13 +4,14 @@ import { api, type Listing, type ListingSlot, type ShownSlot } from "../api/clie
 import type { Hand } from "../bench/usePair";
 import { Tick } from "../ui/fields";
 import { Button, Heading, IconButton } from "../ui/parts";
+import { useNewestPicture } from "../ui/useNewest";
 import { type Listings, nameOf } from "./useListing";
 
 const KINDS: Record<ListingSlot["kind"], string> = {
   front: "the front",
   side: "another side",
   lifestyle: "in use",
-  detail: "from near by",
+  detail: "close-up",
   size: "its size",
   unprinted: "unprinted part",
   colour: "another colour",
@@ -65,12 +66,7 @@ export function PicturesPart({ listing, listings, hand }: { listing: Listing; li
               over === i && dragged !== null && dragged !== i ? "border-ink" : "border-rule"
             } ${dragged === i ? "opacity-50" : ""}`}
           >
-            <img
-              src={api.listingLook(hand.place, plain(slot), listing.stamp)}
-              alt={slot.alt}
-              draggable={false}
-              className="aspect-square w-full bg-rule/40 object-contain"
-            />
+            <SlotPreview hand={hand} slot={slot} stamp={listing.stamp} />
             <div className="flex items-center text-xs">
               <b className="mr-1">{i + 1}</b>
               <span className="truncate text-soft">{KINDS[slot.kind]}</span>
@@ -86,7 +82,7 @@ export function PicturesPart({ listing, listings, hand }: { listing: Listing; li
                   <ArrowRight size={13} aria-hidden="true" />
                 </IconButton>
                 <IconButton
-                  label={`Take picture ${i + 1} away`}
+                  label={`Remove picture ${i + 1}`}
                   onClick={() => keep(slots.filter((_, j) => j !== i).map(plain))}
                 >
                   <X size={13} aria-hidden="true" />
@@ -128,7 +124,7 @@ export function PicturesPart({ listing, listings, hand }: { listing: Listing; li
         )}
         {listing.can_film && (
           <Tick
-            label="A film of a turn"
+            label="A turntable film"
             hint="Six seconds that loop, beside the pictures"
             on={listing.film}
             onValue={(film) => listings.decide({ film })}
@@ -148,7 +144,7 @@ function AnyView(props: { hand: Hand; off: boolean; onAdd: (slot: ListingSlot) =
     return [
       ...names.map((view) => ({ label: `${scene.title}, ${view}`, slot: { ...slot, kind, view } })),
       {
-        label: `${scene.title}, from near by`,
+        label: `${scene.title}, close-up`,
         slot: { ...slot, kind: "detail" as const, view: names[0] ?? null, close: true },
       },
       ...(scene.measures > 0
@@ -179,5 +175,22 @@ function AnyView(props: { hand: Hand; off: boolean; onAdd: (slot: ListingSlot) =
         </option>
       ))}
     </select>
+  );
+}
+
+/** A preview of one of the listing's pictures; `stamp` changes with all that it depends on. */
+function SlotPreview({ hand, slot, stamp }: { hand: Hand; slot: ShownSlot; stamp: string }) {
+  const { url } = useNewestPicture(
+    { place: hand.place, slot: plain(slot) },
+    ({ place, slot }) => api.listingPreview(place, slot),
+    stamp,
+  );
+  return (
+    <img
+      src={url ?? undefined}
+      alt={slot.alt}
+      draggable={false}
+      className="aspect-square w-full bg-rule/40 object-contain"
+    />
   );
 }

@@ -19,7 +19,7 @@ export function TextsPart({ listing, listings, hand }: { listing: Listing; listi
   return (
     <>
       <div className="grid gap-2">
-        <Heading aside="on every blank">This design’s own</Heading>
+        <Heading aside="on every blank">Words of this design</Heading>
         <Text
           label="Name for buyers"
           value={art.name}
@@ -27,7 +27,7 @@ export function TextsPart({ listing, listings, hand }: { listing: Listing; listi
           onValue={(name) => own({ name })}
         />
         <Text
-          label="Its own line"
+          label="Sentence about this design"
           rows={3}
           value={art.line}
           hint="One or two sentences about this design"
@@ -37,7 +37,7 @@ export function TextsPart({ listing, listings, hand }: { listing: Listing; listi
           label="Tags"
           rows={2}
           value={art.tags.join(", ")}
-          hint="parted by commas"
+          hint="separated by commas"
           onValue={(tags) => own({ tags: parted(tags) })}
         />
       </div>
@@ -56,12 +56,12 @@ export function TextsPart({ listing, listings, hand }: { listing: Listing; listi
           name="Tags of the blank"
           rows={2}
           value={blank.tags.join(", ")}
-          hint="parted by commas"
+          hint="separated by commas"
           onValue={(tags) => kept({ tags: parted(tags) })}
         />
         <Text label="Search description" rows={2} value={blank.search} onValue={(search) => kept({ search })} />
         <details className="text-xs text-soft">
-          <summary className="cursor-pointer">Parts that these words can name</summary>
+          <summary className="cursor-pointer">Placeholders for these words</summary>
           <dl className="mt-1 grid grid-cols-[auto_minmax(0,1fr)] gap-x-2">
             {Object.entries(listing.fields).map(([name, what]) => (
               <div key={name} className="contents">

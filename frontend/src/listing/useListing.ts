@@ -25,7 +25,7 @@ export function useListing(hand: Hand): Listings {
   const queries = useQueryClient();
   const { place, pair } = hand;
   const key = ["listing", place.art, place.template];
-  const asked = [...key, pair.laid_key, pair.colours, pair.artwork.sha256];
+  const asked = [...key, pair.content_key, pair.colours, pair.artwork.sha256];
   const query = useQuery({
     queryKey: asked,
     queryFn: () => api.listing(place),

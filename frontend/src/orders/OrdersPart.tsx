@@ -29,7 +29,7 @@ export function OrdersPart({ hand }: { hand: Hand }) {
   if (!state)
     return (
       <Waiting problem={query.error?.message} onRetry={() => query.refetch()}>
-        Looking for open places…
+        Loading the open places…
       </Waiting>
     );
   return (
@@ -43,9 +43,9 @@ export function OrdersPart({ hand }: { hand: Hand }) {
           </>
         )}
       </section>
-      <section aria-label="What they came to" className="flex min-h-0 flex-col gap-3 overflow-y-auto p-4">
+      <section aria-label="Results" className="flex min-h-0 flex-col gap-3 overflow-y-auto p-4">
         {work.problem && <Alert>{work.problem}</Alert>}
-        <Heading aside="a print file, a proof and a ticket each">What they came to</Heading>
+        <Heading aside="a print file, proofs and a ticket each">Results</Heading>
         <JobList work={work} most={3} />
         {state.made > 0 && (
           <p className="text-sm" role="status">
@@ -53,7 +53,7 @@ export function OrdersPart({ hand }: { hand: Hand }) {
             print.
           </p>
         )}
-        <ul aria-label="What is to be seen" className="grid gap-1 text-sm">
+        <ul aria-label="To check" className="grid gap-1 text-sm">
           {state.issues.map((issue) => (
             <li key={`${issue.name} ${issue.why}`} className="flex items-start gap-2 border border-rule bg-paper p-2">
               <span className="mt-0.5">
@@ -80,7 +80,7 @@ function Places({ state, hand }: { state: Orders; hand: Hand }) {
         <p className="text-sm text-soft">
           None yet. Write {"{name}"} in words, or give a slot of frames a name, at{" "}
           <Link className="underline" to={`/bench/${art}/${template}/artwork?part=with-it`}>
-            Laid with it
+            Text and extras
           </Link>
           : each order puts its own there.
         </p>
@@ -154,7 +154,7 @@ function ByHand({ state, work, hand }: Parts) {
         work.start(() => api.makeOrder(hand.place, name.trim(), values, chosen));
       }}
     >
-      <Heading>One by hand</Heading>
+      <Heading>One order by hand</Heading>
       <label className="grid grid-cols-[7rem_minmax(0,1fr)] items-center gap-2 text-sm">
         <span className="text-soft">Order</span>
         <input className={INPUT} value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />

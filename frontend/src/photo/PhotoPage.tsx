@@ -5,9 +5,9 @@ import { Alert, Button, Choice, Mark } from "../ui/parts";
 import { UnitChoice } from "../ui/UnitChoice";
 import { PhotoPane } from "./PhotoPane";
 import { Colour, InFront, Print, Product } from "./PhotoParts";
+import type { Tool } from "./tools";
 import { type Photo, usePhoto } from "./usePhoto";
 
-export type Tool = "points" | "box" | "keep" | "leave" | "front" | "behind" | "spot";
 const PARTS = [
   { value: "print", label: "Print" },
   { value: "product", label: "Product" },
@@ -37,7 +37,7 @@ function Marking({ photo, art }: { photo: Photo; art: number }) {
   const [tool, setTool] = useState<Tool>("points");
   const [reach, setReach] = useState(0.02);
   const [shown, setShown] = useState<"marks" | "design">("marks");
-  const back = `/bench/${art}/${scene.template}/show`;
+  const back = `/bench/${art}/${scene.template}/mockups`;
   const hand = { photo, tool, onTool: setTool, reach, onReach: setReach };
   return (
     <div className="flex h-screen flex-col">
@@ -62,7 +62,7 @@ function Marking({ photo, art }: { photo: Photo; art: number }) {
             />
           </label>
           <Choice
-            label="What is seen"
+            label="View"
             value={shown}
             onChange={setShown}
             options={[

@@ -2,7 +2,7 @@ import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
 import { api, type Dab } from "../api/client";
 import { useSize } from "../ui/useSize";
 import { type At, Grip, Loupe, stepped, taken } from "./Grips";
-import type { Tool } from "./PhotoPage";
+import type { Tool } from "./tools";
 import type { Photo } from "./usePhoto";
 
 /** The photograph with what is marked on it: points with a loupe, touches, a box, and what is left out. */

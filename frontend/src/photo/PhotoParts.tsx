@@ -1,7 +1,7 @@
 import { ColourField } from "../ui/ColourField";
 import { Length, Percent, Pick, Plain, Tick } from "../ui/fields";
 import { Button, Choice, Heading } from "../ui/parts";
-import type { Tool } from "./PhotoPage";
+import type { Tool } from "./tools";
 import type { Photo } from "./usePhoto";
 
 type Hand = {
@@ -91,10 +91,10 @@ function Touches(props: Hand & { list: "product" | "front" }) {
       <Percent label="Touch" share={props.reach} least={0.3} most={20} onShare={props.onReach} />
       <div className="flex gap-2">
         <Button disabled={held.length === 0} onClick={() => photo.mark({ [list]: held.slice(0, -1) })}>
-          Take back the last
+          Undo the last touch
         </Button>
         <Button disabled={held.length === 0} onClick={() => photo.mark({ [list]: [] })}>
-          Without touches
+          Remove all touches
         </Button>
       </div>
     </>
@@ -136,7 +136,7 @@ export function InFront(hand: Hand) {
   return (
     <>
       <p className="text-sm">
-        Touch what lies in front of the print: a hand, a cord, leaves. It is spared, out to its own edge near the touch.
+        Touch what is in front of the print: a hand, a cord, leaves. It is spared, out to its own edge near the touch.
       </p>
       <Choice
         label="Touching"

@@ -36,7 +36,7 @@ export function BandFields({ piece, panel, arts, offered, hold, lay }: PieceProp
       {piece.line_mm > 0 && (
         <>
           <Length
-            label="Set in by"
+            label="Distance from trim"
             mm={piece.line_gap_mm}
             panel={panel}
             least={0}

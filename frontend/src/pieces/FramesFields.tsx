@@ -62,7 +62,7 @@ export function FramesFields({ piece, panel, arts, offered, lay }: PieceProps<Fr
         onValue={(h) => lay({ size_mm: [piece.size_mm[0], h] })}
       />
       <Length label="Rim" mm={piece.rim_mm} panel={panel} least={0} onValue={(rim_mm) => lay({ rim_mm })} />
-      <Length label="Between" mm={piece.gap_mm} panel={panel} least={0} onValue={(gap_mm) => lay({ gap_mm })} />
+      <Length label="Gap" mm={piece.gap_mm} panel={panel} least={0} onValue={(gap_mm) => lay({ gap_mm })} />
       <Plain
         label="Turn"
         value={piece.rotate_deg}
@@ -78,7 +78,7 @@ export function FramesFields({ piece, panel, arts, offered, lay }: PieceProps<Fr
         onValue={(colour) => colour && lay({ colour })}
       />
       <p className="mt-1 text-sm font-bold">Pictures</p>
-      <p className="text-xs text-soft">Press a picture to say what must be seen of it.</p>
+      <p className="text-xs text-soft">Press a picture to set its focus: the part that must stay visible.</p>
       {slots.map((slot, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a slot is its place
         <SlotFields key={i} number={i + 1} slot={slot} arts={arts} put={(change) => put(i, change)} />
@@ -108,7 +108,7 @@ function SlotFields(props: { number: number; slot: Slot; arts: Art[]; put: (chan
       {art ? (
         <button
           type="button"
-          aria-label={`What must be seen of picture ${number}`}
+          aria-label={`Focus of picture ${number}`}
           className="relative self-start"
           onClick={(event) => {
             const box = event.currentTarget.getBoundingClientRect();
@@ -138,7 +138,7 @@ function SlotFields(props: { number: number; slot: Slot; arts: Art[]; put: (chan
         {art && (
           <input
             type="range"
-            aria-label={`How close picture ${number} is`}
+            aria-label={`Zoom of picture ${number} is`}
             min={1}
             max={5}
             step={0.05}

@@ -6,41 +6,41 @@ import type { PieceProps } from "./props";
 
 /** A second artwork: which, how large, how it turns. */
 export function OverlayFields({ piece, arts, lay }: PieceProps<Overlay>) {
-  const placing = (change: Partial<Overlay["placing"]>) => lay({ placing: { ...piece.placing, ...change } });
+  const placement = (change: Partial<Overlay["placement"]>) => lay({ placement: { ...piece.placement, ...change } });
   return (
     <>
       <ArtPick arts={arts} label="Artwork" value={piece.art} onValue={(art) => art !== null && lay({ art })} />
       <Choice
         label="Size"
-        value={piece.placing.fit === "cover" ? "cover" : "contain"}
+        value={piece.placement.fit === "cover" ? "cover" : "contain"}
         options={[
           { value: "contain", label: "All of it" },
           { value: "cover", label: "Covering" },
         ]}
-        onChange={(fit) => placing({ fit, scale: fit === "cover" ? 1 : 0.4, shift_mm: [0, 0] })}
+        onChange={(fit) => placement({ fit, scale: fit === "cover" ? 1 : 0.4, shift_mm: [0, 0] })}
       />
       <Plain
         label="Scale"
-        value={piece.placing.scale * 100}
+        value={piece.placement.scale * 100}
         suffix="%"
         least={1}
         most={10000}
-        onValue={(v) => placing({ scale: v / 100 })}
+        onValue={(v) => placement({ scale: v / 100 })}
       />
       <Plain
         label="Turn"
-        value={piece.placing.rotate_deg}
+        value={piece.placement.rotate_deg}
         suffix="°"
         least={-360}
         most={360}
-        onValue={(rotate_deg) => placing({ rotate_deg })}
+        onValue={(rotate_deg) => placement({ rotate_deg })}
       />
     </>
   );
 }
 
 const BLENDS = [
-  ["normal", "Laid over"],
+  ["normal", "Normal"],
   ["multiply", "Multiply"],
   ["screen", "Screen"],
   ["overlay", "Overlay"],

@@ -16,7 +16,7 @@ const ARROWS: Record<string, [number, number]> = {
 export function PieceGrips({ hand, k, bend, toMm }: Props) {
   const start = useRef<{ at: [number, number]; piece: Piece; index: number } | null>(null);
   const put = (index: number, piece: Piece) => hand.pieces.map((each, i) => (i === index ? piece : each));
-  const boxes = hand.proof.pieces;
+  const boxes = hand.report.pieces;
   return (
     <g>
       {hand.pieces.map((piece, i) => {

@@ -25,11 +25,14 @@ export function PiecesPanel({ hand, offered }: { hand: Hand; offered: string[] }
     hand.takeUp(index + by);
   };
   if (hand.follows)
-    return <p className="text-sm text-soft">This side shows a part of another's design: lay pieces there.</p>;
-  if (hand.empty) return <p className="text-sm text-soft">This side is empty: lay the artwork on it first, at Fit.</p>;
+    return (
+      <p className="text-sm text-soft">This side shows a part of another side's design: add text and extras there.</p>
+    );
+  if (hand.empty)
+    return <p className="text-sm text-soft">This side is empty: place the artwork on it first, at Fit.</p>;
   return (
     <div>
-      <Heading aside="on this blank">Laid with it</Heading>
+      <Heading aside="on this blank">Text and extras</Heading>
       {hand.problem && <Alert>{hand.problem}</Alert>}
       <ol className="border-t border-rule">
         {pieces.map((piece, i) => {
@@ -50,18 +53,14 @@ export function PiecesPanel({ hand, offered }: { hand: Hand; offered: string[] }
                 </button>
                 {up && (
                   <>
-                    <IconButton label="Lay it further back" off={i === 0} onClick={() => swapped(i, -1)}>
+                    <IconButton label="Move back" off={i === 0} onClick={() => swapped(i, -1)}>
                       <ArrowUp size={14} aria-hidden="true" />
                     </IconButton>
-                    <IconButton
-                      label="Lay it further front"
-                      off={i === pieces.length - 1}
-                      onClick={() => swapped(i, 1)}
-                    >
+                    <IconButton label="Move forward" off={i === pieces.length - 1} onClick={() => swapped(i, 1)}>
                       <ArrowDown size={14} aria-hidden="true" />
                     </IconButton>
                     <IconButton
-                      label={`Take ${nameOf(piece)} away`}
+                      label={`Remove ${nameOf(piece)}`}
                       onClick={() => {
                         hand.takeUp(null);
                         hand.layPieces(pieces.filter((_, j) => j !== i));
@@ -77,7 +76,7 @@ export function PiecesPanel({ hand, offered }: { hand: Hand; offered: string[] }
           );
         })}
       </ol>
-      {pieces.length === 0 && <p className="py-2 text-sm text-soft">Nothing yet: the artwork lies there by itself.</p>}
+      {pieces.length === 0 && <p className="py-2 text-sm text-soft">No text or extras yet.</p>}
       <div className="mt-2 grid grid-cols-2 gap-1">
         <Button onClick={() => add(firstWords(panel, ink))}>Words</Button>
         <Button onClick={() => add(firstBand(panel, ink))}>Border</Button>
@@ -94,7 +93,7 @@ function Fields(props: { hand: Hand; piece: Piece; index: number; offered: strin
     hand.pieces.map((each, i) => (i === index ? ({ ...each, ...change } as Piece) : each));
   const hold = (change: Partial<Piece>) => hand.holdPieces(changed(change));
   const lay = (change: Partial<Piece>) => hand.layPieces(changed(change));
-  const arts = useArts(hand.pair.beside);
+  const arts = useArts(hand.pair.other_artworks);
   const given = { panel: hand.panel, arts, offered, hold, lay };
   return (
     <div className="grid gap-1.5 py-1.5">
@@ -103,7 +102,7 @@ function Fields(props: { hand: Hand; piece: Piece; index: number; offered: strin
       {piece.kind === "frames" && <FramesFields piece={piece} {...given} />}
       {piece.kind === "overlay" && <OverlayFields piece={piece} {...given} />}
       <details className="border-t border-rule pt-1">
-        <summary className="cursor-pointer text-sm text-soft">How it mixes</summary>
+        <summary className="cursor-pointer text-sm text-soft">Blending</summary>
         <div className="mt-1.5 grid gap-1.5">
           <MixingFields piece={piece} lay={lay} />
         </div>

@@ -35,7 +35,7 @@ export function WordsFields({ piece, panel, offered, hold, lay }: PieceProps<Wor
       <WordsText piece={piece} hold={hold} lay={lay} />
       {/\{[^{}\n]+\}/.test(piece.text) && (
         <Length
-          label="Never under"
+          label="Minimum letter height"
           mm={piece.least_caps}
           least={0}
           panel={panel}
@@ -215,7 +215,7 @@ function Shade({ piece, panel, lay }: BendProps & { panel: Panel }) {
             onValue={(blur_mm) => lay({ shadow: { ...shadow, blur_mm } })}
           />
           <Length
-            label="Falls"
+            label="Offset"
             mm={shadow.shift_mm?.[1] ?? 0}
             panel={panel}
             least={0}

@@ -14,7 +14,7 @@ export function nameOf(piece: Piece): string {
 export function moved(piece: Piece, right: number, down: number): Piece {
   const shift = ([x, y]: [number, number]): [number, number] => [tidy(x + right), tidy(y + down)];
   if (piece.kind === "overlay")
-    return { ...piece, placing: { ...piece.placing, shift_mm: shift(piece.placing.shift_mm) } };
+    return { ...piece, placement: { ...piece.placement, shift_mm: shift(piece.placement.shift_mm) } };
   return piece.kind === "band" ? piece : { ...piece, shift_mm: shift(piece.shift_mm) };
 }
 
@@ -33,7 +33,7 @@ export function sized(piece: Piece, factor: number): Piece {
   if (piece.kind === "overlay")
     return {
       ...piece,
-      placing: { ...piece.placing, scale: Math.min(100, Math.max(0.01, piece.placing.scale * factor)) },
+      placement: { ...piece.placement, scale: Math.min(100, Math.max(0.01, piece.placement.scale * factor)) },
     };
   return { ...piece, width_mm: by(piece.width_mm) };
 }
@@ -108,5 +108,5 @@ export function firstFrames(panel: Panel): Frames {
 }
 
 export function firstOverlay(art: Art): Overlay {
-  return { ...MIXING, kind: "overlay", art: art.id, placing: { ...WHOLE, scale: 0.4 } };
+  return { ...MIXING, kind: "overlay", art: art.id, placement: { ...WHOLE, scale: 0.4 } };
 }

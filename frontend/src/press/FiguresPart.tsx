@@ -22,7 +22,7 @@ export function FiguresPart({ press, pressing }: { press: Press; pressing: Press
     [tumbler ? "Seam down, seam up" : "Press", `${figures.main_s} s${tumbler ? " each" : ""}`],
     ...(figures.side_s ? [["Each side", `${figures.side_s} s`] as [string, string]] : []),
     ["Pressure", figures.pressure ?? "light"],
-    ["Under heat in all", `${press.total_s} s`],
+    ["Total time under heat", `${press.total_s} s`],
   ];
   return (
     <div className="grid gap-2">
@@ -126,8 +126,8 @@ export function FiguresPart({ press, pressing }: { press: Press; pressing: Press
             onValue={(pressure) => setOwn({ ...own, pressure })}
           />
           <input
-            aria-label="Where it stands"
-            placeholder="Where it stands: leaflet, label, page"
+            aria-label="Source"
+            placeholder="Source: leaflet, label, page"
             className="rounded-[3px] border border-rule bg-paper px-2 py-1 text-sm"
             value={own.note}
             maxLength={400}
@@ -143,7 +143,7 @@ export function FiguresPart({ press, pressing }: { press: Press; pressing: Press
             >
               Keep
             </Button>
-            <Button onClick={() => setOwn(null)}>Leave</Button>
+            <Button onClick={() => setOwn(null)}>Cancel</Button>
             {press.maker && (
               <Button
                 onClick={() => {
@@ -151,7 +151,7 @@ export function FiguresPart({ press, pressing }: { press: Press; pressing: Press
                   setOwn(null);
                 }}
               >
-                Take away
+                Remove
               </Button>
             )}
           </div>

@@ -20,13 +20,13 @@ function causes(faults: Fault[]) {
   ).flat();
 }
 
-/** How it came out: logged for the next time, with the likely causes of what went wrong. */
+/** Result: logged for the next time, with the likely causes of what went wrong. */
 export function LogPart({ press, pressing }: { press: Press; pressing: Pressing }) {
   const [entry, setEntry] = useState<Entry>(EMPTY);
   const chosen = press.faults.filter((fault) => entry.faults.includes(fault.id));
   return (
     <div className="grid gap-2">
-      <Heading aside="teaches the next one">How did it come out?</Heading>
+      <Heading aside="teaches the next one">Log the result</Heading>
       <Choice
         label="Result"
         value={entry.result}
@@ -123,9 +123,9 @@ function Logged({ entry, faults, onRemove }: { entry: LogEntry; faults: Fault[];
         type="button"
         className="self-start text-xs whitespace-nowrap underline"
         onClick={onRemove}
-        aria-label={`Take the pressing of ${entry.on} out`}
+        aria-label={`Remove the pressing of ${entry.on} out`}
       >
-        Take out
+        Remove
       </button>
     </li>
   );

@@ -20,7 +20,7 @@ export function PressStation({ hand }: { hand: Hand }) {
         {pressing.problem ? (
           <Alert onRetry={pressing.retry}>{pressing.problem}</Alert>
         ) : (
-          <p className="text-soft">Warming up…</p>
+          <p className="text-soft">Loading the press plan…</p>
         )}
       </main>
     );

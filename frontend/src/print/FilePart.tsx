@@ -5,7 +5,7 @@ import { parsePlain, show } from "../ui/measure";
 import { Choice, Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
 import { ValueField } from "../ui/ValueField";
-import { ProofBeside } from "./ProofBeside";
+import { SoftProof } from "./SoftProof";
 import type { Print } from "./usePrinting";
 
 const FORMATS = [
@@ -25,10 +25,10 @@ const INTENTS = [
 /** The file itself: its kind, density and size, its colours, and the paper round a wrap. */
 export function FilePart({ hand, print, state }: { hand: Hand; print: Print; state: PrintState }) {
   const { unit } = useUnit();
-  const { pair, proof, panel } = hand;
+  const { pair, report, panel } = hand;
   const { printing, plan } = state;
   const dpi = printing.dpi ?? panel.dpi;
-  const own = Math.round(Math.min(...proof.effective_dpi));
+  const own = Math.round(Math.min(...report.effective_dpi));
   return (
     <>
       <div className="grid gap-2">
@@ -40,7 +40,7 @@ export function FilePart({ hand, print, state }: { hand: Hand; print: Print; sta
           options={[...FORMATS]}
         />
         <ValueField
-          label="Density"
+          label="Resolution (dpi)"
           text={String(dpi)}
           suffix="dpi"
           parse={parsePlain}
@@ -57,7 +57,7 @@ export function FilePart({ hand, print, state }: { hand: Hand; print: Print; sta
             {plan.file_px[0]} × {plan.file_px[1]}
           </dd>
           <dt className="text-soft">Artwork has</dt>
-          <dd className="text-right">{pair.artwork.vector ? "lines, any dpi" : `${own} dpi here`}</dd>
+          <dd className="text-right">{pair.artwork.vector ? "vector, any dpi" : `${own} dpi here`}</dd>
         </dl>
         {!pair.artwork.vector && dpi > own * 1.05 && (
           <p className="text-xs text-soft">
@@ -75,16 +75,16 @@ export function FilePart({ hand, print, state }: { hand: Hand; print: Print; sta
               onValue={(own_profile) => print.change({ own_profile })}
             />
             <Pick
-              label="Beyond it"
+              label="Out-of-gamut colours"
               value={printing.intent ?? "relative"}
               options={INTENTS}
               onValue={(intent) => print.change({ intent })}
             />
-            <ProofBeside hand={hand} intent={printing.intent ?? "relative"} />
+            <SoftProof hand={hand} intent={printing.intent ?? "relative"} />
           </>
         ) : (
           <p className="text-xs text-soft">
-            Add the printer's ICC profile under Prove, and colours can be looked at and converted here.
+            Add the printer's ICC profile under Check, and colours can be looked at and converted here.
           </p>
         )}
       </div>

@@ -39,7 +39,7 @@ export function HandOver({ hand, print, state }: { hand: Hand; print: Print; sta
             download
             className="inline-flex min-h-8 grow items-center justify-center rounded-[3px] border border-rule bg-paper px-3 py-1 font-medium hover:border-ink"
           >
-            Fetch the ticket
+            Download the ticket
           </a>
           <OnGangSheet hand={hand} />
         </div>
@@ -77,7 +77,7 @@ function OnGangSheet({ hand }: { hand: Hand }) {
       </Button>
       {(count || add.error) && (
         <Link to="/gang" className="text-xs underline">
-          {add.error ? add.error.message : `${count} on it: look`}
+          {add.error ? add.error.message : `${count} on it: view`}
         </Link>
       )}
     </div>
@@ -130,7 +130,7 @@ function PrinterPart({ newest, copies }: { newest: MadeFile | null; copies: numb
               tend.mutate("clear");
             }}
           >
-            Take the jammed sheet out
+            Remove the jammed sheet
           </Button>
         ) : (
           <Button tone="quiet" disabled={printer?.jam_next} onClick={() => tend.mutate("jam")}>
@@ -150,7 +150,7 @@ function DeskPart({ hand, newest }: { hand: Hand; newest: MadeFile | null }) {
       <Heading aside="an invented provider">Upload desk</Heading>
       <Simulated />
       <Button disabled={!newest || bring.isPending} onClick={() => newest && bring.mutate(newest)}>
-        {newest ? "Bring it to the desk" : "Make the file first"}
+        {newest ? "Upload the file" : "Make the file first"}
       </Button>
       {bring.error && <Alert>{bring.error.message}</Alert>}
       {answer && (

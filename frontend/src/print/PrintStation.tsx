@@ -17,8 +17,8 @@ const PARTS = [
 /** Who prints, what the file is, how it comes on paper; and the making of it, always in sight. */
 export function PrintStation({ hand, print }: { hand: Hand; print: Print }) {
   const [part, setPart] = useState<(typeof PARTS)[number]["value"]>("file");
-  const { pair, proof } = hand;
-  const stopped = proof.checks.find((check) => check.status === "fail");
+  const { pair, report } = hand;
+  const stopped = report.checks.find((check) => check.status === "fail");
   return (
     <>
       <Route hand={hand} />
@@ -34,7 +34,7 @@ export function PrintStation({ hand, print }: { hand: Hand; print: Print }) {
               <Mark status="fail" />
             </span>
             <span>
-              <b>{stopped.title}:</b> see Prove before you print.
+              <b>{stopped.title}:</b> see Check before you print.
             </span>
           </p>
         )}
@@ -69,7 +69,7 @@ export function PrintStation({ hand, print }: { hand: Hand; print: Print }) {
 
 const ROUTES = [
   ["press", "I press it myself", "Mirrored, for transfer paper"],
-  ["upload", "A provider prints it", "As it stands, for uploading"],
+  ["upload", "A provider prints it", "Not mirrored, for uploading"],
 ] as const;
 
 function Route({ hand }: { hand: Hand }) {

@@ -48,7 +48,7 @@ export function CompareTable(props: { state: Providers; chosen: string | null; o
                 {days(each.days.in_all)}
                 <span className="block text-xs text-soft">
                   {each.quickest
-                    ? "the quickest"
+                    ? "quickest"
                     : each.samples
                       ? `${each.samples} ${each.samples === 1 ? "sample" : "samples"}`
                       : "no sample"}
@@ -60,7 +60,7 @@ export function CompareTable(props: { state: Providers; chosen: string | null; o
                     <span className="mt-0.5">
                       <Mark status={each.file_ok ? "pass" : "fail"} size={12} />
                     </span>
-                    {each.file_ok ? "takes this print" : each.file_says}
+                    {each.file_ok ? "accepts this file" : each.file_says}
                   </span>
                 )}
               </td>
@@ -80,8 +80,8 @@ function At({ provider, region }: { provider: Provider; region: string }) {
       <span className={found.least ? "font-bold" : ""}>{found.total}</span>
       <span className="block text-xs text-soft">
         {[
-          found.least && "the least",
-          Number(found.duty) > 0 ? `${found.duty} customs` : found.exposed && "customs may ask",
+          found.least && "cheapest",
+          Number(found.duty) > 0 ? `${found.duty} customs` : found.exposed && "customs possible",
         ]
           .filter(Boolean)
           .join(", ") || " "}

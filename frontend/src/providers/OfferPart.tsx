@@ -101,10 +101,10 @@ export function OfferPart(props: { provider: Provider; state: Providers; providi
           disabled={!provider.offer}
           onClick={() => providing.act(() => api.takeCosts(hand.place, provider.name))}
         >
-          Reckon prices with it
+          Use these costs for the price
         </Button>
         <Button tone="quiet" onClick={() => providing.change(() => api.forgetProvider(provider.name))}>
-          Take {provider.name} away
+          Remove {provider.name}
         </Button>
       </div>
       <div className="grid gap-0.5 text-xs">
@@ -160,7 +160,7 @@ function RouteLine(props: {
         suffix={unit}
         onValue={(handling) => change({ handling })}
       />
-      <IconButton label={`Take ${each.region} away`} onClick={props.children}>
+      <IconButton label={`Remove ${each.region}`} onClick={props.children}>
         <X size={14} aria-hidden="true" />
       </IconButton>
     </>

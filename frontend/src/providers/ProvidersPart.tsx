@@ -31,8 +31,8 @@ export function ProvidersPart({ hand }: { hand: Hand }) {
         <Heading aside="one printed piece at the buyer’s door">Providers of {hand.pair.template.title}</Heading>
         {state.providers.length === 0 ? (
           <p className="text-sm text-soft">
-            Nobody yet. Note who could make it for you, what they ask and where they send: Improva works out what a
-            piece costs at the buyer’s door.
+            No providers yet. Add who could make it, what they charge and where they ship: Improva works out the cost of
+            a piece at the buyer’s door.
           </p>
         ) : (
           <CompareTable state={state} chosen={provider?.name ?? null} onChoose={setChosen} />
@@ -57,7 +57,7 @@ export function ProvidersPart({ hand }: { hand: Hand }) {
             className="min-w-0 grow rounded-[3px] border border-rule bg-paper px-2 py-1 text-sm"
           />
           <Button type="submit" disabled={!name.trim()}>
-            Note it
+            Add the provider
           </Button>
         </form>
         {provider && (

@@ -10,12 +10,12 @@ import type { Providing } from "./useProviders";
 type Parts = { state: Providers; providing: Providing; hand: Hand };
 const today = () => new Date().toISOString().slice(0, 10);
 
-/** Samples of this pair: when they came, how they compare with the proof, and what is learned of them. */
+/** Samples of this pair: when they came, how they compare with the report, and what is learned of them. */
 export function SamplesPart({ state, providing, hand }: Parts) {
   const [provider, setProvider] = useState("");
   return (
     <>
-      <Heading aside="held against the proof">Samples</Heading>
+      <Heading aside="compared with the proof">Samples</Heading>
       <div className="flex gap-2">
         <select
           aria-label="Who makes the sample"
@@ -88,7 +88,7 @@ function SampleCard({ sample, state, providing, hand }: Parts & { sample: OneSam
             value={sample.checks?.[check] ?? "none"}
             options={[
               { value: "none", label: "not seen" },
-              { value: "good", label: "as proofed" },
+              { value: "good", label: "as in the proof" },
               { value: "off", label: "off" },
             ]}
             onChange={(value) => {
@@ -123,11 +123,11 @@ function SampleCard({ sample, state, providing, hand }: Parts & { sample: OneSam
         </FileButton>
         {sample.note && (
           <Button onClick={() => learn({ to: sample.provider ? "provider notes" : "press log" })}>
-            {sample.provider ? "Note it of the provider" : "Into the press log"}
+            {sample.provider ? "Add to the provider’s notes" : "Add to the press log"}
           </Button>
         )}
         <Button tone="quiet" onClick={() => providing.act(() => api.removeSample(sample.id))}>
-          Take away
+          Remove
         </Button>
       </div>
     </article>
@@ -151,7 +151,7 @@ function Moved(props: { state: Providers; hand: Hand; onLearn: (body: Learned) =
       <Length label="Too far right by" mm={right} least={-200} panel={props.hand.panel} onValue={setRight} />
       <Length label="Too low by" mm={down} least={-200} panel={props.hand.panel} onValue={setDown} />
       <Button onClick={() => props.onLearn({ to: "calibration", seam, right_mm: right, down_mm: down })}>
-        Correct the seam by it
+        Calibrate the seam with it
       </Button>
     </div>
   );

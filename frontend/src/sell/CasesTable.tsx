@@ -9,11 +9,11 @@ export function CasesTable({ sell }: { sell: Sell }) {
     { name: "Shipping the buyer pays", of: (one) => one.shipping },
     ...(sell.shop.tax_mode === "within the price" ? [{ name: "Tax within it", of: taxed, minus: true }] : []),
     ...fees.map((name, i) => ({ name, of: (one: Sell["cases"][number]) => one.fees[i]?.[1] ?? "0", minus: true })),
-    { name: "What it costs you", of: (one) => one.spent, minus: true },
+    { name: "Your cost", of: (one) => one.spent, minus: true },
   ];
   return (
     <table className="w-full text-sm">
-      <caption className="sr-only">What is left of a sale</caption>
+      <caption className="sr-only">Profit of a sale</caption>
       <thead>
         <tr className="text-left align-bottom">
           <th className="font-normal text-soft">in {sell.shop.currency}</th>
@@ -41,7 +41,7 @@ export function CasesTable({ sell }: { sell: Sell }) {
         ))}
         <tr className="border-t-2 border-ink font-bold">
           <th scope="row" className="py-1">
-            <span className="block text-left">Left for you</span>
+            <span className="block text-left">Profit</span>
           </th>
           {cases.map((one) => (
             <td key={one.title} className="text-right" data-case={one.title}>

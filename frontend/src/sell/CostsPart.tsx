@@ -59,7 +59,7 @@ export function CostsPart({ sell, selling, blank }: { sell: Sell; selling: Selli
               onValue={(more) => extra(i, { more })}
             />
             <IconButton
-              label={`Take ${each.title} away`}
+              label={`Remove ${each.title}`}
               onClick={() => set({ extras: costs.extras.filter((_, j) => j !== i) })}
             >
               <X size={14} aria-hidden="true" />

@@ -4,7 +4,7 @@ const W = 560;
 const H = 220;
 const AIR = { left: 46, right: 12, top: 18, bottom: 26 };
 
-/** What is left over the price: now, and at the worst. */
+/** Profit over the price: now, and at the worst. */
 export function MarginPlot({ sell }: { sell: Sell }) {
   const points = sell.curve.map(([price, now, worst]) => [Number(price), Number(now), Number(worst)] as const);
   const last = points.at(-1);
@@ -18,10 +18,12 @@ export function MarginPlot({ sell }: { sell: Sell }) {
   const price = Number(sell.sale.price);
   const marks = [
     { at: price, says: `your price ${sell.sale.price}`, bold: true },
-    ...(sell.break_even ? [{ at: Number(sell.break_even), says: `no loss from ${sell.break_even}`, bold: false }] : []),
+    ...(sell.break_even
+      ? [{ at: Number(sell.break_even), says: `break-even price ${sell.break_even}`, bold: false }]
+      : []),
   ];
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} className="w-full" role="img" aria-label="What is left, over the price">
+    <svg viewBox={`0 0 ${W} ${H}`} className="w-full" role="img" aria-label="Profit by price">
       <line x1={AIR.left} x2={W - AIR.right} y1={y(0)} y2={y(0)} stroke="var(--color-ink)" />
       {[low, high].map((value) => (
         <text key={value} x={AIR.left - 5} y={y(value) + 3} textAnchor="end" className="fill-soft text-[10px]">

@@ -5,7 +5,7 @@ import { AmountField } from "./AmountField";
 import type { Selling } from "./useSelling";
 
 const ENDINGS = [
-  ["", "to the coin"],
+  ["", "exact"],
   ["0.99", "… .99"],
   ["0.95", "… .95"],
   ["0.50", "… .50"],
@@ -32,9 +32,9 @@ export function PricePart({ sell, selling }: { sell: Sell; selling: Selling }) {
         />
       </div>
       <div className="grid gap-1.5">
-        <Heading aside="in the worst case too">What is to be left</Heading>
+        <Heading aside="in the worst case too">Wanted profit</Heading>
         <Choice
-          label="Counted"
+          label="Unit of the profit"
           value={sale.wanted_percent ? "percent" : "amount"}
           options={[
             { value: "percent", label: "A share" },
@@ -48,20 +48,25 @@ export function PricePart({ sell, selling }: { sell: Sell; selling: Selling }) {
           suffix={sale.wanted_percent ? "%" : unit}
           onValue={(wanted) => set({ wanted })}
         />
-        <Pick label="Prices end" value={ending} options={ENDINGS} onValue={(value) => set({ ending: value || null })} />
+        <Pick
+          label="Price ending"
+          value={ending}
+          options={ENDINGS}
+          onValue={(value) => set({ ending: value || null })}
+        />
         {sell.asked === null ? (
-          <p className="text-sm">No price leaves that: fees and tax take too much of it.</p>
+          <p className="text-sm">No price leaves that profit: fees and tax take too much of it.</p>
         ) : (
           <div className="flex items-center justify-between gap-2 border border-rule bg-paper p-2 text-sm">
             <span>
-              Ask <b>{sell.asked}</b> {unit}
+              Suggested price <b>{sell.asked}</b> {unit}
             </span>
             <Button
               waits={selling.busy}
               disabled={sell.asked === sale.price}
               onClick={() => set({ price: sell.asked ?? sale.price })}
             >
-              Take it
+              Use this price
             </Button>
           </div>
         )}

@@ -50,7 +50,7 @@ function PriceSheet({ hand }: { hand: Hand }) {
   if (!sell)
     return (
       <Waiting problem={selling.problem} onRetry={selling.retry}>
-        Doing the sums…
+        Loading the price…
       </Waiting>
     );
   return (
@@ -58,17 +58,17 @@ function PriceSheet({ hand }: { hand: Hand }) {
       aria-busy={selling.busy}
       className="grid min-h-0 grow grid-cols-[21rem_minmax(0,1fr)_20rem] grid-rows-[minmax(0,1fr)]"
     >
-      <section aria-label="What it costs" className={COLUMN}>
+      <section aria-label="Costs" className={COLUMN}>
         <CostsPart sell={sell} selling={selling} blank={hand.pair.template.title} />
       </section>
-      <section aria-label="What is left" className="flex min-h-0 flex-col gap-4 overflow-y-auto p-4">
+      <section aria-label="Profit" className="flex min-h-0 flex-col gap-4 overflow-y-auto p-4">
         {(selling.problem ?? sell.problem) && <Alert>{selling.problem ?? sell.problem}</Alert>}
         {!sell.known && (
           <p className="border border-ink bg-paper p-2 text-sm">
-            Say at the left what a piece costs you. It holds for every artwork on this blank.
+            Enter the cost of one piece in the left column. It applies to every artwork on this blank.
           </p>
         )}
-        <Heading>What is left of a sale</Heading>
+        <Heading>Profit of a sale</Heading>
         <CasesTable sell={sell} />
         <div className="border border-rule bg-paper p-2">
           <MarginPlot sell={sell} />

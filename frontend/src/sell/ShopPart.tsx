@@ -34,7 +34,7 @@ export function ShopPart({ sell, selling }: { sell: Sell; selling: Selling }) {
             <div className="flex items-center">
               <Named label="Fee" value={each.title} onValue={(title) => fee(i, { title })} />
               <IconButton
-                label={`Take the fee ${each.title} away`}
+                label={`Remove the fee ${each.title}`}
                 onClick={() => set({ fees: fees.filter((_, j) => j !== i) })}
               >
                 <X size={14} aria-hidden="true" />

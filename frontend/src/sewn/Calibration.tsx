@@ -38,11 +38,11 @@ export function Calibration({ hand, sewn, seam }: { hand: Hand; sewn: Sewn; seam
           text={show(now[way], unit)}
           suffix={unit}
           parse={length}
-          hint="A length, for example 3mm, 1/8in or 12px; less than nothing the other way"
+          hint="A length, for example 3mm, 1/8in or 12px; negative for the other direction"
           onValue={(mm) => sewn.hold({ ...now, [way]: mm })}
         />
       ))}
-      <fieldset aria-label="Nudge it" className="flex gap-1">
+      <fieldset aria-label="Nudge" className="flex gap-1">
         {(
           [
             ["←", "left", -STEP_MM, 0],
@@ -54,7 +54,7 @@ export function Calibration({ hand, sewn, seam }: { hand: Hand; sewn: Sewn; seam
           <Button
             key={name}
             className="grow"
-            aria-label={`Nudge it ${name}`}
+            aria-label={`Nudge ${name}`}
             onClick={() => sewn.hold({ seam, right: now.right + dx, down: now.down + dy })}
           >
             {sign}
@@ -85,7 +85,7 @@ export function Calibration({ hand, sewn, seam }: { hand: Hand; sewn: Sewn; seam
       </label>
       {sewn.problem && <Alert>{sewn.problem}</Alert>}
       <Button tone="main" disabled={!nudge || sewn.busy} onClick={() => sewn.keep(by, sample)}>
-        Keep it for this blank
+        Save for this blank
       </Button>
       {kept.length > 0 && (
         <>
@@ -94,7 +94,7 @@ export function Calibration({ hand, sewn, seam }: { hand: Hand; sewn: Sewn; seam
             {kept[0]?.sample && `, by ${kept[0].sample}`}.
           </p>
           <Button disabled={sewn.busy} onClick={sewn.takeBack}>
-            Take the last one back
+            Remove the last calibration
           </Button>
         </>
       )}

@@ -65,10 +65,10 @@ export function SampleDialog({ hand, sewn, seam }: { hand: Hand; sewn: Sewn; sea
           {shows.error && <Alert>{shows.error.message}</Alert>}
           <div className="flex gap-2">
             <Button tone="main" disabled={!photo || shows.isPending} onClick={() => shows.mutate()}>
-              Take it from these points
+              Use these points
             </Button>
             <Dialog.Close asChild>
-              <Button>Leave it</Button>
+              <Button>Cancel</Button>
             </Dialog.Close>
           </div>
         </Dialog.Content>

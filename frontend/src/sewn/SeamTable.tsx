@@ -10,7 +10,7 @@ export function SeamTable({ state, face }: { state: Sewing; face?: Sewing["faces
         <tr>
           <th className="font-normal">Seam</th>
           <th className="font-normal">The design</th>
-          <th className="text-right font-normal">Colours apart</th>
+          <th className="text-right font-normal">Colour difference (ΔE2000)</th>
         </tr>
       </thead>
       <tbody>

@@ -37,12 +37,12 @@ export function SewnPane({ hand, sewn, onSide }: { hand: Hand; sewn: Sewn; onSid
             onChange={(i) => setFace(Number(i))}
           />
         )}
-        <Choice label="Laid over it" value={over} options={[...OVER]} onChange={setOver} />
+        <Choice label="Normal it" value={over} options={[...OVER]} onChange={setOver} />
       </div>
       {state && shown ? (
         <Lying hand={hand} sewn={sewn} state={state} face={shown} over={over} onSide={onSide} />
       ) : (
-        <p className="grid grow place-items-center text-soft">Laying it together…</p>
+        <p className="grid grow place-items-center text-soft">Loading the sewn view…</p>
       )}
       {state && <SeamTable state={state} face={shown} />}
     </section>
@@ -75,7 +75,7 @@ function Lying(props: {
         <title>{face.title}</title>
         <Grounds />
         <g transform={`translate(${left} ${top}) scale(${k})`}>
-          {lies.map(({ panel, matrix, laying, design, figures }) => {
+          {lies.map(({ panel, matrix, content, design, figures }) => {
             const bleed = figures.bleed_mm;
             const mine = panel === hand.panel.id;
             const file: Box = { x: -bleed, y: -bleed, w: figures.file_mm[0], h: figures.file_mm[1] };
@@ -99,10 +99,10 @@ function Lying(props: {
                 </clipPath>
                 <g clipPath={`url(#cut-${panel})`}>
                   <rect {...lay} fill={hand.pair.template.blank_colour} />
-                  {laying && (
+                  {content && (
                     <image
                       {...lay}
-                      href={api.flatOf({ ...hand.place, panel }, laying, PICTURE_PX, sewn.stamp)}
+                      href={api.flat({ ...hand.place, panel }, PICTURE_PX, sewn.stamp)}
                       preserveAspectRatio="none"
                     />
                   )}

@@ -23,7 +23,7 @@ export type Sewn = {
 export function useSewing(hand: Hand, active: boolean): Sewn {
   const queries = useQueryClient();
   const { place, pair } = hand;
-  const key = ["sewing", place.art, place.template, pair.artwork.sha256, pair.laid_key];
+  const key = ["sewing", place.art, place.template, pair.artwork.sha256, pair.content_key];
   const query = useQuery({
     queryKey: key,
     queryFn: () => api.sewing(place),
@@ -47,7 +47,7 @@ export function useSewing(hand: Hand, active: boolean): Sewn {
   const state = query.data ?? null;
   return {
     state,
-    stamp: JSON.stringify([pair.artwork.sha256, pair.laid_key, state?.corrections ?? null]),
+    stamp: JSON.stringify([pair.artwork.sha256, pair.content_key, state?.corrections ?? null]),
     nudge,
     hold,
     keep: (provider, sample) => {

@@ -2,7 +2,7 @@ import { type ButtonHTMLAttributes, type MouseEvent, type ReactNode, useEffect, 
 import type { Status } from "../api/client";
 
 /** Words for verdicts. Each also has a shape of its own, so that colour is never needed to tell them apart. */
-export const WORDS: Record<Status, string> = { pass: "Sound", warn: "Look", fail: "Stop" };
+export const WORDS: Record<Status, string> = { pass: "Ready", warn: "Review", fail: "Fix" };
 
 export function Mark({ status, size = 14 }: { status: Status; size?: number }) {
   const stroke = { stroke: "currentColor", strokeWidth: 1.6, fill: "none", strokeLinecap: "round" } as const;

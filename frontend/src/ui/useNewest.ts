@@ -1,42 +1,56 @@
 import { useEffect, useRef, useState } from "react";
 
-/** The newest result for a key: one request at a time, and keys that came and went meanwhile are skipped. */
-export function useNewest<T>(
-  key: string | null,
-  fetch: (key: string) => Promise<T>,
-): { value: T | null; problem: string | null } {
-  const [shown, setShown] = useState<{ value: T | null; problem: string | null }>({ value: null, problem: null });
-  const wanted = useRef<string | null>(null);
+type Result<T> = { value: T | null; problem: string | null };
+const NOTHING = { value: null, problem: null };
+
+/**
+ * The result of the newest request. One request runs at a time; requests that were replaced meanwhile are skipped.
+ *
+ * A request is plain data. It is sent again when its content or `version` changes: the version of what the server
+ * computes it from. No request, no result.
+ */
+export function useNewest<R, T>(
+  request: R | null,
+  fetch: (request: R) => Promise<T>,
+  version: string | null = null,
+): Result<T> {
+  const [result, setResult] = useState<Result<T>>(NOTHING);
+  const key = request === null ? null : JSON.stringify([version, request]);
+  const wanted = useRef<{ key: string; request: R } | null>(null);
   const busy = useRef(false);
-  const latest = useRef(fetch);
-  latest.current = fetch;
+  const latest = useRef({ request, fetch });
+  latest.current = { request, fetch };
 
   useEffect(() => {
-    wanted.current = key;
-    if (key === null) return setShown({ value: null, problem: null });
+    wanted.current = key === null ? null : { key, request: latest.current.request as R };
+    if (key === null) return setResult(NOTHING);
     async function run() {
       if (busy.current) return;
       busy.current = true;
       let done: string | null = null;
-      while (done !== wanted.current && wanted.current !== null) {
-        done = wanted.current;
+      while (wanted.current !== null && done !== wanted.current.key) {
+        done = wanted.current.key;
         try {
-          const value = await latest.current(done);
-          if (wanted.current !== null) setShown({ value, problem: null });
+          const value = await latest.current.fetch(wanted.current.request);
+          if (wanted.current !== null) setResult({ value, problem: null });
         } catch (error) {
-          setShown((old) => ({ ...old, problem: (error as Error).message }));
+          setResult((old) => ({ ...old, problem: (error as Error).message }));
         }
       }
       busy.current = false;
     }
     run();
   }, [key]);
-  return shown;
+  return result;
 }
 
-/** A picture fetched as it changes, as an address of its own that is given back when the next one comes. */
-export function useNewestPicture(key: string | null, fetch: (key: string) => Promise<Blob>) {
-  const { value, problem } = useNewest(key, async (asked) => URL.createObjectURL(await fetch(asked)));
+/** The picture of the newest request, as an object URL that is revoked when the next one comes. */
+export function useNewestPicture<R>(
+  request: R | null,
+  fetch: (request: R) => Promise<Blob>,
+  version: string | null = null,
+) {
+  const { value, problem } = useNewest(request, async (now: R) => URL.createObjectURL(await fetch(now)), version);
   const before = useRef<string | null>(null);
   useEffect(() => {
     const old = before.current;

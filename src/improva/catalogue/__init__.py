@@ -6,7 +6,7 @@ import tomllib
 from functools import cache
 from importlib import resources
 
-from ..core.errors import BadTemplate
+from ..core.errors import TemplateError
 from ..core.template import Template
 from ..core.template_file import parse_template
 
@@ -30,9 +30,9 @@ def order(template: Template) -> tuple[int, str]:
 
 
 def template(template_id: str) -> Template:
-    """The template of that id that ships. Raises :class:`BadTemplate` with the ids that exist."""
+    """The template of that id that ships. Raises :class:`TemplateError` with the ids that exist."""
     try:
         return templates()[template_id]
     except KeyError:
         known = ", ".join(templates())
-        raise BadTemplate(f"There is no template '{template_id}'. Known: {known}.") from None
+        raise TemplateError(f"There is no template '{template_id}'. Known: {known}.") from None

@@ -11,6 +11,8 @@ import click
 from .. import __version__
 from ..core.errors import ImprovaError
 
+as_json_option = click.option("--json", "as_json", is_flag=True, help="Machine-readable.")
+
 
 class Contract(click.Group):
     """Errors of ours become one line on standard error and exit 2, like click's own usage errors."""
@@ -36,6 +38,3 @@ def main() -> None:
 def tell(data: Any, as_json: bool, lines: list[str]) -> None:
     """Answer as JSON, or as lines to read."""
     click.echo(json.dumps(data, ensure_ascii=False, indent=2) if as_json else "\n".join(lines))
-
-
-as_json_option = click.option("--json", "as_json", is_flag=True, help="Machine-readable.")

@@ -1,1 +1,1 @@
-"""What the job knows: pure computation, with no web, no database, no clock and no file layout."""
+"""The rules and computations of the trade, without web, database, clock or file layout."""

@@ -9,20 +9,20 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from .errors import BadPlacing
+from .errors import PlacementError
 
 Floats = NDArray[np.float32]
 Plane = NDArray[np.float64]
 
 
 def linear_from_srgb(encoded: NDArray[np.floating]) -> Floats:
-    """sRGB values in 0…1 to linear light in 0…1 (IEC 61966-2-1)."""
+    """Convert sRGB values in 0…1 to linear light in 0…1, shape (…) kept (IEC 61966-2-1)."""
     x = np.asarray(encoded, dtype=np.float32)
     return np.where(x <= 0.04045, x / 12.92, ((x + 0.055) / 1.055) ** 2.4).astype(np.float32)
 
 
 def srgb_from_linear(light: NDArray[np.floating]) -> Floats:
-    """Linear light in 0…1 to sRGB values in 0…1 (IEC 61966-2-1). Values outside are clipped."""
+    """Convert linear light in 0…1 to sRGB values in 0…1, shape (…) kept (IEC 61966-2-1). Values outside are clipped."""
     x = np.clip(np.asarray(light, dtype=np.float32), 0.0, 1.0)
     return np.where(x <= 0.0031308, x * 12.92, 1.055 * x ** (1 / 2.4) - 0.055).astype(np.float32)
 
@@ -52,10 +52,10 @@ def parse_hex(text: str) -> tuple[int, int, int]:
     """``#rrggbb`` to 8-bit R, G, B.
 
     Raises:
-        BadPlacing: the text is not six hexadecimal digits after a ``#``.
+        PlacementError: the text is not six hexadecimal digits after a ``#``.
     """
     if not re.fullmatch(r"#[0-9a-fA-F]{6}", text):
-        raise BadPlacing(f"'{text}' is not a colour: write it as #rrggbb, for example #f4efe6.")
+        raise PlacementError(f"'{text}' is not a colour: write it as #rrggbb, for example #f4efe6.")
     return int(text[1:3], 16), int(text[3:5], 16), int(text[5:7], 16)
 
 
@@ -136,10 +136,7 @@ def _delta_e_2000(l1: Plane, a1: Plane, b1: Plane, l2: Plane, a2: Plane, b2: Pla
     x, y = np.cos(mean_h), np.sin(mean_h)
     x2, y2 = x * x - y * y, 2 * x * y
     x3, y3, x4, y4 = x2 * x - y2 * y, y2 * x + x2 * y, x2 * x2 - y2 * y2, 2 * x2 * y2
-    t = (
-        1 - 0.17 * (x * COS_30 + y * SIN_30) + 0.24 * x2
-        + 0.32 * (x3 * COS_6 - y3 * SIN_6) - 0.20 * (x4 * COS_63 + y4 * SIN_63)
-    )  # fmt: skip
+    t = 1 - 0.17 * (x * COS_30 + y * SIN_30) + 0.24 * x2 + 0.32 * (x3 * COS_6 - y3 * SIN_6) - 0.20 * (x4 * COS_63 + y4 * SIN_63)
     lighter = (mean_l - 50) ** 2
     sl, sc, sh = 1 + 0.015 * lighter / np.sqrt(20 + lighter), 1 + 0.045 * mean_c, 1 + 0.015 * mean_c * t
     power7 = _power7(mean_c)

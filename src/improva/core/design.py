@@ -1,4 +1,4 @@
-"""What a seller decides: which artwork, where on which panel, over what ground."""
+"""Designs: which artwork lies where on which panel, over which background."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING, Any, Literal, get_args
 
 from .colour import parse_hex
-from .errors import BadPlacing
+from .errors import PlacementError
 from .sewing.motion import Motion
 from .sewing.seams import Follow
 from .template import Lay, Panel, Template
@@ -28,7 +28,7 @@ MOST_BLEND = 0.45
 
 
 @dataclass(frozen=True)
-class Placing:
+class Placement:
     """How a picture lies on a panel.
 
     ``fit`` gives a first size, ``scale`` multiplies it, ``rotate_deg`` turns it clockwise about its own
@@ -58,39 +58,39 @@ class Placing:
 
     def __post_init__(self) -> None:
         if self.fit not in FITS:
-            raise BadPlacing(f"The fit '{self.fit}' is not known: choose one of {', '.join(FITS)}.")
+            raise PlacementError(f"The fit '{self.fit}' is not known: choose one of {', '.join(FITS)}.")
         if not SCALE_LIMITS[0] <= finite(self.scale, "scale") <= SCALE_LIMITS[1]:
-            raise BadPlacing(f"A scale of {self.scale:g} is out of reach: use {SCALE_LIMITS[0]:g} to {SCALE_LIMITS[1]:g}.")
+            raise PlacementError(f"A scale of {self.scale:g} is out of reach: use {SCALE_LIMITS[0]:g} to {SCALE_LIMITS[1]:g}.")
         if max(abs(finite(v, "shift")) for v in self.shift_mm) > SHIFT_LIMIT_MM:
-            raise BadPlacing(f"A shift beyond {SHIFT_LIMIT_MM:g} mm leaves any blank: use a smaller one.")
+            raise PlacementError(f"A shift beyond {SHIFT_LIMIT_MM:g} mm leaves any blank: use a smaller one.")
         finite(self.rotate_deg, "rotation")
         if self.background is not None:
             parse_hex(self.background)
         if self.repeat_kind not in REPEAT_KINDS:
-            raise BadPlacing(f"The repeat '{self.repeat_kind}' is not known: choose one of {', '.join(REPEAT_KINDS)}.")
+            raise PlacementError(f"The repeat '{self.repeat_kind}' is not known: choose one of {', '.join(REPEAT_KINDS)}.")
         if self.repeats_around is not None and not 1 <= self.repeats_around <= MOST_AROUND:
-            raise BadPlacing(f"{self.repeats_around} repeats around cannot be laid: use 1 to {MOST_AROUND}.")
+            raise PlacementError(f"{self.repeats_around} repeats around cannot be laid: use 1 to {MOST_AROUND}.")
         if not 0 <= finite(self.spacing_mm, "spacing") <= SHIFT_LIMIT_MM:
-            raise BadPlacing(f"A spacing of {self.spacing_mm:g} mm cannot be: use 0 or more.")
+            raise PlacementError(f"A spacing of {self.spacing_mm:g} mm cannot be: use 0 or more.")
         if not 0 <= finite(self.blend, "blend") <= MOST_BLEND:
-            raise BadPlacing(f"A blend of {self.blend:g} is out of reach: use 0 to {MOST_BLEND:g} of the picture.")
+            raise PlacementError(f"A blend of {self.blend:g} is out of reach: use 0 to {MOST_BLEND:g} of the picture.")
         if not 1 <= self.copies <= MOST_COPIES:
-            raise BadPlacing(f"{self.copies} copies cannot be laid side by side: use 1 to {MOST_COPIES}.")
+            raise PlacementError(f"{self.copies} copies cannot be laid side by side: use 1 to {MOST_COPIES}.")
         if self.lay not in get_args(Lay):
-            raise BadPlacing(f"The lay '{self.lay}' is not known: choose bent or flat.")
+            raise PlacementError(f"The lay '{self.lay}' is not known: choose bent or flat.")
 
-    def changed(self, **what: Any) -> Placing:
-        """A copy with some of its values changed."""
+    def changed(self, **what: Any) -> Placement:
+        """Return a copy with some values changed."""
         return replace(self, **what)
 
 
-Laying = Placing | Follow
-"""What a panel carries: a placing of its own, or what it shows of its leader's design."""
+PanelContent = Placement | Follow
+"""What a panel carries: a placement of its own, or what it shows of its leader's design."""
 
 
 @dataclass(frozen=True)
 class ArtSize:
-    """What fitting needs to know of an artwork: pixels that count, and the size it claims for itself in mm."""
+    """What fitting needs to know of an artwork: its effective pixels, and its tagged size in mm."""
 
     px: tuple[float, float]
     claimed_mm: tuple[float, float]
@@ -102,11 +102,11 @@ class Piece:
 
     art: str
     size: ArtSize
-    placing: Placing
+    placement: Placement
 
 
 @dataclass(frozen=True)
-class LedBy:
+class LinkedPanel:
     """What a panel shows of another's design: the motion brings its points to where they lie on that one's panel."""
 
     design: Design
@@ -125,9 +125,9 @@ class Design:
     pieces: tuple[Piece, ...]
     extras: tuple[Extra, ...] = ()
     fonts: Mapping[str, bytes] = field(default_factory=dict)
-    led: LedBy | None = None
+    led: LinkedPanel | None = None
 
     @property
     def carries(self) -> bool:
-        """Whether an artwork is seen on the panel: its own, or that of its leader."""
+        """Return whether the panel shows an artwork: its own, or that of the panel it follows."""
         return bool(self.led.design.pieces if self.led else self.pieces)

@@ -2,48 +2,48 @@
 
 
 class ImprovaError(Exception):
-    """Something the user gave cannot be used; ``str(error)`` says what and how to mend it."""
+    """An input cannot be used; ``str(error)`` says why and what to do."""
 
 
-class BadArtwork(ImprovaError):
-    """A picture that is broken, too large, of a kind not read, or that points to other files."""
+class ArtworkError(ImprovaError):
+    """The picture is broken, too large, of an unknown format, or refers to other files."""
 
 
-class BadTemplate(ImprovaError):
-    """A template that is unknown, incomplete, or whose figures contradict each other."""
+class TemplateError(ImprovaError):
+    """The template is unknown, incomplete, or contradicts itself."""
 
 
-class BadPlacing(ImprovaError):
-    """A placing that no piece of artwork can take: a zero scale, an unknown fit, a bad colour."""
+class PlacementError(ImprovaError):
+    """The placement is not possible: a zero scale, an unknown fit, a bad colour."""
 
 
-class BadStep(ImprovaError):
-    """A preparing step that is unknown, whose values are out of reach, or that the picture cannot take."""
+class StepError(ImprovaError):
+    """The preparation step is unknown, out of range, or not possible for this picture."""
 
 
-class BadFont(ImprovaError):
-    """A font that is broken, of a kind not read, or that is not here."""
+class FontError(ImprovaError):
+    """The font is broken, of an unknown format, or missing."""
 
 
-class BadPiece(ImprovaError):
-    """A piece of a design whose values are out of reach: words without letters, a frame wider than its panel."""
+class PieceError(ImprovaError):
+    """A piece of a design is out of range: a text without letters, a frame wider than its panel."""
 
 
-class BadScene(ImprovaError):
-    """A scene pack that is unknown or not valid, or a view, size or colour that it does not have."""
+class SceneError(ImprovaError):
+    """The scene pack is unknown or not valid, or lacks a view, size or colour."""
 
 
-class BadOutput(ImprovaError):
-    """A file that cannot be written as asked: an unknown ending, an impossible density or size."""
+class OutputError(ImprovaError):
+    """The file cannot be written: an unknown extension, an impossible resolution or size."""
 
 
 class Stopped(ImprovaError):
-    """Work that was stopped on request before it was done."""
+    """The job was stopped on request."""
 
 
-class BadListing(ImprovaError):
-    """A listing, or a marketplace's limits, that cannot be."""
+class ListingError(ImprovaError):
+    """The listing or a marketplace's limits are not possible."""
 
 
-class BadPress(ImprovaError):
-    """Press settings out of reach, or a blank that does not go into such a press."""
+class PressError(ImprovaError):
+    """The press settings are out of range, or the blank does not fit the press."""

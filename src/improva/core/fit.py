@@ -1,12 +1,12 @@
-"""From a placing to exact geometry on the panel."""
+"""Compute where a placed picture lies on its panel."""
 
 from __future__ import annotations
 
 import math
 from dataclasses import dataclass
 
-from .design import ArtSize, Placing
-from .errors import BadPlacing
+from .design import ArtSize, Placement
+from .errors import PlacementError
 from .sewing.motion import Motion
 from .template import Box, Panel
 from .tiling import Tiling, tiling_of
@@ -42,11 +42,11 @@ class Placed:
 
     @property
     def centre(self) -> tuple[float, float]:
-        """The point it is turned about, in mm."""
+        """Return the centre of rotation, in mm."""
         return self.box[0] + self.box[2] / 2, self.box[1] + self.box[3] / 2
 
     def to_art(self, x_mm: float, y_mm: float) -> tuple[float, float]:
-        """Where a point of the panel falls on the picture, as fractions of its width and height."""
+        """Convert a point of the panel to fractions of the picture's width and height."""
         if self.through is not None:
             x_mm, y_mm = (float(v) for v in self.through([(x_mm, y_mm)])[0])
         angle = math.radians(self.rotate_deg)
@@ -55,7 +55,7 @@ class Placed:
         return along / self.box[2] + 0.5, down / self.box[3] + 0.5
 
     def from_art(self, u: float, v: float) -> tuple[float, float]:
-        """The reverse of :meth:`to_art`: where a point of the picture comes to lie, in mm."""
+        """Convert a point of the picture to mm on the panel: the reverse of :meth:`to_art`."""
         angle = math.radians(self.rotate_deg)
         along, down = (u - 0.5) * self.box[2], (v - 0.5) * self.box[3]
         x = self.centre[0] + along * math.cos(angle) - down * math.sin(angle)
@@ -65,16 +65,16 @@ class Placed:
         return x, y
 
     def copies(self) -> list[Placed]:
-        """Each copy as a placed picture of its own."""
+        """Return each copy as a placed picture."""
         x, y, w, h = self.box
         return [Placed((x + dx, y, w, h), self.rotate_deg, self.px, through=self.through) for dx in self.offsets_mm]
 
     def corners(self) -> list[tuple[float, float]]:
-        """The four corners in mm after turning, clockwise from the picture's own top left."""
+        """Return the four corners in mm after rotation, clockwise from the picture's top left."""
         return [self.from_art(u, v) for u, v in ((0, 0), (1, 0), (1, 1), (0, 1))]
 
     def covers(self, box: Box) -> bool:
-        """Whether no point of ``box`` is left bare."""
+        """Return whether the picture covers all of ``box``."""
         if self.tiling is not None:
             return self.tiling.tile_mm == self.tiling.pitch_mm
         x, y, w, h = box
@@ -87,13 +87,13 @@ class Placed:
 
 
 def turned_extent(w: float, h: float, rotate_deg: float) -> tuple[float, float]:
-    """Width and height of the upright box round a w × h box turned by ``rotate_deg``."""
+    """Return the size of the upright box round a w × h box turned by ``rotate_deg``."""
     cos, sin = abs(math.cos(math.radians(rotate_deg))), abs(math.sin(math.radians(rotate_deg)))
     return w * cos + h * sin, w * sin + h * cos
 
 
-def first_size(panel: Panel, art: ArtSize, placing: Placing) -> tuple[float, float]:
-    """Width and height in mm that the fit alone gives, before ``scale``.
+def first_size(panel: Panel, art: ArtSize, placement: Placement) -> tuple[float, float]:
+    """Return the width and height in mm that the fit gives, before ``scale``.
 
     *cover* is the smallest size that leaves no bare edge of the print file, bleed included, at this turn;
     *contain* the largest that keeps the whole turned picture inside the trim, or inside its share of the
@@ -103,46 +103,46 @@ def first_size(panel: Panel, art: ArtSize, placing: Placing) -> tuple[float, flo
     """
     w, h = float(art.px[0]), float(art.px[1])
     file_w, file_h = panel.file_mm
-    if placing.fit == "stretch":
+    if placement.fit == "stretch":
         return file_w, file_h
-    if placing.fit in ("actual", "repeat"):
+    if placement.fit in ("actual", "repeat"):
         return art.claimed_mm
-    if placing.fit == "cover":
-        need_w, need_h = turned_extent(file_w, file_h, placing.rotate_deg)
+    if placement.fit == "cover":
+        need_w, need_h = turned_extent(file_w, file_h, placement.rotate_deg)
         factor = max(need_w / w, need_h / h)
     else:
-        turned_w, turned_h = turned_extent(w, h, placing.rotate_deg)
-        factor = min(panel.trim_mm[0] / placing.copies / turned_w, panel.trim_mm[1] / turned_h)
+        turned_w, turned_h = turned_extent(w, h, placement.rotate_deg)
+        factor = min(panel.trim_mm[0] / placement.copies / turned_w, panel.trim_mm[1] / turned_h)
     return w * factor, h * factor
 
 
-def place(panel: Panel, art: ArtSize, placing: Placing) -> Placed:
-    """Where and how large the picture lies, in mm of the rectangle it is placed in (see :meth:`Panel.field`).
+def place(panel: Panel, art: ArtSize, placement: Placement) -> Placed:
+    """Place the picture, in mm of the rectangle it is placed in (see :meth:`Panel.field`).
 
     Raises:
-        BadPlacing: the picture has no pixels, would come out beyond what can be computed, or cannot repeat so.
+        PlacementError: the picture has no pixels, would come out beyond what can be computed, or cannot repeat so.
     """
     if min(art.px) < 1:
-        raise BadPlacing("The artwork has no pixels to place.")
-    field = panel.field(placing.lay)
-    first = first_size(field, art, placing)
-    w, h = (side * placing.scale for side in first)
+        raise PlacementError("The artwork has no pixels to place.")
+    field = panel.field(placement.lay)
+    first = first_size(field, art, placement)
+    w, h = (side * placement.scale for side in first)
     if not 1e-5 <= min(w, h) <= max(w, h) <= 1e8:
-        raise BadPlacing("At this scale the artwork is too small or too large to print: change the scale.")
-    if placing.fit == "repeat":
-        return _place_repeat(field, art, placing, first)
-    share = field.trim_mm[0] / placing.copies
-    cx = share / 2 + placing.shift_mm[0]
-    cy = field.trim_mm[1] / 2 + placing.shift_mm[1]
-    offsets = tuple(share * i for i in range(placing.copies))
-    return Placed((cx - w / 2, cy - h / 2, w, h), placing.rotate_deg, art.px, offsets)
+        raise PlacementError("At this scale the artwork is too small or too large to print: change the scale.")
+    if placement.fit == "repeat":
+        return _place_repeat(field, art, placement, first)
+    share = field.trim_mm[0] / placement.copies
+    cx = share / 2 + placement.shift_mm[0]
+    cy = field.trim_mm[1] / 2 + placement.shift_mm[1]
+    offsets = tuple(share * i for i in range(placement.copies))
+    return Placed((cx - w / 2, cy - h / 2, w, h), placement.rotate_deg, art.px, offsets)
 
 
-def _place_repeat(field: Panel, art: ArtSize, placing: Placing, claimed: tuple[float, float]) -> Placed:
+def _place_repeat(field: Panel, art: ArtSize, placement: Placement, claimed: tuple[float, float]) -> Placed:
     """The first tile of a pattern, whose corner is the trim's corner moved by the shift."""
-    left = 1 - placing.blend
-    tiling = tiling_of(field, (claimed[0] * left, claimed[1] * left), placing)
+    left = 1 - placement.blend
+    tiling = tiling_of(field, (claimed[0] * left, claimed[1] * left), placement)
     px = (art.px[0] * left, art.px[1] * left)
-    if placing.rotate_deg % 180 == 90:
+    if placement.rotate_deg % 180 == 90:
         px = px[::-1]
-    return Placed((*placing.shift_mm, *tiling.tile_mm), tiling.turn_deg, px, tiling=tiling)
+    return Placed((*placement.shift_mm, *tiling.tile_mm), tiling.turn_deg, px, tiling=tiling)

@@ -1,4 +1,4 @@
-"""A provider's guide picture: laid over the flat, never printed, and read for where its zones are."""
+"""A provider's guide picture: an overlay that is never printed, from which zones are read."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ import pyvips
 from .artwork.pixels import as_array, srgb, unreadable, with_alpha
 from .artwork.reading import MAX_PIXELS
 from .artwork.svg import SVG_DPI, draw_svg, inspect_svg
-from .errors import BadArtwork
+from .errors import ArtworkError
 from .units import MM_PER_IN, PT_PER_IN
 
 BGRA = pypdfium2.raw.FPDFBitmap_BGRA
@@ -48,35 +48,35 @@ class Traced:
 
 
 def _pdf_guide(data: bytes) -> Guide:
-    """The first page of a PDF, clear where nothing is painted. Raises :class:`BadArtwork`."""
+    """The first page of a PDF, clear where nothing is painted. Raises :class:`ArtworkError`."""
     try:
         with pypdfium2.PdfDocument(data) as pdf:
             page = pdf[0]
             w, h = (side / PT_PER_IN * MM_PER_IN for side in page.get_size())  # ISO 32000-1, 14.11.2: in points
             if w * h * (VECTOR_DPI / MM_PER_IN) ** 2 > MAX_PIXELS:
-                raise BadArtwork("This guide is larger than any print: export it smaller.")
+                raise ArtworkError("This guide is larger than any print: export it smaller.")
             bitmap = page.render(
                 scale=VECTOR_DPI / PT_PER_IN, fill_color=(0, 0, 0, 0), rev_byteorder=True, force_bitmap_format=BGRA
             )
             pixels = np.array(bitmap.to_numpy(), np.uint8)
     except (pypdfium2.PdfiumError, IndexError, ValueError) as broken:
-        raise BadArtwork("This PDF cannot be opened: export it again without a password.") from broken
+        raise ArtworkError("This PDF cannot be opened: export it again without a password.") from broken
     image = pyvips.Image.new_from_array(pixels).copy(interpretation="srgb")
     return Guide(image, (image.width, image.height), (w, h))
 
 
 def read_guide(data: bytes) -> Guide:
-    """A guide from PNG, SVG or PDF bytes, told by content.
+    """Read a guide from PNG, SVG or PDF bytes.
 
     Raises:
-        BadArtwork: not one of these, damaged, too large, or an SVG that points outside itself.
+        ArtworkError: not one of these, damaged, too large, or an SVG that points outside itself.
     """
     start = data[:1024].lstrip(b"\xef\xbb\xbf \t\r\n")
     try:
         if data.startswith(b"\x89PNG\r\n\x1a\n"):
             image = pyvips.Image.new_from_buffer(data, "", access="random", fail_on="truncated")
             if image.width * image.height > MAX_PIXELS:
-                raise BadArtwork("This guide is larger than any print: export it smaller.")
+                raise ArtworkError("This guide is larger than any print: export it smaller.")
             dpi = image.xres * MM_PER_IN
             claimed = (image.width / image.xres, image.height / image.yres) if dpi > 30 else None
             return Guide(_with_alpha(srgb(image)), (image.width, image.height), claimed)
@@ -90,7 +90,7 @@ def read_guide(data: bytes) -> Guide:
             return Guide(_with_alpha(image), (image.width, image.height), claimed)
     except pyvips.Error as broken:
         raise unreadable(broken) from broken
-    raise BadArtwork("Guides are read from PNG, SVG or PDF: choose one of these files.")
+    raise ArtworkError("Guides are read from PNG, SVG or PDF: choose one of these files.")
 
 
 def _with_alpha(image: pyvips.Image) -> pyvips.Image:
@@ -116,6 +116,6 @@ def trace(guide: Guide) -> Traced:
 
 
 def laid_over(guide: Guide, longest_px: int) -> pyvips.Image:
-    """The guide reduced for showing, with alpha."""
+    """Return the guide reduced for display, with alpha."""
     factor = min(1.0, longest_px / max(guide.px))
     return guide.image.resize(factor) if factor < 1 else guide.image

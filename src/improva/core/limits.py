@@ -1,4 +1,4 @@
-"""What work is judged by: every limit by name, with the value that holds where a blank or its seller says nothing."""
+"""The limits of the checks, with the value that applies unless a blank or the seller sets another."""
 
 from __future__ import annotations
 
@@ -6,12 +6,12 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from math import isfinite
 
-from .errors import BadTemplate
+from .errors import TemplateError
 
 
 @dataclass(frozen=True)
 class Limit:
-    """A limit: what it is called, its unit, its value for all blanks, how far it may be moved, and where it is from."""
+    """A limit: its title, unit, default, range and source."""
 
     title: str
     unit: str
@@ -27,54 +27,54 @@ _MEMORY = "from memory"
 LIMITS: dict[str, Limit] = {
     "least_dpi": Limit("Least resolution", "dpi", 150, 36, 1200, f"{_PRACTICE}: the least that print providers take"),
     "good_dpi": Limit("Good resolution", "dpi", 300, 36, 1200, f"{_PRACTICE}: what sellers aim for"),
-    "viewing_mm": Limit("Looked at from", "mm", 350, 50, 5000, f"{_MEMORY}: a thing held in the hand"),
+    "viewing_mm": Limit("Viewing distance", "mm", 350, 50, 5000, f"{_MEMORY}: a thing held in the hand"),
     "crop_percent": Limit(
-        "Picture lost", "%", 20, 0, 100, f"{_MEMORY}: beyond a fifth, something meant to show is usually gone"
+        "Picture cropped", "%", 20, 0, 100, f"{_MEMORY}: beyond a fifth, something meant to show is usually gone"
     ),
-    "stretch_percent": Limit("Proportions bent", "%", 2, 0, 100, f"{_MEMORY}: two per cent passes unseen"),
+    "stretch_percent": Limit("Distortion", "%", 2, 0, 100, f"{_MEMORY}: two per cent passes unseen"),
     "stroke_mm": Limit("Thinnest stroke", "mm", 0.25, 0.02, 20, f"{_MEMORY}: 0.7 point, which transfer and coat still hold"),
     "letter_mm": Limit(
         "Smallest lettering", "mm", 1.8, 0.1, 200, f"{_MEMORY}: capitals of a 7 point face, read at arm's length"
     ),
-    "words_contrast": Limit("Contrast of words", ":1", 3, 1, 21, "WCAG 2.2, 1.4.3: large text against its ground"),
+    "words_contrast": Limit("Text contrast", ":1", 3, 1, 21, "WCAG 2.2, 1.4.3: large text against its ground"),
     "outside_safe_mm": Limit("Content past the safe line", "mm", 0.5, 0, 200, f"{_MEMORY}: less is lost in trimming anyway"),
     "haze_percent": Limit("Pale haze", "%", 0.5, 0, 100, f"{_MEMORY}: edges drawn smooth stay under it"),
     "half_percent": Limit("Half-transparent ink", "%", 2, 0, 100, f"{_MEMORY}: smooth edges alone stay under it"),
     "white_percent": Limit("White on white", "%", 25, 0, 100, f"{_MEMORY}: a quarter of a motif may be paper-white"),
     "tint_delta_e": Limit("Tint from a coloured blank", "ΔE", 6, 0, 100, f"{_MEMORY}: about three just noticeable differences"),
     "gap_delta_e": Limit("Contrast at the handle", "ΔE", 25, 0, 100, f"{_MEMORY}: a mid grey against white is 40"),
-    "seam_delta_e": Limit("Step at the seam", "ΔE", 2, 0, 100, f"{_MEMORY}: twice a just noticeable difference"),
+    "seam_delta_e": Limit("Colour step at the seam", "ΔE", 2, 0, 100, f"{_MEMORY}: twice a just noticeable difference"),
     "detail_percent": Limit("Detail at the seam", "%", 6, 0, 100, f"{_MEMORY}: above it a strip is lettering or busy drawing"),
-    "joint_delta_e": Limit("Step between tiles", "ΔE", 2.5, 0, 100, f"{_MEMORY}: a line seen at arm's length"),
+    "joint_delta_e": Limit("Colour step between tiles", "ΔE", 2.5, 0, 100, f"{_MEMORY}: a line seen at arm's length"),
     "sewing_mm": Limit("Sewing tolerance", "mm", 5, 0.5, 50, f"{_MEMORY}: what a sewn seam wanders to either side"),
     "break_delta_e": Limit("Break at a sewn seam", "ΔE", 8, 0, 100, f"{_MEMORY}: folds and shade of cloth hide less"),
-    "gamut_percent": Limit("Colours out of reach", "%", 5, 0, 100, f"{_MEMORY}: less is seldom noticed"),
-    "gamut_delta_e": Limit("Out of reach by", "ΔE", 5, 0, 100, f"{_MEMORY}: a shift seen side by side"),
+    "gamut_percent": Limit("Out-of-gamut colours", "%", 5, 0, 100, f"{_MEMORY}: less is seldom noticed"),
+    "gamut_delta_e": Limit("Out of gamut by", "ΔE", 5, 0, 100, f"{_MEMORY}: a shift seen side by side"),
 }
 
 
 def limit_of(name: str, limits: Mapping[str, float]) -> float:
-    """The limit of that name, from ``limits`` if it is given there."""
+    """Return a limit's value by name, from ``limits`` if it is there."""
     return limits.get(name, LIMITS[name].default)
 
 
 def known_limit(name: str) -> Limit:
-    """The limit of that name. Raises :class:`BadTemplate` with the names there are."""
+    """Return a limit by name. Raises :class:`TemplateError` with the known names."""
     if name not in LIMITS:
-        raise BadTemplate(f"There is no limit '{name}'. Known: {', '.join(LIMITS)}.")
+        raise TemplateError(f"There is no limit '{name}'. Known: {', '.join(LIMITS)}.")
     return LIMITS[name]
 
 
 def checked_limits(limits: Mapping[str, float]) -> dict[str, float]:
-    """Limits a seller or a template gives, each within its reach.
+    """Check the limits of a seller or template against their ranges.
 
     Raises:
-        BadTemplate: a name that is not known, or a value out of reach.
+        TemplateError: a name that is not known, or a value out of reach.
     """
     for name, value in limits.items():
         limit = known_limit(name)
         if isinstance(value, bool) or not isinstance(value, int | float) or not isfinite(value):
-            raise BadTemplate(f"{limit.title}: '{value}' is not a number.")
+            raise TemplateError(f"{limit.title}: '{value}' is not a number.")
         if not limit.least <= value <= limit.most:
-            raise BadTemplate(f"{limit.title} of {value:g} {limit.unit} is out of reach: {limit.least:g} to {limit.most:g}.")
+            raise TemplateError(f"{limit.title} of {value:g} {limit.unit} is out of reach: {limit.least:g} to {limit.most:g}.")
     return {name: float(value) for name, value in limits.items()}

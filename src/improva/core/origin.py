@@ -1,11 +1,11 @@
-"""Where an artwork comes from, and what its licence allows."""
+"""The origin of an artwork, and what its licence allows."""
 
 from __future__ import annotations
 
 from dataclasses import asdict, dataclass
 from typing import Any, Literal, get_args
 
-from .errors import BadArtwork
+from .errors import ArtworkError
 
 Source = Literal["", "own", "ordered", "bought", "free"]
 SOURCES: tuple[Source, ...] = get_args(Source)
@@ -14,7 +14,7 @@ LONGEST = {"maker": 200, "licence": 200, "link": 1000}
 
 @dataclass(frozen=True)
 class Origin:
-    """What a seller notes of an artwork.
+    """The origin that a seller records for an artwork.
 
     Attributes:
         source: made by the seller (``own``), made to order for them (``ordered``), a ``bought`` element, or a ``free``
@@ -37,15 +37,15 @@ class Origin:
 
     def __post_init__(self) -> None:
         if self.source not in SOURCES:
-            raise BadArtwork(f"The source '{self.source}' is not known: choose one of {', '.join(s for s in SOURCES if s)}.")
+            raise ArtworkError(f"The source '{self.source}' is not known: choose one of {', '.join(s for s in SOURCES if s)}.")
         for name, longest in LONGEST.items():
             if len(getattr(self, name)) > longest:
-                raise BadArtwork(f"The {name} is too long to keep: use {longest} characters at most.")
+                raise ArtworkError(f"The {name} is too long to keep: use {longest} characters at most.")
         if self.link and not self.link.lower().startswith(("http://", "https://")):
-            raise BadArtwork("The link must start with http:// or https://, so that it can be opened.")
+            raise ArtworkError("The link must start with http:// or https://, so that it can be opened.")
 
     def as_dict(self) -> dict[str, Any]:
-        """Plain values, as they are stored and hashed."""
+        """Return plain values, as stored and hashed."""
         return asdict(self)
 
 

@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 from shapely import Polygon, box
 
-from .errors import BadTemplate
+from .errors import TemplateError
 from .geometry import Cone
 from .limits import limit_of
 from .sewing.seams import Face, Seam
@@ -173,7 +173,7 @@ class Template:
         """The panel of that id, or the first one.
 
         Raises:
-            BadTemplate: there is no such panel.
+            TemplateError: there is no such panel.
         """
         if panel_id is None:
             return self.panels[0]
@@ -181,4 +181,4 @@ class Template:
             if panel.id == panel_id:
                 return panel
         known = ", ".join(p.id for p in self.panels)
-        raise BadTemplate(f"{self.title} has no panel '{panel_id}'. Its panels: {known}.")
+        raise TemplateError(f"{self.title} has no panel '{panel_id}'. Its panels: {known}.")

@@ -11,7 +11,7 @@ from typing import Any, Literal
 from shapely import Polygon
 
 from .colour import parse_hex
-from .errors import BadTemplate, ImprovaError
+from .errors import ImprovaError, TemplateError
 from .geometry import Cone, cone_from_measures
 from .limits import checked_limits
 from .sewing.seam_file import face_data, parse_faces, parse_seams, seam_data
@@ -27,16 +27,16 @@ MOST_TEXT = 200
 
 def _length(value: Any, unit: str) -> float:
     if unit not in ("in", "mm"):
-        raise BadTemplate(f'The unit \'{unit}\' is not known: write "in" or "mm".')
+        raise TemplateError(f'The unit \'{unit}\' is not known: write "in" or "mm".')
     if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
-        raise BadTemplate(f"'{value}' is not a length: write a number.")
+        raise TemplateError(f"'{value}' is not a length: write a number.")
     return mm_from_in(value) if unit == "in" else float(value)
 
 
 def _text(data: Mapping[str, Any], key: str, default: str | None = None) -> str:
     value = str(data[key] if default is None else data.get(key, default)).strip()
     if len(value) > MOST_TEXT:
-        raise BadTemplate(f"'{key}' is over {MOST_TEXT} letters long: make it shorter.")
+        raise TemplateError(f"'{key}' is over {MOST_TEXT} letters long: make it shorter.")
     return value
 
 
@@ -61,12 +61,12 @@ def _trim(data: Mapping[str, Any], unit: str, dpi: float) -> tuple[tuple[float, 
 
 
 def parse_panel(data: Mapping[str, Any]) -> Panel:
-    """A panel from its table in a template file. Raises :class:`BadTemplate` with what is wrong."""
+    """A panel from its table in a template file. Raises :class:`TemplateError` with what is wrong."""
     unit = data.get("unit", "mm")
     try:
         dpi = float(data.get("dpi", 300))
         if not 10 <= dpi <= 2400:
-            raise BadTemplate(f"Panel '{data['id']}' asks for {dpi:g} dpi: 10 to 2400 can be made.")
+            raise TemplateError(f"Panel '{data['id']}' asks for {dpi:g} dpi: 10 to 2400 can be made.")
         trim, cone = _trim(data, unit, dpi)
         shape = "cone" if cone else str(data.get("shape", "rectangle" if "outline" not in data else "outline"))
         panel = Panel(
@@ -87,9 +87,9 @@ def parse_panel(data: Mapping[str, Any]) -> Panel:
             starts="empty" if data.get("starts") == "empty" else "art",
         )
     except KeyError as missing:
-        raise BadTemplate(f"A panel lacks {missing}: add it to the template.") from missing
+        raise TemplateError(f"A panel lacks {missing}: add it to the template.") from missing
     except (TypeError, ValueError, AttributeError) as wrong:
-        raise BadTemplate(f"A panel's figures cannot be read ({wrong}): trim is [width, height].") from wrong
+        raise TemplateError(f"A panel's figures cannot be read ({wrong}): trim is [width, height].") from wrong
     _check(panel)
     return panel
 
@@ -97,26 +97,28 @@ def parse_panel(data: Mapping[str, Any]) -> Panel:
 def _check(panel: Panel) -> None:
     w, h = panel.trim_mm
     if not PANEL_ID.fullmatch(panel.id):
-        raise BadTemplate(f"'{panel.id}' is no id for a panel: use small letters, digits and hyphens.")
+        raise TemplateError(f"'{panel.id}' is no id for a panel: use small letters, digits and hyphens.")
     if panel.shape not in SHAPES:
-        raise BadTemplate(f"Panel '{panel.id}' has the shape '{panel.shape}': choose one of {', '.join(SHAPES)}.")
+        raise TemplateError(f"Panel '{panel.id}' has the shape '{panel.shape}': choose one of {', '.join(SHAPES)}.")
     if not LEAST_SIDE_MM <= min(w, h) <= max(w, h) <= MOST_SIDE_MM:
-        raise BadTemplate(f"Panel '{panel.id}' is {inches(w):g} × {inches(h):g} in: 1 mm to 10 m a side can be printed.")
+        raise TemplateError(f"Panel '{panel.id}' is {inches(w):g} × {inches(h):g} in: 1 mm to 10 m a side can be printed.")
     least = min(panel.bleed_mm, panel.safe_mm, panel.seam_zone_mm, panel.tab_mm, panel.gap_mm)
     if not (least >= 0 and max(panel.bleed_mm, panel.tab_mm, panel.gap_mm) <= MOST_SIDE_MM):
-        raise BadTemplate(f"Panel '{panel.id}' has a zone below 0 or beyond all bounds: give its width in {'mm'}.")
+        raise TemplateError(f"Panel '{panel.id}' has a zone below 0 or beyond all bounds: give its width in {'mm'}.")
     if 2 * panel.safe_mm >= min(panel.worn().trim_mm):
-        raise BadTemplate(f"Panel '{panel.id}' has no room inside its safe line: make safe and bleed smaller.")
+        raise TemplateError(f"Panel '{panel.id}' has no room inside its safe line: make safe and bleed smaller.")
     if 2 * panel.seam_zone_mm >= panel.worn().trim_mm[0]:
-        raise BadTemplate(f"Panel '{panel.id}' is all seam: make the seam zone smaller.")
+        raise TemplateError(f"Panel '{panel.id}' is all seam: make the seam zone smaller.")
     if panel.cone is not None and not panel.cone.holds_bleed(panel.bleed_mm):
-        raise BadTemplate(f"Panel '{panel.id}' tapers so much that its bleed would run into itself: make the bleed smaller.")
+        raise TemplateError(f"Panel '{panel.id}' tapers so much that its bleed would run into itself: make the bleed smaller.")
     if (panel.shape == "outline") != bool(panel.outline_mm):
-        raise BadTemplate(f"Panel '{panel.id}': an outline and the shape \"outline\" belong together.")
+        raise TemplateError(f"Panel '{panel.id}': an outline and the shape \"outline\" belong together.")
     if panel.outline_mm:
         inside = all(-1e-6 <= x <= w + 1e-6 and -1e-6 <= y <= h + 1e-6 for x, y in panel.outline_mm)
         if not inside or not 3 <= len(panel.outline_mm) <= MOST_POINTS or not Polygon(panel.outline_mm).is_valid:
-            raise BadTemplate(f"Panel '{panel.id}' has an outline that crosses itself or its trim: give its corners in order.")
+            raise TemplateError(
+                f"Panel '{panel.id}' has an outline that crosses itself or its trim: give its corners in order."
+            )
 
 
 BODIES = ("turned", "cloth", "cushion", "paper", "shirt", "hoodie", "panels")
@@ -125,28 +127,28 @@ MOST_BESIDE_MM = 500.0
 
 
 def _looks(data: Mapping[str, Any]) -> dict[str, Any]:
-    """How a blank is drawn, each figure checked. Raises :class:`BadTemplate`."""
+    """How a blank is drawn, each figure checked. Raises :class:`TemplateError`."""
     for name, allowed in (("body", BODIES), ("top", TOPS)):
         if name in data and data[name] not in allowed:
-            raise BadTemplate(f"looks: {name} is '{data[name]}': choose one of {', '.join(allowed)}.")
+            raise TemplateError(f"looks: {name} is '{data[name]}': choose one of {', '.join(allowed)}.")
     for name in ("above", "below"):
         if name in data and not 0 <= _length(data[name], "mm") <= MOST_BESIDE_MM:
-            raise BadTemplate(f"looks: {name} must lie between 0 and {MOST_BESIDE_MM:g} mm.")
+            raise TemplateError(f"looks: {name} must lie between 0 and {MOST_BESIDE_MM:g} mm.")
     flags = {name: bool(data[name]) for name in ("handle", "hung") if name in data}
     return {**{name: data[name] for name in ("body", "top", "above", "below") if name in data}, **flags}
 
 
 def _sizes(data: Mapping[str, Any]) -> dict[str, float]:
-    """Finished sizes. Raises :class:`BadTemplate`."""
+    """Finished sizes. Raises :class:`TemplateError`."""
     sizes = {str(name): float(value) for name, value in data.items()}
     if not all(0.01 <= value <= 1 for value in sizes.values()):
-        raise BadTemplate("sizes: each is how large the print comes out against the largest, between 0.01 and 1.")
+        raise TemplateError("sizes: each is how large the print comes out against the largest, between 0.01 and 1.")
     return sizes
 
 
 def _grading(value: Any) -> Literal["scaled", "cut"]:
     if value not in ("scaled", "cut"):
-        raise BadTemplate(
+        raise TemplateError(
             f'grading: \'{value}\' is not known: write "scaled", or "cut" where smaller sizes are cut from one file.'
         )
     return value  # type: ignore[no-any-return]
@@ -156,18 +158,18 @@ def parse_template(data: Mapping[str, Any], own: bool = False) -> Template:
     """A template from the contents of its TOML file.
 
     Raises:
-        BadTemplate: a key is missing, a figure is impossible, or the route is not known.
+        TemplateError: a key is missing, a figure is impossible, or the route is not known.
     """
     try:
         panels = tuple(parse_panel(panel) for panel in data["panels"])
         route = data.get("route", "press")
         if route not in ("press", "upload"):
-            raise BadTemplate(f'The route \'{route}\' is not known: write "press" or "upload".')
+            raise TemplateError(f'The route \'{route}\' is not known: write "press" or "upload".')
         if not 1 <= len(panels) <= MOST_PANELS or len({p.id for p in panels}) < len(panels):
-            raise BadTemplate("A template needs at least one panel, and each panel an id of its own.")
+            raise TemplateError("A template needs at least one panel, and each panel an id of its own.")
         fit = str(data.get("default_fit", "cover"))
         if fit not in ("cover", "contain", "actual", "stretch", "repeat"):
-            raise BadTemplate(f'The fit \'{fit}\' is not known: write for example "cover" or "contain".')
+            raise TemplateError(f'The fit \'{fit}\' is not known: write for example "cover" or "contain".')
         colour = str(data.get("blank_colour", Template.blank_colour))
         parse_hex(colour)
         named = {name: data[name] for name in ("least_dpi", "good_dpi") if name in data}
@@ -193,11 +195,11 @@ def parse_template(data: Mapping[str, Any], own: bool = False) -> Template:
             faces=parse_faces(data.get("faces", []), panels, bool(data.get("seams"))),
         )
     except KeyError as missing:
-        raise BadTemplate(f"The template lacks {missing}: add it.") from missing
-    except BadTemplate:
+        raise TemplateError(f"The template lacks {missing}: add it.") from missing
+    except TemplateError:
         raise
     except (ImprovaError, TypeError, ValueError, AttributeError) as wrong:
-        raise BadTemplate(f"The template cannot be read: {wrong}") from wrong
+        raise TemplateError(f"The template cannot be read: {wrong}") from wrong
 
 
 def _value(v: Any) -> str:
@@ -215,10 +217,19 @@ def _panel_data(panel: Panel) -> dict[str, Any]:
     if panel.cone:
         size = {"cone": {"top": panel.cone.top_mm, "bottom": panel.cone.bottom_mm, "height": panel.cone.height_mm}}
     data = {
-        "id": panel.id, "title": panel.title, "unit": "mm", **size, "bleed": panel.bleed_mm, "safe": panel.safe_mm,
-        "closes": panel.closes, "seam_zone": panel.seam_zone_mm, "tab": panel.tab_mm, "gap": panel.gap_mm, "dpi": panel.dpi,
+        "id": panel.id,
+        "title": panel.title,
+        "unit": "mm",
+        **size,
+        "bleed": panel.bleed_mm,
+        "safe": panel.safe_mm,
+        "closes": panel.closes,
+        "seam_zone": panel.seam_zone_mm,
+        "tab": panel.tab_mm,
+        "gap": panel.gap_mm,
+        "dpi": panel.dpi,
         "starts": panel.starts,
-    }  # fmt: skip
+    }
     if panel.shape in ("outline", "cutout"):
         data["shape"] = panel.shape
     if panel.outline_mm:
@@ -231,11 +242,18 @@ def _panel_data(panel: Panel) -> dict[str, Any]:
 def write_toml(template: Template) -> str:
     """A template as the TOML that :func:`parse_template` reads, lengths in mm."""
     head: dict[str, Any] = {
-        "id": template.id, "title": template.title, "kind": template.kind, "route": template.route,
-        "default_fit": template.default_fit, "blank_colour": template.blank_colour,
-        "half_transparent": template.half_transparent, "substrate": template.substrate, "finishes": template.finishes,
-        "unprinted": template.unprinted, "grading": template.grading,
-    }  # fmt: skip
+        "id": template.id,
+        "title": template.title,
+        "kind": template.kind,
+        "route": template.route,
+        "default_fit": template.default_fit,
+        "blank_colour": template.blank_colour,
+        "half_transparent": template.half_transparent,
+        "substrate": template.substrate,
+        "finishes": template.finishes,
+        "unprinted": template.unprinted,
+        "grading": template.grading,
+    }
     lines = [f"{k} = {_value(v)}" for k, v in head.items()]
     for panel in template.panels:
         lines += ["", "[[panels]]", *(f"{k} = {_value(v)}" for k, v in _panel_data(panel).items())]

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from .design import MOST_AROUND, Placing, RepeatKind
-from .errors import BadPlacing
+from .design import MOST_AROUND, Placement, RepeatKind
+from .errors import PlacementError
 from .template import Panel
 
 LEAST_TILE_MM = 0.5
@@ -52,30 +52,30 @@ def offered_counts(panel: Panel, kind: RepeatKind, now: int) -> list[tuple[int, 
     return [(n, w / n) for n in counts]
 
 
-def tiling_of(panel: Panel, tile_mm: tuple[float, float], placing: Placing) -> Tiling:
+def tiling_of(panel: Panel, tile_mm: tuple[float, float], placement: Placement) -> Tiling:
     """The pattern that a tile of that size at first gives on a panel (the level one of a tapered wall).
 
     Raises:
-        BadPlacing: a number of repeats that does not close, a turn that cannot close, or tiles too small to be.
+        PlacementError: a number of repeats that does not close, a turn that cannot close, or tiles too small to be.
     """
-    quarter = placing.rotate_deg % 90 == 0
+    quarter = placement.rotate_deg % 90 == 0
     if panel.closes and not quarter:
-        raise BadPlacing(f"A pattern turned by {placing.rotate_deg:g}° cannot close round the blank: use quarter turns.")
-    w, h = tile_mm if not quarter or placing.rotate_deg % 180 == 0 else tile_mm[::-1]
-    gap, step = placing.spacing_mm, step_of(panel, placing.repeat_kind)
-    around = placing.repeats_around
+        raise PlacementError(f"A pattern turned by {placement.rotate_deg:g}° cannot close round the blank: use quarter turns.")
+    w, h = tile_mm if not quarter or placement.rotate_deg % 180 == 0 else tile_mm[::-1]
+    gap, step = placement.spacing_mm, step_of(panel, placement.repeat_kind)
+    around = placement.repeats_around
     if around is None and panel.closes:
-        around = min(MOST_AROUND // step * step, nearest_count(panel.trim_mm[0], w * placing.scale + gap, step))
+        around = min(MOST_AROUND // step * step, nearest_count(panel.trim_mm[0], w * placement.scale + gap, step))
     if around is None:
-        w, h = w * placing.scale, h * placing.scale
+        w, h = w * placement.scale, h * placement.scale
     else:
         if around % step:
-            raise BadPlacing(
-                f"{around} repeats of a {placing.repeat_kind} do not close round the blank: use {around - 1 or 2} or {around + 1}."
+            raise PlacementError(
+                f"{around} repeats of a {placement.repeat_kind} do not close round the blank: use {around - 1 or 2} or {around + 1}."
             )
         fitted = panel.trim_mm[0] / around - gap
         w, h = fitted, h * fitted / w
     if min(w, h) < LEAST_TILE_MM:
-        raise BadPlacing("The repeat comes out too small to print: use fewer repeats or less space between them.")
-    turn = 0.0 if quarter else placing.rotate_deg
-    return Tiling(placing.repeat_kind, (w, h), (w + gap, h + gap), around, turn)
+        raise PlacementError("The repeat comes out too small to print: use fewer repeats or less space between them.")
+    turn = 0.0 if quarter else placement.rotate_deg
+    return Tiling(placement.repeat_kind, (w, h), (w + gap, h + gap), around, turn)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from .errors import BadPlacing
+from .errors import PlacementError
 
 MM_PER_IN = 25.4
 """Exact: NIST SP 811, appendix B.8."""
@@ -37,10 +37,10 @@ def effective_dpi(px: float, printed_mm: float) -> float:
     """Pixels over printed inches: the only resolution there is, whatever a tag says.
 
     Raises:
-        BadPlacing: the printed length is not positive.
+        PlacementError: the printed length is not positive.
     """
     if not printed_mm > 0:
-        raise BadPlacing("The artwork has no printed size: give it a scale above 0.")
+        raise PlacementError("The artwork has no printed size: give it a scale above 0.")
     return px / (printed_mm / MM_PER_IN)
 
 
@@ -50,9 +50,12 @@ def px_per_metre(dpi: float) -> int:
 
 
 def finite(value: float, what: str) -> float:
-    """Return ``value`` if it is a finite number, else raise :class:`BadPlacing` naming ``what``."""
+    """Return ``value`` if it is a finite number.
+
+    Raises :class:`PlacementError` naming ``what`` otherwise.
+    """
     if not math.isfinite(value):
-        raise BadPlacing(f"The {what} must be a number, not {value}.")
+        raise PlacementError(f"The {what} must be a number, not {value}.")
     return value
 
 

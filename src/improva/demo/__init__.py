@@ -17,9 +17,9 @@ from ..catalogue import templates
 from ..core.artwork.pixels import Artwork, as_array
 from ..core.artwork.svg import draw_svg
 from ..core.artwork.traits import Traits, find_traits
-from ..core.design import Placing
+from ..core.design import Placement
 from ..core.origin import Origin
-from ..core.prepare import Preparation, Step
+from ..core.preparation import Preparation, Step
 from ..core.press import Pressing, common_figures
 from ..store import Artworks, Database, Origins, Pairs, Preparations, Pressings
 from .shop import set_up_shop
@@ -82,8 +82,15 @@ def lay_out(database: Database) -> None:
     def source(name: str) -> bytes:
         return resources.files(__name__).joinpath(name).read_bytes()
 
-    bought = Origin("bought", "a picture library", "Standard licence", on="2026-04-02", personal=True, commercial=True,
-                    print_on_demand=False)  # fmt: skip
+    bought = Origin(
+        "bought",
+        "a picture library",
+        "Standard licence",
+        on="2026-04-02",
+        personal=True,
+        commercial=True,
+        print_on_demand=False,
+    )
     range_: list[tuple[str, str, Callable[[], bytes], Origin, bool]] = [
         ("Dusk on the Summit Line", "dusk-wrap.png", lambda: _png("dusk.svg", (2790, 2460), 300, [20, 27, 61]), OWN, False),
         ("Signals", "signals.svg", lambda: source("flags.svg"), OWN, False),
@@ -116,14 +123,14 @@ def lay_out(database: Database) -> None:
         origins.note(rows[-1].id, origin)
     dusk, signals, conductor, _, ibex, _, _, *photos = rows
 
-    pairs.place(dusk.id, TUMBLER, {"wrap": Placing(fit="cover")})
-    pairs.place(conductor.id, TUMBLER, {"wrap": Placing(fit="contain", scale=0.8, background="#dfe7e4")})
+    pairs.place(dusk.id, TUMBLER, {"wrap": Placement(fit="cover")})
+    pairs.place(conductor.id, TUMBLER, {"wrap": Placement(fit="contain", scale=0.8, background="#dfe7e4")})
     _press_log(database, dusk.id)
     set_up_shop(database, dusk.id, signals.id)
     steps = (Step("cut", {"tolerance": 7}), Step("clean", {"specks": 1.2, "holes": 1}), Step("trim", {"margin": 1}))
     Preparations(database).decide(ibex.id, Preparation(steps))
-    placing = Placing(fit="contain", scale=0.42, shift_mm=(0, -105), background="#dfe7e4")
-    pairs.place(conductor.id, BLANKET, {"front": placing}, {"front": _blanket(signals.id, [photo.id for photo in photos])})
+    placement = Placement(fit="contain", scale=0.42, shift_mm=(0, -105), background="#dfe7e4")
+    pairs.place(conductor.id, BLANKET, {"front": placement}, {"front": _blanket(signals.id, [photo.id for photo in photos])})
 
 
 def _press_log(database: Database, dusk: int) -> None:
@@ -146,12 +153,46 @@ def _blanket(pattern: int, photos: list[int]) -> list[dict[str, Any]]:
     """A border of signals, a name on an arc, three photographs, and a banner: pieces as they are kept."""
     words = {"kind": "words", "sizing": "width", "font": "poster"}
     return [
-        {"kind": "band", "width_mm": 90, "colour": "#f4ead6", "art": pattern, "tile_mm": 190, "line_mm": 5, "line_gap_mm": 9,
-         "line_colour": "#bb3e2c"},
-        {**words, "text": "The Summit Line", "along": "arc", "amount": 50, "width_mm": 800, "shift_mm": [0, -535],
-         "fill": "#24405a"},
-        {"kind": "frames", "layout": "instant", "across": 3, "size_mm": [840, 245], "rim_mm": 15, "gap_mm": 26, "line": "#d9d4c8",
-         "shift_mm": [0, 350], "rotate_deg": -3, "slots": [{"art": photo} for photo in photos]},
-        {**words, "text": "first train up 6.10", "font": "script", "width_mm": 420, "shift_mm": [0, 570], "fill": "#2c201b",
-         "plaque": "banner", "plaque_fill": "#d9a441", "plaque_margin_mm": 18},
-    ]  # fmt: skip
+        {
+            "kind": "band",
+            "width_mm": 90,
+            "colour": "#f4ead6",
+            "art": pattern,
+            "tile_mm": 190,
+            "line_mm": 5,
+            "line_gap_mm": 9,
+            "line_colour": "#bb3e2c",
+        },
+        {
+            **words,
+            "text": "The Summit Line",
+            "along": "arc",
+            "amount": 50,
+            "width_mm": 800,
+            "shift_mm": [0, -535],
+            "fill": "#24405a",
+        },
+        {
+            "kind": "frames",
+            "layout": "instant",
+            "across": 3,
+            "size_mm": [840, 245],
+            "rim_mm": 15,
+            "gap_mm": 26,
+            "line": "#d9d4c8",
+            "shift_mm": [0, 350],
+            "rotate_deg": -3,
+            "slots": [{"art": photo} for photo in photos],
+        },
+        {
+            **words,
+            "text": "first train up 6.10",
+            "font": "script",
+            "width_mm": 420,
+            "shift_mm": [0, 570],
+            "fill": "#2c201b",
+            "plaque": "banner",
+            "plaque_fill": "#d9a441",
+            "plaque_margin_mm": 18,
+        },
+    ]

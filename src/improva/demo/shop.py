@@ -10,11 +10,11 @@ TUMBLER = "tumbler-20oz-straight"
 TUMBLER_WORDS = {
     "title": "{design} on an insulated tumbler with lid and straw, 20 oz",
     "text": "A stainless steel tumbler for the compartment table: it keeps tea warm to the summit and water cold to the valley.\n\n"
-            "The picture runs all round and is pressed into the coat, so that it neither peels nor fades in the wash. "
-            "Hand washing keeps it bright for longest. Every piece is printed when you order it, in our hut at the middle station.",
+    "The picture runs all round and is pressed into the coat, so that it neither peels nor fades in the wash. "
+    "Hand washing keeps it bright for longest. Every piece is printed when you order it, in our hut at the middle station.",
     "tags": ["insulated tumbler", "cup with straw", "train lover gift", "hiker's cup"],
     "search": "{line} Insulated 20 oz tumbler with lid and straw.",
-}  # fmt: skip
+}
 DUSK_WORDS = {
     "name": "Dusk on the Summit Line",
     "line": "The last train of the day crosses the viaduct under the first stars.",
@@ -45,10 +45,14 @@ def _providers(database: Database, dusk: int) -> None:
         "least_dpi": 150,
         "routes": [{"region": "Valley", "shipping": "4.90"}, {"region": "Over the pass", "shipping": "9.80"}],
     }
-    far = {"piece": "7.40", "least_dpi": 200, "routes": [
-        {"region": "Valley", "shipping": "6.50", "duty_percent": "19", "handling": "5"},
-        {"region": "Over the pass", "shipping": "8.20", "duty_percent": "22", "free_up_to": "20"},
-    ]}  # fmt: skip
+    far = {
+        "piece": "7.40",
+        "least_dpi": 200,
+        "routes": [
+            {"region": "Valley", "shipping": "6.50", "duty_percent": "19", "handling": "5"},
+            {"region": "Over the pass", "shipping": "8.20", "duty_percent": "22", "free_up_to": "20"},
+        ],
+    }
     for name, origin, offer in (("Middle Station Press", "the valley", near), ("Harbour Works", "overseas", far)):
         kept.keep(ProviderRow(name, origin, ""))
         kept.keep_offer(name, TUMBLER, offer)
@@ -75,8 +79,16 @@ def _prices(database: Database, dusk: int) -> None:
         {"title": "Valley", "cost": "4.90", "charged": "4.90"},
         {"title": "Over the pass", "cost": "11.80", "charged": "9.50"},
     ]
-    selling.keep_costs(TUMBLER, {"blank": "5.40", "print": "1.30", "packing": "0.85", "regions": regions,
-                                 "extras": [{"title": "Coloured lid", "more": "0.70"}]})  # fmt: skip
+    selling.keep_costs(
+        TUMBLER,
+        {
+            "blank": "5.40",
+            "print": "1.30",
+            "packing": "0.85",
+            "regions": regions,
+            "extras": [{"title": "Coloured lid", "more": "0.70"}],
+        },
+    )
     selling.keep_sale(
         dusk, TUMBLER, {"price": "26.99", "discount": "15", "wanted": "20", "wanted_percent": True, "ending": "0.99"}
     )

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import cache
 from importlib import resources
 
-from ..core.errors import BadFont
+from ..core.errors import FontError
 
 
 @dataclass(frozen=True)
@@ -36,7 +36,7 @@ FONTS: dict[str, ShippedFont] = {
 
 @cache
 def font_bytes(font_id: str) -> bytes:
-    """A shipped font's file. Raises :class:`BadFont` where there is none of that id."""
+    """A shipped font's file. Raises :class:`FontError` where there is none of that id."""
     if font_id not in FONTS:
-        raise BadFont(f"There is no font '{font_id}': choose one of {', '.join(FONTS)}, or add your own.")
+        raise FontError(f"There is no font '{font_id}': choose one of {', '.join(FONTS)}, or add your own.")
     return resources.files(__name__).joinpath(FONTS[font_id].file).read_bytes()

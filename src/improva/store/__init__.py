@@ -1,4 +1,4 @@
-"""What is kept between sessions: SQLite by plain SQL, and blobs named by the hash of their content."""
+"""Everything stored in a data folder: SQLite by plain SQL, and files named by the hash of their content."""
 
 from .artworks import ArtRow, Artworks
 from .batches import Batches, BatchRow, NewJob
@@ -6,17 +6,19 @@ from .blanks import BlankFile, Blanks
 from .calibrations import CalibrationRow, Calibrations
 from .database import Database
 from .fonts import FontRow, Fonts
+from .history import Event, History, Hit
 from .jobs import JobRow, JobTable
 from .listings import HandedIn, Listings
-from .made import Made, MadeRow
+from .made_files import MadeFileRow, MadeFiles
 from .origins import Origins
 from .own_scenes import OwnSceneRow, OwnScenes
-from .pairs import PairRow, Pairs, Placings
+from .pairs import PairRow, Pairs, Placements
+from .preflight_reports import PreflightReports
 from .preparations import Preparations, PreparedRow
+from .presets import PresetRow, Presets
 from .pressings import PressingRow, Pressings, PressRow
 from .providers import ProviderRow, Providers, SampleRow
-from .records import Deed, Hit, Records
-from .saved_looks import LookRow, Looks
+from .repositories import Store
 from .selling import Selling
 
 __all__ = [
@@ -29,33 +31,35 @@ __all__ = [
     "CalibrationRow",
     "Calibrations",
     "Database",
-    "Deed",
+    "Event",
     "FontRow",
     "Fonts",
     "HandedIn",
+    "History",
     "Hit",
     "JobRow",
     "JobTable",
     "Listings",
-    "LookRow",
-    "Looks",
-    "Made",
-    "MadeRow",
+    "MadeFileRow",
+    "MadeFiles",
     "NewJob",
     "Origins",
     "OwnSceneRow",
     "OwnScenes",
     "PairRow",
     "Pairs",
-    "Placings",
+    "Placements",
+    "PreflightReports",
     "Preparations",
     "PreparedRow",
+    "PresetRow",
+    "Presets",
     "PressRow",
     "PressingRow",
     "Pressings",
     "ProviderRow",
     "Providers",
-    "Records",
     "SampleRow",
     "Selling",
+    "Store",
 ]

@@ -1,4 +1,4 @@
-"""Artworks: the files a seller has dropped on the board."""
+"""Artworks: the files that a seller has imported."""
 
 from __future__ import annotations
 
@@ -10,13 +10,13 @@ from ..core.artwork.pixels import Artwork
 from ..core.artwork.reading import ArtFacts, facts_from_dict
 from ..core.artwork.traits import Traits, traits_from_dict
 from ..core.origin import Origin
-from ..core.prepare import Preparation, preparation_from_dict
+from ..core.preparation import Preparation, preparation_from_dict
 from .database import Database
 
 
 @dataclass(frozen=True)
 class ArtRow:
-    """An artwork as it is kept."""
+    """An artwork as stored."""
 
     id: int
     title: str
@@ -31,7 +31,7 @@ class ArtRow:
 
     @property
     def altered(self) -> bool:
-        """Whether it was changed since it was had, by the seller's word or by its preparing steps."""
+        """Return whether the artwork was changed after import: by its preparation, or because the seller says so."""
         if self.origin.changed is not None:
             return self.origin.changed
         return self.preparation.alters
@@ -42,8 +42,18 @@ def _row(row: sqlite3.Row) -> ArtRow:
     traits = traits_from_dict(json.loads(row["traits"])) if row["traits"] else None
     prepared = preparation_from_dict(json.loads(row["preparation"])) if row["preparation"] else Preparation()
     origin = Origin(**json.loads(row["origin"])) if row["origin"] else Origin()
-    return ArtRow(row["id"], row["title"], row["file_name"], row["sha256"], facts, traits, prepared,
-                  row["preparation_step"], row["last_step"] or 0, origin)  # fmt: skip
+    return ArtRow(
+        row["id"],
+        row["title"],
+        row["file_name"],
+        row["sha256"],
+        facts,
+        traits,
+        prepared,
+        row["preparation_step"],
+        row["last_step"] or 0,
+        origin,
+    )
 
 
 NOW = "strftime('%Y-%m-%dT%H:%M:%fZ', 'now')"
@@ -62,23 +72,23 @@ class Artworks:
         self._database = database
 
     def all(self) -> list[ArtRow]:
-        """All artworks on the board, oldest first."""
+        """Return all artworks on the board, oldest first."""
         found = self._database.connection.execute(f"{_SELECT} WHERE removed_at IS NULL ORDER BY artwork.id")
         return [_row(row) for row in found]
 
     def ever_any(self) -> bool:
-        """Whether any artwork was ever kept here, also one taken off since."""
+        """Return whether any artwork was ever stored, also one removed since."""
         return self._database.connection.execute("SELECT 1 FROM artwork LIMIT 1").fetchone() is not None
 
     def get(self, artwork_id: int) -> ArtRow | None:
-        """One artwork, or None."""
+        """Return one artwork, or None."""
         row = self._database.connection.execute(f"{_SELECT} WHERE artwork.id = ?", (artwork_id,)).fetchone()
         return _row(row) if row else None
 
     def add(self, title: str, file_name: str, art: Artwork, traits: Traits, aside: bool = False) -> ArtRow:
-        """Keep an artwork. The same file again is the same artwork, brought back if it was taken off.
+        """Store an artwork. The same file again is the same artwork, restored if it was removed.
 
-        One kept ``aside`` does not come on the board: a photograph for a frame.
+        One stored ``aside`` is not on the board: a photograph for a frame.
         """
         sha256 = self._database.put_blob(art.data)
         facts, told = (json.dumps(part.as_dict(), ensure_ascii=False) for part in (art.facts, traits))
@@ -93,7 +103,7 @@ class Artworks:
         return _row(row)
 
     def set_traits(self, artwork_id: int, traits: Traits) -> None:
-        """Keep what an artwork's pixels tell."""
+        """Store the traits of an artwork's pixels."""
         with self._database.writing() as connection:
             connection.execute("UPDATE artwork SET traits = ? WHERE id = ?", (json.dumps(traits.as_dict()), artwork_id))
 
@@ -103,11 +113,11 @@ class Artworks:
             connection.execute("UPDATE artwork SET title = ? WHERE id = ?", (title, artwork_id))
 
     def set_removed(self, artwork_id: int, removed: bool) -> None:
-        """Take an artwork off the board, or put it back. Nothing of it is deleted."""
+        """Remove an artwork from the board, or restore it. Nothing is deleted."""
         stamp = NOW if removed else "NULL"
         with self._database.writing() as connection:
             connection.execute(f"UPDATE artwork SET removed_at = {stamp} WHERE id = ?", (artwork_id,))
 
     def open(self, row: ArtRow) -> Artwork:
-        """The artwork with its bytes."""
+        """Open the artwork's file."""
         return Artwork(self._database.blob(row.sha256), row.facts)

@@ -1,4 +1,4 @@
-"""Blanks: the seller's own, which ones stand on the board, and what each is judged by."""
+"""Blanks: the seller's own, those on the board, and the seller's limits."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from .database import Database
 
 @dataclass(frozen=True)
 class BlankFile:
-    """A file that belongs to a blank: its content's hash and the name it came with."""
+    """A file of a blank: the hash of its content and its original name."""
 
     sha256: str
     file_name: str
@@ -25,12 +25,12 @@ class Blanks:
         self._database = database
 
     def own(self) -> list[Template]:
-        """The seller's own blanks, oldest first."""
+        """Return the seller's own blanks, oldest first."""
         found = self._database.connection.execute("SELECT toml FROM blank WHERE removed_at IS NULL ORDER BY added_at, id")
         return [parse_template(tomllib.loads(row[0]), own=True) for row in found]
 
     def keep(self, template: Template) -> None:
-        """Keep a blank of one's own, in place of the one of that id if there is one."""
+        """Store one of the seller's own blanks; it replaces one of the same id."""
         with self._database.writing() as connection:
             connection.execute(
                 "INSERT INTO blank (id, toml) VALUES (?, ?) ON CONFLICT (id) DO UPDATE SET toml = excluded.toml, removed_at = NULL",
@@ -38,7 +38,7 @@ class Blanks:
             )
 
     def remove(self, template_id: str) -> None:
-        """Put a blank of one's own away. Its pairs are kept, so that it can be brought back."""
+        """Remove one of the seller's own blanks. Its pairs stay stored, so that it can be restored."""
         with self._database.writing() as connection:
             connection.execute(
                 "UPDATE blank SET removed_at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now') WHERE id = ?", (template_id,)
@@ -46,20 +46,20 @@ class Blanks:
             connection.execute("DELETE FROM board_blank WHERE template_id = ?", (template_id,))
 
     def restore(self, template_id: str) -> None:
-        """Bring back a blank that was put away."""
+        """Restore a removed blank."""
         with self._database.writing() as connection:
             connection.execute("UPDATE blank SET removed_at = NULL WHERE id = ?", (template_id,))
 
     def used_ids(self) -> set[str]:
-        """Ids that were ever given to a blank of one's own."""
+        """Return all ids ever given to the seller's own blanks."""
         return {row[0] for row in self._database.connection.execute("SELECT id FROM blank")}
 
     def on_board(self) -> list[str]:
-        """Ids of the blanks on the board, in their order; empty until some were chosen."""
+        """Return the ids of the blanks on the board, in order; empty before the first choice."""
         return [row[0] for row in self._database.connection.execute("SELECT template_id FROM board_blank ORDER BY position")]
 
     def set_board(self, template_ids: list[str]) -> None:
-        """Choose the blanks on the board, and their order."""
+        """Set the blanks on the board and their order."""
         with self._database.writing() as connection:
             connection.execute("DELETE FROM board_blank")
             connection.executemany(
@@ -67,14 +67,14 @@ class Blanks:
             )
 
     def limits(self) -> dict[str, dict[str, float]]:
-        """The seller's own limits, by blank and name."""
+        """Return the seller's limits by blank and name."""
         found: dict[str, dict[str, float]] = {}
         for row in self._database.connection.execute("SELECT template_id, name, value FROM own_limit"):
             found.setdefault(row[0], {})[row[1]] = row[2]
         return found
 
     def set_limit(self, template_id: str, name: str, value: float | None) -> None:
-        """Judge a blank by another limit; None goes back to what ships."""
+        """Set one of a blank's limits; None restores the shipped value."""
         with self._database.writing() as connection:
             if value is None:
                 connection.execute("DELETE FROM own_limit WHERE template_id = ? AND name = ?", (template_id, name))
@@ -82,7 +82,7 @@ class Blanks:
                 connection.execute("INSERT OR REPLACE INTO own_limit VALUES (?, ?, ?)", (template_id, name, value))
 
     def file(self, template_id: str, kind: str, panel_id: str = "") -> BlankFile | None:
-        """A blank's file of that kind, or None."""
+        """Return a blank's file of a kind, or None."""
         row = self._database.connection.execute(
             "SELECT sha256, file_name FROM blank_file WHERE template_id = ? AND panel_id = ? AND kind = ?",
             (template_id, panel_id, kind),
@@ -90,13 +90,13 @@ class Blanks:
         return BlankFile(row[0], row[1]) if row else None
 
     def profiles(self) -> dict[str, str]:
-        """Hashes of the ICC profiles by blank."""
+        """Return the hashes of the ICC profiles by blank."""
         return dict(
             self._database.connection.execute("SELECT template_id, sha256 FROM blank_file WHERE kind = 'profile'").fetchall()
         )
 
     def keep_file(self, template_id: str, kind: str, data: bytes, file_name: str, panel_id: str = "") -> None:
-        """Keep a file for a blank, in place of the one before."""
+        """Store a file of a blank, in place of the previous one."""
         sha256 = self._database.put_blob(data)
         with self._database.writing() as connection:
             connection.execute(
@@ -105,7 +105,7 @@ class Blanks:
             )
 
     def drop_file(self, template_id: str, kind: str, panel_id: str = "") -> None:
-        """Take a blank's file away."""
+        """Remove a blank's file."""
         with self._database.writing() as connection:
             connection.execute(
                 "DELETE FROM blank_file WHERE template_id = ? AND panel_id = ? AND kind = ?", (template_id, panel_id, kind)

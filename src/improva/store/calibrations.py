@@ -1,4 +1,4 @@
-"""Where samples have shown panels to be sewn: kept per blank and provider, each with its sample and its date."""
+"""Calibrations: where samples show that panels are sewn, by blank and provider, with sample and date."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from .database import Database
 
 @dataclass(frozen=True)
 class CalibrationRow:
-    """What one sample has shown: how far past where it was taken to be, in mm right and down in all, a seam's follower lies."""
+    """What one sample shows: the total shift of a seam's following panel, in mm right and down."""
 
     id: int
     template_id: str
@@ -22,20 +22,20 @@ class CalibrationRow:
 
 
 class Calibrations:
-    """The calibrations of one data folder. Of each seam the newest of the provider that sews it holds."""
+    """The calibrations of one data folder. For each seam the newest of its current provider applies."""
 
     def __init__(self, database: Database) -> None:
         self._database = database
 
     def all(self, template_id: str) -> list[CalibrationRow]:
-        """Every calibration of a blank, the newest first."""
+        """Return every calibration of a blank, the newest first."""
         rows = self._database.connection.execute(
             "SELECT * FROM calibration WHERE template_id = ? ORDER BY id DESC", (template_id,)
         )
         return [CalibrationRow(**dict(row)) for row in rows]
 
     def add(self, template_id: str, provider: str, seam: str, moved_mm: tuple[float, float], sample: str, made_on: str) -> None:
-        """Keep what a sample has shown; the provider is then who sews this blank."""
+        """Store a calibration; its provider becomes the one who sews this blank."""
         with self._database.writing() as connection:
             connection.execute(
                 "INSERT INTO calibration (template_id, provider, seam, right_mm, down_mm, sample, made_on) "
@@ -45,20 +45,20 @@ class Calibrations:
         self.sewn_by(template_id, provider)
 
     def take_back(self, calibration_id: int) -> None:
-        """Forget one; the one before it holds again."""
+        """Remove a calibration; the previous one applies again."""
         with self._database.writing() as connection:
             connection.execute("DELETE FROM calibration WHERE id = ?", (calibration_id,))
 
     def provider(self, template_id: str) -> str:
-        """Who sews a blank; nothing where nobody was named."""
+        """Return the provider who sews a blank; empty before one is set."""
         return str(self._database.setting(f"sewn by {template_id}") or "")
 
     def sewn_by(self, template_id: str, provider: str) -> None:
-        """Say who sews a blank: what was learned of others does not hold then."""
+        """Set the provider who sews a blank; calibrations of others then do not apply."""
         self._database.keep_setting(f"sewn by {template_id}", provider)
 
     def now(self, template_id: str) -> dict[str, tuple[float, float]]:
-        """What holds, by seam: mm right and down."""
+        """Return the current shift of each seam in mm right and down."""
         provider, found = self.provider(template_id), dict[str, tuple[float, float]]()
         for row in self.all(template_id):
             if row.provider == provider:

@@ -1,4 +1,4 @@
-"""Long work as it is kept: asked, under way, ended."""
+"""Jobs: their parameters, progress and results."""
 
 from __future__ import annotations
 
@@ -16,11 +16,11 @@ ENDED: tuple[JobState, ...] = ("done", "failed", "stopped")
 
 @dataclass(frozen=True)
 class JobRow:
-    """A job. ``share`` is how much of it is done, 0…1; ``files`` are the keys of the files it made."""
+    """A job. ``share`` is the part that is done, 0…1; ``files`` are the keys of its results."""
 
     id: int
     kind: str
-    asked: dict[str, Any]
+    parameters: dict[str, Any]
     title: str
     artwork_id: int | None
     template_id: str | None
@@ -34,9 +34,21 @@ class JobRow:
 
 
 def _row(row: sqlite3.Row) -> JobRow:
-    return JobRow(row["id"], row["kind"], json.loads(row["asked"]), row["title"], row["artwork_id"], row["template_id"],
-                  row["state"], bool(row["stopping"]), row["share"], row["problem"], json.loads(row["files"]), row["attempt"],
-                  row["batch_id"])  # fmt: skip
+    return JobRow(
+        row["id"],
+        row["kind"],
+        json.loads(row["parameters"]),
+        row["title"],
+        row["artwork_id"],
+        row["template_id"],
+        row["state"],
+        bool(row["stopping"]),
+        row["share"],
+        row["problem"],
+        json.loads(row["files"]),
+        row["attempt"],
+        row["batch_id"],
+    )
 
 
 class JobTable:
@@ -45,30 +57,31 @@ class JobTable:
     def __init__(self, database: Database) -> None:
         self._database = database
 
-    def add(self, kind: str, asked: dict[str, Any], title: str, artwork_id: int | None = None, template_id: str | None = None
-            ) -> tuple[JobRow, bool]:  # fmt: skip
-        """A new job, and True; or the one that is asked the same and has not ended, and False."""
-        text = json.dumps(asked, sort_keys=True)
+    def add(
+        self, kind: str, parameters: dict[str, Any], title: str, artwork_id: int | None = None, template_id: str | None = None
+    ) -> tuple[JobRow, bool]:
+        """Return a new job and True, or the unended job with the same parameters and False."""
+        text = json.dumps(parameters, sort_keys=True)
         with self._database.writing() as connection:
             same = connection.execute(
-                "SELECT * FROM job WHERE kind = ? AND asked = ? AND state IN ('queued', 'running') AND NOT stopping",
+                "SELECT * FROM job WHERE kind = ? AND parameters = ? AND state IN ('queued', 'running') AND NOT stopping",
                 (kind, text),
             ).fetchone()
             if same:
                 return _row(same), False
             found = connection.execute(
-                "INSERT INTO job (kind, asked, title, artwork_id, template_id) VALUES (?, ?, ?, ?, ?) RETURNING *",
+                "INSERT INTO job (kind, parameters, title, artwork_id, template_id) VALUES (?, ?, ?, ?, ?) RETURNING *",
                 (kind, text, title, artwork_id, template_id),
             ).fetchone()
             return _row(found), True
 
     def get(self, job_id: int) -> JobRow | None:
-        """A job, or None."""
+        """Return a job, or None."""
         row = self._database.connection.execute("SELECT * FROM job WHERE id = ?", (job_id,)).fetchone()
         return _row(row) if row else None
 
     def of_pair(self, artwork_id: int, template_id: str, most: int = 12) -> list[JobRow]:
-        """The newest jobs of a pair, the newest first."""
+        """Return the newest jobs of a pair, the newest first."""
         rows = self._database.connection.execute(
             "SELECT * FROM job WHERE artwork_id = ? AND template_id = ? ORDER BY id DESC LIMIT ?",
             (artwork_id, template_id, most),
@@ -76,7 +89,7 @@ class JobTable:
         return [_row(row) for row in rows]
 
     def waiting(self, most: int = -1, without: Sequence[int] = ()) -> list[JobRow]:
-        """Jobs that nobody has begun, but those that are left out: what a hand waits for before what a batch asks, in order."""
+        """Return the jobs that have not started, without some: single jobs before those of batches, in order."""
         marks = ",".join("?" * len(without))
         rows = self._database.connection.execute(
             f"SELECT * FROM job WHERE state = 'queued' AND NOT stopping AND id NOT IN ({marks}) "
@@ -87,12 +100,12 @@ class JobTable:
         return [_row(row) for row in rows]
 
     def handed_out(self) -> list[JobRow]:
-        """Unended jobs that were handed out at least once."""
+        """Return unended jobs that were handed out at least once."""
         found = self._database.connection.execute("SELECT * FROM job WHERE state IN ('queued', 'running') AND attempt > 0")
         return [_row(row) for row in found]
 
     def hand_out(self, job_id: int) -> int | None:
-        """Count one more attempt at a waiting job and answer with its number; None where it was stopped."""
+        """Count one more attempt at a waiting job and return its number; None if it was stopped."""
         with self._database.writing() as connection:
             row = connection.execute(
                 "UPDATE job SET attempt = attempt + 1 WHERE id = ? AND state = 'queued' AND NOT stopping RETURNING attempt",
@@ -101,30 +114,30 @@ class JobTable:
         return int(row[0]) if row else None
 
     def give_back(self, job_id: int) -> None:
-        """Let a job wait anew: nothing is heard of who had it."""
+        """Queue a job again whose worker was lost."""
         with self._database.writing() as connection:
             connection.execute("UPDATE job SET state = 'stopped' WHERE id = ? AND state = 'running' AND stopping", (job_id,))
             connection.execute("UPDATE job SET state = 'queued', share = 0 WHERE id = ? AND state = 'running'", (job_id,))
 
     def tell(self, job_id: int, share: float) -> None:
-        """Keep that it runs, and how far it is."""
+        """Store a job's progress."""
         self._database.connection.execute(
             "UPDATE job SET state = 'running', share = ? WHERE id = ? AND state IN ('queued', 'running')", (share, job_id)
         )
 
     def stop(self, job_id: int) -> None:
-        """Ask it to stop; one that waits ends at once."""
+        """Ask a job to stop; a waiting one ends at once."""
         with self._database.writing() as connection:
             connection.execute("UPDATE job SET stopping = 1 WHERE id = ? AND state IN ('queued', 'running')", (job_id,))
             connection.execute("UPDATE job SET state = 'stopped' WHERE id = ? AND state = 'queued'", (job_id,))
 
     def stopping(self, job_id: int) -> bool:
-        """Whether it was asked to stop."""
+        """Return whether a job was asked to stop."""
         row = self._database.connection.execute("SELECT stopping FROM job WHERE id = ?", (job_id,)).fetchone()
         return bool(row and row[0])
 
     def end(self, job_id: int, state: JobState, files: list[str] | None = None, problem: str | None = None) -> None:
-        """Keep how it ended."""
+        """Store how a job ended."""
         self._database.connection.execute(
             "UPDATE job SET state = ?, files = ?, problem = ?, share = CASE ? WHEN 'done' THEN 1 ELSE share END, "
             "ended_at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now') WHERE id = ? AND state IN ('queued', 'running')",
@@ -132,7 +145,7 @@ class JobTable:
         )
 
     def unended(self) -> list[int]:
-        """Jobs that a kill or an end of the program left, queued anew."""
+        """Queue the jobs again that an earlier run left unfinished, and return them."""
         with self._database.writing() as connection:
             connection.execute("UPDATE job SET state = 'stopped' WHERE state = 'running' AND stopping")
             connection.execute("UPDATE job SET state = 'queued' WHERE state = 'running'")

@@ -1,4 +1,4 @@
-"""Listings: words per blank and per artwork, each pair's pictures in order, overrulings, and what marketplaces answered."""
+"""Listings: texts per blank and per artwork, each pair's pictures, overrulings, and submissions to marketplaces."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ MARKETS_AT = "markets"
 
 @dataclass(frozen=True)
 class HandedIn:
-    """A pack that was handed in, and the answer."""
+    """A submitted pack and the marketplace's answer."""
 
     market: str
     made_key: str
@@ -31,12 +31,12 @@ class Listings:
         self._database = database
 
     def markets(self) -> dict[str, Market]:
-        """The marketplaces by id: the invented ones that ship, and the seller's own in their place or beside them."""
+        """Return the marketplaces by id: the invented ones that ship, replaced or joined by the seller's own."""
         own = {name: Market(**values) for name, values in (self._database.setting(MARKETS_AT) or {}).items()}
         return {**MARKETS, **own}
 
     def keep_market(self, name: str, values: dict[str, Any] | None) -> None:
-        """Keep a marketplace's limits; None takes the seller's own away. Raises :class:`BadListing`."""
+        """Store a marketplace's limits; None removes the seller's. Raises :class:`ListingError`."""
         own = self._database.setting(MARKETS_AT) or {}
         own.pop(name, None)
         if values is not None:
@@ -45,27 +45,27 @@ class Listings:
         self._database.keep_setting(MARKETS_AT, own)
 
     def blank_words(self, template_id: str) -> dict[str, Any]:
-        """Words kept for a blank; empty until there are any."""
+        """Return a blank's texts; empty before any are stored."""
         return self._one("SELECT words FROM blank_words WHERE template_id = ?", template_id)
 
     def keep_blank_words(self, template_id: str, words: dict[str, Any]) -> None:
-        """Keep a blank's words, for every design on it."""
+        """Store a blank's texts, for every design on it."""
         self._keep("INSERT OR REPLACE INTO blank_words (words, template_id) VALUES (?, ?)", words, template_id)
 
     def art_words(self, artwork_id: int) -> dict[str, Any]:
-        """An artwork's own words; empty until there are any."""
-        return self._one("SELECT words FROM art_words WHERE artwork_id = ?", artwork_id)
+        """Return an artwork's texts; empty before any are stored."""
+        return self._one("SELECT words FROM artwork_words WHERE artwork_id = ?", artwork_id)
 
     def keep_art_words(self, artwork_id: int, words: dict[str, Any]) -> None:
-        """Keep an artwork's words, for every blank it is on."""
-        self._keep("INSERT OR REPLACE INTO art_words (words, artwork_id) VALUES (?, ?)", words, artwork_id)
+        """Store an artwork's texts, for every blank it is on."""
+        self._keep("INSERT OR REPLACE INTO artwork_words (words, artwork_id) VALUES (?, ?)", words, artwork_id)
 
     def listing(self, artwork_id: int, template_id: str) -> dict[str, Any]:
-        """What was decided of a pair's listing; empty until something was."""
+        """Return the stored decisions on a pair's listing; empty before any."""
         return self._one("SELECT listing FROM pair_listing WHERE artwork_id = ? AND template_id = ?", artwork_id, template_id)
 
     def keep_listing(self, artwork_id: int, template_id: str, listing: dict[str, Any]) -> None:
-        """Keep what was decided of a pair's listing."""
+        """Store the decisions on a pair's listing."""
         self._keep(
             "INSERT OR REPLACE INTO pair_listing (listing, artwork_id, template_id) VALUES (?, ?, ?)",
             listing,
@@ -74,7 +74,7 @@ class Listings:
         )
 
     def overruling(self, artwork_id: int, template_id: str, reasons: list[str]) -> Overruling | None:
-        """The overruling that holds for exactly these reasons, or None."""
+        """Return the overruling of exactly these reasons, or None."""
         rows = self._database.connection.execute(
             "SELECT reasons, why, at FROM overruling WHERE artwork_id = ? AND template_id = ? AND withdrawn_at IS NULL ORDER BY id DESC",
             (artwork_id, template_id),
@@ -83,7 +83,7 @@ class Listings:
         return next((each for each in found if list(each.reasons) == reasons), None)
 
     def overrule(self, artwork_id: int, template_id: str, reasons: list[str], why: str) -> None:
-        """Record that a listing goes out in spite of these reasons."""
+        """Record that the seller lists a pair in spite of these reasons."""
         self._keep(
             "INSERT INTO overruling (reasons, artwork_id, template_id, why) VALUES (?, ?, ?, ?)",
             reasons,
@@ -93,7 +93,7 @@ class Listings:
         )
 
     def withdraw(self, artwork_id: int, template_id: str) -> None:
-        """Let no overruling of a pair hold any more; that it was made stays on record."""
+        """Withdraw the overrulings of a pair; they stay on record."""
         with self._database.writing() as connection:
             connection.execute(
                 "UPDATE overruling SET withdrawn_at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now') "
@@ -102,14 +102,22 @@ class Listings:
             )
 
     def hand_in(self, artwork_id: int, template_id: str, told: HandedIn) -> None:
-        """Note what a marketplace answered; ``told.at`` is set by the database."""
-        self._keep("INSERT INTO handed_in (reasons, artwork_id, template_id, market, made_key, accepted, number) VALUES (?, ?, ?, ?, ?, ?, ?)",
-                   list(told.reasons), artwork_id, template_id, told.market, told.made_key, int(told.accepted), told.number)  # fmt: skip
+        """Store a marketplace's answer; ``told.at`` is set by the database."""
+        self._keep(
+            "INSERT INTO submission (reasons, artwork_id, template_id, market, made_key, accepted, number) VALUES (?, ?, ?, ?, ?, ?, ?)",
+            list(told.reasons),
+            artwork_id,
+            template_id,
+            told.market,
+            told.made_key,
+            int(told.accepted),
+            told.number,
+        )
 
     def handed_in(self, artwork_id: int, template_id: str) -> list[HandedIn]:
-        """What was handed in of a pair, newest first."""
+        """Return the submissions of a pair, newest first."""
         rows = self._database.connection.execute(
-            "SELECT * FROM handed_in WHERE artwork_id = ? AND template_id = ? ORDER BY id DESC", (artwork_id, template_id)
+            "SELECT * FROM submission WHERE artwork_id = ? AND template_id = ? ORDER BY id DESC", (artwork_id, template_id)
         )
         return [
             HandedIn(r["market"], r["made_key"], bool(r["accepted"]), r["number"], tuple(json.loads(r["reasons"])), r["at"])
@@ -117,8 +125,8 @@ class Listings:
         ]
 
     def listed(self) -> set[tuple[int, str]]:
-        """Pairs that some marketplace has taken."""
-        rows = self._database.connection.execute("SELECT DISTINCT artwork_id, template_id FROM handed_in WHERE accepted = 1")
+        """Return the pairs that a marketplace has accepted."""
+        rows = self._database.connection.execute("SELECT DISTINCT artwork_id, template_id FROM submission WHERE accepted = 1")
         return {(row[0], row[1]) for row in rows}
 
     def _one(self, query: str, *ids: int | str) -> dict[str, Any]:

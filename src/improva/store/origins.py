@@ -1,4 +1,4 @@
-"""Where artworks come from: what is noted, and the files of their licences."""
+"""Origins of artworks, and the files of their licences."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ class Origins:
         self._database = database
 
     def note(self, artwork_id: int, origin: Origin) -> None:
-        """Note where an artwork comes from, in place of what was noted before."""
+        """Store an artwork's origin, in place of the previous one."""
         with self._database.writing() as connection:
             connection.execute(
                 "INSERT INTO origin (artwork_id, origin) VALUES (?, ?) ON CONFLICT DO UPDATE SET origin = excluded.origin",
@@ -23,14 +23,14 @@ class Origins:
             )
 
     def licence(self, artwork_id: int) -> tuple[str, str] | None:
-        """The content's hash and the name of the licence's file, or None."""
+        """Return the hash and the name of the licence's file, or None."""
         row = self._database.connection.execute(
             "SELECT sha256, file_name FROM origin WHERE artwork_id = ? AND sha256 IS NOT NULL", (artwork_id,)
         ).fetchone()
         return (row[0], row[1]) if row else None
 
     def keep_licence(self, artwork_id: int, data: bytes, file_name: str) -> None:
-        """Keep the licence's file with an artwork, in place of the one before."""
+        """Store the licence's file of an artwork, in place of the previous one."""
         sha256 = self._database.put_blob(data)
         with self._database.writing() as connection:
             connection.execute(
@@ -40,6 +40,6 @@ class Origins:
             )
 
     def drop_licence(self, artwork_id: int) -> None:
-        """Take the licence's file away."""
+        """Remove the licence's file."""
         with self._database.writing() as connection:
             connection.execute("UPDATE origin SET sha256 = NULL, file_name = NULL WHERE artwork_id = ?", (artwork_id,))

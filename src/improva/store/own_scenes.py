@@ -1,4 +1,4 @@
-"""Scenes of the seller's own: marked photographs, and packs that came as files. Packs are folders that appear whole."""
+"""The seller's own scenes: marked photographs and imported packs. Pack folders are written aside and renamed."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
-from ..core.output.writing import sweep, temporary_prefix
+from ..io.atomic import sweep, temporary_prefix
 from .database import Database
 
 ASIDE = "aside"
@@ -19,7 +19,7 @@ ASIDE = "aside"
 
 @dataclass(frozen=True)
 class OwnSceneRow:
-    """A scene of the seller's own; ``pack`` is its scene's id once it is made. Without ``photo_id`` it came as a file."""
+    """One of the seller's own scenes; ``pack`` is its scene's id once made. Without ``photo_id`` it is an imported pack."""
 
     id: int
     photo_id: int | None
@@ -40,17 +40,17 @@ class OwnScenes:
         sweep(self.folder)
 
     def all(self) -> list[OwnSceneRow]:
-        """Every scene that was not taken away, the newest last."""
+        """Return every scene that was not removed, the newest last."""
         found = self._database.connection.execute("SELECT * FROM own_scene WHERE removed_at IS NULL ORDER BY id")
         return [_row(row) for row in found]
 
     def get(self, scene_id: int) -> OwnSceneRow | None:
-        """One of them, also one that was taken away."""
+        """Return one scene, also a removed one."""
         found = self._database.connection.execute("SELECT * FROM own_scene WHERE id = ?", (scene_id,)).fetchone()
         return _row(found) if found else None
 
     def add(self, photo_id: int | None, template_id: str, panel_id: str, title: str, pack: str | None = None) -> OwnSceneRow:
-        """Begin a scene."""
+        """Add a scene."""
         with self._database.writing() as connection:
             made = connection.execute(
                 "INSERT INTO own_scene (photo_id, template_id, panel_id, title, pack) VALUES (?, ?, ?, ?, ?) RETURNING *",
@@ -59,7 +59,7 @@ class OwnScenes:
         return _row(made)
 
     def mark(self, scene_id: int, panel_id: str, title: str, marks: dict[str, Any]) -> None:
-        """Keep what is marked."""
+        """Store the marks."""
         with self._database.writing() as connection:
             connection.execute(
                 "UPDATE own_scene SET panel_id = ?, title = ?, marks = ? WHERE id = ?",
@@ -67,7 +67,7 @@ class OwnScenes:
             )
 
     def put_pack(self, name: str, write: Callable[[Path], object]) -> None:
-        """Write a pack whole under its name, in place of one that is there."""
+        """Write a whole pack under its name, in place of an existing one."""
         with tempfile.TemporaryDirectory(prefix=temporary_prefix(name), dir=self.folder) as place:
             made = Path(place) / name
             made.mkdir()
@@ -78,12 +78,12 @@ class OwnScenes:
             made.rename(self.folder / name)
 
     def set_pack(self, scene_id: int, pack: str) -> None:
-        """Say which pack a scene has."""
+        """Set the pack of a scene."""
         with self._database.writing() as connection:
             connection.execute("UPDATE own_scene SET pack = ? WHERE id = ?", (pack, scene_id))
 
     def set_removed(self, row: OwnSceneRow, removed: bool) -> None:
-        """Take a scene away, or put it back; its pack is kept aside meanwhile."""
+        """Remove a scene or restore it; its pack is kept aside meanwhile."""
         when = "strftime('%Y-%m-%dT%H:%M:%fZ', 'now')" if removed else "NULL"
         with self._database.writing() as connection:
             connection.execute(f"UPDATE own_scene SET removed_at = {when} WHERE id = ?", (row.id,))
@@ -97,5 +97,6 @@ class OwnScenes:
 
 
 def _row(row: Any) -> OwnSceneRow:
-    return OwnSceneRow(row["id"], row["photo_id"], row["template_id"], row["panel_id"], row["title"], json.loads(row["marks"]),
-                       row["pack"])  # fmt: skip
+    return OwnSceneRow(
+        row["id"], row["photo_id"], row["template_id"], row["panel_id"], row["title"], json.loads(row["marks"]), row["pack"]
+    )

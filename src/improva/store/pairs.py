@@ -1,4 +1,4 @@
-"""Pairs of artwork and blank: the placing with all its history, the route, and how the mock-up stands."""
+"""Pairs of artwork and blank: placements with their history, route, colours and angle."""
 
 from __future__ import annotations
 
@@ -7,34 +7,34 @@ import sqlite3
 from dataclasses import dataclass, field, fields
 from typing import Any
 
-from ..core.design import Laying, Placing
+from ..core.design import PanelContent, Placement
 from ..core.sewing.seams import Follow
 from .database import Database
 
-_FIELDS = [f.name for f in fields(Placing)]
+_FIELDS = [f.name for f in fields(Placement)]
 
 
-def placing_to_dict(placing: Laying) -> dict[str, Any]:
-    """Plain values of a placing, or of what a panel follows."""
-    if isinstance(placing, Follow):
-        return {"seam": placing.seam, "way": placing.way}
-    return {name: getattr(placing, name) for name in _FIELDS}
+def placement_to_dict(placement: PanelContent) -> dict[str, Any]:
+    """Return a placement, or a link to another panel, as plain values."""
+    if isinstance(placement, Follow):
+        return {"seam": placement.seam, "way": placement.way}
+    return {name: getattr(placement, name) for name in _FIELDS}
 
 
-def placing_from_dict(data: dict[str, Any]) -> Laying:
-    """The reverse of :func:`placing_to_dict`, after a trip through JSON."""
+def placement_from_dict(data: dict[str, Any]) -> PanelContent:
+    """The reverse of :func:`placement_to_dict`, after a trip through JSON; keys that this version does not know are ignored."""
     if "seam" in data:
-        return Follow(**data)
+        return Follow(data["seam"], data["way"])
     x, y = data["shift_mm"]
-    return Placing(**{**data, "shift_mm": (x, y)})
+    return Placement(**{**{name: value for name, value in data.items() if name in _FIELDS}, "shift_mm": (x, y)})
 
 
-Placings = dict[str, Laying | None]
+Placements = dict[str, PanelContent | None]
 """What was decided of each panel, by its id; None for one that stays empty. Panels that are not there are undecided."""
 
 
-def _decided(text: str | None) -> Placings:
-    return {panel: placing_from_dict(data) if data else None for panel, data in json.loads(text).items()} if text else {}
+def _decided(text: str | None) -> Placements:
+    return {panel: placement_from_dict(data) if data else None for panel, data in json.loads(text).items()} if text else {}
 
 
 Pieces = dict[str, list[dict[str, Any]]]
@@ -44,16 +44,23 @@ Pieces = dict[str, list[dict[str, Any]]]
 def _row(row: sqlite3.Row) -> PairRow:
     pieces = json.loads(row["pieces"]) if row["pieces"] else {}
     return PairRow(
-        _decided(row["placing"]), row["step"], row["last"] or 0, row["route"], row["angle"], json.loads(row["colours"]), pieces,
-        json.loads(row["printing"]), json.loads(row["showing"]),
-    )  # fmt: skip
+        _decided(row["placement"]),
+        row["step"],
+        row["last"] or 0,
+        row["route"],
+        row["angle"],
+        json.loads(row["colours"]),
+        pieces,
+        json.loads(row["printing"]),
+        json.loads(row["mockup_settings"]),
+    )
 
 
 @dataclass(frozen=True)
 class PairRow:
-    """What is kept of a pair. ``placings`` is empty while nothing was decided and the proposals hold."""
+    """A pair as stored. ``placements`` is empty while the suggestions apply."""
 
-    placings: Placings = field(default_factory=dict)
+    placements: Placements = field(default_factory=dict)
     step: int = 0
     last_step: int = 0
     route: str | None = None
@@ -61,12 +68,12 @@ class PairRow:
     colours: dict[str, str | None] = field(default_factory=dict)
     pieces: Pieces = field(default_factory=dict)
     printing: dict[str, Any] = field(default_factory=dict)
-    showing: dict[str, Any] = field(default_factory=dict)
+    mockup_settings: dict[str, Any] = field(default_factory=dict)
 
 
 _SELECT = (
-    "SELECT pair.*, now.placing, now.pieces, (SELECT max(step) FROM placing AS p WHERE p.artwork_id = pair.artwork_id "
-    "AND p.template_id = pair.template_id) AS last FROM pair LEFT JOIN placing AS now USING (artwork_id, template_id, step)"
+    "SELECT pair.*, now.placement, now.pieces, (SELECT max(step) FROM placement AS p WHERE p.artwork_id = pair.artwork_id "
+    "AND p.template_id = pair.template_id) AS last FROM pair LEFT JOIN placement AS now USING (artwork_id, template_id, step)"
 )
 
 
@@ -77,57 +84,57 @@ class Pairs:
         self._database = database
 
     def get(self, artwork_id: int, template_id: str) -> PairRow:
-        """A pair; one with nothing decided if it is not kept."""
+        """Return a pair; an empty one if none is stored."""
         row = self._database.connection.execute(
             f"{_SELECT} WHERE artwork_id = ? AND template_id = ?", (artwork_id, template_id)
         ).fetchone()
         return _row(row) if row else PairRow()
 
     def of_art(self, artwork_id: int) -> dict[str, PairRow]:
-        """Every pair of an artwork that is kept, by blank."""
+        """Return every stored pair of an artwork, by blank."""
         found = self._database.connection.execute(f"{_SELECT} WHERE artwork_id = ?", (artwork_id,))
         return {row["template_id"]: _row(row) for row in found}
 
-    def place(self, artwork_id: int, template_id: str, decided: Placings, pieces: Pieces | None = None) -> None:
-        """Decide the placing of some panels, and what is laid on some with it.
+    def place(self, artwork_id: int, template_id: str, decided: Placements, pieces: Pieces | None = None) -> None:
+        """Set the placement of some panels, and the text and extras of some.
 
-        What had been undone is forgotten; what was decided before is kept.
+        Undone steps are removed; earlier ones stay.
 
-        Deciding what holds already changes nothing.
+        Equal values change nothing.
         """
         pair = (artwork_id, template_id)
         with self._database.writing() as connection:
             connection.execute("INSERT OR IGNORE INTO pair (artwork_id, template_id) VALUES (?, ?)", pair)
             row = connection.execute(f"{_SELECT} WHERE artwork_id = ? AND template_id = ?", pair).fetchone()
-            before, laid = _decided(row["placing"]), json.loads(row["pieces"] or "{}")
+            before, laid = _decided(row["placement"]), json.loads(row["pieces"] or "{}")
             now, with_it = {**before, **decided}, {**laid, **(pieces or {})}
             if (now, with_it) == (
                 before,
                 laid,
             ):  # the same decision come twice, as when a page is left while its answer is on the way
                 return
-            text = json.dumps({panel: placing_to_dict(placing) if placing else None for panel, placing in now.items()})
+            text = json.dumps({panel: placement_to_dict(placement) if placement else None for panel, placement in now.items()})
             connection.execute(
-                "DELETE FROM placing WHERE artwork_id = ? AND template_id = ? AND step > ?", (*pair, row["step"])
+                "DELETE FROM placement WHERE artwork_id = ? AND template_id = ? AND step > ?", (*pair, row["step"])
             )
             connection.execute(
-                "INSERT INTO placing (artwork_id, template_id, step, placing, pieces) VALUES (?, ?, ?, ?, ?)",
+                "INSERT INTO placement (artwork_id, template_id, step, placement, pieces) VALUES (?, ?, ?, ?, ?)",
                 (*pair, row["step"] + 1, text, json.dumps(with_it, ensure_ascii=False)),
             )
             connection.execute("UPDATE pair SET step = step + 1 WHERE artwork_id = ? AND template_id = ?", pair)
 
     def move(self, artwork_id: int, template_id: str, by: int) -> None:
-        """Undo (-1) or redo (+1) a placing; at either end nothing happens."""
+        """Undo (-1) or redo (+1) a step; at either end nothing happens."""
         with self._database.writing() as connection:
             connection.execute(
                 "UPDATE pair SET step = step + :by WHERE artwork_id = :art AND template_id = :template "
-                "AND step + :by BETWEEN 0 AND (SELECT coalesce(max(step), 0) FROM placing "
+                "AND step + :by BETWEEN 0 AND (SELECT coalesce(max(step), 0) FROM placement "
                 "WHERE artwork_id = :art AND template_id = :template)",
                 {"by": by, "art": artwork_id, "template": template_id},
             )
 
     def set_printing(self, artwork_id: int, template_id: str, printing: dict[str, Any]) -> None:
-        """Keep how the print files are made."""
+        """Store a pair's print settings."""
         with self._database.writing() as connection:
             connection.execute(
                 "INSERT INTO pair (artwork_id, template_id, printing) VALUES (?, ?, ?) "
@@ -135,18 +142,19 @@ class Pairs:
                 (artwork_id, template_id, json.dumps(printing)),
             )
 
-    def set_showing(self, artwork_id: int, template_id: str, showing: dict[str, Any]) -> None:
-        """Keep how the pictures are made."""
+    def set_mockup_settings(self, artwork_id: int, template_id: str, mockup_settings: dict[str, Any]) -> None:
+        """Store a pair's mock-up settings."""
         with self._database.writing() as connection:
             connection.execute(
-                "INSERT INTO pair (artwork_id, template_id, showing) VALUES (?, ?, ?) "
-                "ON CONFLICT DO UPDATE SET showing = excluded.showing",
-                (artwork_id, template_id, json.dumps(showing)),
+                "INSERT INTO pair (artwork_id, template_id, mockup_settings) VALUES (?, ?, ?) "
+                "ON CONFLICT DO UPDATE SET mockup_settings = excluded.mockup_settings",
+                (artwork_id, template_id, json.dumps(mockup_settings)),
             )
 
-    def set_choices(self, artwork_id: int, template_id: str, route: str | None, angle: float,
-                    colours: dict[str, str | None]) -> None:  # fmt: skip
-        """Keep the route and how the mock-up stands."""
+    def set_choices(
+        self, artwork_id: int, template_id: str, route: str | None, angle: float, colours: dict[str, str | None]
+    ) -> None:
+        """Store a pair's route, colours and angle."""
         with self._database.writing() as connection:
             connection.execute(
                 "INSERT INTO pair (artwork_id, template_id, route, angle, colours) VALUES (?, ?, ?, ?, ?) "

@@ -1,4 +1,4 @@
-"""Preparations: every one an artwork has had, and what came of them."""
+"""Preparations of artworks, with their history and results."""
 
 from __future__ import annotations
 
@@ -9,13 +9,13 @@ from typing import Any
 from ..core.artwork.pixels import Artwork
 from ..core.artwork.reading import ArtFacts, facts_from_dict
 from ..core.artwork.traits import Traits, traits_from_dict
-from ..core.prepare import Preparation
+from ..core.preparation import Preparation
 from .database import Database
 
 
 @dataclass(frozen=True)
 class PreparedRow:
-    """A prepared artwork: the hash of its content, what is known of it, and what was found on the way."""
+    """A prepared artwork: the hash of its content, its properties, and its report."""
 
     sha256: str
     facts: ArtFacts
@@ -30,7 +30,7 @@ class Preparations:
         self._database = database
 
     def decide(self, artwork_id: int, preparation: Preparation) -> None:
-        """Decide a preparation. What had been undone is forgotten; deciding what holds already changes nothing."""
+        """Set a preparation. Undone steps are removed; equal values change nothing."""
         text = json.dumps(preparation.as_dict())
         with self._database.writing() as connection:
             step, now = connection.execute(
@@ -54,7 +54,7 @@ class Preparations:
             )
 
     def prepared(self, key: str) -> PreparedRow | None:
-        """What came of a preparation, if it was made before."""
+        """Return the result of a preparation, or None."""
         row = self._database.connection.execute("SELECT * FROM prepared WHERE key = ?", (key,)).fetchone()
         if row is None:
             return None
@@ -62,7 +62,7 @@ class Preparations:
         return PreparedRow(row["sha256"], facts, traits, json.loads(row["report"]))
 
     def keep(self, key: str, art: Artwork, traits: Traits, report: dict[str, Any]) -> PreparedRow:
-        """Keep what came of a preparation."""
+        """Store the result of a preparation."""
         sha256 = self._database.put_blob(art.data)
         told = (json.dumps(part, ensure_ascii=False) for part in (art.facts.as_dict(), traits.as_dict(), report))
         with self._database.writing() as connection:

@@ -1,4 +1,4 @@
-"""Print providers with their offers, and the samples that were ordered of them."""
+"""Print providers with their offers and samples."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from .database import Database
 
 @dataclass(frozen=True)
 class ProviderRow:
-    """A provider: where it ships from, and what the seller notes of it."""
+    """A provider: where it ships from, and the seller's notes."""
 
     name: str
     origin: str
@@ -44,12 +44,12 @@ class Providers:
         self._database = database
 
     def all(self) -> list[ProviderRow]:
-        """Every provider, by name."""
+        """Return every provider, by name."""
         rows = self._database.connection.execute("SELECT name, origin, note FROM provider ORDER BY name COLLATE NOCASE")
         return [ProviderRow(**dict(row)) for row in rows]
 
     def keep(self, row: ProviderRow) -> None:
-        """Keep a provider, or what is said of it anew."""
+        """Store a provider; it replaces one of the same name."""
         with self._database.writing() as connection:
             connection.execute(
                 "INSERT INTO provider (name, origin, note) VALUES (:name, :origin, :note) "
@@ -58,19 +58,19 @@ class Providers:
             )
 
     def forget(self, name: str) -> None:
-        """Take a provider away with its offers; samples of it stay."""
+        """Remove a provider with its offers; its samples stay."""
         with self._database.writing() as connection:
             connection.execute("DELETE FROM provider WHERE name = ?", (name,))
 
     def offers(self, template_id: str) -> dict[str, dict[str, Any]]:
-        """What each provider asks for a blank, by provider."""
+        """Return the offers for a blank, by provider."""
         rows = self._database.connection.execute(
             "SELECT provider, offer FROM provider_offer WHERE template_id = ?", (template_id,)
         )
         return {row["provider"]: json.loads(row["offer"]) for row in rows}
 
     def keep_offer(self, provider: str, template_id: str, offer: dict[str, Any] | None) -> None:
-        """Keep what a provider asks for a blank; None where it does not make it."""
+        """Store a provider's offer for a blank; None removes it."""
         with self._database.writing() as connection:
             connection.execute("DELETE FROM provider_offer WHERE provider = ? AND template_id = ?", (provider, template_id))
             if offer is not None:
@@ -80,7 +80,7 @@ class Providers:
                 )
 
     def samples(self, template_id: str | None = None, artwork_id: int | None = None) -> list[SampleRow]:
-        """Samples of a blank or a pair, the newest first."""
+        """Return the samples of a blank or a pair, the newest first."""
         rows = self._database.connection.execute(
             "SELECT * FROM sample WHERE removed_at IS NULL AND template_id = ifnull(?, template_id) AND artwork_id = ifnull(?, artwork_id) "
             "ORDER BY id DESC",
@@ -89,30 +89,35 @@ class Providers:
         return [_sample(row) for row in rows]
 
     def sample(self, sample_id: int) -> SampleRow | None:
-        """One sample, or None."""
+        """Return one sample, or None."""
         row = self._database.connection.execute(
             "SELECT * FROM sample WHERE id = ? AND removed_at IS NULL", (sample_id,)
         ).fetchone()
         return _sample(row) if row else None
 
     def add_sample(self, artwork_id: int, template_id: str, sample: Sample) -> int:
-        """Note a sample; answers with its id."""
+        """Add a sample and return its id."""
         with self._database.writing() as connection:
-            return int(connection.execute("INSERT INTO sample (artwork_id, template_id, sample) VALUES (?, ?, ?)",
-                                          (artwork_id, template_id, _told(sample))).lastrowid or 0)  # fmt: skip
+            return int(
+                connection.execute(
+                    "INSERT INTO sample (artwork_id, template_id, sample) VALUES (?, ?, ?)",
+                    (artwork_id, template_id, _told(sample)),
+                ).lastrowid
+                or 0
+            )
 
     def change_sample(self, sample_id: int, sample: Sample) -> None:
-        """Note how it went on."""
+        """Change a sample's record."""
         with self._database.writing() as connection:
             connection.execute("UPDATE sample SET sample = ? WHERE id = ?", (_told(sample), sample_id))
 
     def add_photo(self, sample_id: int, sha256: str) -> None:
-        """Keep a photograph of a sample."""
+        """Store a photograph of a sample."""
         with self._database.writing() as connection:
             connection.execute("UPDATE sample SET photos = json_insert(photos, '$[#]', ?) WHERE id = ?", (sha256, sample_id))
 
     def remove_sample(self, sample_id: int) -> None:
-        """Let a sample count no more."""
+        """Remove a sample."""
         with self._database.writing() as connection:
             connection.execute(
                 "UPDATE sample SET removed_at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now') WHERE id = ?", (sample_id,)

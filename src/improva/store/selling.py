@@ -1,4 +1,4 @@
-"""What selling costs: of the whole shop, of each blank, and the price of each pair."""
+"""Costs of the shop and of each blank, and the price of each pair."""
 
 from __future__ import annotations
 
@@ -18,35 +18,35 @@ class Selling:
         self._database = database
 
     def shop(self) -> dict[str, Any]:
-        """Currency, fees, tax and shipping that hold for everything; empty until they are said."""
+        """Return the shop's currency, fees, tax and shipping; empty before they are set."""
         return self._database.setting(SHOP) or {}
 
     def keep_shop(self, shop: dict[str, Any]) -> None:
-        """Keep what holds for everything."""
+        """Store the shop's settings."""
         self._database.keep_setting(SHOP, shop)
 
     def costs(self, template_id: str) -> dict[str, Any]:
-        """What one piece of a blank costs; empty until it is said."""
+        """Return the costs of one piece of a blank; empty before they are set."""
         row = self._database.connection.execute(
             "SELECT costs FROM blank_costs WHERE template_id = ?", (template_id,)
         ).fetchone()
         return dict(json.loads(row[0])) if row else {}
 
     def keep_costs(self, template_id: str, costs: dict[str, Any]) -> None:
-        """Keep what one piece of a blank costs."""
+        """Store the costs of one piece of a blank."""
         text = json.dumps(costs, ensure_ascii=False)
         with self._database.writing() as connection:
             connection.execute("INSERT OR REPLACE INTO blank_costs (template_id, costs) VALUES (?, ?)", (template_id, text))
 
     def sale(self, artwork_id: int, template_id: str) -> dict[str, Any]:
-        """The price of a pair; empty until it is said."""
+        """Return the price of a pair; empty before it is set."""
         row = self._database.connection.execute(
             "SELECT sale FROM pair_sale WHERE artwork_id = ? AND template_id = ?", (artwork_id, template_id)
         ).fetchone()
         return dict(json.loads(row[0])) if row else {}
 
     def keep_sale(self, artwork_id: int, template_id: str, sale: dict[str, Any]) -> None:
-        """Keep the price of a pair."""
+        """Store the price of a pair."""
         text = json.dumps(sale, ensure_ascii=False)
         with self._database.writing() as connection:
             connection.execute(
@@ -55,6 +55,6 @@ class Selling:
             )
 
     def priced(self, artwork_id: int, template_id: str) -> str | None:
-        """A pair's price with its currency, or None."""
+        """Return a pair's price with its currency, or None."""
         price = self.sale(artwork_id, template_id).get("price")
         return f"{price} {self.shop().get('currency', FIRST_CURRENCY)}" if price and price.strip("0.") else None

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from improva.catalogue import template, templates
-from improva.core.errors import BadListing
+from improva.core.errors import ListingError
 from improva.core.listing import (
     KINDS,
     ArtWords,
@@ -22,7 +22,7 @@ from improva.core.listing import (
     put_together,
 )
 from improva.core.origin import Origin
-from improva.scenes import scenes_of
+from tests.scenery import scenes_of
 
 BLANK = template("mug-11oz")
 MARKET = Market("Test", title_least=10, title_most=40, tags_most=3, tag_most=10, search_most=30)
@@ -118,7 +118,7 @@ OWN, BOUGHT = Origin("own"), Origin("bought", commercial=True, print_on_demand=T
         (replace(BOUGHT, print_on_demand=None), True, ["not known"]),
         (replace(BOUGHT, print_on_demand=False), False, ["print on demand", "unchanged"]),
         (replace(BOUGHT, print_on_demand=None, commercial=False), True, ["selling"]),
-        (Origin(), True, ["not noted"]),
+        (Origin(), True, ["no origin is recorded"]),
     ],
 )
 def test_a_listing_is_stopped_by_its_licence(origin: Origin, altered: bool, told: list[str]) -> None:
@@ -130,7 +130,7 @@ def test_a_listing_is_stopped_by_its_licence(origin: Origin, altered: bool, told
 
 @pytest.mark.parametrize("wrong", [{"title": ""}, {"title_most": 0}, {"title_least": 200}, {"tags_most": -1}, {"film_s": 1000}])
 def test_limits_that_cannot_be_are_refused(wrong: dict) -> None:
-    with pytest.raises(BadListing):
+    with pytest.raises(ListingError):
         Market(**{"title": "Mine", **wrong})
 
 

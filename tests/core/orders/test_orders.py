@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from improva.catalogue import template
-from improva.core.errors import BadListing, BadPiece
+from improva.core.errors import ListingError, PieceError
 from improva.core.orders import filled_words, read_orders
 from improva.core.pieces import Lettering, lettering_shape
 from improva.core.words import WordPath
@@ -44,16 +44,26 @@ def test_a_bad_row_is_told_and_the_rest_goes_on() -> None:
 
 @pytest.mark.parametrize(
     ("data", "said"),
-    [(b"", "no column 'order'"), (b"order,name\n1,Ada\n", "no column 'photo'"), (b"\x89PNG\r\n\x1a\n\x00\x00", "no column"),
-     (b"order,name,photo\n" + b"".join(b"%d,A,b\n" % i for i in range(501)), "501 orders"), (b"x" * 5_000_001, "too large")],
-)  # fmt: skip
+    [
+        (b"", "no column 'order'"),
+        (b"order,name\n1,Ada\n", "no column 'photo'"),
+        (b"\x89PNG\r\n\x1a\n\x00\x00", "no column"),
+        (b"order,name,photo\n" + b"".join(b"%d,A,b\n" % i for i in range(501)), "501 orders"),
+        (b"x" * 5_000_001, "too large"),
+    ],
+)
 def test_what_is_no_table_of_orders_is_refused(data: bytes, said: str) -> None:
-    with pytest.raises(BadListing, match=said):
+    with pytest.raises(ListingError, match=said):
         read_orders(data, FIELDS)
 
 
-@given(st.lists(st.tuples(st.integers(1, 10**6), st.text(st.characters(exclude_categories=["Cs", "Cc"]), min_size=1, max_size=20)), max_size=20,
-                unique_by=lambda row: row[0]))  # fmt: skip
+@given(
+    st.lists(
+        st.tuples(st.integers(1, 10**6), st.text(st.characters(exclude_categories=["Cs", "Cc"]), min_size=1, max_size=20)),
+        max_size=20,
+        unique_by=lambda row: row[0],
+    )
+)
 def test_what_the_csv_module_writes_is_read_back(rows: list[tuple[int, str]]) -> None:
     out = io.StringIO()
     written = csv.writer(out)
@@ -81,9 +91,9 @@ def test_a_short_name_keeps_the_designs_size_and_a_long_one_is_made_smaller_to_f
 
 
 def test_too_long_a_name_and_a_letter_that_the_font_lacks_are_refused() -> None:
-    with pytest.raises(BadPiece, match="too long"):
+    with pytest.raises(PieceError, match="too long"):
         filled_words(words(), {"name": "Maximiliane Wilhelmina " * 3}, FONT, PANEL, 5.0)
-    with pytest.raises(BadPiece, match="The font has no"):
+    with pytest.raises(PieceError, match="The font has no"):
         filled_words(words(), {"name": "雪"}, FONT, PANEL, 1.0)
 
 
@@ -91,7 +101,7 @@ def test_too_long_a_name_and_a_letter_that_the_font_lacks_are_refused() -> None:
 def test_no_name_runs_past_its_room_or_grows(name: str) -> None:
     try:
         filled = filled_words(words(), {"name": name}, FONT, PANEL, 0.1)
-    except BadPiece:
+    except PieceError:
         return
     assert lettering_shape(filled.lettering, FONT).words[0] <= 60.01 and 0 < filled.share <= 1
 

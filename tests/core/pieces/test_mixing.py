@@ -5,8 +5,8 @@ import pytest
 import pyvips
 
 from improva.core.artwork.pixels import as_array
-from improva.core.pieces.mixing import BLENDS, Mixing
-from improva.core.render.mixing import atop, mixed
+from improva.core.pieces.blending import BLENDS, Mixing
+from improva.core.render.blend import atop, mixed
 
 # Sections 9.1 (separable) and 9.2 (non-separable); Cb is the backdrop, Cs the source.
 
@@ -39,10 +39,19 @@ def soft_light(b: float, s: float) -> float:
 
 
 SEPARABLE = {
-    "normal": lambda b, s: s, "multiply": multiply, "screen": screen, "overlay": lambda b, s: hard_light(s, b),
-    "darken": min, "lighten": max, "color-dodge": dodge, "color-burn": burn, "hard-light": hard_light,
-    "soft-light": soft_light, "difference": lambda b, s: abs(b - s), "exclusion": lambda b, s: b + s - 2 * b * s,
-}  # fmt: skip
+    "normal": lambda b, s: s,
+    "multiply": multiply,
+    "screen": screen,
+    "overlay": lambda b, s: hard_light(s, b),
+    "darken": min,
+    "lighten": max,
+    "color-dodge": dodge,
+    "color-burn": burn,
+    "hard-light": hard_light,
+    "soft-light": soft_light,
+    "difference": lambda b, s: abs(b - s),
+    "exclusion": lambda b, s: b + s - 2 * b * s,
+}
 
 
 def lum(c: np.ndarray) -> float:

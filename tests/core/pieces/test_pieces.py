@@ -10,11 +10,11 @@ from shapely import box
 
 from improva.catalogue import template, templates
 from improva.core.artwork.pixels import Artwork, as_array
-from improva.core.design import ArtSize, Design, Piece, Placing
-from improva.core.errors import BadPiece, ImprovaError
+from improva.core.design import ArtSize, Design, Piece, Placement
+from improva.core.errors import ImprovaError, PieceError
 from improva.core.pieces import ArtRef, Band, Extra, Frames, Lettering, Mixing, Overlay, Slot, carried_piece, lettering_shape
 from improva.core.pieces.frames import covering, slot_dpi
-from improva.core.pieces.lettering import Shadow, lettering_box
+from improva.core.pieces.text import Shadow, lettering_box
 from improva.core.render import render, render_worn
 from improva.core.template import Panel
 from improva.core.words import WordPath
@@ -30,7 +30,7 @@ ART = art_of(quadrants(400, 300))
 REF = ArtRef("art", ART.facts.size)
 
 
-def pixels(*extras: Extra, art: Placing | None = None, panel: Panel = SHEET, density: float = 4.0) -> np.ndarray:
+def pixels(*extras: Extra, art: Placement | None = None, panel: Panel = SHEET, density: float = 4.0) -> np.ndarray:
     pieces = (Piece("art", ART.facts.size, art),) if art else ()
     size = (round(panel.file_mm[0] * density), round(panel.file_mm[1] * density))
     image = as_array(render(Design(BLANK, panel, pieces, extras, FONTS), lambda _: ART, size))
@@ -66,8 +66,17 @@ def test_words_are_as_large_as_they_are_told(sizing: str, expected: tuple) -> No
 
 
 def test_words_have_outline_shadow_and_plaque() -> None:
-    lettering = words(sizing="width", width_mm=100, fill="#102030", outline="#ff0000", outline_mm=2, plaque="box",
-                      plaque_fill="#00ff00", plaque_margin_mm=6, shadow=Shadow("#0000ff", (0, 12), 0, 1))  # fmt: skip
+    lettering = words(
+        sizing="width",
+        width_mm=100,
+        fill="#102030",
+        outline="#ff0000",
+        outline_mm=2,
+        plaque="box",
+        plaque_fill="#00ff00",
+        plaque_margin_mm=6,
+        shadow=Shadow("#0000ff", (0, 12), 0, 1),
+    )
     image = pixels(lettering)
     shape = lettering_shape(lettering, FONT)
     colours = {tuple(int(v) for v in c) for c in image[::3, ::3].reshape(-1, 4)}
@@ -118,9 +127,9 @@ def test_a_band_follows_the_trim_through_the_bleed_with_its_line() -> None:
     assert at(level, 3, 75)[3] == 0 and at(level, 3, 3)[3] == 255
     ends = pixels(Band("ends", 15, "#24405a", None, 25, 0))
     assert at(ends, 3, 75)[3] == 255 and at(ends, 100, 3)[3] == 0
-    with pytest.raises(BadPiece, match="leaves no room"):
+    with pytest.raises(PieceError, match="leaves no room"):
         pixels(Band("all", 90))
-    with pytest.raises(BadPiece, match="neither colour nor pattern"):
+    with pytest.raises(PieceError, match="neither colour nor pattern"):
         Band(colour=None)
 
 
@@ -187,9 +196,9 @@ def test_slots_never_overlap_and_lie_on_their_cards(layout: str) -> None:
         x, y, w, h = cell.card
         assert box(x, y, x + w, y + h).covers(slot)
         assert x >= 0 and x + w <= 150 + 1e-9 and y + h <= 110 + 1e-9
-    with pytest.raises(BadPiece, match="leave no room"):
+    with pytest.raises(PieceError, match="leave no room"):
         Frames(layout, 20, 3, (100, 80), 4, 5)  # type: ignore[arg-type]
-    with pytest.raises(BadPiece, match="64 at most"):
+    with pytest.raises(PieceError, match="64 at most"):
         Frames(layout, 20, 20, (1000, 1000))  # type: ignore[arg-type]
 
 
@@ -201,17 +210,17 @@ def test_a_round_frame_is_round_and_an_empty_slot_is_seen() -> None:
 
 
 def test_a_second_artwork_lies_behind_blends_and_is_clipped() -> None:
-    behind = pixels(Overlay(REF, Placing("stretch"), Mixing(behind=True)), art=Placing("contain", scale=0.4))
+    behind = pixels(Overlay(REF, Placement("stretch"), Mixing(behind=True)), art=Placement("contain", scale=0.4))
     assert at(behind, 3, 3)[:3] == (220, 30, 30) and at(behind, 95, 70)[:3] == (220, 30, 30)
-    front = pixels(Overlay(REF, Placing("stretch"), Mixing(blend="multiply")), art=Placing("contain", scale=0.4))
+    front = pixels(Overlay(REF, Placement("stretch"), Mixing(blend="multiply")), art=Placement("contain", scale=0.4))
     assert at(front, 95, 70)[:3] == pytest.approx((round(220 * 220 / 255), round(30 * 30 / 255), round(30 * 30 / 255)), abs=1)
     clipped = pixels(
-        Overlay(REF, Placing("stretch"), Mixing(clipped="artwork", opacity=0.5)), art=Placing("contain", scale=0.4)
+        Overlay(REF, Placement("stretch"), Mixing(clipped="artwork", opacity=0.5)), art=Placement("contain", scale=0.4)
     )
     assert at(clipped, 3, 3)[3] == 0, "where the artwork has no ink, nothing of it is seen"
     grounded = pixels(
-        Overlay(REF, Placing("contain", scale=0.2), Mixing(behind=True)),
-        art=Placing("contain", scale=0.1, background="#102030"),
+        Overlay(REF, Placement("contain", scale=0.2), Mixing(behind=True)),
+        art=Placement("contain", scale=0.1, background="#102030"),
     )
     assert at(grounded, 3, 3)[:3] == (16, 32, 48), "the ground lies beneath what lies behind"
 
@@ -219,7 +228,7 @@ def test_a_second_artwork_lies_behind_blends_and_is_clipped() -> None:
 def test_a_piece_is_clipped_to_the_one_beneath_it() -> None:
     """A picture that fills letters: seen where the words have ink, and nowhere else."""
     letters = words(sizing="width", width_mm=150, fill="#000000")
-    filling = Overlay(REF, Placing("stretch"), Mixing(clipped="beneath"))
+    filling = Overlay(REF, Placement("stretch"), Mixing(clipped="beneath"))
     plain, filled = pixels(letters), pixels(letters, filling)
     assert (plain[..., 3] == filled[..., 3]).all()
     ink = plain[..., 3] == 255
@@ -256,8 +265,8 @@ def test_bands_frames_and_overlays_are_carried_by_their_rules() -> None:
     frames = carried_piece(Frames("grid", 3, 2, (600, 400), 20, 20, slots=(Slot(REF),)), source, target)
     assert isinstance(frames, Frames) and (frames.across, frames.down, len(frames.slots)) == (3, 2, 1)
     assert frames.size_mm[0] / frames.size_mm[1] == pytest.approx(1.5)
-    overlay = carried_piece(Overlay(REF, Placing("contain", shift_mm=(127, 0))), source, target)
-    assert isinstance(overlay, Overlay) and overlay.placing.shift_mm[0] == pytest.approx(0.1 * target.trim_mm[0])
+    overlay = carried_piece(Overlay(REF, Placement("contain", shift_mm=(127, 0))), source, target)
+    assert isinstance(overlay, Overlay) and overlay.placement.shift_mm[0] == pytest.approx(0.1 * target.trim_mm[0])
 
 
 @pytest.mark.parametrize(
@@ -275,7 +284,10 @@ def test_an_artwork_is_opened_by_its_own_hash() -> None:
         opened.append(key)
         return ART
 
-    extras = (Overlay(ArtRef("second", ART.facts.size)), Band(pattern=ArtRef("third", ART.facts.size)),
-              Frames(slots=(Slot(ArtRef("fourth", ART.facts.size)),)))  # fmt: skip
-    render(Design(BLANK, SHEET, (Piece("first", ART.facts.size, Placing()),), extras), open_art, (210, 160))
+    extras = (
+        Overlay(ArtRef("second", ART.facts.size)),
+        Band(pattern=ArtRef("third", ART.facts.size)),
+        Frames(slots=(Slot(ArtRef("fourth", ART.facts.size)),)),
+    )
+    render(Design(BLANK, SHEET, (Piece("first", ART.facts.size, Placement()),), extras), open_art, (210, 160))
     assert set(opened) == {"first", "second", "third", "fourth"}

@@ -8,9 +8,9 @@ import numpy as np
 import pytest
 from shapely import LinearRing, Polygon, unary_union
 
-from improva.core.errors import BadFont, BadPiece
+from improva.core.errors import FontError, PieceError
 from improva.core.words import Font, Setting, WordPath, bent, set_words
-from improva.core.words.bending import refined
+from improva.core.words.path import refined
 from improva.fonts import FONTS, font_bytes
 
 LETTERS = "HamburgefontsivAEQW&068·é"
@@ -80,11 +80,11 @@ def test_what_the_font_lacks_is_told_and_takes_no_room() -> None:
     block = set_words(sans, "Gipfel 山", Setting())
     assert block.missing == ("山",)
     assert block.width == pytest.approx(set_words(sans, "Gipfel ", Setting()).width)
-    with pytest.raises(BadPiece, match="none of these letters"):
+    with pytest.raises(PieceError, match="none of these letters"):
         set_words(sans, "山頂", Setting())
-    with pytest.raises(BadPiece, match="no words"):
+    with pytest.raises(PieceError, match="no words"):
         set_words(sans, " \n ", Setting())
-    with pytest.raises(BadPiece, match="600 at most"):
+    with pytest.raises(PieceError, match="600 at most"):
         set_words(sans, "a" * 601, Setting())
 
 
@@ -115,7 +115,7 @@ def test_a_circle_has_its_diameter_and_its_middle_at_the_origin() -> None:
         assert r == pytest.approx(np.abs(across / 2 + y))
         middle = np.concatenate(curved)[:, 1].mean()
         assert np.sign(middle) == np.sign(across), "outside above, inside below"
-    with pytest.raises(BadPiece, match="smaller than the letters"):
+    with pytest.raises(PieceError, match="smaller than the letters"):
         bent(block, WordPath("circle", across=0.3))
 
 
@@ -140,7 +140,7 @@ def test_wave_bulge_and_envelope_move_outlines_as_they_say() -> None:
     "data", [b"", b"no font at all", b"\0\1\0\0" + b"\xff" * 200, b"wOF2" + b"\0" * 60, b"OTTO\0\xff\0\0" * 9]
 )
 def test_broken_fonts_are_told(data: bytes) -> None:
-    with pytest.raises(BadFont):
+    with pytest.raises(FontError):
         Font(data)
 
 
@@ -153,5 +153,5 @@ def test_a_font_cut_short_or_scribbled_on_is_told_or_read() -> None:
             data[at] = int(rng.integers(256))
         try:
             set_words(Font(bytes(data)), "Summit", Setting())
-        except (BadFont, BadPiece):
+        except (FontError, PieceError):
             continue

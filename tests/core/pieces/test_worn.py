@@ -9,12 +9,13 @@ from PIL import Image
 
 from improva.catalogue import template
 from improva.core.artwork.pixels import as_array
-from improva.core.design import Design, Piece, Placing
-from improva.core.output import PrintSettings, write_print_file
+from improva.core.design import Design, Piece, Placement
+from improva.core.output import PrintSettings
 from improva.core.pieces import Band, Lettering, lettering_shape, piece_box
 from improva.core.render import render, render_worn
 from improva.core.words.font import open_font
 from improva.fonts import font_bytes
+from improva.io.print_file import write_print_file
 from tests.conftest import BLANK, art_of, quadrants
 
 FONTS = {"poster": font_bytes("poster")}
@@ -22,9 +23,9 @@ ART = art_of(quadrants(400, 300))
 WORDS = Lettering("UP", "poster", sizing="width", width_mm=40, shift_mm=(30, -20), fill="#00ffff")
 
 
-def design(blank: str, *extras: object, **placing: object) -> Design:
+def design(blank: str, *extras: object, **placement: object) -> Design:
     found = template(blank)
-    pieces = (Piece("art", ART.facts.size, Placing(**placing)),)  # type: ignore[arg-type]
+    pieces = (Piece("art", ART.facts.size, Placement(**placement)),)  # type: ignore[arg-type]
     return Design(found, found.panel(), pieces, extras, FONTS)  # type: ignore[arg-type]
 
 

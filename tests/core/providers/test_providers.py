@@ -7,8 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from improva.core.errors import BadListing
-from improva.core.pricing.money import BadPrice, Currency
+from improva.core.errors import ListingError
+from improva.core.pricing.money import Currency, PriceError
 from improva.core.providers import Days, Offer, Route, Sample, days_of, landed, usual_days
 
 EUR = Currency("EUR")
@@ -34,9 +34,9 @@ def test_below_the_limit_nothing_is_taken_but_customs_still_can() -> None:
     "wrong", [{"shipping": D(-1)}, {"duty_percent": D(301)}, {"free_up_to": D(-5)}, {"handling": D("-0.01")}]
 )
 def test_amounts_that_cannot_be_are_refused(wrong: dict) -> None:
-    with pytest.raises(BadPrice):
+    with pytest.raises(PriceError):
         Route("Valley", **wrong)
-    with pytest.raises(BadPrice):
+    with pytest.raises(PriceError):
         Offer(D(-1), ())
 
 
@@ -72,5 +72,5 @@ def test_days_over_a_leap_day_and_a_year_by_hand() -> None:
     ],
 )
 def test_what_cannot_have_been_is_told(told: dict, said: str) -> None:
-    with pytest.raises(BadListing, match=said):
+    with pytest.raises(ListingError, match=said):
         Sample("x", **told)

@@ -14,12 +14,12 @@ from PIL import Image
 
 from improva.catalogue import template
 from improva.cli import main
-from improva.core.design import Design, LedBy, Piece, Placing
+from improva.core.design import Design, LinkedPanel, Piece, Placement
 from improva.core.fit import place
-from improva.core.render.piece import laid
-from improva.core.sewing.assembled import laid_flat
-from improva.core.sewing.following import led, led_designs
-from improva.core.sewing.picture import assembly
+from improva.core.render.picture import laid
+from improva.core.sewing.assembly import laid_flat
+from improva.core.sewing.assembly_picture import assembly
+from improva.core.sewing.linked_panels import led, led_designs
 from improva.core.sewing.seams import Follow
 from tests.conftest import art_of, encoded
 
@@ -35,14 +35,14 @@ def test_assembled_it_is_the_uncut_design() -> None:
     """A bag whose gusset and back follow its front, unfolded: one picture drawn at once shows the same, edge to edge."""
     art = art_of(soft(1600, 2400))
     front = TOTE.panel("front")
-    placing = Placing("cover", scale=3.2, shift_mm=(0.0, 240.0))
-    own = Design(TOTE, front, (Piece("art", art.facts.size, placing),))
+    placement = Placement("cover", scale=3.2, shift_mm=(0.0, 240.0))
+    own = Design(TOTE, front, (Piece("art", art.facts.size, placement),))
     follows = {"gusset": Follow("bottom-front"), "back": Follow("bottom-back")}
     designs = {"front": own}
     for name in follows:
         found = led(TOTE, TOTE.panel(name), follows, {})
         assert found and found.leader == "front"
-        designs[name] = Design(TOTE, TOTE.panel(name), (), led=LedBy(own, found.motion))
+        designs[name] = Design(TOTE, TOTE.panel(name), (), led=LinkedPanel(own, found.motion))
     seen = assembly(TOTE, designs, lambda _: art, {}, 1200).astype(float)
     lies = laid_flat(TOTE, TOTE.faces[0], {})
     points = np.concatenate([motion(TOTE.panel(name).line()) for name, motion in lies.items()])
@@ -52,7 +52,7 @@ def test_assembled_it_is_the_uncut_design() -> None:
     # the uncut design: the front's plane drawn as one panel as large as all of it
     window = (float(low[0]), float(low[1]), float(high[0] - low[0]), float(high[1] - low[1]))
     size = (round(window[2] * px_mm), round(window[3] * px_mm))
-    placed = place(front, art.facts.size, placing)
+    placed = place(front, art.facts.size, placement)
     direct = laid(art, placed, replace(front, window_mm=window), size, exact=True).numpy()[..., :3].astype(float)
     x0, y0 = round(air * px_mm), round(air * px_mm)
     for name in ("front", "gusset", "back"):
@@ -68,7 +68,7 @@ def test_assembled_it_is_the_uncut_design() -> None:
 
 def test_followers_follow_as_their_template_has_them() -> None:
     art = art_of(soft(400, 400))
-    designs = led_designs(TOTE, lambda panel: Design(TOTE, panel, (Piece("a", art.facts.size, Placing("cover")),)))
+    designs = led_designs(TOTE, lambda panel: Design(TOTE, panel, (Piece("a", art.facts.size, Placement("cover")),)))
     assert designs["gusset"].led and designs["gusset"].led.design.panel.id == "front"
     assert designs["back"].led is None and designs["back"].pieces
 

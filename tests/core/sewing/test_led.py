@@ -9,15 +9,15 @@ import pytest
 from PIL import Image
 
 from improva.catalogue import template
-from improva.core.design import Design, LedBy, Piece, Placing
+from improva.core.design import Design, LinkedPanel, Piece, Placement
 from improva.core.fit import place
-from improva.core.output.print_file import write_print_file
 from improva.core.output.settings import PrintSettings
 from improva.core.pieces import Band, Lettering
 from improva.core.render import render
 from improva.core.sewing.edges import motion_of
 from improva.core.sewing.motion import Motion
 from improva.fonts import font_bytes
+from improva.io.print_file import write_print_file
 from tests.conftest import art_of, quadrants
 
 HOODIE = template("hoodie-all-over")
@@ -28,12 +28,12 @@ def pixels(image) -> np.ndarray:  # type: ignore[no-untyped-def]
     return image.numpy()[..., :3].astype(np.float32)
 
 
-def covering(art, panel=FRONT, **placing):  # type: ignore[no-untyped-def]
-    return Design(HOODIE, panel, (Piece("art", art.facts.size, Placing(**{"fit": "cover", **placing})),))
+def covering(art, panel=FRONT, **placement):  # type: ignore[no-untyped-def]
+    return Design(HOODIE, panel, (Piece("art", art.facts.size, Placement(**{"fit": "cover", **placement})),))
 
 
 def follower(leader: Design, motion: Motion, panel=POCKET) -> Design:  # type: ignore[no-untyped-def]
-    return Design(HOODIE, panel, (), led=LedBy(leader, motion))
+    return Design(HOODIE, panel, (), led=LinkedPanel(leader, motion))
 
 
 LINES = [(0.31, 0.55), (-0.55, 1.05), (0.04, 0.80), (1.7, -0.05)]  # v = slope u + rise, in shares of the picture
@@ -85,7 +85,7 @@ def test_lines_of_known_equations_run_on_over_the_pockets_edge(tmp_path: Path, n
         write_print_file(design, lambda _: art, path, PrintSettings(dpi=design.panel.dpi, mirror=False))
         read[design.panel.id] = np.asarray(Image.open(path).convert("RGB")).astype(np.float32)
 
-    placed = place(FRONT, art.facts.size, front.pieces[0].placing)
+    placed = place(FRONT, art.facts.size, front.pieces[0].placement)
     checked = 0
     for slope, rise in LINES:
         on_front = np.array([placed.from_art(u, slope * u + rise) for u in (0.2, 0.8)])
@@ -105,16 +105,17 @@ def test_moved_by_whole_pixels_the_pocket_is_the_front_to_the_last_bit() -> None
     part = replace(POCKET, trim_mm=(200 * step, 150 * step), bleed_mm=10 * step)
     rng = np.random.default_rng(3)
     art = art_of(cv2.resize(rng.integers(0, 255, (90, 80, 3), np.uint8), (640, 720), interpolation=cv2.INTER_CUBIC))
-    front = Design(HOODIE, whole, (Piece("art", art.facts.size, Placing("cover", rotate_deg=0)),))
+    front = Design(HOODIE, whole, (Piece("art", art.facts.size, Placement("cover", rotate_deg=0)),))
     image = pixels(render(front, lambda _: art, whole.file_px()))
-    led = Design(HOODIE, part, (), led=LedBy(front, Motion(shift_mm=(130 * step, 440 * step))))
+    led = Design(HOODIE, part, (), led=LinkedPanel(front, Motion(shift_mm=(130 * step, 440 * step))))
     seen = pixels(render(led, lambda _: art, part.file_px()))
     assert seen.shape[:2] == (170, 220)
     assert np.abs(seen - image[440 : 440 + 170, 130 : 130 + 220]).max() <= 1
 
 
-@pytest.mark.parametrize("motion", [Motion(90, (400, 100)), Motion(-33.5, (150, 260)), Motion(0, (420, 300), True),
-                                    Motion(141, (330, 420), True)])  # fmt: skip
+@pytest.mark.parametrize(
+    "motion", [Motion(90, (400, 100)), Motion(-33.5, (150, 260)), Motion(0, (420, 300), True), Motion(141, (330, 420), True)]
+)
 def test_turned_and_turned_over_it_shows_what_lies_there(motion: Motion) -> None:
     """Each point of the follower has the colour that the leader's own rendering has where the motion brings it."""
     soft = cv2.GaussianBlur(quadrants(500, 580), (0, 0), 9)

@@ -6,14 +6,14 @@ import numpy as np
 import pytest
 
 from improva.catalogue import template
-from improva.core.errors import BadPlacing
-from improva.core.propose import propose
+from improva.core.errors import PlacementError
+from improva.core.proposal import propose_placement
 from improva.core.sewing.sample import known_points, shown_by
 from improva.core.sewing.seams import LaidOn
 from improva.core.template_file import parse_template
 from tests.conftest import art_of
 from tests.core.sewing.test_seams import HOODIE, TWO_HALVES
-from tests.core.test_propose import find_traits
+from tests.core.test_proposal import find_traits
 
 POCKET = HOODIE.panel("pocket")
 
@@ -36,9 +36,9 @@ def test_turn_and_scale_of_the_photograph_do_not_matter(turn: float, scale: floa
 
 def test_points_that_tell_nothing_are_refused() -> None:
     known, corner = known_points(POCKET), np.array((100.0, 100.0))
-    with pytest.raises(BadPlacing, match="upon each other"):
+    with pytest.raises(PlacementError, match="upon each other"):
         shown_by(known, np.array([corner, corner + 3]), corner, corner)
-    with pytest.raises(BadPlacing, match="more than a seam is ever off"):
+    with pytest.raises(PlacementError, match="more than a seam is ever off"):
         shown_by(known, np.array([corner, corner + np.array((200, 0))]), corner, corner + np.array((0, 150)))
 
 
@@ -59,6 +59,6 @@ def test_a_pattern_has_one_scale_on_all_panels() -> None:
     tile[::24] = rng.integers(0, 90, 3)
     art = art_of(tile)
     traits = find_traits(art)
-    scales = {propose(HOODIE, p, art.facts, traits).placing for p in HOODIE.panels if p.id != "pocket"}
-    (placing,) = scales
-    assert placing.fit == "repeat"
+    scales = {propose_placement(HOODIE, p, art.facts, traits).placement for p in HOODIE.panels if p.id != "pocket"}
+    (placement,) = scales
+    assert placement.fit == "repeat"

@@ -4,18 +4,19 @@ import numpy as np
 import pytest
 from skimage.metrics import structural_similarity
 
+from improva.app.scenes import open_scene
 from improva.catalogue import template
 from improva.core.colour import delta_e_2000, lab
-from improva.core.design import Design, LedBy, Piece, Placing
+from improva.core.design import Design, LinkedPanel, Piece, Placement
 from improva.core.ink import printed
-from improva.core.mockup.composite import composite, light_plain_parts
-from improva.core.mockup.picture import UNDERBASE, print_texture
+from improva.core.mockup.composite import composite, shade_plain_parts
+from improva.core.mockup.render import UNDERBASE, print_textures
 from improva.core.mockup.view import make_view
 from improva.core.sewing.edges import motion_of
 from improva.core.template import Panel
-from improva.scenes import open_scene, scene
 from improva.surfaces import surface
 from tests.conftest import art_of
+from tests.scenery import scene
 
 HOODIE = template("hoodie-all-over")
 FRONT, POCKET = HOODIE.panel("front"), HOODIE.panel("pocket")
@@ -39,32 +40,32 @@ def plane(panel: Panel, box: tuple[float, float, float, float], px: tuple[int, i
 @pytest.fixture(scope="module")
 def seen():  # type: ignore[no-untyped-def]
     info = scene(BENT, HOODIE)
-    return light_plain_parts(make_view(*open_scene(info, SIZE), SIZE), {}, surface)
+    return shade_plain_parts(make_view(*open_scene(info, SIZE), SIZE), {}, surface)
 
 
-def picture(lit, nudge=(0.0, 0.0)) -> np.ndarray:  # type: ignore[no-untyped-def]
+def picture(shaded, nudge=(0.0, 0.0)) -> np.ndarray:  # type: ignore[no-untyped-def]
     """As the product makes it, the pocket following the front; nudged, as a sample sewn so far off would look."""
     art = art_of(plane(FRONT, FRONT.file_box, (2496, 2896)))
-    front = Design(HOODIE, FRONT, (Piece("art", art.facts.size, Placing("stretch")),))
-    pocket = Design(HOODIE, POCKET, (), led=LedBy(front, motion_of(SEAM, FRONT, POCKET).moved(*nudge)))
-    return composite(lit, print_texture([front, pocket], lambda _: art, lit.view), 0.0)[..., ::-1]
+    front = Design(HOODIE, FRONT, (Piece("art", art.facts.size, Placement("stretch")),))
+    pocket = Design(HOODIE, POCKET, (), led=LinkedPanel(front, motion_of(SEAM, FRONT, POCKET).moved(*nudge)))
+    return composite(shaded, print_textures([front, pocket], lambda _: art, shaded.view), 0.0)[..., ::-1]
 
 
-def direct(lit) -> np.ndarray:  # type: ignore[no-untyped-def]
+def direct(shaded) -> np.ndarray:  # type: ignore[no-untyped-def]
     """The equations laid in the scene's own textures, without panels, fitting or following."""
-    info, prints = lit.view.info, dict[str, np.ndarray]()
-    blank = print_texture([Design(HOODIE, FRONT, ())], lambda _: None, lit.view)  # bare panels
+    info, prints = shaded.view.info, dict[str, np.ndarray]()
+    blank = print_textures([Design(HOODIE, FRONT, ())], lambda _: None, shaded.view)  # bare panels
     for region in info.regions:
         if region.panel is None:
             continue
         prints[region.id] = blank[region.id]
         if region.panel in ("front", "pocket"):
             panel, offset = HOODIE.panel(region.panel), SEAM.offset_mm if region.panel == "pocket" else (0.0, 0.0)
-            px = tuple(2 * side for side in lit.view.maps[region.id].texture_px)
+            px = tuple(2 * side for side in shaded.view.maps[region.id].texture_px)
             colours = plane(panel, (0, 0, *panel.trim_mm), px, offset)
             ink = printed(np.ascontiguousarray(colours[..., ::-1]), UNDERBASE)
             prints[region.id] = np.concatenate([ink, np.ones_like(ink[..., :1])], axis=2)
-    return composite(lit, prints, 0.0)[..., ::-1]
+    return composite(shaded, prints, 0.0)[..., ::-1]
 
 
 def test_a_followed_pocket_in_a_scene_is_the_uncut_design(seen) -> None:  # type: ignore[no-untyped-def]

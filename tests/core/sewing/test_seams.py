@@ -7,9 +7,9 @@ import pytest
 from shapely import LineString, Polygon
 
 from improva.catalogue import template, templates
-from improva.core.errors import BadPlacing, BadTemplate
+from improva.core.errors import PlacementError, TemplateError
 from improva.core.sewing.edges import motion_of, pairs, run
-from improva.core.sewing.following import Follow, check_follow, first_follow, led
+from improva.core.sewing.linked_panels import Follow, check_follow, first_follow, led
 from improva.core.sewing.seams import LaidOn, Sewn
 from improva.core.template import Template
 from improva.core.template_file import parse_template, write_toml
@@ -95,43 +95,49 @@ second = { panel = "upper", start = [0, 0], end = [300, 0] }
 """
     )
     blank = own(text)
-    with pytest.raises(BadPlacing, match="upper follows lower follows upper"):
+    with pytest.raises(PlacementError, match="upper follows lower follows upper"):
         led(blank, blank.panel("upper"), {"upper": Follow("round"), "lower": Follow("middle")}, {})
 
 
 @pytest.mark.parametrize(
     ("follow", "told"),
-    [(Follow("elbow"), "no seam 'elbow'"), (Follow("side-right"), "it is back that follows front"),
-     (Follow("pocket", "mirror"), "can: flow, alone"), (Follow("pocket", "alone"), "can: flow, alone")],
-)  # fmt: skip
+    [
+        (Follow("elbow"), "no seam 'elbow'"),
+        (Follow("side-right"), "it is back that follows front"),
+        (Follow("pocket", "mirror"), "can: flow, alone"),
+        (Follow("pocket", "alone"), "can: flow, alone"),
+    ],
+)
 def test_what_cannot_be_followed_is_told(follow: Follow, told: str) -> None:
     panel = HOODIE.panel("front" if follow.seam != "pocket" else "pocket")
-    with pytest.raises(BadPlacing, match=told):
+    with pytest.raises(PlacementError, match=told):
         check_follow(HOODIE, panel, follow)
 
 
 @pytest.mark.parametrize(
     ("old", "new", "told"),
-    [("end = [300, 0]", "end = [280, 0]", r"differ by -20\.0 mm"),
-     ("start = [0, 0], end = [300, 0]", "start = [150, 75], end = [300, 0]", "not on the outline"),
-     ("start = [0, 0], end = [300, 0]", "start = [0, 0], end = [0, 0]", "starts where it ends"),
-     ('panel = "lower", start', 'panel = "middle", start', "no panel: upper, lower"),
-     ("start = [0, 200]", "start = 200", "cannot be read"),
-     ("start = [0, 200], ", "", "lacks 'start'"),
-     ('id = "middle"', 'id = "middle"\nways = ["follow"]', "alone, flow, mirror"),
-     ('id = "middle"', 'id = "middle"\nease = 900', "at most"),
-     ("start = [0, 200]", "start = [nan, 200]", "not a length")],
-)  # fmt: skip
+    [
+        ("end = [300, 0]", "end = [280, 0]", r"differ by -20\.0 mm"),
+        ("start = [0, 0], end = [300, 0]", "start = [150, 75], end = [300, 0]", "not on the outline"),
+        ("start = [0, 0], end = [300, 0]", "start = [0, 0], end = [0, 0]", "starts where it ends"),
+        ('panel = "lower", start', 'panel = "middle", start', "no panel: upper, lower"),
+        ("start = [0, 200]", "start = 200", "cannot be read"),
+        ("start = [0, 200], ", "", "lacks 'start'"),
+        ('id = "middle"', 'id = "middle"\nways = ["follow"]', "alone, flow, mirror"),
+        ('id = "middle"', 'id = "middle"\nease = 900', "at most"),
+        ("start = [0, 200]", "start = [nan, 200]", "not a length"),
+    ],
+)
 def test_seams_that_cannot_be_sewn_are_told(old: str, new: str, told: str) -> None:
     assert old in TWO_HALVES
-    with pytest.raises(BadTemplate, match=told):
+    with pytest.raises(TemplateError, match=told):
         own(TWO_HALVES.replace(old, new))
 
 
 @pytest.mark.parametrize(("offset", "told"), [("[500, 10]", "mostly beside"), ("[1e9, 0]", "not a length")])
 def test_what_lies_on_must_lie_there(offset: str, told: str) -> None:
     text = TWO_HALVES + f'\n[[seams]]\nid = "patch"\non = "upper"\npanel = "lower"\noffset = {offset}\n'
-    with pytest.raises(BadTemplate, match=told):
+    with pytest.raises(TemplateError, match=told):
         own(text)
 
 

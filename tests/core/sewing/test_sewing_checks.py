@@ -5,10 +5,10 @@ import pytest
 from PIL import Image, ImageDraw
 
 from improva.catalogue import template
-from improva.core.design import Placing
-from improva.core.preflight import prove
-from improva.core.preflight.sewing import check_runs_on
-from improva.core.sewing.following import led
+from improva.core.design import Placement
+from improva.core.preflight import run_preflight
+from improva.core.preflight.sewn_seams import check_runs_on
+from improva.core.sewing.linked_panels import led
 from improva.core.sewing.mismatch import POINTS, off_along
 from improva.core.sewing.seams import Follow
 from tests.conftest import art_of
@@ -18,7 +18,7 @@ FRONT, SLEEVE = HOODIE.panel("front"), HOODIE.panel("sleeve-left")
 ARM, POCKET = Follow("armhole-left-front", "flow"), Follow("pocket", "flow")
 
 
-def judged(follow: Follow, panel: str, apart: np.ndarray):  # type: ignore[no-untyped-def]
+def run_checks(follow: Follow, panel: str, apart: np.ndarray):  # type: ignore[no-untyped-def]
     ways = None, led(HOODIE, HOODIE.panel(panel), {panel: follow}, {})
     return {c.id: c for c in check_runs_on(HOODIE, HOODIE.panel(panel), follow, ways, {}, apart)}
 
@@ -33,20 +33,20 @@ def beyond() -> np.ndarray:
 def test_a_break_is_a_finding_where_its_colours_tell() -> None:
     broken = beyond()
     assert 0.2 < broken.mean() < 0.95  # two curves touch somewhere and part elsewhere
-    checks = judged(ARM, "sleeve-left", np.where(broken, 30, 1).astype(np.float32))
+    checks = run_checks(ARM, "sleeve-left", np.where(broken, 30, 1).astype(np.float32))
     assert checks["runs-on"].status == checks["seam-colours"].status == "warn"
     assert checks["seam-colours"].measured == 30 and checks["seam-colours"].limit == HOODIE.limit("break_delta_e")
     assert checks["runs-on"].where == checks["seam-colours"].where != ()
 
 
 def test_a_break_in_calm_art_is_told_and_passes() -> None:
-    checks = judged(ARM, "sleeve-left", np.where(beyond(), 2, 30).astype(np.float32))  # a strong step only where it runs on
+    checks = run_checks(ARM, "sleeve-left", np.where(beyond(), 2, 30).astype(np.float32))  # a strong step only where it runs on
     assert checks["runs-on"].status == checks["seam-colours"].status == "pass"
     assert checks["seam-colours"].measured == 2 and "does not show" in checks["runs-on"].message
 
 
 def test_steps_of_the_art_itself_are_no_break() -> None:
-    checks = judged(POCKET, "pocket", np.full(POINTS, 40, np.float32))
+    checks = run_checks(POCKET, "pocket", np.full(POINTS, 40, np.float32))
     assert checks["runs-on"].status == checks["seam-colours"].status == "pass" and checks["runs-on"].measured == 0
 
 
@@ -70,7 +70,7 @@ def spot(x: float, y: float, size: float = 12) -> np.ndarray:
 )
 def test_what_matters_keeps_off_seams(x: float, y: float, status: str) -> None:
     assert HOODIE.limit("sewing_mm") == 5
-    checks = {c.id: c for c in prove(HOODIE, FRONT, art_of(spot(x, y)), Placing("stretch")).checks}
+    checks = {c.id: c for c in run_preflight(HOODIE, FRONT, art_of(spot(x, y)), Placement("stretch")).checks}
     found = checks["near-seam"]
     assert found.status == status, found.message
     if status == "warn":
@@ -78,5 +78,5 @@ def test_what_matters_keeps_off_seams(x: float, y: float, status: str) -> None:
 
 
 def test_a_blank_without_seams_has_no_such_check(tumbler) -> None:  # type: ignore[no-untyped-def]
-    checks = prove(tumbler, tumbler.panel(), art_of(spot(300, 300)), Placing("cover")).checks
+    checks = run_preflight(tumbler, tumbler.panel(), art_of(spot(300, 300)), Placement("cover")).checks
     assert all(c.id != "near-seam" for c in checks)

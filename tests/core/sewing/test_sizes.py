@@ -6,9 +6,9 @@ import numpy as np
 import pytest
 
 from improva.catalogue import template
-from improva.core.design import Placing
-from improva.core.errors import BadTemplate
-from improva.core.preflight import prove
+from improva.core.design import Placement
+from improva.core.errors import TemplateError
+from improva.core.preflight import run_preflight
 from improva.core.template_file import parse_template
 from tests.conftest import art_of
 
@@ -30,9 +30,9 @@ def block(left: int, right: int) -> np.ndarray:
 def test_the_smallest_size_decides(left: int, right: int, large: str, small: str) -> None:
     # of 600 mm the largest size keeps 30 mm at either side free; S, 0.86 of it, (600 - 516) / 2 + 30 = 72 mm
     art = art_of(block(left, right))
-    placing = Placing("stretch", scale=600 / 624)
+    placement = Placement("stretch", scale=600 / 624)
     for blank, wanted in ((replace(HOODIE, grading="scaled"), large), (HOODIE, small)):
-        checks = {c.id: c for c in prove(blank, BACK, art, placing).checks}
+        checks = {c.id: c for c in run_preflight(blank, BACK, art, placement).checks}
         assert checks["safe-area"].status == wanted, checks["safe-area"].message
     if small == "warn":
         assert "size S" in checks["safe-area"].message
@@ -41,5 +41,5 @@ def test_the_smallest_size_decides(left: int, right: int, large: str, small: str
 
 def test_a_grading_that_is_not_known_is_told() -> None:
     data = {"id": "x", "title": "X", "kind": "own", "grading": "stretched", "panels": [{"id": "p", "trim": [100, 100]}]}
-    with pytest.raises(BadTemplate, match="grading"):
+    with pytest.raises(TemplateError, match="grading"):
         parse_template(data)

@@ -1,4 +1,4 @@
-"""What of a print matters: a cut-out by its alpha, a drawing on an even ground by its contrast against it."""
+"""Find the content of a picture: a cut-out by its alpha, a drawing by its contrast against an even ground."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ LEAST_SPOT_PX = 4
 
 @dataclass(frozen=True)
 class Content:
-    """What stands out from the ground.
+    """The content of a picture, apart from its ground.
 
     Attributes:
         kind: ``cutout`` (told by alpha), ``drawing`` (told by contrast against an even ground) or ``picture``
@@ -42,7 +42,7 @@ class Content:
 
 
 def border_of(image: NDArray[np.floating]) -> Floats:
-    """The points along an image's four edges, two per cent deep, (n, channels)."""
+    """Return the points within 2 % of an image's four edges, (n, channels)."""
     h, w = image.shape[:2]
     d = max(1, round(0.02 * min(h, w)))
     sides = [image[:d], image[-d:], image[d:-d, :d], image[d:-d, -d:]]
@@ -50,7 +50,7 @@ def border_of(image: NDArray[np.floating]) -> Floats:
 
 
 def find_content(lab: Floats, alpha: NDArray[np.uint8] | None) -> Content:
-    """Tell content from ground in a picture: Lab (h, w, 3) as seen on the blank, and alpha (h, w) if there is any."""
+    """Separate content from ground in a picture: Lab (h, w, 3) on the blank, and alpha (h, w) if there is any."""
     if alpha is not None and float((alpha < BARE_ALPHA).mean()) > BARE_SHARE:
         return Content("cutout", alpha >= BARE_ALPHA)
     border = border_of(lab)
@@ -62,7 +62,7 @@ def find_content(lab: Floats, alpha: NDArray[np.uint8] | None) -> Content:
 
 
 def boxes_of(mask: NDArray[np.bool_], px_per_mm: float, most: int = 6) -> tuple[Box, ...]:
-    """Boxes in mm round the largest connected parts of a mask; specks are left out."""
+    """Return boxes in mm round the largest connected parts of a mask (h, w), without specks."""
     near = max(1, round(px_per_mm))
     joined = cv2.dilate(mask.astype(np.uint8), np.ones((2 * near + 1,) * 2, np.uint8))
     _, _, stats, _ = cv2.connectedComponentsWithStats(joined)
@@ -71,7 +71,7 @@ def boxes_of(mask: NDArray[np.bool_], px_per_mm: float, most: int = 6) -> tuple[
 
 
 def without_specks(mask: NDArray[np.bool_]) -> NDArray[np.bool_]:
-    """A mask without parts of fewer than :data:`LEAST_SPOT_PX` points."""
+    """Remove the parts of a mask (h, w) that have fewer than :data:`LEAST_SPOT_PX` points."""
     _, labels, stats, _ = cv2.connectedComponentsWithStats(mask.astype(np.uint8), connectivity=8)
     large = stats[:, 4] >= LEAST_SPOT_PX
     large[0] = False

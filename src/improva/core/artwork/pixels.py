@@ -10,7 +10,7 @@ import pyvips
 from numpy.typing import NDArray
 
 from ..colour import parse_hex
-from ..errors import BadArtwork
+from ..errors import ArtworkError
 from .reading import MAX_SIDE_PX, ArtFacts, read_facts
 from .svg import draw_svg
 
@@ -21,7 +21,7 @@ PROXY_PX = 2048
 
 @dataclass(frozen=True)
 class Artwork:
-    """An artwork file in memory: its bytes and what is known of them.
+    """An artwork file in memory: its bytes and its facts.
 
     A *proxy* carries reduced pixels in place of its bytes; its facts are still the original's, so that
     everything measured is true and only looking at it is quick.
@@ -33,18 +33,18 @@ class Artwork:
 
     @classmethod
     def read(cls, data: bytes) -> Artwork:
-        """Read the facts of an artwork. Raises :class:`BadArtwork`."""
+        """Read the facts of an artwork. Raises :class:`ArtworkError`."""
         return cls(data, read_facts(data))
 
     def image(self, least_px: tuple[float, float] = (1, 1), streamed: bool = False) -> pyvips.Image:
-        """Pixels as 8-bit sRGB with three bands, or four with straight alpha.
+        """Return the pixels as 8-bit sRGB with three bands, or four with straight alpha.
 
         Args:
             least_px: vector art is drawn at least this large; pixels are what they are.
             streamed: read once from top to bottom, which saves memory but forbids turning.
 
         Raises:
-            BadArtwork: the pixels cannot be decoded.
+            ArtworkError: the pixels cannot be decoded.
         """
         if self.decoded is not None:
             return self.decoded
@@ -60,9 +60,9 @@ class Artwork:
             raise unreadable(broken) from broken
 
     def reduced(self, longest_px: int) -> pyvips.Image:
-        """The whole picture in memory at no more than ``longest_px`` a side.
+        """Return the whole picture in memory, at most ``longest_px`` on its longer side.
 
-        Decodes every pixel, so a damaged file is found here. Raises :class:`BadArtwork`.
+        Decodes every pixel, so a damaged file is found here. Raises :class:`ArtworkError`.
         """
         scale = longest_px / max(self.facts.px)
         image = self.image((self.facts.px[0] * scale, self.facts.px[1] * scale), streamed=True)
@@ -73,18 +73,18 @@ class Artwork:
             raise unreadable(broken) from broken
 
     def proxy(self, longest_px: int = PROXY_PX) -> Artwork:
-        """A copy of this artwork that is quick to look at. Raises :class:`BadArtwork`."""
+        """Return a reduced copy of this artwork for previews. Raises :class:`ArtworkError`."""
         return Artwork(b"", self.facts, self.reduced(longest_px))
 
 
-def unreadable(broken: pyvips.Error) -> BadArtwork:
-    """The error for pixels that do not decode."""
+def unreadable(broken: pyvips.Error) -> ArtworkError:
+    """Return the error for pixels that do not decode."""
     why = str(broken.detail).strip().splitlines()
-    return BadArtwork(f"The picture is damaged or cut short ({why[-1] if why else 'no pixels'}): export or copy it again.")
+    return ArtworkError(f"The picture is damaged or cut short ({why[-1] if why else 'no pixels'}): export or copy it again.")
 
 
 def srgb(image: pyvips.Image) -> pyvips.Image:
-    """Any image libvips reads, as 8-bit sRGB with 3 or 4 bands. Embedded profiles are honoured.
+    """Convert any image to 8-bit sRGB with 3 or 4 bands, with its embedded profile.
 
     CMYK without a profile is taken through the general press profile that libvips carries.
     """
@@ -120,34 +120,38 @@ def resized(image: pyvips.Image, across: float, down: float) -> pyvips.Image:
             max(1.0, s / px) if f > 1 else 1.0 for s, px, f in zip(size, (work.width, work.height), (across, down), strict=True)
         )
         work = work.affine(
-            [w, 0, 0, h], interpolate=pyvips.Interpolate.new("bicubic"), odx=(w - 1) / 2, ody=(h - 1) / 2,
-            oarea=[0, 0, *size], extend="copy",
-        )  # fmt: skip
+            [w, 0, 0, h],
+            interpolate=pyvips.Interpolate.new("bicubic"),
+            odx=(w - 1) / 2,
+            ody=(h - 1) / 2,
+            oarea=[0, 0, *size],
+            extend="copy",
+        )
     return as_bytes(work.unpremultiply() if alpha else work)
 
 
 def with_alpha(image: pyvips.Image) -> pyvips.Image:
-    """An image with an alpha band."""
+    """Return the image with an alpha band."""
     return image if image.hasalpha() else image.addalpha()
 
 
 def plain(colour: str, size_px: tuple[int, int]) -> pyvips.Image:
-    """An opaque image of one colour."""
+    """Return an opaque image of one colour."""
     return pyvips.Image.black(*size_px).new_from_image(list(parse_hex(colour))).copy(interpretation="srgb")
 
 
 def nothing(size_px: tuple[int, int]) -> pyvips.Image:
-    """An image without anything on it."""
+    """Return a fully transparent image."""
     return pyvips.Image.black(*size_px, bands=4).copy(interpretation="srgb")
 
 
 def as_bytes(image: pyvips.Image) -> pyvips.Image:
-    """Values rounded to 8 bits; a cast alone would cut them off."""
+    """Round values to 8 bits; a cast alone would truncate them."""
     return image if image.format == "uchar" else image.rint().cast("uchar")
 
 
 def as_array(image: pyvips.Image) -> NDArray[np.uint8]:
-    """Evaluate an image: (h, w, bands) uint8. Raises :class:`BadArtwork` where pixels do not decode."""
+    """Evaluate an image: (h, w, bands) uint8. Raises :class:`ArtworkError` where pixels do not decode."""
     try:
         return np.asarray(image.numpy(), dtype=np.uint8).reshape(image.height, image.width, image.bands)
     except pyvips.Error as broken:

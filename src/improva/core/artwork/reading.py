@@ -1,18 +1,17 @@
-"""What an artwork file is, told without decoding it; and its pixels as 8-bit sRGB."""
+"""The facts of an artwork file, read without decoding its pixels."""
 
 from __future__ import annotations
 
 import io
 import warnings
 from dataclasses import asdict, dataclass
-from pathlib import Path
 from typing import Any, Literal
 
 import pyvips
 from PIL import Image, ImageCms, UnidentifiedImageError
 
 from ..design import ArtSize
-from ..errors import BadArtwork
+from ..errors import ArtworkError
 from ..units import MM_PER_IN
 from .svg import SVG_DPI, draw_svg, inspect_svg
 
@@ -35,7 +34,7 @@ _MAGIC: tuple[tuple[Format, tuple[bytes, ...]], ...] = (
 
 @dataclass(frozen=True)
 class ArtFacts:
-    """What is known of an artwork file.
+    """The facts of an artwork file.
 
     Attributes:
         px: width and height upright, that is after the orientation tag is honoured.
@@ -62,7 +61,7 @@ class ArtFacts:
 
     @property
     def true_px(self) -> tuple[float, float]:
-        """Pixels that carry detail: those it had before it was enlarged."""
+        """Return the pixels that carry detail: those before any enlargement."""
         return self.px[0] / self.enlarged, self.px[1] / self.enlarged
 
     @property
@@ -72,21 +71,22 @@ class ArtFacts:
         return ArtSize(self.true_px, (self.px[0] / dpi[0] * MM_PER_IN, self.px[1] / dpi[1] * MM_PER_IN))
 
     def as_dict(self) -> dict[str, Any]:
-        """Plain values, as they are stored and sent."""
+        """Return plain values, as stored and sent."""
         return asdict(self)
 
 
 def facts_from_dict(data: dict[str, Any]) -> ArtFacts:
     """The reverse of :meth:`ArtFacts.as_dict`, after a trip through JSON."""
     dpi = data["tagged_dpi"]
-    return ArtFacts(**{**data, "px": tuple(data["px"]), "tagged_dpi": tuple(dpi) if dpi else None,
-                       "notes": tuple(data["notes"])})  # fmt: skip
+    return ArtFacts(
+        **{**data, "px": tuple(data["px"]), "tagged_dpi": tuple(dpi) if dpi else None, "notes": tuple(data["notes"])}
+    )
 
 
 def sniff(head: bytes) -> Format:
-    """The format of a file by its first bytes, not by its name. Raises :class:`BadArtwork`."""
+    """Return the format of a file by its first bytes, not by its name. Raises :class:`ArtworkError`."""
     if not head:
-        raise BadArtwork("The file is empty: choose the picture again, or export it anew.")
+        raise ArtworkError("The file is empty: choose the picture again, or export it anew.")
     for name, marks in _MAGIC:
         if head.startswith(marks):
             return name
@@ -95,7 +95,7 @@ def sniff(head: bytes) -> Format:
     start = head.lstrip(b"\xef\xbb\xbf \t\r\n")
     if start.startswith(b"<") and b"<svg" in start[:4096]:
         return "svg"
-    raise BadArtwork("This is not a picture Improva reads, whatever its name says: use PNG, JPEG, TIFF, WebP, GIF or SVG.")
+    raise ArtworkError("This is not a picture Improva reads, whatever its name says: use PNG, JPEG, TIFF, WebP, GIF or SVG.")
 
 
 def _tagged(picture: Image.Image) -> tuple[float, float] | None:
@@ -107,17 +107,29 @@ def _tagged(picture: Image.Image) -> tuple[float, float] | None:
 
 
 _MODES = {
-    "1": ("Bitmap", 1), "L": ("Grey", 8), "LA": ("Grey", 8), "I;16": ("Grey", 16), "I;16B": ("Grey", 16), "I": ("Grey", 32),
-    "F": ("Grey, floating point", 32), "P": ("Palette", 8), "PA": ("Palette", 8), "RGB": ("RGB", 8), "RGBA": ("RGB", 8),
-    "RGBX": ("RGB", 8), "CMYK": ("CMYK", 8), "YCbCr": ("RGB", 8), "LAB": ("Lab", 8),
-}  # fmt: skip
+    "1": ("Bitmap", 1),
+    "L": ("Grey", 8),
+    "LA": ("Grey", 8),
+    "I;16": ("Grey", 16),
+    "I;16B": ("Grey", 16),
+    "I": ("Grey", 32),
+    "F": ("Grey, floating point", 32),
+    "P": ("Palette", 8),
+    "PA": ("Palette", 8),
+    "RGB": ("RGB", 8),
+    "RGBA": ("RGB", 8),
+    "RGBX": ("RGB", 8),
+    "CMYK": ("CMYK", 8),
+    "YCbCr": ("RGB", 8),
+    "LAB": ("Lab", 8),
+}
 
 
 def _check_size(w: int, h: int) -> None:
     if w < 1 or h < 1:
-        raise BadArtwork("The picture is 0 pixels wide or high: export it again.")
+        raise ArtworkError("The picture is 0 pixels wide or high: export it again.")
     if w * h > MAX_PIXELS or max(w, h) > MAX_SIDE_PX:
-        raise BadArtwork(
+        raise ArtworkError(
             f"The picture says it is {w} × {h} px, more than Improva opens "
             f"({MAX_SIDE_PX} px a side, {MAX_PIXELS // 1_000_000} megapixels): export it smaller."
         )
@@ -129,7 +141,7 @@ def _check_extent(picture: Image.Image, length: int) -> None:
     for offsets, counts in ((273, 279), (324, 325)):
         ends = [a + b for a, b in zip(tags.get(offsets, ()), tags.get(counts, ()), strict=False)]
         if ends and max(ends) > length:
-            raise BadArtwork("The picture is cut short: export or copy it again.")
+            raise ArtworkError("The picture is cut short: export or copy it again.")
 
 
 def _raster_facts(data: bytes, kind: Format) -> ArtFacts:
@@ -143,7 +155,7 @@ def _raster_facts(data: bytes, kind: Format) -> ArtFacts:
         _check_extent(picture, len(data))
         header = pyvips.Image.new_from_buffer(data, "", access="sequential")
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, pyvips.Error) as broken:
-        raise BadArtwork(f"This {kind.upper()} file is broken and cannot be opened: export it again.") from broken
+        raise ArtworkError(f"This {kind.upper()} file is broken and cannot be opened: export it again.") from broken
     orientation = header.get("orientation") if header.get_typeof("orientation") else 1
     turned = orientation in (5, 6, 7, 8)
     name, bits = _MODES.get(picture.mode, (picture.mode, 8))
@@ -190,10 +202,10 @@ def _converted(mode: str, profile: str | None) -> str | None:
 
 
 def read_facts(data: bytes) -> ArtFacts:
-    """All that can be told of an artwork from its bytes, decoding no pixels.
+    """Read the facts of an artwork from its bytes, without decoding pixels.
 
     Raises:
-        BadArtwork: not a format that is read, broken, too large, or an SVG that points outside itself.
+        ArtworkError: not a format that is read, broken, too large, or an SVG that points outside itself.
     """
     kind = sniff(data[:5000])
     if kind != "svg":
@@ -202,16 +214,18 @@ def read_facts(data: bytes) -> ArtFacts:
     try:
         drawn = draw_svg(data)
     except pyvips.Error as broken:
-        raise BadArtwork("This SVG has no size that can be drawn: give it a width, a height or a viewBox.") from broken
+        raise ArtworkError("This SVG has no size that can be drawn: give it a width, a height or a viewBox.") from broken
     _check_size(drawn.width, drawn.height)
     notes = ("It holds a picture made of pixels, whose sharpness cannot be told.",) if svg.embeds_raster else ()
-    return ArtFacts("svg", (drawn.width, drawn.height), (SVG_DPI, SVG_DPI), "RGB, 8 bit", True, 8, None,
-                    vector=True, embeds_raster=svg.embeds_raster, notes=notes)  # fmt: skip
-
-
-def read_file(path: Path) -> bytes:
-    """The bytes of an artwork file. Raises :class:`BadArtwork` if it cannot be read."""
-    try:
-        return path.read_bytes()
-    except OSError as problem:
-        raise BadArtwork(f"'{path.name}' cannot be read ({problem.strerror}): check where it is.") from problem
+    return ArtFacts(
+        "svg",
+        (drawn.width, drawn.height),
+        (SVG_DPI, SVG_DPI),
+        "RGB, 8 bit",
+        True,
+        8,
+        None,
+        vector=True,
+        embeds_raster=svg.embeds_raster,
+        notes=notes,
+    )

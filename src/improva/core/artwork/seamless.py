@@ -1,4 +1,4 @@
-"""Making a picture meet itself."""
+"""Make a picture tile without visible joints."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Checks on SVG before it is drawn: well formed, and nothing fetched from anywhere."""
+"""Check an SVG before it is drawn: it is well formed and loads nothing from elsewhere."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ import pyvips
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
-from ..errors import BadArtwork
+from ..errors import ArtworkError
 
 _URL = re.compile(r"url\(\s*['\"]?\s*([^'\")\s]+)", re.IGNORECASE)
 _IMPORT = re.compile(r"@import\s+(?:url\(\s*)?['\"]?\s*([^'\")\s;]+)", re.IGNORECASE)
@@ -26,7 +26,7 @@ LIBVIPS_SVG_DPI = 72.0
 
 
 def draw_svg(data: bytes, scale: float = 1.0) -> pyvips.Image:
-    """An inspected SVG drawn at ``scale`` times its own CSS pixels: sRGB with alpha.
+    """Draw an inspected SVG at ``scale`` times its own CSS pixels: sRGB with alpha.
 
     Drawings come out at whole pixels; this one is stretched by less than one to fill them, for a last row that is only
     partly covered would gape when the drawing is repeated.
@@ -54,7 +54,7 @@ def _filling(data: bytes, w: int, h: int) -> bytes | None:
 
 @dataclass(frozen=True)
 class SvgFacts:
-    """What an SVG document says of itself: whether pictures of pixels are set into it."""
+    """The facts of an SVG document: whether it contains bitmaps."""
 
     embeds_raster: bool
 
@@ -70,18 +70,18 @@ def inspect_svg(data: bytes) -> SvgFacts:
     a print that lacks a part of its picture would be worse than none.
 
     Raises:
-        BadArtwork: it is not well-formed SVG, or it points outside itself.
+        ArtworkError: it is not well-formed SVG, or it points outside itself.
     """
     try:
         root = fromstring(data, forbid_dtd=False, forbid_entities=True, forbid_external=True)
     except DefusedXmlException as entity:
-        raise BadArtwork("This SVG defines entities, which are not read: save it again as plain SVG.") from entity
+        raise ArtworkError("This SVG defines entities, which are not read: save it again as plain SVG.") from entity
     except (ParseError, ValueError, LookupError) as broken:
-        raise BadArtwork(f"This SVG is not well formed ({broken}): export it again.") from broken
+        raise ArtworkError(f"This SVG is not well formed ({broken}): export it again.") from broken
     if root.tag.rpartition("}")[2] != "svg":
-        raise BadArtwork("This file is XML but not an SVG picture: export it again as SVG.")
+        raise ArtworkError("This file is XML but not an SVG picture: export it again as SVG.")
     if b"<?xml-stylesheet" in data:
-        raise BadArtwork("This SVG needs a style sheet of its own file: save it with its styles inside.")
+        raise ArtworkError("This SVG needs a style sheet of its own file: save it with its styles inside.")
     raster = False
     for node in root.iter():
         name = str(node.tag).rpartition("}")[2]
@@ -92,6 +92,6 @@ def inspect_svg(data: bytes) -> SvgFacts:
         for reference in found:
             if not _own(reference):
                 shown = reference if len(reference) <= 60 else reference[:57] + "…"
-                raise BadArtwork(f"This SVG points to another file ({shown}): embed it in the drawing and save again.")
+                raise ArtworkError(f"This SVG points to another file ({shown}): embed it in the drawing and save again.")
         raster = raster or name == "image"
     return SvgFacts(embeds_raster=raster)

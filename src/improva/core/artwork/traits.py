@@ -1,4 +1,4 @@
-"""What an artwork's pixels tell whatever it is laid on: its ground, its words, its thin lines, whether it tiles."""
+"""Traits of an artwork that hold on any blank: its ground, lettering, thin lines, and whether it tiles."""
 
 from __future__ import annotations
 
@@ -11,8 +11,8 @@ from numpy.typing import NDArray
 
 from ..colour import Floats, delta_e_2000, hex_of_lab, lab
 from .content import BARE_ALPHA, find_content, without_specks
-from .lettering import Row, find_rows, thinnest_px
 from .pixels import PROXY_PX, Artwork, as_array
+from .text_rows import Row, find_rows, thinnest_px
 
 SOLID_ALPHA = 242
 HAZE_LIGHT = 225
@@ -30,7 +30,7 @@ ROWS_LOOKED_AT = 100
 
 @dataclass(frozen=True)
 class Traits:
-    """What is told of an artwork's pixels, looked at ``px`` wide and high.
+    """The traits of an artwork's pixels, measured at ``px`` (width, height).
 
     Attributes:
         kind: ``cutout``, ``drawing`` on an even ground, or ``picture``; see :mod:`.content`.
@@ -55,7 +55,7 @@ class Traits:
     haze_box: tuple[float, float, float, float] | None
 
     def as_dict(self) -> dict[str, Any]:
-        """Plain values, as they are stored."""
+        """Return plain values, as stored."""
         return asdict(self)
 
 
@@ -69,7 +69,7 @@ def traits_from_dict(data: dict[str, Any]) -> Traits:
 
 
 def column_differences(image: Floats) -> tuple[float, Floats, Floats]:
-    """How the last column meets the first, against how columns meet inside.
+    """Compare the step from the last column to the first with the steps between columns inside.
 
     Args:
         image: (h, w, 3) in Lab.
@@ -85,7 +85,10 @@ def column_differences(image: Floats) -> tuple[float, Floats, Floats]:
 
 
 def joint_of(image: Floats) -> float:
-    """The graver of the steps across a tile's joints, ΔE2000; 0 where it is no more than neighbours inside differ."""
+    """Return the worse colour step (ΔE2000) across the two joints of a repeated tile, Lab (h, w, 3).
+
+    A joint whose step is no larger than steps inside the tile counts as 0.
+    """
     worst = 0.0
     for tile in (image, image.transpose(1, 0, 2)):
         step, inner, _ = column_differences(tile)
@@ -111,13 +114,13 @@ def _haze(pixels: NDArray[np.uint8]) -> tuple[float, tuple[float, float, float, 
 
 
 def _runs_off(mask: NDArray[np.bool_]) -> bool:
-    """Whether content lies along each of the four edges."""
+    """Return whether content touches each of the four edges."""
     d = max(1, round(EDGE_DEPTH * min(mask.shape)))
     return all(float(side.mean()) > EDGE_SHARE for side in (mask[:d], mask[-d:], mask[:, :d], mask[:, -d:]))
 
 
 def find_traits(art: Artwork) -> Traits:
-    """Look at an artwork's pixels once. Raises :class:`BadArtwork` where they do not decode."""
+    """Measure an artwork's traits. Raises :class:`ArtworkError` where they do not decode."""
     pixels = as_array(art.reduced(PROXY_PX))
     alpha = np.ascontiguousarray(pixels[..., 3]) if pixels.shape[2] == 4 else None
     seen = pixels[..., :3]
@@ -133,11 +136,17 @@ def find_traits(art: Artwork) -> Traits:
     small = cv2.resize(seen, None, fx=factor, fy=factor, interpolation=cv2.INTER_AREA) if factor < 1 else seen
     haze, haze_box = _haze(pixels) if alpha is not None and not art.facts.vector else (0.0, None)
     return Traits(
-        px=(w, h), kind=content.kind, ground=None if content.ground is None else hex_of_lab(content.ground),
-        content_box=_fractions(mask), all_over=content.kind == "drawing" and _runs_off(mask), rows=tuple(find_rows(np.ascontiguousarray(image[..., 0]), alpha)),
-        stroke_px=thinnest_px(mask) if thin else 0.0, joint=joint_of(lab(np.ascontiguousarray(small))),
-        haze=haze, haze_box=haze_box,
-    )  # fmt: skip
+        px=(w, h),
+        kind=content.kind,
+        ground=None if content.ground is None else hex_of_lab(content.ground),
+        content_box=_fractions(mask),
+        all_over=content.kind == "drawing" and _runs_off(mask),
+        rows=tuple(find_rows(np.ascontiguousarray(image[..., 0]), alpha)),
+        stroke_px=thinnest_px(mask) if thin else 0.0,
+        joint=joint_of(lab(np.ascontiguousarray(small))),
+        haze=haze,
+        haze_box=haze_box,
+    )
 
 
 __all__ = ["BARE_ALPHA", "Traits", "column_differences", "find_traits", "joint_of", "traits_from_dict"]

@@ -2,4 +2,7 @@
 
 from .cone import Cone, cone_from_measures
 
-__all__ = ["Cone", "cone_from_measures"]
+__all__ = [
+    "Cone",
+    "cone_from_measures",
+]

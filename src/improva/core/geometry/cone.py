@@ -8,12 +8,12 @@ from typing import Any
 
 import numpy as np
 
-from ..errors import BadTemplate
+from ..errors import TemplateError
 
 LEAST_ROUND_MM, MOST_ROUND_MM = 10.0, 5000.0
 LEAST_HEIGHT_MM, MOST_HEIGHT_MM = 3.0, 3000.0
 MOST_TAPER_DEG = 75.0
-"""Half the opening angle. Beyond it the wall is nearly a plate, and one of the measures is wrong."""
+"""Half the opening angle, in degrees. At larger angles the wall is nearly a plate, and one of the measures is wrong."""
 
 STRAIGHT = 1e-6
 """Difference of the circumferences over the slant below which a wall is straight."""
@@ -109,17 +109,17 @@ def cone_from_measures(top_mm: float, bottom_mm: float, height_mm: float) -> Con
     """A cup's wall from its two circumferences and its upright height; None where the wall is straight.
 
     Raises:
-        BadTemplate: measures that no cup has.
+        TemplateError: measures that no cup has.
     """
     for value, name in ((top_mm, "circumference at the top"), (bottom_mm, "circumference at the bottom")):
         if not (math.isfinite(value) and LEAST_ROUND_MM <= value <= MOST_ROUND_MM):
-            raise BadTemplate(f"A {name} of {value:g} mm cannot be: measure round the blank, 10 mm to 5 m.")
+            raise TemplateError(f"A {name} of {value:g} mm cannot be: measure round the blank, 10 mm to 5 m.")
     if not (math.isfinite(height_mm) and LEAST_HEIGHT_MM <= height_mm <= MOST_HEIGHT_MM):
-        raise BadTemplate(f"A height of {height_mm:g} mm cannot be: measure from rim to foot, 3 mm to 3 m.")
+        raise TemplateError(f"A height of {height_mm:g} mm cannot be: measure from rim to foot, 3 mm to 3 m.")
     spread = abs(top_mm - bottom_mm) / (2 * math.pi)
     taper = math.degrees(math.atan2(spread, height_mm))
     if taper > MOST_TAPER_DEG:
-        raise BadTemplate(
+        raise TemplateError(
             f"These measures make a wall that leans {taper:.0f}° out of the upright, more a plate than a cup: "
             "measure the circumferences and the height again."
         )

@@ -1,4 +1,4 @@
-"""What a marketplace is given beside the pictures, and in what order the pictures stand."""
+"""Listings: texts, the order of pictures, licences and marketplaces' limits."""
 
 from .checks import TextFinding, check_texts
 from .licence import Overruling, licence_reasons
@@ -7,6 +7,21 @@ from .slots import KINDS, Missing, Slot, SlotKind, missing_kinds, proposed_slots
 from .words import ArtWords, BlankWords, Texts, alt_text, put_together
 
 __all__ = [
-    "KINDS", "MARKETS", "ArtWords", "BlankWords", "Market", "Missing", "Overruling", "Slot", "SlotKind", "TextFinding", "Texts", "alt_text",
-    "check_texts", "licence_reasons", "missing_kinds", "proposed_slots", "put_together",
-]  # fmt: skip
+    "KINDS",
+    "MARKETS",
+    "ArtWords",
+    "BlankWords",
+    "Market",
+    "Missing",
+    "Overruling",
+    "Slot",
+    "SlotKind",
+    "TextFinding",
+    "Texts",
+    "alt_text",
+    "check_texts",
+    "licence_reasons",
+    "missing_kinds",
+    "proposed_slots",
+    "put_together",
+]

@@ -1,4 +1,4 @@
-"""A listing's words against the limits of a marketplace."""
+"""Check a listing's texts against a marketplace's limits."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ WORD = re.compile(r"[^\W\d_]{3,}")
 
 @dataclass(frozen=True)
 class TextFinding:
-    """Something to be mended: ``of`` names the part, ``measured`` and ``limit`` are what was counted."""
+    """A finding on a listing's texts: ``of`` names the part, ``measured`` and ``limit`` are what was counted."""
 
     of: str
     status: Literal["warn", "fail"]
@@ -26,7 +26,7 @@ class TextFinding:
 
 
 def check_texts(texts: Texts, market: Market) -> list[TextFinding]:
-    """What a marketplace would refuse, and what wastes its room."""
+    """Return what a marketplace would refuse, and what wastes its space."""
     found = [
         TextFinding("title", "fail", f"'{{{name}}}' is no part of a text. There are: {', '.join(FIELDS)}.")
         for name in texts.unknown
@@ -61,15 +61,37 @@ def _length(of: str, text: str, most: int, least: int) -> list[TextFinding]:
 
 
 def _tags(texts: Texts, market: Market) -> list[TextFinding]:
-    found = [TextFinding("tags", "fail", f"'{tag}' has {len(tag)} letters, and {market.tag_most} are taken.", len(tag), market.tag_most)
-             for tag in texts.tags if len(tag) > market.tag_most]  # fmt: skip
+    found = [
+        TextFinding(
+            "tags", "fail", f"'{tag}' has {len(tag)} letters, and {market.tag_most} are taken.", len(tag), market.tag_most
+        )
+        for tag in texts.tags
+        if len(tag) > market.tag_most
+    ]
     if texts.left_out:
-        found.append(TextFinding("tags", "warn", f"{market.tags_most} tags are taken; left out: {', '.join(texts.left_out)}.",
-                                 len(texts.tags) + len(texts.left_out), market.tags_most))  # fmt: skip
+        found.append(
+            TextFinding(
+                "tags",
+                "warn",
+                f"{market.tags_most} tags are taken; left out: {', '.join(texts.left_out)}.",
+                len(texts.tags) + len(texts.left_out),
+                market.tags_most,
+            )
+        )
     elif len(texts.tags) < market.tags_most:
-        found.append(TextFinding("tags", "warn", f"{len(texts.tags)} of {market.tags_most} tags are used: buyers find more with all.",
-                                 len(texts.tags), market.tags_most))  # fmt: skip
+        found.append(
+            TextFinding(
+                "tags",
+                "warn",
+                f"{len(texts.tags)} of {market.tags_most} tags are used: buyers find more with all.",
+                len(texts.tags),
+                market.tags_most,
+            )
+        )
     words = Counter(word.casefold() for tag in texts.tags for word in WORD.findall(tag))
-    found += [TextFinding("tags", "warn", f"'{word}' stands in {times} tags: other words reach other buyers.", times, 2)
-              for word, times in words.items() if times > 2]  # fmt: skip
+    found += [
+        TextFinding("tags", "warn", f"'{word}' stands in {times} tags: other words reach other buyers.", times, 2)
+        for word, times in words.items()
+        if times > 2
+    ]
     return found

@@ -1,4 +1,4 @@
-"""Whether an artwork may be listed: what its licence allows, and whether it is sold as it was bought."""
+"""Whether an artwork may be listed, by its licence and whether a bought element was changed."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from ..origin import OWN_WORK, Origin
 
 @dataclass(frozen=True)
 class Overruling:
-    """A seller's word that a listing may go out all the same; it holds for exactly these reasons.
+    """The seller's decision to list in spite of exactly these reasons.
 
     Attributes:
         at: when, as an ISO time in UTC.
@@ -22,7 +22,7 @@ class Overruling:
 
 
 def licence_reasons(arts: Sequence[tuple[str, Origin, bool]]) -> list[str]:
-    """Why a listing is stopped; empty where it may go out.
+    """Return the reasons that stop a listing; empty where there are none.
 
     Args:
         arts: title, origin, and whether it was changed, of every artwork that is printed.
@@ -32,7 +32,7 @@ def licence_reasons(arts: Sequence[tuple[str, Origin, bool]]) -> list[str]:
 
 def _of_one(origin: Origin, altered: bool) -> list[str]:
     if not origin.source:
-        return ["it is not noted where it comes from. Note it at the Artwork station."]
+        return ["no origin is recorded. Record it at the Artwork station."]
     found = []
     if origin.print_on_demand is False:
         found.append("its licence does not allow print on demand.")

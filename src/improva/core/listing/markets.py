@@ -1,11 +1,11 @@
-"""What a marketplace takes. The ones that ship are invented: a seller sets the limits of those they sell at."""
+"""Marketplaces' limits. The shipped ones are invented: sellers set the limits of those they sell at."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 from types import MappingProxyType
 
-from ..errors import BadListing
+from ..errors import ListingError
 
 LONGEST = 20_000
 
@@ -40,19 +40,21 @@ class Market:
 
     def __post_init__(self) -> None:
         if not self.title.strip() or len(self.title) > 60:
-            raise BadListing("A marketplace needs a name of up to 60 letters.")
+            raise ListingError("A marketplace needs a name of up to 60 letters.")
         for name in ("title_most", "repeats_most", "tag_most", "description_most", "search_most", "alt_most", "pictures_most"):
             if not 1 <= getattr(self, name) <= LONGEST:
-                raise BadListing(f"'{name.replace('_', ' ')}' must be a number from 1 to {LONGEST}.")
+                raise ListingError(f"'{name.replace('_', ' ')}' must be a number from 1 to {LONGEST}.")
         if not 0 <= self.title_least <= self.title_most:
-            raise BadListing("The least length of a title cannot be above its greatest.")
+            raise ListingError("The least length of a title cannot be above its greatest.")
         if not (0 <= self.tags_most <= 100 and 0 <= self.least_px <= 5000 and 0 <= self.film_s <= 600):
-            raise BadListing("Tags go up to 100, a picture's least pixels to 5000, a film to 600 s.")
+            raise ListingError("Tags go up to 100, a picture's least pixels to 5000, a film to 600 s.")
 
 
-MARKETS = MappingProxyType({
-    "valley-stalls": Market("Valley Stalls", invented=True),
-    "summit-exchange": Market("Summit Exchange", 10, 72, 2, 8, 30, 2500, 120, 140, 8, 1600, 0.0, invented=True),
-    "own-shop": Market("A web shop of one's own", 5, 160, 3, 30, 40, 10_000, 160, 250, 10, 1000, 60.0, invented=True),
-})  # fmt: skip
+MARKETS = MappingProxyType(
+    {
+        "valley-stalls": Market("Valley Stalls", invented=True),
+        "summit-exchange": Market("Summit Exchange", 10, 72, 2, 8, 30, 2500, 120, 140, 8, 1600, 0.0, invented=True),
+        "own-shop": Market("A web shop of one's own", 5, 160, 3, 30, 40, 10_000, 160, 250, 10, 1000, 60.0, invented=True),
+    }
+)
 """Invented marketplaces, to begin with."""

@@ -1,4 +1,4 @@
-"""Which pictures a listing has, and in what order: the clearest first, at least one of each kind."""
+"""Suggest a listing's pictures and their order: the clearest first, at least one of each kind."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ NEEDED = {
     "front": "the front, as clear as can be",
     "side": "another side",
     "lifestyle": "the product where it is used",
-    "detail": "the print from near by",
+    "detail": "a close-up of the print",
     "size": "its size, with measures",
     "unprinted": "what is not printed",
     "colour": "another colour that it is sold in",
@@ -27,7 +27,7 @@ MOST_COLOURS = 3
 
 @dataclass(frozen=True)
 class Slot:
-    """A picture of a listing: a scene in a view, its colours, from near by, or with measures."""
+    """A picture of a listing: a scene in a view and colours, perhaps a close-up or with measures."""
 
     kind: SlotKind
     scene_id: str
@@ -38,7 +38,7 @@ class Slot:
 
     @property
     def shows(self) -> tuple[object, ...]:
-        """What tells it from another picture."""
+        """Return what distinguishes the slot from others."""
         return self.scene_id, self.view, tuple(sorted(self.colours.items())), self.measured, self.close
 
 
@@ -52,7 +52,7 @@ class Missing:
 
 
 def _sold_parts(info: SceneInfo) -> list[Region]:
-    """Parts of the product that come in several colours and are seen: the cloth beneath a print, or what the scene shows bare."""
+    """Return the visible parts of the product that come in several colours: the cloth under a print, or unprinted parts."""
     beneath = {r.on for r in info.regions}
     return [
         r
@@ -66,8 +66,13 @@ def _candidates(scenes: Sequence[SceneInfo], printed: set[str]) -> dict[SlotKind
     front = next(iter(lead.views))
     lived = [s for s in scenes if s.kind == "lifestyle"]
     bare = [s for s in scenes if s.unprinted or any(r.panel and r.panel not in printed for r in s.regions)]
-    sides = [Slot("side", info.id, view) for info in scenes if info.kind != "lifestyle" for view in info.views
-             if (info.id, view) != (lead.id, front)]  # fmt: skip
+    sides = [
+        Slot("side", info.id, view)
+        for info in scenes
+        if info.kind != "lifestyle"
+        for view in info.views
+        if (info.id, view) != (lead.id, front)
+    ]
     sides.sort(key=lambda slot: slot.scene_id != lead.id)
     dressed = next((s for s in scenes if _sold_parts(s)), None)
     return {
@@ -77,12 +82,14 @@ def _candidates(scenes: Sequence[SceneInfo], printed: set[str]) -> dict[SlotKind
         "detail": [Slot("detail", lead.id, front, close=True)],
         "size": [Slot("size", s.id, next(iter(s.views)), measured=True) for s in scenes if s.measures],
         "unprinted": [Slot("unprinted", s.id, list(s.views)[-1] if not s.turns else next(iter(s.views))) for s in bare],
-        "colour": [] if dressed is None else [Slot("colour", dressed.id, next(iter(dressed.views)), chosen) for chosen in _dresses(dressed)],
-    }  # fmt: skip
+        "colour": []
+        if dressed is None
+        else [Slot("colour", dressed.id, next(iter(dressed.views)), chosen) for chosen in _dresses(dressed)],
+    }
 
 
 def _dresses(info: SceneInfo) -> Iterable[dict[str, str]]:
-    """Other colours of the part that is coloured most: a garment before its cords."""
+    """Return other colours of the part with the most colours: a garment before its cords."""
     part = max(_sold_parts(info), key=lambda r: len(r.colours))
     usual = part.colours.get(part.default or "", part.default)
     others = [name for name, code in part.colours.items() if name != part.default and code != usual]
@@ -91,7 +98,7 @@ def _dresses(info: SceneInfo) -> Iterable[dict[str, str]]:
 
 
 def proposed_slots(scenes: Sequence[SceneInfo], printed: set[str], most: int) -> list[Slot]:
-    """The pictures of a listing: one of each kind that there can be, then more sides, colours and surroundings.
+    """Suggest the pictures of a listing: one of each possible kind, then more sides, colours and surroundings.
 
     Args:
         scenes: of the blank, the one it is shown in at first first.
@@ -117,13 +124,14 @@ def proposed_slots(scenes: Sequence[SceneInfo], printed: set[str], most: int) ->
 
 
 def missing_kinds(slots: Sequence[Slot], scenes: Sequence[SceneInfo], printed: set[str]) -> list[Missing]:
-    """Kinds that none of the slots shows, of those that there can be, each with a slot that does.
+    """Return the possible kinds that no slot shows, each with a slot that does.
 
     One picture can be of several kinds: a front with what is not printed beside it shows both.
     """
     if not scenes:
         return []
     among = _candidates(scenes, printed)
-    shown = {slot.kind for slot in slots} | {kind for slot in slots for kind, group in among.items()
-                                            if any(slot.shows == other.shows for other in group)}  # fmt: skip
+    shown = {slot.kind for slot in slots} | {
+        kind for slot in slots for kind, group in among.items() if any(slot.shows == other.shows for other in group)
+    }
     return [Missing(kind, NEEDED[kind], among[kind][0]) for kind in KINDS if kind not in shown and among[kind]]

@@ -1,4 +1,4 @@
-"""A listing's words, put together from parts: what is kept per blank, what is the design's own, what the template knows."""
+"""A listing's texts, assembled from the blank's, the design's and the template's parts."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ FIELDS = {
 
 @dataclass(frozen=True)
 class BlankWords:
-    """Kept per blank: the same for every design on it. Texts can name :data:`FIELDS`."""
+    """Texts of a blank, for every design on it. They can name :data:`FIELDS`."""
 
     title: str = "{design}, {blank}"
     text: str = ""
@@ -37,7 +37,7 @@ class BlankWords:
 
 @dataclass(frozen=True)
 class ArtWords:
-    """The design's own: a name for buyers, a line of its own, tags."""
+    """Texts of a design: a name for buyers, a line, tags."""
 
     name: str = ""
     line: str = ""
@@ -46,7 +46,7 @@ class ArtWords:
 
 @dataclass(frozen=True)
 class Texts:
-    """A listing's words.
+    """A listing's texts.
 
     Attributes:
         left_out: tags for which there was no room.
@@ -62,12 +62,18 @@ class Texts:
 
 
 def attributes(template: Template) -> dict[str, str]:
-    """What a template knows of its blank, by field; only what it does know."""
+    """Return the known attributes of a template's blank, by field."""
     panel = template.panels[0]
     w, h = panel.worn().trim_mm
     size = f"{inches(w):.3g} × {inches(h):.3g} in ({w / 10:.3g} × {h / 10:.3g} cm)"
-    found = {"blank": template.title, "size": size, "sizes": ", ".join(template.sizes), "material": template.substrate,
-             "finish": ", ".join(template.finishes), "unprinted": template.unprinted}  # fmt: skip
+    found = {
+        "blank": template.title,
+        "size": size,
+        "sizes": ", ".join(template.sizes),
+        "material": template.substrate,
+        "finish": ", ".join(template.finishes),
+        "unprinted": template.unprinted,
+    }
     return {name: value for name, value in found.items() if value}
 
 
@@ -77,7 +83,7 @@ def _filled(text: str, parts: dict[str, str]) -> str:
 
 
 def unique_tags(*groups: Iterable[str]) -> list[str]:
-    """Tags in their order, each once whatever its capitals; spaces set straight."""
+    """Return the tags in order, each once regardless of case, with spaces normalised."""
     seen: dict[str, str] = {}
     for tag in (" ".join(each.split()) for group in groups for each in group):
         if tag:
@@ -86,23 +92,36 @@ def unique_tags(*groups: Iterable[str]) -> list[str]:
 
 
 def put_together(template: Template, art_title: str, of_art: ArtWords, of_blank: BlankWords, tags_most: int) -> Texts:
-    """A listing's words. The design's own tags come first; of all tags as many are taken as there is room for."""
+    """A listing's texts. The design's own tags come first; of all tags as many are taken as there is room for."""
     known = attributes(template)
     parts = {**known, "design": of_art.name or art_title, "line": of_art.line}
-    lines = [f"{label}: {known[name]}." for name, label in (("size", "Printed area"), ("sizes", "Sizes"), ("material", "Made of"),
-                                                            ("finish", "Finish"), ("unprinted", "Not printed")) if name in known]  # fmt: skip
+    lines = [
+        f"{label}: {known[name]}."
+        for name, label in (
+            ("size", "Printed area"),
+            ("sizes", "Sizes"),
+            ("material", "Made of"),
+            ("finish", "Finish"),
+            ("unprinted", "Not printed"),
+        )
+        if name in known
+    ]
     body = [of_art.line, _filled(of_blank.text, parts), "\n".join(lines)]
     tags = unique_tags(of_art.tags, of_blank.tags)
     texts = (of_blank.title, of_blank.text, of_blank.search)
     unknown = dict.fromkeys(name for text in texts for name in FIELD.findall(text) if name not in FIELDS)
     return Texts(
-        title=_filled(of_blank.title, parts), description="\n\n".join(part for part in body if part),
-        tags=tuple(tags[:tags_most]), search=_filled(of_blank.search, parts), left_out=tuple(tags[tags_most:]), unknown=tuple(unknown),
-    )  # fmt: skip
+        title=_filled(of_blank.title, parts),
+        description="\n\n".join(part for part in body if part),
+        tags=tuple(tags[:tags_most]),
+        search=_filled(of_blank.search, parts),
+        left_out=tuple(tags[tags_most:]),
+        unknown=tuple(unknown),
+    )
 
 
 def alt_text(design: str, template: Template, scene: str, view: str, colours: Sequence[str], most: int) -> str:
-    """What a picture shows, for those who cannot see it; shortened at a word where a market takes less."""
+    """Return a picture's alternative text, shortened at a word to the market's limit."""
     said = f"{design} on {template.title}: {scene}, {view.replace('-', ' ')}" + (
         f", in {', '.join(colours)}" if colours else ""
     )

@@ -1,1 +1,1 @@
-"""Pictures of a printed blank: light baked once, any art laid in it."""
+"""Mock-ups: pictures of a printed blank, from light that was baked once."""

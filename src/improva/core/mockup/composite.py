@@ -10,12 +10,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..colour import Floats
-from .cores import by_rows, scratch
-from .grazing import sample
+from .anisotropic import sample
+from .colour_bleed import spread, thrown, widened
 from .maps import PrintMap
-from .reflected import Reflected, reflected
+from .parallel import by_rows, scratch
+from .reflectance import Reflectance, reflected
 from .surface import OpenSurface, no_surfaces
-from .thrown import spread, thrown, widened
 from .tone import table
 from .view import LARGE_PX, READY_ROWS, Strips, View
 
@@ -27,8 +27,8 @@ MOST_WHOLE = 2
 
 
 @dataclass(frozen=True)
-class Lit:
-    """A view with its plain parts coloured: all that stays the same while art changes or turns.
+class ShadedView:
+    """A view with its plain parts coloured and lit: everything that stays the same while the art changes.
 
     Of the view only what prints are laid in is kept.
     ``cloth`` holds the reflectance beneath each print that lies on a cloth: (3,), or (h, w, 3) in the print's window.
@@ -39,13 +39,14 @@ class Lit:
     cloth: dict[str, Floats]
 
 
-def light_plain_parts(view: View, colours: Mapping[str, str | None], open_surface: OpenSurface = no_surfaces, spent: bool = False
-                      ) -> Lit:  # fmt: skip
+def shade_plain_parts(
+    view: View, colours: Mapping[str, str | None], open_surface: OpenSurface = no_surfaces, spent: bool = False
+) -> ShadedView:
     """Give every region that is not printed its colour or surface.
 
     A choice is a named colour, ``#rrggbb``, the id of a surface, or for cloth a colour and a weave, ``#rrggbb heather``.
     A view that is ``spent`` is not used again, and its own memory is taken.
-    Raises :class:`BadScene` for an unknown part or colour.
+    Raises :class:`SceneError` for an unknown part or colour.
     """
     for name in colours:
         view.info.region(name)
@@ -59,7 +60,7 @@ def light_plain_parts(view: View, colours: Mapping[str, str | None], open_surfac
     names = {r.on or r.id for r in view.info.regions if r.panel}
     halved = len(names) > MOST_WHOLE and view.size[0] * view.size[1] > LARGE_PX
     basis = {name: _halved(view.basis[name]) if halved else view.basis[name] for name in names}
-    return Lit(replace(view, base=plain, basis=basis, grounds={}), plain, cloth)
+    return ShadedView(replace(view, base=plain, basis=basis, grounds={}), plain, cloth)
 
 
 def _halved(plane: Floats) -> Floats:
@@ -67,26 +68,28 @@ def _halved(plane: Floats) -> Floats:
     return np.asarray(np.minimum(plane, np.finfo(np.float16).max, out=plane), np.float16)
 
 
-def _add_light(plain: Floats, basis: Strips, rho: Reflected) -> None:
+def _add_light(plain: Floats, basis: Strips, rho: Reflectance) -> None:
     """Add the light of a part to the picture."""
-    by_rows(len(plain), READY_ROWS, lambda rows: cv2.add(plain[rows], rho.lit(basis(rows), rows), dst=plain[rows]))
+    by_rows(len(plain), READY_ROWS, lambda rows: cv2.add(plain[rows], rho.shaded(basis(rows), rows), dst=plain[rows]))
 
 
 def turned(texture: Floats, angle_deg: float) -> Floats:
-    """A wrap's texture with the part that lies ``angle_deg`` to the right of the front moved to the front."""
+    """Shift a wrap's texture (h, w, 3) sideways so that the part ``angle_deg`` to the right of the front comes to the front."""
     return np.roll(texture, -round(angle_deg / 360 * texture.shape[1]), axis=1)
 
 
-def _strip(lit: Lit, rows: slice, prints: dict[str, Floats], thrown_: dict[str, Floats], turns: dict[str, float]) -> Floats:
-    """Light that prints add to some rows of the picture; in working memory that the next strip uses again."""
+def _strip(
+    shaded: ShadedView, rows: slice, prints: dict[str, Floats], thrown_: dict[str, Floats], turns: dict[str, float]
+) -> Floats:
+    """Return the light that prints add to some rows of the picture, in memory that the next strip reuses."""
     added: Floats | None = None
     for name, texture in prints.items():
-        if name not in lit.view.basis:  # it lies on cloth
+        if name not in shaded.view.basis:  # it lies on cloth
             continue
-        basis = lit.view.basis[name][rows]
+        basis = shaded.view.basis[name][rows]
         memory = "added" if added is None else "more"
-        if name in lit.view.maps:
-            seen = lit.view.maps[name]
+        if name in shaded.view.maps:
+            seen = shaded.view.maps[name]
             assert seen.near is not None, "prints have it, grounds have not"
             shone = spread(thrown_[name], seen.near.step, rows, memory)
             _lay(shone, texture, seen, rows, turns[name])
@@ -96,15 +99,15 @@ def _strip(lit: Lit, rows: slice, prints: dict[str, Floats], thrown_: dict[str, 
             np.multiply(basis, np.array(cv2.mean(texture)[:3], np.float32), out=shone)
         added = shone if added is None else np.add(added, shone, out=added)
     if added is None:
-        added = scratch("added", (rows.stop - rows.start, lit.view.size[0], 3), np.float32)
+        added = scratch("added", (rows.stop - rows.start, shaded.view.size[0], 3), np.float32)
         added[:] = 0
-    for name, beneath in lit.cloth.items():
-        _lay_on_cloth(added, lit, name, prints[name], beneath, rows, turns[name])
+    for name, beneath in shaded.cloth.items():
+        _lay_on_cloth(added, shaded, name, prints[name], beneath, rows, turns[name])
     return added
 
 
 def _lay(colour: Floats, texture: Floats, seen: PrintMap, rows: slice, turn: float) -> None:
-    """Give some rows the texture's colour where they see the print itself, not only its bounce."""
+    """Write the texture's colour to the rows' pixels that see the print itself."""
     if (part := seen.window(rows)) is None:
         return
     inside, window = part
@@ -112,31 +115,35 @@ def _lay(colour: Floats, texture: Floats, seen: PrintMap, rows: slice, turn: flo
     cv2.copyTo(rho, (~seen.far[inside]).view(np.uint8), colour[window])
 
 
-def _lay_on_cloth(added: Floats, lit: Lit, name: str, texture: Floats, beneath: Floats, rows: slice, turn: float) -> None:
+def _lay_on_cloth(
+    added: Floats, shaded: ShadedView, name: str, texture: Floats, beneath: Floats, rows: slice, turn: float
+) -> None:
     """Light the ink of a print on cloth in place of the cloth it covers; ``texture`` is (h, w, 4), premultiplied."""
-    seen = lit.view.maps[name]
+    seen = shaded.view.maps[name]
     if (part := seen.window(rows)) is None:
         return
     inside, window = part
     ink = sample(texture, seen.u, seen.v, seen.grazing, inside, turn)
     ink[seen.far[inside]] = 0
     more = ink[..., :3] - ink[..., 3:] * (beneath if beneath.ndim == 1 else beneath[inside])
-    cloth = lit.view.info.region(name).on
+    cloth = shaded.view.info.region(name).on
     assert cloth is not None
-    added[window] += lit.view.basis[cloth][rows][window] * more
+    added[window] += shaded.view.basis[cloth][rows][window] * more
 
 
-def _each_strip(lit: Lit, prints: dict[str, Floats], angle_deg: float, keep: Callable[[slice, Floats], object]) -> None:
-    """Compute the picture in strips, several at a time, and hand each one's rows and added light to ``keep``."""
-    info = lit.view.info
+def _each_strip(
+    shaded: ShadedView, prints: dict[str, Floats], angle_deg: float, keep: Callable[[slice, Floats], object]
+) -> None:
+    """Compute the picture in parallel strips, and pass each one's rows and light to ``keep``."""
+    info = shaded.view.info
     turns = {name: (angle_deg + info.region(name).turn) / 360 % 1 if info.turns else 0.0 for name in prints}
-    nears = {name: seen.near for name, seen in lit.view.maps.items() if name in lit.view.basis and seen.near is not None}
-    w, h = lit.view.size
+    nears = {name: seen.near for name, seen in shaded.view.maps.items() if name in shaded.view.basis and seen.near is not None}
+    w, h = shaded.view.size
     thrown_ = {name: widened(thrown(prints[name], near, turns[name]), near, w) for name, near in nears.items()}
-    by_rows(h, STRIP_PX // w, lambda rows: keep(rows, _strip(lit, rows, prints, thrown_, turns)))
+    by_rows(h, STRIP_PX // w, lambda rows: keep(rows, _strip(shaded, rows, prints, thrown_, turns)))
 
 
-def composite(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> NDArray[np.uint8]:
+def composite(shaded: ShadedView, prints: dict[str, Floats], angle_deg: float = 0.0) -> NDArray[np.uint8]:
     """Lay prints into a lit view.
 
     Args:
@@ -148,20 +155,20 @@ def composite(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> ND
         (h, w, 3) uint8 sRGB in B, G, R order. Pixels that do not see a print but its bounced light take
         the colour of its parts near by, and farther off its mean.
     """
-    w, h = lit.view.size
+    w, h = shaded.view.size
     out = np.empty((h, w, 3), np.uint8)
 
     def keep(rows: slice, added: Floats) -> None:
         codes = scratch("codes", added.shape, np.uint16)
-        cv2.add(lit.plain[rows], added, dst=codes, dtype=cv2.CV_16U)  # rounds, and holds what outshines the table
+        cv2.add(shaded.plain[rows], added, dst=codes, dtype=cv2.CV_16U)  # rounds, and holds what outshines the table
         cv2.LUT(codes, table(), dst=out[rows])
 
-    _each_strip(lit, prints, angle_deg, keep)
+    _each_strip(shaded, prints, angle_deg, keep)
     return out
 
 
-def composite_light(lit: Lit, prints: dict[str, Floats], angle_deg: float = 0.0) -> Floats:
-    """The same picture before its tone curve: (h, w, 3) exposed linear light in codes of the tone table, B, G, R."""
-    out = np.empty_like(lit.plain)
-    _each_strip(lit, prints, angle_deg, lambda rows, added: np.add(lit.plain[rows], added, out=out[rows]))
+def composite_light(shaded: ShadedView, prints: dict[str, Floats], angle_deg: float = 0.0) -> Floats:
+    """Return the picture before its tone curve: (h, w, 3) exposed linear light in codes of the tone table, B, G, R."""
+    out = np.empty_like(shaded.plain)
+    _each_strip(shaded, prints, angle_deg, lambda rows, added: np.add(shaded.plain[rows], added, out=out[rows]))
     return out

@@ -1,4 +1,4 @@
-"""The product with its shadow and without its ground: for transparent pictures, and for laying on a seller's own photograph."""
+"""Cut the product and its shadow out of a mock-up, for transparent pictures and for the seller's photographs."""
 
 from __future__ import annotations
 
@@ -10,8 +10,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..colour import LINEAR_OF_BYTE, Floats, srgb_from_linear
-from ..errors import BadScene
-from .composite import Lit, composite_light
+from ..errors import SceneError
+from .composite import ShadedView, composite_light
 from .grade import ground
 from .tone import CODES, RANGE, tone
 
@@ -32,12 +32,15 @@ class Cutout:
     shadow: Floats
 
 
-def cut_out(lit: Lit, prints: dict[str, Floats], angle_deg: float) -> Cutout:
-    """The product of a lit view. Raises :class:`BadScene` where the pack does not say what is the product."""
-    cover, shade = lit.view.cover, lit.view.shade
+def cut_out(shaded: ShadedView, prints: dict[str, Floats], angle_deg: float) -> Cutout:
+    """Cut the product out of a lit view: its colours (h, w, 3) and its cover (h, w).
+
+    Raises :class:`SceneError` where the pack has no mask of the product.
+    """
+    cover, shade = shaded.view.cover, shaded.view.shade
     if cover is None:
-        raise BadScene(f"{lit.view.info.title} does not say what is product and what is ground: choose another scene.")
-    light = composite_light(lit, prints, angle_deg) * np.float32(RANGE / CODES)
+        raise SceneError(f"{shaded.view.info.title} does not say what is product and what is ground: choose another scene.")
+    light = composite_light(shaded, prints, angle_deg) * np.float32(RANGE / CODES)
     cover = np.where(cover < FAINTEST, 0, cover).astype(np.float32)
     inside = ground(light, 1 - cover, 1.0)  # at the rim, the product's own colour carried outwards
     colour = np.where(cover[..., None] > 0.995, light, inside)
@@ -46,7 +49,7 @@ def cut_out(lit: Lit, prints: dict[str, Floats], angle_deg: float) -> Cutout:
 
 
 def _shadow(shade: Floats) -> Floats:
-    """The share of light that is taken, without the faint darkening far off, and fading out towards the picture's edges."""
+    """Return the part of the light that the shadow takes, without faint darkening far away, fading towards the picture's edges."""
     h, w = shade.shape
     edge = EDGE * w
     x, y = np.arange(w, dtype=np.float32) + 0.5, np.arange(h, dtype=np.float32) + 0.5
@@ -56,30 +59,35 @@ def _shadow(shade: Floats) -> Floats:
 
 
 def transparent(cut: Cutout) -> NDArray[np.uint8]:
-    """The product and its shadow as (h, w, 4) sRGB with straight alpha, in R, G, B order."""
+    """Return the product and its shadow as (h, w, 4) sRGB with straight alpha, in R, G, B order."""
     alpha = cut.cover + (1 - cut.cover) * cut.shadow
     share = (cut.cover / np.maximum(alpha, 1e-4))[..., None]
     colour = srgb_from_linear(cut.colour[..., ::-1]) * share  # a shadow's own colour is black
     return np.asarray(np.concatenate([colour, alpha[..., None]], axis=2) * 255 + 0.5, np.uint8)
 
 
-def on_photograph(cut: Cutout, photo: NDArray[np.uint8], at: tuple[float, float], size: float
-                  ) -> tuple[NDArray[np.uint8], Floats]:  # fmt: skip
-    """The product laid on a photograph, (h, w, 3) sRGB in R, G, B order, and its cover there, (h, w).
+def on_photograph(
+    cut: Cutout, photo: NDArray[np.uint8], at: tuple[float, float], size: float
+) -> tuple[NDArray[np.uint8], Floats]:
+    """Lay the product on a photograph: (h, w, 3) sRGB in R, G, B order, and the product's cover (h, w).
 
     Args:
         cut: the product.
         photo: (h, w, 3) sRGB, R, G, B.
         at: where the foot of the product stands, in fractions of the photograph's width and height.
         size: height of the product in photograph heights.
+
+    Raises :class:`SceneError` where the product is not seen.
     """
     rows, columns = np.flatnonzero((cut.cover > 0.5).any(axis=1)), np.flatnonzero((cut.cover > 0.5).any(axis=0))
     if not len(rows):
-        raise BadScene("Nothing of the product is seen in this scene.")
+        raise SceneError("Nothing of the product is seen in this scene.")
     h, w = photo.shape[:2]
     scale = size * h / (rows[-1] + 1 - rows[0])
-    move = np.array([[scale, 0, at[0] * w - scale * (columns[0] + columns[-1] + 1) / 2],
-                     [0, scale, at[1] * h - scale * (rows[-1] + 1)]], np.float32)  # fmt: skip
+    move = np.array(
+        [[scale, 0, at[0] * w - scale * (columns[0] + columns[-1] + 1) / 2], [0, scale, at[1] * h - scale * (rows[-1] + 1)]],
+        np.float32,
+    )
     kernel = cv2.INTER_AREA if scale < 1 else cv2.INTER_CUBIC
     planes: tuple[Any, ...] = cut.colour * cut.cover[..., None], np.dstack([cut.cover, cut.shadow * (1 - cut.cover)])
     if scale < 0.5:  # a warp does not average: bring it near its size first

@@ -1,4 +1,4 @@
-"""How a picture is lit beyond its scene: exposure, warmth, vignette, and how soft its backdrop is."""
+"""Light settings beyond the scene's own: exposure, warmth, vignette and background blur."""
 
 from __future__ import annotations
 
@@ -8,8 +8,8 @@ import cv2
 import numpy as np
 
 from ..colour import Floats
-from ..errors import BadScene
-from .composite import Lit
+from ..errors import SceneError
+from .composite import ShadedView
 from .view import View
 
 WARM = np.array([-0.26, -0.02, 0.20], np.float32)
@@ -24,7 +24,7 @@ LEVELS = (0.0, 0.25, 0.5, 1.0)
 
 @dataclass(frozen=True)
 class Grade:
-    """Choices about light.
+    """Light settings.
 
     Attributes:
         exposure: in stops, -2…2.
@@ -41,22 +41,22 @@ class Grade:
     def __post_init__(self) -> None:
         for name, low, high in (("exposure", -2, 2), ("warmth", -1, 1), ("vignette", 0, 1), ("softness", 0, 1)):
             if not low <= getattr(self, name) <= high:
-                raise BadScene(f"A {name} of {getattr(self, name):g} is out of reach: use {low} to {high}.")
+                raise SceneError(f"A {name} of {getattr(self, name):g} is out of reach: use {low} to {high}.")
 
 
 PLAIN = Grade()
 
 
-def graded(lit: Lit, grade: Grade) -> Lit:
-    """A lit view in another light."""
+def graded(shaded: ShadedView, grade: Grade) -> ShadedView:
+    """Return a shaded view with light settings applied."""
     if grade == PLAIN:
-        return lit
-    plain = softened(lit.plain, lit.view, grade.softness) if grade.softness else lit.plain
+        return shaded
+    plain = softened(shaded.plain, shaded.view, grade.softness) if grade.softness else shaded.plain
     gain = np.float32(2.0**grade.exposure) * (1 + np.float32(grade.warmth) * WARM)
     if grade.vignette:
-        gain = _falloff(lit.view.size, grade.vignette)[..., None] * gain
-    basis = {name: plane * gain for name, plane in lit.view.basis.items()}
-    return Lit(replace(lit.view, basis=basis), np.asarray(plain * gain, np.float32), lit.cloth)
+        gain = _falloff(shaded.view.size, grade.vignette)[..., None] * gain
+    basis = {name: plane * gain for name, plane in shaded.view.basis.items()}
+    return ShadedView(replace(shaded.view, basis=basis), np.asarray(plain * gain, np.float32), shaded.cloth)
 
 
 def _falloff(size: tuple[int, int], strength: float) -> Floats:

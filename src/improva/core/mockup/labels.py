@@ -1,4 +1,4 @@
-"""What is written on a picture: captions and badges in the seller's own words, and measures in inches and centimetres."""
+"""Captions, badges and measures on a picture."""
 
 from __future__ import annotations
 
@@ -13,15 +13,21 @@ from numpy.typing import NDArray
 from PIL import Image, ImageDraw, ImageFont
 
 from ..colour import Floats, parse_hex
-from ..errors import BadOutput
+from ..errors import OutputError
 from ..units import inches
 from .view import View
 
 Place = Literal["top-left", "top", "top-right", "left", "right", "bottom-left", "bottom", "bottom-right"]
 PLACES: dict[Place, tuple[float, float]] = {
-    "top-left": (0, 0), "top": (0.5, 0), "top-right": (1, 0), "left": (0, 0.5), "right": (1, 0.5), "bottom-left": (0, 1),
-    "bottom": (0.5, 1), "bottom-right": (1, 1),
-}  # fmt: skip
+    "top-left": (0, 0),
+    "top": (0.5, 0),
+    "top-right": (1, 0),
+    "left": (0, 0.5),
+    "right": (1, 0.5),
+    "bottom-left": (0, 1),
+    "bottom": (0.5, 1),
+    "bottom-right": (1, 1),
+}
 MARGIN = 0.035
 """Between a caption and the picture's edge, in picture heights."""
 
@@ -39,7 +45,7 @@ Box = tuple[int, int, int, int]
 
 @dataclass(frozen=True)
 class Caption:
-    """Words on a picture.
+    """A caption on a picture.
 
     Attributes:
         font: the key of a font that ships or of the seller's own.
@@ -59,9 +65,9 @@ class Caption:
 
     def __post_init__(self) -> None:
         if not self.text.strip() or len(self.text) > MOST_LETTERS:
-            raise BadOutput(f"A caption needs words, and at most {MOST_LETTERS} letters.")
+            raise OutputError(f"A caption needs words, and at most {MOST_LETTERS} letters.")
         if not 0.01 <= self.size <= 0.3:
-            raise BadOutput(f"Letters of {self.size:g} of the picture's height are out of reach: use 0.01 to 0.3.")
+            raise OutputError(f"Letters of {self.size:g} of the picture's height are out of reach: use 0.01 to 0.3.")
         for colour in (self.colour, self.plate or INK):
             parse_hex(colour)
 
@@ -70,9 +76,13 @@ def _font(data: bytes, px: float) -> ImageFont.FreeTypeFont:
     return ImageFont.truetype(io.BytesIO(data), max(8, round(px)))
 
 
-def free_place(size: tuple[int, int], wanted: Place, picture: tuple[int, int], cover: Floats | None, taken: Sequence[Box],
-               over: bool) -> Box | None:  # fmt: skip
-    """Where a box of ``size`` px lies: at its place, or where that is in the product's way, at the nearest free one; or None."""
+def free_place(
+    size: tuple[int, int], wanted: Place, picture: tuple[int, int], cover: Floats | None, taken: Sequence[Box], over: bool
+) -> Box | None:
+    """Return where a box of ``size`` px goes: its wanted place, the nearest free one, or None if there is none.
+
+    ``cover`` (h, w) is the product's mask in 0…1.
+    """
     w, h = picture
     margin = round(MARGIN * h)
 
@@ -91,9 +101,14 @@ def free_place(size: tuple[int, int], wanted: Place, picture: tuple[int, int], c
     return next((box for box in map(at, near) if free(box)), None)
 
 
-def captioned(picture: NDArray[np.uint8], captions: Sequence[Caption], cover: Floats | None, open_font: OpenFont,
-              written: Sequence[Box] = ()) -> NDArray[np.uint8]:  # fmt: skip
-    """A picture (h, w, 3 or 4) with captions, in the order given; later ones give way to earlier ones.
+def captioned(
+    picture: NDArray[np.uint8],
+    captions: Sequence[Caption],
+    cover: Floats | None,
+    open_font: OpenFont,
+    written: Sequence[Box] = (),
+) -> NDArray[np.uint8]:
+    """Draw captions on a picture (h, w, 3 or 4), in order; later ones avoid earlier ones.
 
     ``written`` are boxes where other words stand already.
     """
@@ -114,11 +129,17 @@ def captioned(picture: NDArray[np.uint8], captions: Sequence[Caption], cover: Fl
     return np.asarray(image)
 
 
-def _fitted(draw: ImageDraw.ImageDraw, wanted: Caption, picture: tuple[int, int], cover: Floats | None, taken: list[Box],
-            open_font: OpenFont) -> tuple[Caption, ImageFont.FreeTypeFont, tuple[float, ...], Box]:  # fmt: skip
+def _fitted(
+    draw: ImageDraw.ImageDraw,
+    wanted: Caption,
+    picture: tuple[int, int],
+    cover: Floats | None,
+    taken: list[Box],
+    open_font: OpenFont,
+) -> tuple[Caption, ImageFont.FreeTypeFont, tuple[float, ...], Box]:
     """A caption as large as it is wanted, or as there is room for it: with its font, its letters' bounds and its box.
 
-    Raises :class:`BadOutput` where there is no room even at the least size.
+    Raises :class:`OutputError` where there is no room even at the least size.
     """
     for share in SHRINKS:
         caption = replace(wanted, size=max(0.01, wanted.size * share))
@@ -131,8 +152,10 @@ def _fitted(draw: ImageDraw.ImageDraw, wanted: Caption, picture: tuple[int, int]
         box = free_place(size, caption.place, picture, cover, taken, caption.over)
         if box is not None:
             return caption, font, (left, top, right, bottom), box
-    raise BadOutput(f"There is no room for '{wanted.text.splitlines()[0]}' beside the product: make it shorter or smaller, or let "
-                    "it lie over it.")  # fmt: skip
+    raise OutputError(
+        f"There is no room for '{wanted.text.splitlines()[0]}' beside the product: make it shorter or smaller, or let "
+        "it lie over it."
+    )
 
 
 def _ink(colour: str, image: Image.Image) -> tuple[int, ...]:
@@ -152,19 +175,19 @@ def _plate(image: Image.Image, box: Box, caption: Caption) -> None:
 
 
 def measure_text(mm: float) -> str:
-    """A length for buyers everywhere, for example ``8.2 in · 20.8 cm``."""
+    """Return a length in both units, for example ``8.2 in · 20.8 cm``."""
     return f"{inches(mm):.1f} in · {mm / 10:.1f} cm"
 
 
 def measured(
     picture: NDArray[np.uint8], view: View, mirrored: bool, open_font: OpenFont
 ) -> tuple[NDArray[np.uint8], list[Box]]:
-    """A picture with the measures of its blank drawn on it, and the boxes round each.
+    """Draw the blank's dimensions on a picture (h, w, 3), and return it with the box round each label.
 
-    Raises :class:`BadOutput` where its scene has none.
+    Raises :class:`OutputError` where its scene has no measures.
     """
     if not view.info.measures:
-        raise BadOutput(f"{view.info.title} has no measures to draw: choose another scene for the size.")
+        raise OutputError(f"{view.info.title} has no measures to draw: choose another scene for the size.")
     image = Image.fromarray(np.ascontiguousarray(picture))
     font = _font(open_font(MEASURE_FONT), 0.028 * image.height)
     thick = max(2, round(image.height / 420))
@@ -182,9 +205,10 @@ def _on_view(view: View, point: tuple[float, float], mirrored: bool) -> tuple[fl
     return (view.size[0] - x if mirrored else x), y
 
 
-def _dimension(image: Image.Image, a: tuple[float, float], b: tuple[float, float], text: str, font: ImageFont.FreeTypeFont,
-               thick: int) -> None:  # fmt: skip
-    """A line with ticks across its ends, and its length in a gap in its middle."""
+def _dimension(
+    image: Image.Image, a: tuple[float, float], b: tuple[float, float], text: str, font: ImageFont.FreeTypeFont, thick: int
+) -> None:
+    """Draw a line with ticks at its ends and its length in a gap in the middle."""
     draw = ImageDraw.Draw(image)
     length = max(math.dist(a, b), 1.0)
     along = ((b[0] - a[0]) / length, (b[1] - a[1]) / length)

@@ -1,4 +1,4 @@
-"""Where the prints and grounds of a scene are seen in a picture: its maps, brought to the picture's size."""
+"""Texture maps of a scene's prints and surfaces, scaled to the picture."""
 
 from __future__ import annotations
 
@@ -9,10 +9,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..colour import Floats
-from ..errors import BadScene
-from .grazing import Grazing, find_grazing
-from .halves import mapped
-from .near import Near, find_near
+from ..errors import SceneError
+from .anisotropic import AnisotropicSamples, find_grazing
+from .half_float import mapped
+from .nearby_colour import NearbyColour, find_near
 from .scene import Passes, Region, SceneInfo
 
 TOLD_ROWS = 400
@@ -41,8 +41,8 @@ class PrintMap:
     v: Floats
     far: np.ndarray
     texture_px: tuple[int, int] = (16, 16)
-    near: Near | None = None
-    grazing: tuple[Grazing, ...] = ()
+    near: NearbyColour | None = None
+    grazing: tuple[AnisotropicSamples, ...] = ()
 
     def window(self, rows: slice) -> tuple[slice, tuple[slice, slice]] | None:
         """The part of its window within some rows of the picture: rows of the window, and where they lie in those rows."""
@@ -56,7 +56,7 @@ class PrintMap:
 
 
 def scaled(plane: Floats, size: tuple[int, int]) -> Floats:
-    """A plane of half or whole floats at another size, in whole floats."""
+    """Resize a plane (h, w) or (h, w, n) of half or whole floats to ``size`` (width, height), as whole floats."""
     plane = mapped(plane, lambda values: values)
     if (plane.shape[1], plane.shape[0]) == size:
         return plane
@@ -65,7 +65,7 @@ def scaled(plane: Floats, size: tuple[int, int]) -> Floats:
 
 
 def _filled(plane: Floats) -> Floats:
-    """A copy with 0 where there is nothing."""
+    """Return a copy with 0 in place of NaN."""
     return np.asarray(cv2.patchNaNs(np.array(plane, np.float32, order="C")), np.float32)
 
 
@@ -84,7 +84,7 @@ def _scaled_map(uv: Floats, size: tuple[int, int]) -> Floats:
 
 
 def placed(info: SceneInfo, region: Region, maps: dict[str, Floats]) -> Floats:
-    """Where a print is seen: its own u and v, or those of the cloth it lies on, brought to its own box."""
+    """Return the texture coordinates (h, w, 2) of a print: its own, or those of its panel scaled to its box. NaN where it is not seen."""
     if region.box_mm is None or region.on is None:
         return maps[region.id]
     cloth, uv = info.region(region.on), maps[region.on]
@@ -110,12 +110,14 @@ def _parted(info: SceneInfo, maps: dict[str, Floats]) -> dict[str, Floats]:
     return out
 
 
-def maps_of(info: SceneInfo, passes: Passes, window: tuple[slice, slice], size: tuple[int, int], cover: Floats | None
-          ) -> tuple[dict[str, PrintMap], dict[str, PrintMap]]:  # fmt: skip
-    """The maps of all prints that are seen in a window, and those of all grounds.
+def maps_of(
+    info: SceneInfo, passes: Passes, window: tuple[slice, slice], size: tuple[int, int], cover: Floats | None
+) -> tuple[dict[str, PrintMap], dict[str, PrintMap]]:
+    """Return the maps of all prints that a window shows, and those of all surfaces under them.
 
-    Packs carry a print's places past its silhouette, so that pixels of its edge have some at any size; those that see
-    nothing of the product (``cover``) see only light that the print throws.
+    Packs extend a print's texture coordinates past its silhouette, so that the pixels of its edge have some at any
+    size. Pixels that see nothing of the product (``cover`` (h, w) is 0) receive only light that the print reflects.
+    Raises :class:`SceneError` where no print is seen at this size.
     """
     scaled = _parted(info, {name: _scaled_map(uv[window], size) for name, uv in passes.maps.items()})
     places = {r.id: placed(info, r, scaled) for r in info.regions if r.panel}
@@ -124,7 +126,7 @@ def maps_of(info: SceneInfo, passes: Passes, window: tuple[slice, slice], size: 
     seen = {n: _whole(found, uv) for n, uv in places.items() if (found := _print_map(uv, covered))}
     below = {n: found for n, uv in grounds.items() if (found := _print_map(uv))}
     if not seen:
-        raise BadScene("At this size the print cannot be seen: ask for a larger picture.")
+        raise SceneError("At this size the print cannot be seen: ask for a larger picture.")
     return seen, below
 
 

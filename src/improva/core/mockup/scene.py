@@ -1,4 +1,4 @@
-"""What a scene is: its regions, views, places and measures; and the light it holds."""
+"""Scenes: regions, views, places and measures; and their light."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from typing import Literal
 import numpy as np
 
 from ..colour import Floats, parse_hex
-from ..errors import BadScene, ImprovaError
+from ..errors import ImprovaError, SceneError
 from ..template import Template
 
 Close = Literal["", "print", "detail"]
@@ -47,18 +47,18 @@ class Region:
 
     @property
     def mapped(self) -> bool:
-        """Whether it carries u and v."""
+        """Return whether the region has texture coordinates."""
         return self.size_mm is not None or (self.panel is not None and self.box_mm is None)
 
     def check(self, wanted: str | None, surfaces: Container[str]) -> None:
-        """Raise :class:`BadScene` for what this part cannot be given."""
+        """Raise :class:`SceneError` for what this part cannot be given."""
         colour, _, surface = (wanted or "").rpartition(" ")
         if self.size_mm is not None and surface in surfaces:
             wanted = colour or None
         self.colour(wanted)
 
     def colour(self, wanted: str | None) -> str:
-        """``#rrggbb`` of a named colour or of a hex code; the default for None. Raises :class:`BadScene`."""
+        """``#rrggbb`` of a named colour or of a hex code; the default for None. Raises :class:`SceneError`."""
         wanted = wanted or self.default or next(iter(self.colours), "#ffffff")
         if wanted in self.colours:
             return self.colours[wanted]
@@ -66,7 +66,7 @@ class Region:
             parse_hex(wanted)
         except ImprovaError:
             names = ", ".join(self.colours) or "none"
-            raise BadScene(f"{self.title} has no colour '{wanted}'. Named: {names}; or write #rrggbb.") from None
+            raise SceneError(f"{self.title} has no colour '{wanted}'. Named: {names}; or write #rrggbb.") from None
         return wanted
 
 
@@ -82,14 +82,14 @@ class Measure:
 
 @dataclass(frozen=True)
 class Lens:
-    """What blurs with distance: where it is sharp, how wide the lens is open, px in a cm at that distance."""
+    """A lens: distance of sharp focus, aperture, and px per cm at that distance."""
 
     focus_cm: float
     open_cm: float
     px_cm: float
 
     def disc_px(self, away_cm: Floats) -> Floats:
-        """How wide a point so far away is spread at the scene's native size: the circle of confusion, by similar triangles."""
+        """Return the diameter (…) of the blur of points at a distance, in px of the scene's native size: the circle of confusion, by similar triangles."""
         size = np.float32(2 * self.open_cm * self.px_cm)
         return np.asarray(size * np.abs(away_cm - np.float32(self.focus_cm)) / away_cm, np.float32)
 
@@ -125,7 +125,7 @@ class SceneInfo:
 
     @property
     def close(self) -> Close:
-        """How it is shown small: a body of revolution with its print large."""
+        """Return the close-up for small pictures: a body of revolution with its print large."""
         return "print" if self.turns else ""
 
     @property
@@ -134,22 +134,22 @@ class SceneInfo:
         return [r for r in self.regions if r.place]
 
     def printed(self) -> Region:
-        """The first printed region."""
+        """Return the first printed region."""
         return next(r for r in self.regions if r.panel)
 
     def region(self, region_id: str) -> Region:
-        """The region of that id. Raises :class:`BadScene`."""
+        """Return a region by its id. Raises :class:`SceneError`."""
         for region in self.regions:
             if region.id == region_id:
                 return region
-        raise BadScene(f"{self.title} has no part '{region_id}'. Its parts: {', '.join(r.id for r in self.regions)}.")
+        raise SceneError(f"{self.title} has no part '{region_id}'. Its parts: {', '.join(r.id for r in self.regions)}.")
 
     def angle(self, view: str | None) -> float:
-        """The angle of a named view, the first one for None. Raises :class:`BadScene`."""
+        """Return the angle of a named view; of the first one for None. Raises :class:`SceneError`."""
         if view is None:
             return next(iter(self.views.values()))
         if view not in self.views:
-            raise BadScene(f"{self.title} has no view '{view}'. Its views: {', '.join(self.views)}.")
+            raise SceneError(f"{self.title} has no view '{view}'. Its views: {', '.join(self.views)}.")
         return self.views[view]
 
 

@@ -1,4 +1,4 @@
-"""Surfaces that a ground or a cloth shows: wood, stone, linen, a heather's weave; laid at their real size."""
+"""Surfaces of backgrounds and cloth at real size: wood, stone, linen, a heather weave."""
 
 from __future__ import annotations
 
@@ -11,8 +11,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..colour import Floats
-from .cores import by_rows
 from .maps import PrintMap
+from .parallel import by_rows
 
 STRIP_ROWS, EDGE_ROWS = 64, 8
 EDGE = 2
@@ -53,8 +53,9 @@ class Surface:
     blurred: bool = False
 
     @classmethod
-    def laid(cls, title: str, pixels: NDArray[np.uint16], size_mm: tuple[float, float], tints: bool = False, blurred: bool = False
-             ) -> Surface:  # fmt: skip
+    def laid(
+        cls, title: str, pixels: NDArray[np.uint16], size_mm: tuple[float, float], tints: bool = False, blurred: bool = False
+    ) -> Surface:
         """From reflectance (h, w, 3) in 16 bits."""
         halves = [pixels]
         while min(halves[-1].shape[:2]) >= 2:
@@ -79,18 +80,18 @@ class Surface:
 
     @property
     def unit(self) -> np.float32:
-        """What one step of the sheet is worth."""
+        """Return the reflectance of one step of the sheet."""
         return np.float32((4 if self.tints else 1) / FULL)
 
     @property
     def pixels(self) -> NDArray[np.uint16]:
-        """The picture at its own size."""
+        """Return the picture at its own size, (h, w) or (h, w, 3)."""
         first = self.levels[0]
         return self.sheet[first.y : first.y + first.h, first.x : first.x + first.w]
 
     @cached_property
     def mean(self) -> Floats:
-        """Mean reflectance, (3,)."""
+        """Return the mean reflectance, (3,)."""
         return np.asarray(np.array(cv2.mean(self.pixels)[:3]) * self.unit, np.float32)
 
 
@@ -104,7 +105,7 @@ def no_surfaces(_: str) -> Surface | None:
 
 
 def seen_surface(surface: Surface, ground_mm: tuple[float, float], seen: PrintMap, blur_px: Floats | None) -> Floats:
-    """A surface as the pixels of a window see it, (h, w, 3) linear.
+    """Return a surface as seen by the pixels of a window, (h, w, 3) linear.
 
     Each pixel takes the mean over its footprint on the ground, or over what the lens spreads it to where that is more
     (``blur_px``, diameter in px): two levels of halves are mixed, as in trilinear filtering.

@@ -1,4 +1,4 @@
-"""From linear light to 8-bit sRGB by one look-up table."""
+"""Convert linear light to 8-bit sRGB by one look-up table."""
 
 from __future__ import annotations
 
@@ -23,14 +23,14 @@ CODES = 65535
 
 
 def tone(light: NDArray[np.floating]) -> Floats:
-    """Exposed linear light to displayed linear light in 0…1: straight, then an exponential shoulder."""
+    """Convert exposed linear light to displayed linear light in 0…1, shape (…) kept: straight, then an exponential shoulder."""
     x = np.asarray(light, np.float32)
     room = 1 - SHOULDER
     return np.where(x < SHOULDER, x, SHOULDER + room * (1 - np.exp(-(x - SHOULDER) / room))).astype(np.float32)
 
 
 def untoned(shown: NDArray[np.floating]) -> Floats:
-    """Displayed linear light in 0…1 to exposed light: the reverse of :func:`tone`; full white as the least that shows so."""
+    """Convert displayed linear light to exposed light, shape (…) kept: the reverse of :func:`tone`. Full white becomes the least that shows white."""
     y = np.minimum(np.asarray(shown, np.float32), np.float32(WHITEST))
     room = 1 - SHOULDER
     above = SHOULDER - room * np.log(np.clip((1 - y) / room, 1e-6, 1))
@@ -39,11 +39,11 @@ def untoned(shown: NDArray[np.floating]) -> Floats:
 
 @cache
 def table() -> NDArray[np.uint8]:
-    """8-bit sRGB for each 16-bit code of linear light, shape (1, 65536)."""
+    """Return 8-bit sRGB for each 16-bit code of linear light, shape (1, 65536)."""
     light = np.arange(CODES + 1, dtype=np.float32) * (RANGE / CODES)
     return (srgb_from_linear(tone(light)) * 255 + 0.5).astype(np.uint8).reshape(1, -1)
 
 
 def develop(light: NDArray[np.floating], exposure: float) -> NDArray[np.uint8]:
-    """Linear light (h, w, 3) to 8-bit sRGB, by the same curve as :func:`table` without its rounding."""
+    """Convert linear light (h, w, 3) to 8-bit sRGB, by the curve of :func:`table` without its rounding."""
     return (srgb_from_linear(tone(np.asarray(light) * exposure)) * 255 + 0.5).astype(np.uint8)

@@ -1,4 +1,4 @@
-"""A scene made ready at one picture size: cropped, scaled, exposed, and split into what changes and what does not."""
+"""Views: a scene at one picture size, cropped, scaled and exposed."""
 
 from __future__ import annotations
 
@@ -9,10 +9,10 @@ import cv2
 import numpy as np
 
 from ..colour import Floats
-from ..errors import BadScene
-from .cores import by_rows
-from .halves import mapped, whole
+from ..errors import SceneError
+from .half_float import mapped, whole
 from .maps import PrintMap, flipped, maps_of, placed, scaled
+from .parallel import by_rows
 from .scene import Close, Passes, SceneInfo
 from .tone import CODES, RANGE
 
@@ -32,7 +32,7 @@ Strips = Callable[[slice], Floats]
 
 
 class Planes(Mapping[str, Floats]):
-    """Planes that are made ready each time they are asked for: at listing size all of them at once would fill memory."""
+    """Planes that are computed at each access: at listing size all of them together would fill memory."""
 
     def __init__(self, passes: dict[str, Floats], ready: Callable[[Floats], Strips], size: tuple[int, int]) -> None:
         self._passes, self._ready, self._size = passes, ready, size
@@ -87,7 +87,7 @@ class View:
 
 
 def crop_window(native: tuple[int, int], size: tuple[int, int]) -> tuple[int, int, int, int]:
-    """The largest centred window (x, y, w, h) of a native picture with the proportions of ``size``."""
+    """Return the largest centred window (x, y, w, h) of a native picture with the proportions of ``size``."""
     w, h = native
     factor = min(w / size[0], h / size[1])
     cw, ch = max(1, round(size[0] * factor)), max(1, round(size[1] * factor))
@@ -95,7 +95,7 @@ def crop_window(native: tuple[int, int], size: tuple[int, int]) -> tuple[int, in
 
 
 def _prints(info: SceneInfo, passes: Passes) -> list[Floats]:
-    """Maps of all prints of a scene at its native size."""
+    """Return the maps of all prints of a scene at its native size."""
     return [placed(info, r, passes.maps) for r in info.regions if r.panel]
 
 
@@ -123,10 +123,10 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: Clo
     side.
 
     Raises:
-        BadScene: the size is empty, too large, or leaves nothing of the print.
+        SceneError: the size is empty, too large, or leaves nothing of the print.
     """
     if min(size) < LEAST_PX or size[0] * size[1] > MAX_PICTURE_PX:
-        raise BadScene(f"A picture of {size[0]} × {size[1]} px cannot be made: 16 px a side to 25 megapixels.")
+        raise SceneError(f"A picture of {size[0]} × {size[1]} px cannot be made: 16 px a side to 25 megapixels.")
     x, y, w, h = close_window(info, passes, size, close == "detail") if close else crop_window(info.px, size)
     window = slice(y, y + h), slice(x, x + w)
     gain = info.exposure * CODES / RANGE

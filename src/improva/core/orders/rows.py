@@ -1,4 +1,4 @@
-"""Orders as a table: one a row, a column for each open place."""
+"""Orders as a table: one per row, with a column for each open place."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..errors import BadListing
+from ..errors import ListingError
 
 ORDER = "order"
 """The column that names an order."""
@@ -27,7 +27,7 @@ class Order:
 
 @dataclass(frozen=True)
 class OrderProblem:
-    """An order that is not made, and why; ``line`` is its line in the table."""
+    """An order that cannot be made, and the reason; ``line`` is its line in the table."""
 
     name: str
     line: int
@@ -36,7 +36,7 @@ class OrderProblem:
 
 def _text(data: bytes) -> str:
     if len(data) > MOST_BYTES:
-        raise BadListing("This table is too large: send up to 500 orders at once.")
+        raise ListingError("This table is too large: send up to 500 orders at once.")
     try:
         return data.decode("utf-8-sig")
     except UnicodeDecodeError:
@@ -44,7 +44,7 @@ def _text(data: bytes) -> str:
 
 
 def read_orders(data: bytes, fields: Sequence[str]) -> tuple[list[tuple[int, Order]], list[OrderProblem]]:
-    """Read a CSV (RFC 4180; semicolons and tabs are understood too).
+    """Read a CSV (RFC 4180; semicolons and tabs are accepted too).
 
     Args:
         data: the file. Its first line names the columns: ``order`` and the open places.
@@ -54,7 +54,7 @@ def read_orders(data: bytes, fields: Sequence[str]) -> tuple[list[tuple[int, Ord
         orders with their lines, and rows that are none.
 
     Raises:
-        BadListing: it is no table, a column is missing, or there are too many rows.
+        ListingError: it is no table, a column is missing, or there are too many rows.
     """
     text = _text(data)
     head = text.split("\n", 1)[0]
@@ -63,7 +63,7 @@ def read_orders(data: bytes, fields: Sequence[str]) -> tuple[list[tuple[int, Ord
     columns = {(name or "").strip().casefold(): name for name in rows.fieldnames or []}
     missing = [name for name in (ORDER, *fields) if name.casefold() not in columns]
     if missing:
-        raise BadListing(f"The table has no column '{missing[0]}'. It needs: {', '.join((ORDER, *fields))}.")
+        raise ListingError(f"The table has no column '{missing[0]}'. It needs: {', '.join((ORDER, *fields))}.")
     orders: list[tuple[int, Order]] = []
     problems: list[OrderProblem] = []
     seen: set[str] = set()
@@ -85,7 +85,7 @@ def read_orders(data: bytes, fields: Sequence[str]) -> tuple[list[tuple[int, Ord
                 seen.add(name.casefold())
                 orders.append((line, Order(name, values)))
     except csv.Error as wrong:
-        raise BadListing(f"Line {rows.line_num} of the table cannot be read: {wrong}.") from wrong
+        raise ListingError(f"Line {rows.line_num} of the table cannot be read: {wrong}.") from wrong
     if len(orders) > MOST_ORDERS:
-        raise BadListing(f"{len(orders)} orders are too many at once: send up to {MOST_ORDERS}.")
+        raise ListingError(f"{len(orders)} orders are too many at once: send up to {MOST_ORDERS}.")
     return orders, problems

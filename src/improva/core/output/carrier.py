@@ -1,4 +1,4 @@
-"""Paper round a wrap's print: a white tab that carries the tape, and trim marks."""
+"""Paper round a wrap's print: a white tab for the tape, and trim marks."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from typing import Literal, get_args
 import pyvips
 
 from ..artwork.pixels import TRANSPARENT, as_bytes, with_alpha
-from ..errors import BadOutput
+from ..errors import OutputError
 from ..render.lines import drawn
 from ..template import Panel
 from ..units import finite
@@ -40,28 +40,31 @@ class Carrier:
 
     def __post_init__(self) -> None:
         if self.tab not in get_args(TabSide):
-            raise BadOutput(f"A tab on the side '{self.tab}' is not known: choose none, left or right.")
+            raise OutputError(f"A tab on the side '{self.tab}' is not known: choose none, left or right.")
         if not 0 <= finite(self.tab_mm, "tab") <= MOST_TAB_MM:
-            raise BadOutput(f"A tab of {self.tab_mm:g} mm cannot be made: use 0 to {MOST_TAB_MM:g} mm.")
+            raise OutputError(f"A tab of {self.tab_mm:g} mm cannot be made: use 0 to {MOST_TAB_MM:g} mm.")
 
     @property
     def bare(self) -> bool:
-        """Whether there is no paper round the print."""
+        """Return whether there is no paper round the print."""
         return not self.marks and not (self.tab != "none" and self.tab_mm)
 
     def check(self, panel: Panel) -> None:
-        """Raise :class:`BadOutput` where a panel's print does not end straight."""
+        """Check that the panel's print ends along a straight line, so that a tab can be glued there.
+
+        Raises :class:`OutputError` otherwise.
+        """
         if not self.bare and not carries(panel):
-            raise BadOutput(f"{panel.title} is cut along a curved line: a tab and trim marks need straight ends.")
+            raise OutputError(f"{panel.title} is cut along a curved line: a tab and trim marks need straight ends.")
 
 
 def carries(panel: Panel) -> bool:
-    """Whether a panel's print has two straight ends: a rectangle's or a piece of ring's."""
+    """Return whether a panel's print has two straight ends, as a rectangle or part of a ring has."""
     return panel.cone is not None or panel.shape == "rectangle"
 
 
 def _ends(panel: Panel) -> tuple[tuple[Point, Point], tuple[Point, Point]]:
-    """The left and the right end of a print, each from its upper to its lower corner, in mm of the trim."""
+    """Return the left and right end of a print, each from its upper to its lower corner, in mm of the trim."""
     if panel.cone is None:
         (w, h), b = panel.trim_mm, panel.bleed_mm
         return ((-b, -b), (-b, h + b)), ((w + b, -b), (w + b, h + b))
@@ -74,7 +77,7 @@ def _ends(panel: Panel) -> tuple[tuple[Point, Point], tuple[Point, Point]]:
 
 
 def tab_of(panel: Panel, carrier: Carrier) -> list[Point]:
-    """The tab's corners in mm of the trim; empty where there is none."""
+    """Return the tab's corners in mm of the trim; empty without a tab."""
     if carrier.tab == "none" or not carrier.tab_mm:
         return []
     left, right = _ends(panel)
@@ -86,7 +89,7 @@ def tab_of(panel: Panel, carrier: Carrier) -> list[Point]:
 
 
 def marks_of(panel: Panel, carrier: Carrier) -> list[Segment]:
-    """Trim marks in mm of the trim: both ends drawn on above and below the print."""
+    """Return the trim marks in mm of the trim, above and below both ends of the print."""
     if not carrier.marks:
         return []
     found = []
@@ -101,7 +104,7 @@ def marks_of(panel: Panel, carrier: Carrier) -> list[Segment]:
 
 
 def margins_mm(panel: Panel, carrier: Carrier) -> Margins:
-    """Paper added left, top, right and below, before the file is mirrored."""
+    """Return the paper added left, top, right and below, before the file is mirrored."""
     if panel.cone is None:
         end = MARKS_MM if carrier.marks else 0.0
         return carrier.tab_mm * (carrier.tab == "left"), end, carrier.tab_mm * (carrier.tab == "right"), end

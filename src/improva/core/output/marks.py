@@ -36,8 +36,12 @@ class Marks:
         self.line(x - 1.5 * r, y, x + 1.5 * r, y)
         self.line(x, y - 1.5 * r, x, y + 1.5 * r)
         k = 0.5523 * r  # a circle's quarter as a Bézier curve
-        quarter = ((r, 0, r, k, k, r, 0, r), (0, r, -k, r, -r, k, -r, 0), (-r, 0, -r, -k, -k, -r, 0, -r),
-                   (0, -r, k, -r, r, -k, r, 0))  # fmt: skip
+        quarter = (
+            (r, 0, r, k, k, r, 0, r),
+            (0, r, -k, r, -r, k, -r, 0),
+            (-r, 0, -r, -k, -k, -r, 0, -r),
+            (0, -r, k, -r, r, -k, r, 0),
+        )
         for ax, ay, bx, by, cx, cy, dx, dy in quarter:
             self._parts.append(
                 f"q 0 G {LINE_PT} w {self._at(x + ax, y + ay)} m {self._at(x + bx, y + by)} {self._at(x + cx, y + cy)} "

@@ -7,7 +7,7 @@ from typing import Literal, get_args
 
 import pyvips
 
-from ..errors import BadOutput
+from ..errors import OutputError
 from ..ink import open_profile
 
 Intent = Literal["relative", "perceptual", "saturation", "absolute"]
@@ -38,11 +38,11 @@ def check_rgb(profile: bytes) -> None:
     """Make sure that print files can be converted to a profile.
 
     Raises:
-        BadArtwork: it is no profile.
-        BadOutput: it is a press profile; print files stay RGB.
+        ArtworkError: it is no profile.
+        OutputError: it is a press profile; print files stay RGB.
     """
     if open_profile(profile).profile.xcolor_space.strip() != "RGB":
-        raise BadOutput("Print files stay RGB: this profile is for CMYK. It can still be used for the proof on screen.")
+        raise OutputError("Print files stay RGB: this profile is for CMYK. It can still be used for the proof on screen.")
 
 
 def converted(image: pyvips.Image, profile: bytes, intent: Intent) -> pyvips.Image:
@@ -54,8 +54,8 @@ def proofed(image: pyvips.Image, profile: bytes, intent: Intent, paper: bool = F
     """An sRGB image as it comes out of a printer, back on the screen; with ``paper`` its white is the paper's own.
 
     Raises:
-        BadArtwork: it is no profile.
-        BadOutput: it does not tell how its colours look.
+        ArtworkError: it is no profile.
+        OutputError: it does not tell how its colours look.
     """
     open_profile(profile)
     try:
@@ -64,4 +64,4 @@ def proofed(image: pyvips.Image, profile: bytes, intent: Intent, paper: bool = F
         back = there.icc_import(embedded=True, pcs="lab", intent=seen)
         return back.icc_export(output_profile="srgb", pcs="lab", intent=seen, depth=8).copy_memory()
     except pyvips.Error as broken:
-        raise BadOutput("This profile cannot be used both ways, so its colours cannot be shown.") from broken
+        raise OutputError("This profile cannot be used both ways, so its colours cannot be shown.") from broken

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from ..errors import BadOutput
+from ..errors import OutputError
 from ..template import Box, Panel
 from .carrier import Carrier, Margins, margins_mm
 from .profile import INTENTS, Intent, check_rgb
@@ -32,17 +32,17 @@ class PrintSettings:
 
     def __post_init__(self) -> None:
         if not DPI_LIMITS[0] <= self.dpi <= DPI_LIMITS[1]:
-            raise BadOutput(f"{self.dpi:g} dpi cannot be made: ask for {DPI_LIMITS[0]:g} to {DPI_LIMITS[1]:g}.")
+            raise OutputError(f"{self.dpi:g} dpi cannot be made: ask for {DPI_LIMITS[0]:g} to {DPI_LIMITS[1]:g}.")
         if self.intent not in INTENTS:
-            raise BadOutput(f"The intent '{self.intent}' is not known: choose one of {', '.join(INTENTS)}.")
+            raise OutputError(f"The intent '{self.intent}' is not known: choose one of {', '.join(INTENTS)}.")
         if self.profile is not None:
             check_rgb(self.profile)
 
     def art_px(self, panel: Panel) -> tuple[int, int]:
-        """Pixels of the panel's print. Raises :class:`BadOutput` if they are too many for one file."""
+        """Pixels of the panel's print. Raises :class:`OutputError` if they are too many for one file."""
         w, h = panel.file_px(self.dpi)
         if w * h > MAX_PRINT_PX:
-            raise BadOutput(f"{w} × {h} px is more than can be printed in one file: ask for fewer dpi.")
+            raise OutputError(f"{w} × {h} px is more than can be printed in one file: ask for fewer dpi.")
         return w, h
 
     def margins_mm(self, panel: Panel) -> Margins:

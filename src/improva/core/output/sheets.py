@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import pairwise
 
-from ..errors import BadOutput
+from ..errors import OutputError
 from ..template import Box
 from ..units import finite
 
@@ -34,12 +34,12 @@ def spans(length: float, most: float, overlap: float) -> list[tuple[float, float
         Start and length of each part. They cover the whole, and each overlap is exact.
 
     Raises:
-        BadOutput: the overlap leaves nothing of a part.
+        OutputError: the overlap leaves nothing of a part.
     """
     if length <= most + 1e-9:
         return [(0.0, length)]
     if most <= overlap:
-        raise BadOutput(f"An overlap of {overlap:g} mm leaves nothing of a part of {most:.4g} mm: use less overlap.")
+        raise OutputError(f"An overlap of {overlap:g} mm leaves nothing of a part of {most:.4g} mm: use less overlap.")
     count = math.ceil((length - overlap) / (most - overlap) - 1e-9)
     part = (length + (count - 1) * overlap) / count
     return [(i * (part - overlap), part) for i in range(count)]
@@ -98,16 +98,16 @@ class SheetPlan:
 
 
 def paper_size(text: str) -> Size:
-    """A paper by name, or as ``WxHmm``. Raises :class:`BadOutput`."""
+    """A paper by name, or as ``WxHmm``. Raises :class:`OutputError`."""
     known = PAPERS_MM.get(text.lower())
     if known:
         return known
     try:
         w, h = (float(side) for side in text.lower().removesuffix("mm").split("x"))
     except ValueError:
-        raise BadOutput(f"'{text}' is not a paper: choose {', '.join(PAPERS_MM)}, or write its size as 330x482mm.") from None
+        raise OutputError(f"'{text}' is not a paper: choose {', '.join(PAPERS_MM)}, or write its size as 330x482mm.") from None
     if not (20 <= w <= 10_000 and 20 <= h <= 10_000):
-        raise BadOutput(f"A paper of {w:g} × {h:g} mm is out of reach: use 20 to 10000 mm a side.")
+        raise OutputError(f"A paper of {w:g} × {h:g} mm is out of reach: use 20 to 10000 mm a side.")
     return w, h
 
 
@@ -117,7 +117,7 @@ def _plan(size_mm: Size, paper: Size, margin_mm: float, overlap_mm: float) -> Sh
         return SheetPlan(size_mm, paper, margin_mm, overlap_mm, 0.0, ((0.0, size_mm[0]),), ((0.0, size_mm[1]),))
     room = [side - 2 * MARKS_MM for side in free]
     if min(room) <= 0:
-        raise BadOutput(f"A margin of {margin_mm:g} mm leaves nothing of the paper: use a smaller one.")
+        raise OutputError(f"A margin of {margin_mm:g} mm leaves nothing of the paper: use a smaller one.")
     across, down = (tuple(spans(s, r, overlap_mm)) for s, r in zip(size_mm, room, strict=True))
     return SheetPlan(size_mm, paper, margin_mm, overlap_mm, MARKS_MM, across, down)
 
@@ -126,22 +126,22 @@ def plan_sheets(size_mm: Size, paper_mm: Size, margin_mm: float = 5.0, overlap_m
     """The way to lay a print on paper with the fewest sheets; of those, with the shortest joins.
 
     Raises:
-        BadOutput: margin or overlap leave nothing of the paper, or it would take too many sheets.
+        OutputError: margin or overlap leave nothing of the paper, or it would take too many sheets.
     """
     if min(finite(margin_mm, "margin"), finite(overlap_mm, "overlap")) < 0:
-        raise BadOutput("Margin and overlap cannot be less than nothing: use 0 or more.")
+        raise OutputError("Margin and overlap cannot be less than nothing: use 0 or more.")
     found = []
-    problem: BadOutput | None = None
+    problem: OutputError | None = None
     for paper in dict.fromkeys((paper_mm, (paper_mm[1], paper_mm[0]))):
         try:
             found.append(_plan(size_mm, paper, margin_mm, overlap_mm))
-        except BadOutput as none:
+        except OutputError as none:
             problem = none
     if not found:
-        raise problem or BadOutput("The print cannot be laid on this paper.")
+        raise problem or OutputError("The print cannot be laid on this paper.")
     best = min(found, key=lambda plan: (plan.sheets, round(plan.joins_mm, 3), plan.turned))
     if best.sheets > MOST_SHEETS:
-        raise BadOutput(f"This would take {best.sheets} sheets: choose a larger paper, or fewer than {MOST_SHEETS}.")
+        raise OutputError(f"This would take {best.sheets} sheets: choose a larger paper, or fewer than {MOST_SHEETS}.")
     return best
 
 

@@ -8,9 +8,9 @@ from typing import Literal
 from shapely import Polygon, box
 from shapely.geometry.base import BaseGeometry
 
-from ..errors import BadPiece
+from ..errors import PieceError
 from ..template import Box, Panel
-from .mixing import ArtRef, Mixing, between, colours
+from .blending import ArtRef, Mixing, between, colours
 
 Sides = Literal["all", "level", "ends"]
 
@@ -44,10 +44,10 @@ class Band:
         between("gap", self.line_gap_mm, 0, 200)
         colours(self.colour, self.line_colour)
         if self.colour is None and self.pattern is None:
-            raise BadPiece("This border has neither colour nor pattern: give it one.")
+            raise PieceError("This border has neither colour nor pattern: give it one.")
 
     def shape(self, panel: Panel) -> BaseGeometry:
-        """The band on a panel (the level one of a tapered wall), in mm of the trim. Raises :class:`BadPiece` if it has no room."""
+        """The band on a panel (the level one of a tapered wall), in mm of the trim. Raises :class:`PieceError` if it has no room."""
         return panel.cut().difference(self._inside(panel, self.width_mm))
 
     def line(self, panel: Panel) -> BaseGeometry:
@@ -74,5 +74,5 @@ class Band:
             inner = box(x, y, w - x, h - y) if w > 2 * x and h > 2 * y else Polygon()
             inner = inner.intersection(panel.cut())
         if inner.is_empty:
-            raise BadPiece(f"A border of {self.width_mm:g} mm leaves no room on {w:.0f} × {h:.0f} mm: make it narrower.")
+            raise PieceError(f"A border of {self.width_mm:g} mm leaves no room on {w:.0f} × {h:.0f} mm: make it narrower.")
         return inner

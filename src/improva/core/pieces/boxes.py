@@ -10,7 +10,7 @@ from ..template import Box, Panel
 from ..words.font import open_font
 from .band import Band
 from .frames import Frames
-from .lettering import Lettering, lettering_box, lettering_shape
+from .text import Lettering, lettering_box, lettering_shape
 
 if TYPE_CHECKING:
     from . import Extra
@@ -25,7 +25,7 @@ def piece_box(piece: Extra, panel: Panel, fonts: Mapping[str, bytes]) -> Box | N
         return piece.box(worn.trim_mm)
     if isinstance(piece, Band):
         return None
-    placed = place(worn, piece.art.size, piece.placing)
+    placed = place(worn, piece.art.size, piece.placement)
     if placed.tiling is not None:
         return None
     corners = [point for copy in placed.copies() for point in copy.corners()]

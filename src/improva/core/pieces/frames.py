@@ -6,10 +6,10 @@ import math
 from dataclasses import dataclass, field
 from typing import Literal, get_args
 
-from ..errors import BadPiece
+from ..errors import PieceError
 from ..template import Box
 from ..units import effective_dpi
-from .mixing import FARTHEST_MM, ArtRef, Mixing, between, colours
+from .blending import FARTHEST_MM, ArtRef, Mixing, between, colours
 
 Layout = Literal["single", "instant", "strip", "grid", "round"]
 LAYOUTS: tuple[Layout, ...] = get_args(Layout)
@@ -77,9 +77,9 @@ class Frames:
 
     def __post_init__(self) -> None:
         if self.layout not in LAYOUTS:
-            raise BadPiece(f"The frames '{self.layout}' are not known: choose one of {', '.join(LAYOUTS)}.")
+            raise PieceError(f"The frames '{self.layout}' are not known: choose one of {', '.join(LAYOUTS)}.")
         if not (self.across >= 1 <= self.down and self.across * self.down <= MOST_SLOTS):
-            raise BadPiece(f"{self.across} × {self.down} slots cannot be laid: use {MOST_SLOTS} at most.")
+            raise PieceError(f"{self.across} × {self.down} slots cannot be laid: use {MOST_SLOTS} at most.")
         for side in self.size_mm:
             between("size", side, 0.1, FARTHEST_MM)
         between("rim", self.rim_mm, 0, 500)
@@ -94,12 +94,14 @@ class Frames:
         return self.slots[index] if index < len(self.slots) else Slot()
 
     def cells(self) -> list[Cell]:
-        """The slots' places, row by row. Raises :class:`BadPiece` where rims and gaps leave no room for pictures."""
+        """The slots' places, row by row. Raises :class:`PieceError` where rims and gaps leave no room for pictures."""
         w, h = self.size_mm
         common = self.layout in ("strip", "grid")
         edge = self.rim_mm if common else 0.0
-        each = ((w - 2 * edge - self.gap_mm * (self.across - 1)) / self.across,
-                (h - 2 * edge - self.gap_mm * (self.down - 1)) / self.down)  # fmt: skip
+        each = (
+            (w - 2 * edge - self.gap_mm * (self.across - 1)) / self.across,
+            (h - 2 * edge - self.gap_mm * (self.down - 1)) / self.down,
+        )
         rim = 0.0 if common else self.rim_mm
         foot = INSTANT_FOOT * self.rim_mm if self.layout == "instant" else rim
         found = []
@@ -108,7 +110,9 @@ class Frames:
                 x, y = edge + column * (each[0] + self.gap_mm), edge + row * (each[1] + self.gap_mm)
                 slot = (x + rim, y + rim, each[0] - 2 * rim, each[1] - rim - foot)
                 if min(slot[2:]) <= 0.05:
-                    raise BadPiece("Rims and gaps leave no room for the pictures: make the frames larger or the rims thinner.")
+                    raise PieceError(
+                        "Rims and gaps leave no room for the pictures: make the frames larger or the rims thinner."
+                    )
                 card = (0.0, 0.0, w, h) if common else (x, y, *each)
                 if self.layout == "round":
                     side = min(slot[2:])

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from ..design import Placing
-from .mixing import ArtRef, Mixing
+from ..design import Placement
+from .blending import ArtRef, Mixing
 
 
 @dataclass(frozen=True)
@@ -13,5 +13,5 @@ class Overlay:
     """A second artwork, placed like the first: behind it or in front, blended, or clipped to it."""
 
     art: ArtRef
-    placing: Placing = field(default_factory=lambda: Placing("contain", scale=0.5))
+    placement: Placement = field(default_factory=lambda: Placement("contain", scale=0.5))
     mixing: Mixing = field(default_factory=Mixing)

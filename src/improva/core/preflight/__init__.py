@@ -1,7 +1,16 @@
-"""Judging a pair of artwork and blank before anything is made of it."""
+"""Preflight: check an artwork on a blank before anything is made."""
 
-from .proof import Proof, judged, prove
+from .report import PreflightReport, run_checks, run_preflight
+from .result import CheckResult, Fix, Status, worst
 from .subject import Subject
-from .verdict import Fix, Status, Verdict, worst
 
-__all__ = ["Fix", "Proof", "Status", "Subject", "Verdict", "judged", "prove", "worst"]
+__all__ = [
+    "CheckResult",
+    "Fix",
+    "PreflightReport",
+    "Status",
+    "Subject",
+    "run_checks",
+    "run_preflight",
+    "worst",
+]

@@ -1,4 +1,4 @@
-"""A template's guide left in the artwork: straight lines of one colour just where the template's own lines run."""
+"""Find a template's guide left in the artwork: straight lines of one colour where the template has lines."""
 
 from __future__ import annotations
 
@@ -6,8 +6,8 @@ import numpy as np
 
 from ..colour import Floats, lab_distance
 from ..template import Box
+from .result import CheckResult
 from .subject import Subject
-from .verdict import Verdict
 
 SEARCH_MM = 0.6
 LINE_STEP = 18.0
@@ -22,11 +22,11 @@ LEAST_SIDES = 4
 
 def _has_line(strip: Floats, px_per_mm: float) -> bool:
     """Whether a strip (length, across, 3) holds a straight line along it, of one colour and unlike both sides."""
-    beside = max(2, round(1.0 * px_per_mm))
-    if strip.shape[1] <= 2 * beside:
+    reach_px = max(2, round(1.0 * px_per_mm))
+    if strip.shape[1] <= 2 * reach_px:
         return False
-    middle = strip[:, beside:-beside]
-    before, after = strip[:, : -2 * beside], strip[:, 2 * beside :]
+    middle = strip[:, reach_px:-reach_px]
+    before, after = strip[:, : -2 * reach_px], strip[:, 2 * reach_px :]
     stands = np.minimum(lab_distance(middle, before), lab_distance(middle, after)) > LINE_STEP
     even = lab_distance(middle, np.median(middle, axis=0)) < EVEN
     return bool(((stands & even).mean(axis=0) >= ALONG).any())
@@ -44,8 +44,8 @@ def _sides(box: Box, scale: float, reach: int, shape: tuple[int, int]) -> list[t
     return [(near(y0, h), across, True), (near(y1, h), across, True), (down, near(x0, w), False), (down, near(x1, w), False)]
 
 
-def check_guide(subject: Subject) -> Verdict | None:
-    """How many sides of the template's trim and safe line are drawn in the artwork itself."""
+def check_guide(subject: Subject) -> CheckResult | None:
+    """Count the sides of the template's trim and safe line that are drawn in the artwork."""
     worn, scale = subject.worn, subject.px_per_mm
     boxes: list[Box] = [worn.safe_box] if worn.safe_mm else []
     if worn.bleed_mm:
@@ -64,9 +64,16 @@ def check_guide(subject: Subject) -> Verdict | None:
         found.append((sum(bool(s.size) and _has_line(s, scale) for s in strips), box))
     sides, box = max(found, key=lambda f: f[0])
     if sides < LEAST_SIDES:
-        return Verdict(
+        return CheckResult(
             "guide", "Guide left in", "pass", float(sides), float(LEAST_SIDES), "sides", "No guide lines were found in it."
         )
-    return Verdict("guide", "Guide left in", "fail", float(sides), float(LEAST_SIDES), "sides",
-                   "Lines in the artwork run just where the template's own lines do: export it without the guide layer.",
-                   where=(box,))  # fmt: skip
+    return CheckResult(
+        "guide",
+        "Guide left in",
+        "fail",
+        float(sides),
+        float(LEAST_SIDES),
+        "sides",
+        "Lines in the artwork run just where the template's own lines do: export it without the guide layer.",
+        where=(box,),
+    )

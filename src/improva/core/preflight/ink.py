@@ -1,4 +1,4 @@
-"""What reaches the blank as ink: transparency, and colours that were converted."""
+"""Checks of transparency and colour."""
 
 from __future__ import annotations
 
@@ -7,68 +7,110 @@ import numpy as np
 
 from ..colour import delta_e_2000, lab, lab_distance, parse_hex, srgb_from_linear
 from ..ink import colour_reflectance, printed, soft_proof
+from .result import CheckResult, Fix
 from .subject import Subject
-from .verdict import Fix, Verdict
 
 HALF_LOW, HALF_HIGH = 13, 242
 """Alpha outside 5 to 95 % counts as none or full: edges drawn smooth are not haze."""
 
 
-def check_transparency(subject: Subject) -> Verdict:
-    """Share of the print that is half transparent, in per cent of what is printed at all."""
+def check_transparency(subject: Subject) -> CheckResult:
+    """Measure the semi-transparent part of the print, in per cent of the printed area."""
     flat, limit = subject.flat, subject.limit("half_percent")
     if flat.shape[2] == 3:
-        return Verdict("transparency", "Transparency", "pass", 0.0, limit, "%", "Nothing is transparent.")
+        return CheckResult("transparency", "Transparency", "pass", 0.0, limit, "%", "Nothing is transparent.")
     alpha = flat[..., 3]
     printed = int((alpha >= HALF_LOW).sum())
     if not printed:
-        return Verdict("transparency", "Transparency", "fail", 100.0, limit, "%",
-                       "Nothing would be printed: the picture is empty or lies outside the print.")  # fmt: skip
+        return CheckResult(
+            "transparency",
+            "Transparency",
+            "fail",
+            100.0,
+            limit,
+            "%",
+            "Nothing would be printed: the picture is empty or lies outside the print.",
+        )
     half = 100 * int(((alpha >= HALF_LOW) & (alpha <= HALF_HIGH)).sum()) / printed
     bare = 100 * float(np.mean(alpha < HALF_LOW))
     ground = f"{bare:.0f} % stays bare and shows the blank"
     if half <= limit:
-        return Verdict("transparency", "Transparency", "pass", round(half, 2), limit, "%", f"{ground}.")
+        return CheckResult("transparency", "Transparency", "pass", round(half, 2), limit, "%", f"{ground}.")
     if subject.template.half_transparent == "fine":
-        return Verdict("transparency", "Transparency", "pass", round(half, 2), limit, "%",
-                       f"{ground}; {half:.0f} % of the ink is half transparent, which this blank takes well.")  # fmt: skip
-    return Verdict("transparency", "Transparency", "warn", round(half, 2), limit, "%",
-                   f"{half:.0f} % of the ink is half transparent, which prints as a hard, pale haze here.")  # fmt: skip
+        return CheckResult(
+            "transparency",
+            "Transparency",
+            "pass",
+            round(half, 2),
+            limit,
+            "%",
+            f"{ground}; {half:.0f} % of the ink is half transparent, which this blank takes well.",
+        )
+    return CheckResult(
+        "transparency",
+        "Transparency",
+        "warn",
+        round(half, 2),
+        limit,
+        "%",
+        f"{half:.0f} % of the ink is half transparent, which prints as a hard, pale haze here.",
+    )
 
 
-def check_colour_mode(subject: Subject) -> Verdict:
-    """Whether colours had to be converted to sRGB, and from what."""
+def check_colour_mode(subject: Subject) -> CheckResult:
+    """Report whether colours were converted to sRGB, and from what."""
     facts = subject.facts
     if facts.converted_from and facts.mode.startswith("CMYK"):
-        return Verdict("colour-mode", "Colour", "warn", None, None, "",
-                       f"Colours were converted from {facts.converted_from} to sRGB and may have shifted: "
-                       "compare them, or export the artwork as RGB.")  # fmt: skip
+        return CheckResult(
+            "colour-mode",
+            "Colour",
+            "warn",
+            None,
+            None,
+            "",
+            f"Colours were converted from {facts.converted_from} to sRGB and may have shifted: "
+            "compare them, or export the artwork as RGB.",
+        )
     if facts.converted_from:
-        return Verdict("colour-mode", "Colour", "pass", None, None, "",
-                       f"Colours were converted from the profile {facts.converted_from} to sRGB.")  # fmt: skip
-    return Verdict("colour-mode", "Colour", "pass", None, None, "", f"{facts.mode}: printed as sRGB.")
+        return CheckResult(
+            "colour-mode",
+            "Colour",
+            "pass",
+            None,
+            None,
+            "",
+            f"Colours were converted from the profile {facts.converted_from} to sRGB.",
+        )
+    return CheckResult("colour-mode", "Colour", "pass", None, None, "", f"{facts.mode}: printed as sRGB.")
 
 
-def check_haze(subject: Subject) -> Verdict | None:
-    """Near-white, half-transparent points away from solid ink, in per cent of what is printed."""
+def check_haze(subject: Subject) -> CheckResult | None:
+    """Measure near-white, semi-transparent points away from solid ink, in per cent of the printed area."""
     if not subject.facts.has_alpha or subject.facts.vector:
         return None
     limit, share, box = subject.limit("haze_percent"), 100 * subject.traits.haze, subject.traits.haze_box
     if share <= limit or box is None:
-        return Verdict("haze", "Pale haze", "pass", round(share, 2), limit, "%", "No veil is left round the cut-out.")
+        return CheckResult("haze", "Pale haze", "pass", round(share, 2), limit, "%", "No veil is left round the cut-out.")
     x, y, w, h = subject.placed.box
     where = ((x + box[0] * w, y + box[1] * h, box[2] * w, box[3] * h),)
-    return Verdict("haze", "Pale haze", "warn", round(share, 2), limit, "%",
-                   f"{share:.1f} % of the cut-out is a near-white veil away from its edge: clean it with the white point "
-                   "set higher.", where=where)  # fmt: skip
+    return CheckResult(
+        "haze",
+        "Pale haze",
+        "warn",
+        round(share, 2),
+        limit,
+        "%",
+        f"{share:.1f} % of the cut-out is a near-white veil away from its edge: clean it with the white point set higher.",
+        where=where,
+    )
 
 
 WHITE_STEP = 4.0
 """Lab distance under which a printed point cannot be told from the bare blank. From memory."""
 
 
-def check_white(subject: Subject) -> Verdict | None:
-    """Share of a cut-out's solid print that looks like the bare blank, in per cent."""
+def check_white(subject: Subject) -> CheckResult | None:
+    """Measure the part of a cut-out's solid print that looks like the bare blank, in per cent."""
     if subject.trim_alpha is None or subject.content.kind != "cutout":
         return None
     limit = subject.limit("white_percent")
@@ -79,19 +121,33 @@ def check_white(subject: Subject) -> Verdict | None:
     like = np.minimum(lab_distance(seen, blank), lab_distance(seen, white)) < WHITE_STEP
     share = 100 * float((like & solid).sum()) / max(1, int(solid.sum()))
     if share <= limit:
-        return Verdict("white-on-blank", "White on the blank", "pass", round(share, 1), limit, "%",
-                       "Little of the motif is as white as the blank.")  # fmt: skip
-    return Verdict("white-on-blank", "White on the blank", "warn", round(share, 1), limit, "%",
-                   f"{share:.0f} % of the motif is as white as the blank and will not show on it.",
-                   Fix("Lay a ground beneath it", {"background": "#b9c4c0"}))  # fmt: skip
+        return CheckResult(
+            "white-on-blank",
+            "White on the blank",
+            "pass",
+            round(share, 1),
+            limit,
+            "%",
+            "Little of the motif is as white as the blank.",
+        )
+    return CheckResult(
+        "white-on-blank",
+        "White on the blank",
+        "warn",
+        round(share, 1),
+        limit,
+        "%",
+        f"{share:.0f} % of the motif is as white as the blank and will not show on it.",
+        Fix("Add a background", {"background": "#b9c4c0"}),
+    )
 
 
 DARK_BLANK = 80.0
 """L* below which a blank darkens everything on it; halved, as ΔE2000 weighs lightness there. From memory."""
 
 
-def check_tint(subject: Subject) -> Verdict | None:
-    """How far the blank's own colour shifts what is laid on it, mean ΔE2000."""
+def check_tint(subject: Subject) -> CheckResult | None:
+    """Measure how far the blank's colour shifts the print, mean ΔE2000."""
     limit = subject.limit("tint_delta_e")
     small = np.asarray(cv2.resize(subject.seen, (120, 120), interpolation=cv2.INTER_AREA), np.uint8)
     blank = colour_reflectance(subject.template.blank_colour)
@@ -102,23 +158,44 @@ def check_tint(subject: Subject) -> Verdict | None:
     dark = max(0.0, DARK_BLANK - float(shade)) / 2
     measured = max(shift, dark)
     if measured <= limit:
-        return Verdict(
+        return CheckResult(
             "tint", "The blank's colour", "pass", round(measured, 1), limit, "ΔE", "The blank leaves colours as they are."
         )
-    return Verdict("tint", "The blank's colour", "warn", round(measured, 1), limit, "ΔE",
-                   f"The blank ({subject.template.blank_colour}) shifts the colours laid on it by ΔE {measured:.0f} on average: "
-                   "dyes are transparent.")  # fmt: skip
+    return CheckResult(
+        "tint",
+        "The blank's colour",
+        "warn",
+        round(measured, 1),
+        limit,
+        "ΔE",
+        f"The blank ({subject.template.blank_colour}) shifts the colours laid on it by ΔE {measured:.0f} on average: "
+        "dyes are transparent.",
+    )
 
 
-def check_gamut(subject: Subject) -> Verdict | None:
-    """Share of the print whose colours the printer's profile cannot keep, in per cent; None where none is given."""
+def check_gamut(subject: Subject) -> CheckResult | None:
+    """Measure the part of the print out of the printer's gamut, in per cent; None without a profile."""
     if subject.profile is None:
         return None
     limit, step = subject.limit("gamut_percent"), subject.limit("gamut_delta_e")
     shown = np.asarray(cv2.resize(subject.seen, (300, 300), interpolation=cv2.INTER_AREA), np.uint8)
     share = 100 * float((delta_e_2000(lab(shown), lab(soft_proof(shown, subject.profile))) > step).mean())
     if share <= limit:
-        return Verdict("gamut", "Colours in reach", "pass", round(share, 1), limit, "%",
-                       f"{100 - share:.0f} % of the print comes out within ΔE {step:g} of what is shown.")  # fmt: skip
-    return Verdict("gamut", "Colours in reach", "warn", round(share, 1), limit, "%",
-                   f"{share:.0f} % of the print has colours that the printer's profile cannot keep; they come out duller.")  # fmt: skip
+        return CheckResult(
+            "gamut",
+            "Out-of-gamut colours",
+            "pass",
+            round(share, 1),
+            limit,
+            "%",
+            f"{100 - share:.0f} % of the print comes out within ΔE {step:g} of what is shown.",
+        )
+    return CheckResult(
+        "gamut",
+        "Out-of-gamut colours",
+        "warn",
+        round(share, 1),
+        limit,
+        "%",
+        f"{share:.0f} % of the print has colours that the printer's profile cannot keep; they come out duller.",
+    )

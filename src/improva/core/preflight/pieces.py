@@ -1,4 +1,4 @@
-"""What is laid with the artwork: inside the safe area, sharp, complete, and with every letter."""
+"""Checks of text and extras: inside the safe area, sharp, complete, with every character."""
 
 from __future__ import annotations
 
@@ -7,14 +7,14 @@ from dataclasses import replace
 import numpy as np
 
 from ..colour import contrast
-from ..design import Placing
+from ..design import Placement
 from ..fit import place
 from ..pieces import Band, Frames, Lettering, Overlay, piece_box
 from ..pieces.frames import slot_dpi
 from ..template import Box
 from .resolution import sharpness
+from .result import CheckResult, Fix
 from .subject import Subject
-from .verdict import Fix, Verdict
 
 
 def _named(extra: Lettering | Frames) -> str:
@@ -30,8 +30,8 @@ def _boxes(subject: Subject) -> list[tuple[int, str, Box]]:
     ]
 
 
-def check_pieces_safe(subject: Subject) -> Verdict | None:
-    """How far words and frames that were laid reach past the safe line, in mm, and the move that brings them inside."""
+def check_pieces_safe(subject: Subject) -> CheckResult | None:
+    """Measure how far text and frames reach past the safe line, in mm, and find the move that brings them inside."""
     boxes = _boxes(subject)
     if not boxes or not subject.worn.safe_mm:
         return None
@@ -50,20 +50,30 @@ def check_pieces_safe(subject: Subject) -> Verdict | None:
             worst = (past, index, what, box, move)
     limit = subject.limit("outside_safe_mm")
     if worst is None:
-        return Verdict("pieces-safe", "Words and frames laid", "pass", 0.0, limit, "mm", "They lie inside the safe line.")
+        return CheckResult(
+            "pieces-safe", "Text and extras in the safe area", "pass", 0.0, limit, "mm", "They lie inside the safe line."
+        )
     past, index, what, (_, _, w, h), move = worst
     fix = None
     if w <= sw and h <= sh:
         shift = subject.extras[index].shift_mm  # type: ignore[union-attr]  # words and frames have one
         moved = [round(shift[0] + move[0], 2), round(shift[1] + move[1], 2)]
         fix = Fix(f"Move {what} inside the safe line", {}, index, {"shift_mm": moved})
-    return Verdict("pieces-safe", "Words and frames laid", "warn", round(past, 2), limit, "mm",
-                   f"{what[0].upper()}{what[1:]} reach{'' if what == 'the frames' else 'es'} {past:.1f} mm past the safe line.",
-                   fix, tuple(where))  # fmt: skip
+    return CheckResult(
+        "pieces-safe",
+        "Text and extras in the safe area",
+        "warn",
+        round(past, 2),
+        limit,
+        "mm",
+        f"{what[0].upper()}{what[1:]} reach{'' if what == 'the frames' else 'es'} {past:.1f} mm past the safe line.",
+        fix,
+        tuple(where),
+    )
 
 
-def check_letters_there(subject: Subject) -> Verdict | None:
-    """Letters that a font does not have, of which nothing is printed."""
+def check_letters_there(subject: Subject) -> CheckResult | None:
+    """Find characters that a font lacks and that would not be printed."""
     words = [extra for extra in subject.extras if isinstance(extra, Lettering)]
     if not words:
         return None
@@ -71,13 +81,20 @@ def check_letters_there(subject: Subject) -> Verdict | None:
         missing = subject.set_words(extra).missing
         if missing:
             shown = " ".join(missing[:8])
-            return Verdict("letters", "Letters there", "fail", float(len(missing)), 0.0, "",
-                           f"The font of {_named(extra)} has no {shown}: choose another font.")  # fmt: skip
-    return Verdict("letters", "Letters there", "pass", 0.0, 0.0, "", "The fonts have every letter.")
+            return CheckResult(
+                "letters",
+                "Missing characters",
+                "fail",
+                float(len(missing)),
+                0.0,
+                "",
+                f"The font of {_named(extra)} has no {shown}: choose another font.",
+            )
+    return CheckResult("letters", "Missing characters", "pass", 0.0, 0.0, "", "The fonts have every letter.")
 
 
-def check_words_contrast(subject: Subject) -> Verdict | None:
-    """Contrast of each piece of words with what surrounds its letters (WCAG 2.2, "contrast ratio"); the least of all."""
+def check_words_contrast(subject: Subject) -> CheckResult | None:
+    """Measure the least contrast of a text with its surroundings (WCAG 2.2, "contrast ratio")."""
     words = [(i, extra) for i, extra in enumerate(subject.extras) if isinstance(extra, Lettering)]
     if not words:
         return None
@@ -95,11 +112,12 @@ def check_words_contrast(subject: Subject) -> Verdict | None:
     ratio, index, extra, ground, box = min(found, key=lambda each: each[0])
     told = f"{_named(extra)} in {extra.fill} on about {ground}"
     if ratio >= limit:
-        return Verdict("words-contrast", "Contrast of words", "pass", round(ratio, 1), limit, ":1", f"{told} reads well.")
+        return CheckResult("words-contrast", "Text contrast", "pass", round(ratio, 1), limit, ":1", f"{told} reads well.")
     better = max(("#ffffff", "#23211e"), key=lambda colour: contrast(colour, ground))
     fix = Fix(f"Give it the colour {better}", {}, index, {"fill": better})
-    return Verdict("words-contrast", "Contrast of words", "warn", round(ratio, 1), limit, ":1",
-                   f"{told} is hard to read.", fix, (box,))  # fmt: skip
+    return CheckResult(
+        "words-contrast", "Text contrast", "warn", round(ratio, 1), limit, ":1", f"{told} is hard to read.", fix, (box,)
+    )
 
 
 def _ground(bare: Subject, box: Box) -> str | None:
@@ -117,10 +135,10 @@ def _densities(subject: Subject) -> list[tuple[str, float]]:
     found: list[tuple[str, float]] = []
     for extra in subject.extras:
         if isinstance(extra, Overlay) and not subject.vector(extra.art.art):
-            found.append(("the second artwork", min(place(worn, extra.art.size, extra.placing).dpi)))
+            found.append(("the second artwork", min(place(worn, extra.art.size, extra.placement).dpi)))
         elif isinstance(extra, Band) and extra.pattern is not None and not subject.vector(extra.pattern.art):
-            placing = Placing("repeat", scale=extra.tile_mm / extra.pattern.size.claimed_mm[0])
-            found.append(("the border's pattern", min(place(worn, extra.pattern.size, placing).dpi)))
+            placement = Placement("repeat", scale=extra.tile_mm / extra.pattern.size.claimed_mm[0])
+            found.append(("the border's pattern", min(place(worn, extra.pattern.size, placement).dpi)))
         elif isinstance(extra, Frames):
             found += [
                 (f"picture {i + 1} in the frames", slot_dpi(extra.slot(i), cell))
@@ -130,24 +148,38 @@ def _densities(subject: Subject) -> list[tuple[str, float]]:
     return found
 
 
-def check_pieces_sharp(subject: Subject) -> Verdict | None:
-    """Effective dpi of the coarsest picture laid with the artwork."""
+def check_pieces_sharp(subject: Subject) -> CheckResult | None:
+    """Measure the lowest effective resolution of the extra pictures."""
     found = _densities(subject)
     if not found:
         return None
     what, dpi = min(found, key=lambda pair: pair[1])
     status, limit, told = sharpness(subject, dpi)
-    return Verdict("pieces-sharp", "Sharpness of what is laid with it", status, round(dpi, 1), limit, "dpi",
-                   f"{what[0].upper()}{what[1:]} has {dpi:.0f} dpi at its size: {told}.")  # fmt: skip
+    return CheckResult(
+        "pieces-sharp",
+        "Sharpness of extras",
+        status,
+        round(dpi, 1),
+        limit,
+        "dpi",
+        f"{what[0].upper()}{what[1:]} has {dpi:.0f} dpi at its size: {told}.",
+    )
 
 
-def check_slots(subject: Subject) -> Verdict | None:
-    """Slots of frames that have no picture yet."""
+def check_slots(subject: Subject) -> CheckResult | None:
+    """Find slots of frames without a picture."""
     frames = [extra for extra in subject.extras if isinstance(extra, Frames)]
     if not frames:
         return None
     empty = sum(each.slot(i).art is None for each in frames for i in range(each.across * each.down))
     if not empty:
-        return Verdict("slots", "Frames filled", "pass", 0.0, 0.0, "", "Every frame has its picture.")
-    return Verdict("slots", "Frames filled", "fail", float(empty), 0.0, "",
-                   f"{empty} frame{'s have' if empty > 1 else ' has'} no picture yet, and would be printed empty.")  # fmt: skip
+        return CheckResult("slots", "Empty frames", "pass", 0.0, 0.0, "", "Every frame has its picture.")
+    return CheckResult(
+        "slots",
+        "Empty frames",
+        "fail",
+        float(empty),
+        0.0,
+        "",
+        f"{empty} frame{'s have' if empty > 1 else ' has'} no picture yet, and would be printed empty.",
+    )

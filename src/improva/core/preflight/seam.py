@@ -1,4 +1,4 @@
-"""The seam of a wrap: do the two ends match, and does anything that matters lie there?"""
+"""Checks of a wrap's seam: whether the ends match, and whether anything important lies there."""
 
 from __future__ import annotations
 
@@ -8,8 +8,8 @@ import numpy as np
 
 from ..artwork.traits import column_differences
 from ..colour import Floats, delta_e_2000, lab, lab_distance, parse_hex
+from .result import CheckResult, Fix
 from .subject import Subject
-from .verdict import Fix, Verdict
 
 MATCH_FACTOR = 1.5
 DETAIL_STEP = 12.0
@@ -21,27 +21,43 @@ END_MM = 4.0
 """How much of a wrap's end is looked at beside the bare stretch. From memory."""
 
 
-def check_seam_match(subject: Subject) -> Verdict | None:
-    """Mismatch where the ends meet, judged against what neighbouring columns inside the art do."""
+def seam_match(subject: Subject) -> tuple[float, Floats, float]:
+    """Compare a wrap's two ends: mean ΔE2000, ΔE2000 along the seam from the top (h,), and the limit.
+
+    The limit rises where neighbouring columns inside the art differ as much.
+    """
+    mismatch, inner, along = column_differences(subject.trim_lab)
+    return mismatch, along, max(subject.limit("seam_delta_e"), MATCH_FACTOR * float(np.percentile(inner, 99)))
+
+
+def check_seam_match(subject: Subject) -> CheckResult | None:
+    """Measure the mismatch where the ends meet, against the steps between neighbouring columns inside."""
     if not subject.worn.closes:
         return None
-    mismatch, inner, along = column_differences(subject.trim_lab)
-    limit = max(subject.limit("seam_delta_e"), MATCH_FACTOR * float(np.percentile(inner, 99)))
+    mismatch, along, limit = seam_match(subject)
     w, h = subject.worn.trim_mm
     if mismatch <= limit:
-        return Verdict("seam-match", "Seam", "pass", round(mismatch, 2), round(limit, 2), "ΔE",
-                       "The two ends meet without a visible step.")  # fmt: skip
+        return CheckResult(
+            "seam-match", "Seam", "pass", round(mismatch, 2), round(limit, 2), "ΔE", "The two ends meet without a visible step."
+        )
     worst = int(along.argmax()) / len(along) * h
     strip = subject.worn.seam_zone_mm or 2.0
     share = 100 * float((along > limit).mean())
-    return Verdict("seam-match", "Seam", "warn", round(mismatch, 2), round(limit, 2), "ΔE",
-                   f"The ends do not match along {share:.0f} % of the seam, worst {worst:.0f} mm from the top. "
-                   "Turn the seam to the back, or use art that closes.",
-                   where=((0.0, 0.0, strip, h), (w - strip, 0.0, strip, h)))  # fmt: skip
+    return CheckResult(
+        "seam-match",
+        "Seam",
+        "warn",
+        round(mismatch, 2),
+        round(limit, 2),
+        "ΔE",
+        f"The ends do not match along {share:.0f} % of the seam, worst {worst:.0f} mm from the top. "
+        "Turn the seam to the back, or use art that closes.",
+        where=((0.0, 0.0, strip, h), (w - strip, 0.0, strip, h)),
+    )
 
 
 def detail_by_column(image: Floats, px_per_mm: float) -> Floats:
-    """Share of each column's points that lie on an edge, in per cent (w,)."""
+    """Return the part of each column's points that lie on an edge, in per cent (w,)."""
     step = max(1, round(0.5 * px_per_mm))
     across = lab_distance(np.roll(image, -step, axis=1), image)
     across[:, -step:] = 0  # the seam's own step is the other check's
@@ -51,33 +67,49 @@ def detail_by_column(image: Floats, px_per_mm: float) -> Floats:
 
 
 def zone_detail(subject: Subject) -> tuple[float, float]:
-    """Mean share of edge points in the seam's strips, and the median over all columns, in per cent."""
+    """Return the mean part of edge points in the seam's strips, and the median of all columns, in per cent."""
     detail = detail_by_column(subject.trim_lab, subject.px_per_mm)
     strip = max(1, round(subject.worn.seam_zone_mm * subject.px_per_mm))
     return float(np.concatenate([detail[:strip], detail[-strip:]]).mean()), float(np.median(detail))
 
 
-def check_seam_zone(subject: Subject) -> Verdict | None:
-    """Words or busy detail in the strips at either end: beside the seam of a wrap, or beside a mug's handle."""
+def check_seam_zone(subject: Subject) -> CheckResult | None:
+    """Find text or busy detail in the strips at both ends: at the seam of a wrap, or beside a mug's handle."""
     zone, closes = subject.worn.seam_zone_mm, subject.worn.closes
     if not zone or not (closes or subject.worn.gap_mm):
         return None
-    name, title, place = ("seam-zone", "Detail at the seam", "the seam") if closes else (
-        "handle-zone", "Detail beside the handle", "the handle")  # fmt: skip
+    name, title, place = (
+        ("seam-zone", "Detail at the seam", "the seam") if closes else ("handle-zone", "Detail beside the handle", "the handle")
+    )
     here, typical = zone_detail(subject)
     limit = max(subject.limit("detail_percent"), BUSY_FACTOR * typical)
     if here <= limit:
-        return Verdict(name, title, "pass", round(here, 1), round(limit, 1), "%",
-                       f"The {zone:.1f} mm on either side of {place} are no busier than the rest.")  # fmt: skip
+        return CheckResult(
+            name,
+            title,
+            "pass",
+            round(here, 1),
+            round(limit, 1),
+            "%",
+            f"The {zone:.1f} mm on either side of {place} are no busier than the rest.",
+        )
     w, h = subject.worn.trim_mm
     spoilt = "where tape and press may spoil them" if closes else "which hides them"
-    return Verdict(name, title, "warn", round(here, 1), round(limit, 1), "%",
-                   f"Words or fine detail lie within {zone:.1f} mm of {place}, {spoilt}.",
-                   _quieter(subject, here), ((0.0, 0.0, zone, h), (w - zone, 0.0, zone, h)))  # fmt: skip
+    return CheckResult(
+        name,
+        title,
+        "warn",
+        round(here, 1),
+        round(limit, 1),
+        "%",
+        f"Words or fine detail lie within {zone:.1f} mm of {place}, {spoilt}.",
+        _quieter(subject, here),
+        ((0.0, 0.0, zone, h), (w - zone, 0.0, zone, h)),
+    )
 
 
-def check_handle_gap(subject: Subject) -> Verdict | None:
-    """How strongly the wrap's two ends stand out against the bare stretch at a mug's handle, ΔE2000."""
+def check_handle_gap(subject: Subject) -> CheckResult | None:
+    """Measure how strongly the wrap's ends contrast with the bare gap at a mug's handle, ΔE2000."""
     gap = subject.worn.gap_mm
     if not gap:
         return None
@@ -85,40 +117,50 @@ def check_handle_gap(subject: Subject) -> Verdict | None:
     ends = np.concatenate([subject.trim_lab[:, :strip], subject.trim_lab[:, -strip:]], axis=1)
     bare = lab(np.array([[parse_hex(subject.template.blank_colour)]], np.uint8))
     step, limit = float(delta_e_2000(ends, bare).mean()), subject.limit("gap_delta_e")
-    told = f"The wrap's ends are ΔE {step:.0f} from the {gap:.0f} mm of bare blank at the handle"
+    told = f"The wrap's ends are ΔE {step:.0f} from the {gap:.0f} mm of unprinted blank at the handle"
     if step <= limit:
-        return Verdict(
+        return CheckResult(
             "handle-gap", "Gap at the handle", "pass", round(step, 1), limit, "ΔE", f"{told}: it does not stand out."
         )
     w, h = subject.worn.trim_mm
     fixes = (
-        Fix("Leave white round it", {"fit": "contain", "copies": 1, "scale": 0.92, "shift_mm": [0.0, 0.0], "background": None}),
+        Fix("Leave a white margin", {"fit": "contain", "copies": 1, "scale": 0.92, "shift_mm": [0.0, 0.0], "background": None}),
         Fix(
             "Put it on front and back",
             {"fit": "contain", "copies": 2, "scale": 0.85, "shift_mm": [0.0, 0.0], "background": None},
         ),
     )
-    return Verdict("handle-gap", "Gap at the handle", "warn", round(step, 1), limit, "ΔE", f"{told}, which will show as a stripe.",
-                   fixes[0], ((0.0, 0.0, END_MM, h), (w - END_MM, 0.0, END_MM, h)), fixes[1:])  # fmt: skip
+    return CheckResult(
+        "handle-gap",
+        "Gap at the handle",
+        "warn",
+        round(step, 1),
+        limit,
+        "ΔE",
+        f"{told}, which will show as a stripe.",
+        fixes[0],
+        ((0.0, 0.0, END_MM, h), (w - END_MM, 0.0, END_MM, h)),
+        fixes[1:],
+    )
 
 
-def check_repeat_joint(subject: Subject) -> Verdict | None:
-    """The step where one tile meets the next, ΔE2000, above what neighbouring columns inside the art do."""
+def check_repeat_joint(subject: Subject) -> CheckResult | None:
+    """Measure the step between tiles, ΔE2000, above the steps between neighbouring columns inside."""
     tiling = subject.placed.tiling
     if tiling is None:
         return None
     limit = subject.limit("joint_delta_e")
-    if tiling.kind == "mirror" or subject.placing.blend > 0 or subject.placing.spacing_mm > 0:
-        if subject.placing.spacing_mm > 0:
+    if tiling.kind == "mirror" or subject.placement.blend > 0 or subject.placement.spacing_mm > 0:
+        if subject.placement.spacing_mm > 0:
             told = "The tiles stand apart."
         else:
             told = f"{'Mirrored tiles' if tiling.kind == 'mirror' else 'Blended edges'} meet by construction."
-        return Verdict("repeat-joint", "Tiles meet", "pass", 0.0, limit, "ΔE", told)
+        return CheckResult("repeat-joint", "Tile edges", "pass", 0.0, limit, "ΔE", told)
     step = subject.traits.joint
     if step <= limit:
-        return Verdict(
+        return CheckResult(
             "repeat-joint",
-            "Tiles meet",
+            "Tile edges",
             "pass",
             round(step, 2),
             limit,
@@ -126,10 +168,18 @@ def check_repeat_joint(subject: Subject) -> Verdict | None:
             "The picture's edges meet: the repeat has no joints.",
         )
     x, y, w, h = subject.placed.box
-    return Verdict("repeat-joint", "Tiles meet", "warn", round(step, 2), limit, "ΔE",
-                   f"The picture's opposite edges do not meet (ΔE {step:.0f}), so every tile will show its edge.",
-                   Fix("Mirror every other tile", {"repeat_kind": "mirror", "repeats_around": _even(tiling.around)}),
-                   ((x, y, w, h),), (Fix("Blend the edges into each other", {"blend": 0.12}),))  # fmt: skip
+    return CheckResult(
+        "repeat-joint",
+        "Tile edges",
+        "warn",
+        round(step, 2),
+        limit,
+        "ΔE",
+        f"The picture's opposite edges do not meet (ΔE {step:.0f}), so every tile will show its edge.",
+        Fix("Mirror every other tile", {"repeat_kind": "mirror", "repeats_around": _even(tiling.around)}),
+        ((x, y, w, h),),
+        (Fix("Blend the edges into each other", {"blend": 0.12}),),
+    )
 
 
 def _even(around: int | None) -> int | None:
@@ -141,11 +191,11 @@ def _quieter(subject: Subject, here: float) -> Fix | None:
     slack = subject.placed.box[2] - subject.field.file_mm[0]
     if slack < 1 or not subject.placed.covers(subject.field.file_box):
         return None
-    x, y = subject.placing.shift_mm
+    x, y = subject.placement.shift_mm
     for distance in np.linspace(slack / SHIFTS_TRIED, slack, SHIFTS_TRIED):
         for shift in (distance, -distance):
             moved = (round(x + float(shift), 1), y)
-            attempt = replace(subject, placing=subject.placing.changed(shift_mm=moved))
+            attempt = replace(subject, placement=subject.placement.changed(shift_mm=moved))
             if attempt.placed.covers(subject.field.file_box) and zone_detail(attempt)[0] < here / 2:
                 return Fix(f"Shift it {abs(shift):.0f} mm, where it is calmer", {"shift_mm": list(moved)})
     return None

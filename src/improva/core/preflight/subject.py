@@ -1,4 +1,4 @@
-"""What the checks look at: the pair, its geometry, and a reduced rendering of the flat made once."""
+"""The subject of the checks: the pair, its geometry, and one reduced rendering of the flat."""
 
 from __future__ import annotations
 
@@ -16,11 +16,11 @@ from ..artwork.pixels import Artwork, as_array
 from ..artwork.reading import ArtFacts
 from ..artwork.traits import Traits, find_traits
 from ..colour import Floats, lab, parse_hex
-from ..design import Design, LedBy, Piece, Placing
+from ..design import Design, LinkedPanel, Piece, Placement
 from ..fit import Placed, place
 from ..origin import Origin
 from ..pieces import Extra, Lettering, LetteringShape, lettering_shape
-from ..pieces.lettering import lettering_box
+from ..pieces.text import lettering_box
 from ..render import render_worn
 from ..template import Box, Panel, Template
 from ..words.font import open_font
@@ -39,14 +39,14 @@ class Subject:
     Pictures and boxes are of the panel as it is worn: a tapered wall is looked at as its level rectangle.
     ``profile`` is the printer's ICC profile, where the seller gives one; ``known`` the artwork's traits, where they were
     found before; ``origin`` what is noted of where it comes from; ``altered`` whether it was changed since it was had.
-    A panel that is ``led`` has its leader's ``placing``, and is looked at through the motion between them.
+    A panel that is ``led`` has its leader's ``placement``, and is looked at through the motion between them.
     ``extras`` is what is laid with the artwork, with their ``fonts`` and the ``others``' artworks by their hashes.
     """
 
     template: Template
     panel: Panel
     art: Artwork
-    placing: Placing
+    placement: Placement
     profile: bytes | None = None
     known: Traits | None = None
     origin: Origin | None = None
@@ -54,40 +54,40 @@ class Subject:
     extras: tuple[Extra, ...] = ()
     fonts: Mapping[str, bytes] = field(default_factory=dict)
     others: Mapping[str, Artwork] = field(default_factory=dict)
-    led: LedBy | None = None
+    led: LinkedPanel | None = None
 
     @property
     def facts(self) -> ArtFacts:
-        """The artwork's facts."""
+        """Return the artwork's facts."""
         return self.art.facts
 
     @cached_property
     def placed(self) -> Placed:
-        """The artwork's exact place."""
+        """Return the artwork's exact place."""
         if self.led is None:
-            return place(self.panel, self.facts.size, self.placing)
-        return replace(place(self.led.design.panel, self.facts.size, self.placing), through=self.led.motion)
+            return place(self.panel, self.facts.size, self.placement)
+        return replace(place(self.led.design.panel, self.facts.size, self.placement), through=self.led.motion)
 
     @cached_property
     def worn(self) -> Panel:
-        """The panel as it is worn."""
+        """Return the panel as worn."""
         return self.panel.worn()
 
     @cached_property
     def field(self) -> Panel:
         """The rectangle that :attr:`placed` counts from."""
-        return self.panel.field(self.placing.lay)
+        return self.panel.field(self.placement.lay)
 
     def limit(self, name: str) -> float:
-        """A limit of the blank."""
+        """Return a limit of the blank."""
         return self.template.limit(name)
 
     @property
     def design(self) -> Design:
-        """The pair as a design."""
+        """Return the pair as a design."""
         if self.led is not None:
             return Design(self.template, self.panel, (), led=self.led)
-        return Design(self.template, self.panel, (Piece("", self.facts.size, self.placing),), self.extras, self.fonts)
+        return Design(self.template, self.panel, (Piece("", self.facts.size, self.placement),), self.extras, self.fonts)
 
     def set_words(self, lettering: Lettering) -> LetteringShape:
         """Words that were laid, set in their font."""
@@ -123,7 +123,7 @@ class Subject:
         return (self.flat[..., :3] * alpha + blank * (1 - alpha) + 0.5).astype(np.uint8)
 
     def trimmed(self, image: NDArray[Any]) -> NDArray[Any]:
-        """The trim's part of an image of the whole file."""
+        """Crop an image (h, w, …) of the whole file to the trim."""
         bleed = round(self.panel.bleed_mm * self.px_per_mm)
         h, w = image.shape[:2]
         return image[bleed : h - bleed, bleed : w - bleed]
@@ -170,8 +170,8 @@ class Subject:
     def mm_per_px(self) -> float:
         """Print length of one pixel of the picture that :attr:`traits` were found on; the smaller of both ways."""
         _, _, w, h = self.placed.box
-        px = self.traits.px if self.placed.tiling is None or self.placing.rotate_deg % 180 == 0 else self.traits.px[::-1]
-        left = 1 - self.placing.blend if self.placed.tiling else 1.0
+        px = self.traits.px if self.placed.tiling is None or self.placement.rotate_deg % 180 == 0 else self.traits.px[::-1]
+        left = 1 - self.placement.blend if self.placed.tiling else 1.0
         return min(w / px[0], h / px[1]) / left
 
     @cached_property
@@ -195,7 +195,7 @@ class Subject:
         w, h = self.traits.px
         x0, y0, x1, y1 = box_px[0] / w, box_px[1] / h, (box_px[0] + box_px[2]) / w, (box_px[1] + box_px[3]) / h
         points = [copy.from_art(u, v) for u, v in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))]
-        if self.panel.cone is not None and self.placing.lay == "flat":
+        if self.panel.cone is not None and self.placement.lay == "flat":
             points = [tuple(float(c) for c in self.panel.cone.to_level(*point)) for point in points]  # type: ignore[misc]
         xs, ys = zip(*points, strict=True)
         return min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)

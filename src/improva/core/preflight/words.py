@@ -1,4 +1,4 @@
-"""Words and lines: inside the safe area, clear of what is covered, large enough to read, thick enough to hold."""
+"""Checks of lettering and lines: inside the safe area, not covered, large and thick enough."""
 
 from __future__ import annotations
 
@@ -9,8 +9,8 @@ from numpy.typing import NDArray
 from ..artwork.content import boxes_of, without_specks
 from ..colour import hex_of_lab
 from ..template import Box
+from .result import CheckResult, Fix
 from .subject import Subject
-from .verdict import Fix, Verdict
 
 ALL_OVER = 0.6
 """From memory: a drawing as dense outside the safe line as this share of its density inside runs off the edge on purpose."""
@@ -28,7 +28,7 @@ def _outside(subject: Subject, mask: NDArray[np.bool_]) -> tuple[NDArray[np.bool
 
 
 def row_mask(subject: Subject) -> NDArray[np.bool_]:
-    """The trim's points that rows of lettering take up, (h, w)."""
+    """Return the mask of the trim's points under rows of lettering, (h, w)."""
     mask = np.zeros(subject.trim_lab.shape[:2], bool)
     for words in subject.words:
         mask[_within(subject, words.box)] = True
@@ -46,10 +46,10 @@ def by_words(subject: Subject) -> bool:
     return bool(outer > ALL_OVER * float(inner.mean()))
 
 
-def check_safe(subject: Subject) -> Verdict | None:
-    """How far content reaches past the safe line, in mm: a motif by its outline, a picture by its words."""
+def check_safe(subject: Subject) -> CheckResult | None:
+    """Measure how far content reaches past the safe line, in mm: a motif by its outline, a picture by its lettering."""
     safe = subject.worn.safe_mm
-    if not safe or subject.placing.fit == "repeat":
+    if not safe or subject.placement.fit == "repeat":
         return None
     content = subject.content
     words = by_words(subject)
@@ -60,28 +60,41 @@ def check_safe(subject: Subject) -> Verdict | None:
     where = f" of size {smallest}" if subject.template.cut_share() < 1 else ""
     if measured <= limit:
         told = "No words were found" if words else "Nothing that matters was found"
-        return Verdict("safe-area", "Safe area", "pass", round(measured, 2), limit, "mm", f"{told} past the safe line{where}.")
-    return Verdict("safe-area", "Safe area", "warn", round(measured, 2), limit, "mm",
-                   f"{what[0].upper()}{what[1:]} reach{'' if words else 'es'} {measured:.1f} mm past the safe line{where}, "
-                   f"which runs {safe:.1f} mm inside the trim.", None if words else _drawn_in(subject), boxes_of(out, subject.px_per_mm))  # fmt: skip
+        return CheckResult(
+            "safe-area", "Safe area", "pass", round(measured, 2), limit, "mm", f"{told} past the safe line{where}."
+        )
+    return CheckResult(
+        "safe-area",
+        "Safe area",
+        "warn",
+        round(measured, 2),
+        limit,
+        "mm",
+        f"{what[0].upper()}{what[1:]} reach{'' if words else 'es'} {measured:.1f} mm past the safe line{where}, "
+        f"which runs {safe:.1f} mm inside the trim.",
+        None if words else _drawn_in(subject),
+        boxes_of(out, subject.px_per_mm),
+    )
 
 
 def _drawn_in(subject: Subject) -> Fix | None:
-    """Print it smaller, so that all that matters lies inside the safe line; an even ground is carried on around it."""
+    """Fix: print the content smaller, inside the safe line; an even ground continues around it."""
     content = subject.content
     if content.kind == "picture" or subject.placed.tiling is not None:
         return None
     ys, xs = np.flatnonzero(content.mask.any(axis=1)), np.flatnonzero(content.mask.any(axis=0))
     scale, worn = subject.px_per_mm, subject.worn
-    half = [max(abs(v[0] / scale - side / 2), abs((v[-1] + 1) / scale - side / 2))
-            for v, side in ((xs, worn.trim_mm[0]), (ys, worn.trim_mm[1]))]  # fmt: skip
+    half = [
+        max(abs(v[0] / scale - side / 2), abs((v[-1] + 1) / scale - side / 2))
+        for v, side in ((xs, worn.trim_mm[0]), (ys, worn.trim_mm[1]))
+    ]
     room = [side * subject.template.cut_share() / 2 - worn.safe_mm for side in worn.trim_mm]
     factor = min(r / max(h, 1e-6) for r, h in zip(room, half, strict=True))
     if not 0.2 < factor < 1:
         return None
-    change: dict[str, object] = {"scale": round(subject.placing.scale * factor * 0.998, 4)}
-    change["shift_mm"] = [round(v * factor, 2) for v in subject.placing.shift_mm]
-    if content.ground is not None and subject.placing.background is None:
+    change: dict[str, object] = {"scale": round(subject.placement.scale * factor * 0.998, 4)}
+    change["shift_mm"] = [round(v * factor, 2) for v in subject.placement.shift_mm]
+    if content.ground is not None and subject.placement.background is None:
         change["background"] = hex_of_lab(content.ground)
     return Fix(f"Print it at {100 * factor:.0f} %, inside the safe line", change)
 
@@ -91,8 +104,8 @@ def _within(subject: Subject, box: Box) -> tuple[slice, slice]:
     return slice(max(0, round(y)), max(0, round(y + h))), slice(max(0, round(x)), max(0, round(x + w)))
 
 
-def check_keep_out(subject: Subject) -> Verdict | None:
-    """Share of the covered parts of a panel that holds words or a motif, in per cent."""
+def check_keep_out(subject: Subject) -> CheckResult | None:
+    """Measure the part of a panel's covered areas that holds lettering or a motif, in per cent."""
     if not subject.worn.keep_out:
         return None
     words = by_words(subject) or subject.placed.tiling is not None
@@ -100,54 +113,98 @@ def check_keep_out(subject: Subject) -> Verdict | None:
     found = [(k, 100 * float(mask[_within(subject, k.box)].mean())) for k in subject.worn.keep_out]
     worst, share = max(found, key=lambda f: f[1])
     if share < 0.5:
-        return Verdict("keep-out", "Covered parts", "pass", round(share, 1), 0.5, "%",
-                       f"Nothing that matters lies in the part for the {worst.title.removeprefix('beneath the ')}.")  # fmt: skip
-    return Verdict("keep-out", "Covered parts", "warn", round(share, 1), 0.5, "%",
-                   f"{'Words' if words else 'Parts of the motif'} lie {worst.title if worst.title.startswith('beneath') else 'in the ' + worst.title}.",
-                   where=tuple(k.box for k, s in found if s >= 0.5))  # fmt: skip
+        return CheckResult(
+            "keep-out",
+            "Covered parts",
+            "pass",
+            round(share, 1),
+            0.5,
+            "%",
+            f"Nothing that matters lies in the part for the {worst.title.removeprefix('beneath the ')}.",
+        )
+    return CheckResult(
+        "keep-out",
+        "Covered parts",
+        "warn",
+        round(share, 1),
+        0.5,
+        "%",
+        f"{'Words' if words else 'Parts of the motif'} lie {worst.title if worst.title.startswith('beneath') else 'in the ' + worst.title}.",
+        where=tuple(k.box for k, s in found if s >= 0.5),
+    )
 
 
 def _least_size(subject: Subject) -> float:
-    """How large the print comes out on the smallest finished size, against the file."""
+    """Return the scale of the smallest finished size against the file."""
     return min(subject.template.sizes.values(), default=1.0) if subject.template.grading == "scaled" else 1.0
 
 
-def check_lettering(subject: Subject) -> Verdict | None:
-    """Height of the smallest row of letters in print, in mm, on the smallest finished size."""
+def check_lettering(subject: Subject) -> CheckResult | None:
+    """Measure the height of the smallest printed lettering, in mm, on the smallest finished size."""
     limit, size = subject.limit("letter_mm"), _least_size(subject)
     if not subject.words:
-        return Verdict("lettering", "Lettering", "pass", None, limit, "mm", "No lettering was found.")
+        return CheckResult("lettering", "Lettering", "pass", None, limit, "mm", "No lettering was found.")
     height = min(words.height_mm for words in subject.words) * size
     if height >= limit:
-        return Verdict("lettering", "Lettering", "pass", round(height, 2), limit, "mm",
-                       f"The smallest lettering found is {height:.1f} mm high.")  # fmt: skip
+        return CheckResult(
+            "lettering",
+            "Lettering",
+            "pass",
+            round(height, 2),
+            limit,
+            "mm",
+            f"The smallest lettering found is {height:.1f} mm high.",
+        )
     small = [words for words in subject.words if words.height_mm * size < limit]
     one = len(small) == 1
-    return Verdict("lettering", "Lettering", "warn", round(height, 2), limit, "mm",
-                   f"{len(small)} row{'s' * (not one)} of lettering come{'s' * one} out only {height:.1f} mm high.",
-                   _larger(subject, limit / height), tuple(words.box for words in small[:6]))  # fmt: skip
+    return CheckResult(
+        "lettering",
+        "Lettering",
+        "warn",
+        round(height, 2),
+        limit,
+        "mm",
+        f"{len(small)} row{'s' * (not one)} of lettering come{'s' * one} out only {height:.1f} mm high.",
+        _larger(subject, limit / height),
+        tuple(words.box for words in small[:6]),
+    )
 
 
-def check_stroke(subject: Subject) -> Verdict | None:
-    """Width of the thinnest strokes in print, in mm: of lettering, and of drawings on an even ground."""
+def check_stroke(subject: Subject) -> CheckResult | None:
+    """Measure the width of the thinnest printed strokes, in mm: of lettering, and of drawings on an even ground."""
     limit, size = subject.limit("stroke_mm"), _least_size(subject)
     widths = [words.stroke_mm for words in subject.words if words.stroke_mm > 0]
     if subject.traits.stroke_px > 0:
         widths.append(subject.traits.stroke_px * subject.mm_per_px)
     if not widths:
-        return Verdict("stroke", "Thin strokes", "pass", None, limit, "mm", "No lines were found that could be too thin.")
+        return CheckResult("stroke", "Thin strokes", "pass", None, limit, "mm", "No lines were found that could be too thin.")
     width = min(widths) * size
     if width >= limit:
-        return Verdict("stroke", "Thin strokes", "pass", round(width, 2), limit, "mm",
-                       f"The thinnest strokes come out {width:.2f} mm wide.")  # fmt: skip
+        return CheckResult(
+            "stroke",
+            "Thin strokes",
+            "pass",
+            round(width, 2),
+            limit,
+            "mm",
+            f"The thinnest strokes come out {width:.2f} mm wide.",
+        )
     thin = tuple(words.box for words in subject.words if 0 < words.stroke_mm * size < limit)[:6]
-    return Verdict("stroke", "Thin strokes", "warn", round(width, 2), limit, "mm",
-                   f"The thinnest strokes come out {width:.2f} mm wide and may break up or fill in.",
-                   _larger(subject, limit / max(width, 1e-3)), thin)  # fmt: skip
+    return CheckResult(
+        "stroke",
+        "Thin strokes",
+        "warn",
+        round(width, 2),
+        limit,
+        "mm",
+        f"The thinnest strokes come out {width:.2f} mm wide and may break up or fill in.",
+        _larger(subject, limit / max(width, 1e-3)),
+        thin,
+    )
 
 
 def _larger(subject: Subject, factor: float) -> Fix | None:
-    """Print it larger, where that keeps the motif on the print."""
+    """Fix: print it larger, where the motif still fits."""
     content = subject.content
     if content.kind == "picture" or subject.placed.tiling is not None or factor > 5:
         return None
@@ -157,4 +214,4 @@ def _larger(subject: Subject, factor: float) -> Fix | None:
     size = ((xs[-1] - xs[0]) / subject.px_per_mm, (ys[-1] - ys[0]) / subject.px_per_mm)
     if any(s * factor > side - 2 * subject.worn.safe_mm for s, side in zip(size, subject.worn.trim_mm, strict=True)):
         return None
-    return Fix(f"Print it at {100 * factor:.0f} %", {"scale": round(subject.placing.scale * factor * 1.01, 4)})
+    return Fix(f"Print it at {100 * factor:.0f} %", {"scale": round(subject.placement.scale * factor * 1.01, 4)})

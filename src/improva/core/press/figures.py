@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Any, Literal, get_args
 
-from ..errors import BadPress
+from ..errors import PressError
 from ..template import Template
 from ..units import celsius
 
@@ -42,22 +42,32 @@ class Figures:
 
     def __post_init__(self) -> None:
         if not COOLEST_C <= self.temperature_c <= HOTTEST_C:
-            raise BadPress(f"{self.temperature_c:.0f} °C is out of a press's reach: use {COOLEST_C:.0f} to {HOTTEST_C:.0f} °C.")
+            raise PressError(
+                f"{self.temperature_c:.0f} °C is out of a press's reach: use {COOLEST_C:.0f} to {HOTTEST_C:.0f} °C."
+            )
         for what, seconds in (("press", self.main_s), ("side", self.side_s), ("end", self.end_s), ("repress", self.again_s)):
             if not 0 <= seconds <= LONGEST_S:
-                raise BadPress(f"{seconds:g} s for the {what} cannot be: use 0 to {LONGEST_S:.0f} s.")
+                raise PressError(f"{seconds:g} s for the {what} cannot be: use 0 to {LONGEST_S:.0f} s.")
         if not self.main_s:
-            raise BadPress("A press of 0 s does nothing: give its seconds.")
+            raise PressError("A press of 0 s does nothing: give its seconds.")
         if self.pressure not in PRESSURES:
-            raise BadPress(f"A pressure '{self.pressure}' is not known: choose one of {', '.join(PRESSURES)}.")
+            raise PressError(f"A pressure '{self.pressure}' is not known: choose one of {', '.join(PRESSURES)}.")
 
     def changed(self, **what: Any) -> Figures:
         """A copy with some of its values changed."""
         return replace(self, **what)
 
 
-_TUMBLER = Figures(round(celsius(385), 1), 55, "light", 27, 12, 40, "practice",
-                   "common practice, no published source: 385 °F, 55 s seam down, 55 s seam up, 25 to 30 s on each side")  # fmt: skip
+_TUMBLER = Figures(
+    round(celsius(385), 1),
+    55,
+    "light",
+    27,
+    12,
+    40,
+    "practice",
+    "common practice, no published source: 385 °F, 55 s seam down, 55 s seam up, 25 to 30 s on each side",
+)
 _FLAT = {
     "flag": Figures(
         round(celsius(390), 1), 60, "medium", note="common practice, no published source: 390 °F, 60 s; pressure from memory"
@@ -85,10 +95,10 @@ def common_figures(template: Template, method: Method) -> Figures:
     """What is commonly done with a blank of this kind; marked as such in its note.
 
     Raises:
-        BadPress: the blank does not go into such a press.
+        PressError: the blank does not go into such a press.
     """
     if method not in methods_of(template):
-        raise BadPress(f"{template.title} does not go into a {METHODS[method].lower()}: choose {methods_of(template)[0]}.")
+        raise PressError(f"{template.title} does not go into a {METHODS[method].lower()}: choose {methods_of(template)[0]}.")
     if method == "tumbler":
         return _TUMBLER
     return _MUG if method == "mug" else _FLAT.get(template.kind, _FLAT_ELSE)

@@ -112,8 +112,9 @@ def _flat(figures: Figures, panel: Panel, platen_mm: tuple[float, float]) -> lis
     return [*steps, PEEK, _heat(figures, "Pale: press it once more where it is pale.", "flat", figures.again_s, "again"), COOL]
 
 
-def press_plan(template: Template, panel: Panel, method: Method, figures: Figures, platen_mm: tuple[float, float] = PLATEN_MM
-               ) -> list[PressStep]:  # fmt: skip
+def press_plan(
+    template: Template, panel: Panel, method: Method, figures: Figures, platen_mm: tuple[float, float] = PLATEN_MM
+) -> list[PressStep]:
     """The steps of pressing a panel's print on a blank.
 
     Order and turns: common practice, no published source; the figures carry their own source.

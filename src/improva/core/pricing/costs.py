@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from decimal import Decimal
 from typing import Literal
 
-from .money import BadPrice, Currency
+from .money import Currency, PriceError
 
 FeeBase = Literal["item", "item and shipping", "all with tax"]
 """What a percentage is taken of: the discounted price; that and what the buyer pays for shipping; or all that the buyer pays."""
@@ -27,7 +27,7 @@ class Fee:
 
     def __post_init__(self) -> None:
         if not 0 <= self.percent <= MOST_PERCENT or self.fixed < 0:
-            raise BadPrice(f"{self.title}: a fee is 0 to {MOST_PERCENT} per cent and a fixed amount from 0 up.")
+            raise PriceError(f"{self.title}: a fee is 0 to {MOST_PERCENT} per cent and a fixed amount from 0 up.")
 
 
 @dataclass(frozen=True)
@@ -40,7 +40,7 @@ class Region:
 
     def __post_init__(self) -> None:
         if self.cost < 0 or self.charged < 0:
-            raise BadPrice(f"{self.title}: shipping cannot be less than nothing.")
+            raise PriceError(f"{self.title}: shipping cannot be less than nothing.")
 
 
 @dataclass(frozen=True)
@@ -52,7 +52,7 @@ class Tax:
 
     def __post_init__(self) -> None:
         if not 0 <= self.percent <= 100:
-            raise BadPrice(f"A tax of {self.percent} per cent is out of reach.")
+            raise PriceError(f"A tax of {self.percent} per cent is out of reach.")
 
 
 @dataclass(frozen=True)
@@ -78,18 +78,18 @@ class Costs:
 
     def __post_init__(self) -> None:
         if min(self.blank, self.print, self.packing) < 0:
-            raise BadPrice("What a piece costs cannot be less than nothing.")
+            raise PriceError("What a piece costs cannot be less than nothing.")
         if not self.regions:
-            raise BadPrice("Name at least one region that is sent to.")
+            raise PriceError("Name at least one region that is sent to.")
         if sum(fee.percent for fee in self.fees) >= 100:
-            raise BadPrice("The fees together take all of the price or more: correct their percentages.")
+            raise PriceError("The fees together take all of the price or more: correct their percentages.")
 
     def region(self, title: str) -> Region:
-        """A region by its title. Raises :class:`BadPrice`."""
+        """A region by its title. Raises :class:`PriceError`."""
         for region in self.regions:
             if region.title == title:
                 return region
-        raise BadPrice(f"Nothing is said of sending to '{title}'. Known: {', '.join(r.title for r in self.regions)}.")
+        raise PriceError(f"Nothing is said of sending to '{title}'. Known: {', '.join(r.title for r in self.regions)}.")
 
 
 @dataclass(frozen=True)
@@ -103,6 +103,6 @@ class Sale:
 
     def __post_init__(self) -> None:
         if self.price < 0:
-            raise BadPrice("A price cannot be less than nothing.")
+            raise PriceError("A price cannot be less than nothing.")
         if not 0 <= self.discount < 100:
-            raise BadPrice(f"A discount of {self.discount} per cent leaves nothing to pay: use less than 100.")
+            raise PriceError(f"A discount of {self.discount} per cent leaves nothing to pay: use less than 100.")

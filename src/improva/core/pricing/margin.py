@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 from .costs import Costs, Fee, Sale
-from .money import BadPrice
+from .money import PriceError
 
 HUNDRED = Decimal(100)
 
@@ -51,11 +51,11 @@ class Case:
 
 
 def margin_of(costs: Costs, sale: Sale) -> Margin:
-    """Reckon one sale. Raises :class:`BadPrice` for a region or variant that is not known."""
+    """Reckon one sale. Raises :class:`PriceError` for a region or variant that is not known."""
     round_ = costs.currency.round
     region = costs.region(sale.region) if sale.region else costs.regions[0]
     if sale.extra is not None and sale.extra not in costs.extras:
-        raise BadPrice(f"Nothing is said of what '{sale.extra}' costs more.")
+        raise PriceError(f"Nothing is said of what '{sale.extra}' costs more.")
     item = round_(sale.price * (HUNDRED - sale.discount) / HUNDRED)
     free = costs.free_from is not None and item >= costs.free_from
     shipping = Decimal(0) if free else round_(region.charged)

@@ -10,7 +10,7 @@ from ..errors import ImprovaError
 MOST = Decimal(10) ** 9
 
 
-class BadPrice(ImprovaError):
+class PriceError(ImprovaError):
     """An amount that is none, a percentage out of reach, or a price that no sum of fees allows."""
 
 
@@ -36,19 +36,19 @@ THREE_DECIMALS = {"KWD", "BHD", "OMR", "JOD", "TND"}
 
 
 def currency(code: str) -> Currency:
-    """The currency of a code, with its decimals by ISO 4217 (from memory). Raises :class:`BadPrice`."""
+    """The currency of a code, with its decimals by ISO 4217 (from memory). Raises :class:`PriceError`."""
     code = code.strip().upper()
     if not (len(code) == 3 and code.isascii() and code.isalpha()):
-        raise BadPrice(f"'{code}' is not a currency: write its three letters, for example USD or EUR.")
+        raise PriceError(f"'{code}' is not a currency: write its three letters, for example USD or EUR.")
     return Currency(code, 0 if code in WITHOUT_DECIMALS else 3 if code in THREE_DECIMALS else 2)
 
 
 def money(text: str | int | Decimal, what: str = "amount") -> Decimal:
-    """An amount as it is typed, with a point or a comma before its decimals. Raises :class:`BadPrice`."""
+    """An amount as it is typed, with a point or a comma before its decimals. Raises :class:`PriceError`."""
     try:
         amount = Decimal(str(text).strip().replace(",", "."))
     except InvalidOperation:
-        raise BadPrice(f"'{text}' is not an {what}: write a number, for example 12.50.") from None
+        raise PriceError(f"'{text}' is not an {what}: write a number, for example 12.50.") from None
     if not amount.is_finite() or abs(amount) >= MOST:
-        raise BadPrice(f"'{text}' is out of reach for an {what}.")
+        raise PriceError(f"'{text}' is out of reach for an {what}.")
     return amount

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from decimal import Decimal
 
-from ..pricing.money import BadPrice, Currency
+from ..pricing.money import Currency, PriceError
 
 HUNDRED = Decimal(100)
 
@@ -29,7 +29,7 @@ class Route:
 
     def __post_init__(self) -> None:
         if min(self.shipping, self.handling, self.free_up_to or Decimal(0)) < 0 or not 0 <= self.duty_percent <= 300:
-            raise BadPrice(f"{self.region}: amounts start at nothing, and duty is 0 to 300 per cent.")
+            raise PriceError(f"{self.region}: amounts start at nothing, and duty is 0 to 300 per cent.")
 
 
 @dataclass(frozen=True)
@@ -49,7 +49,7 @@ class Offer:
 
     def __post_init__(self) -> None:
         if self.piece < 0 or self.least_dpi < 0 or (self.file_mm and min(self.file_mm) <= 0):
-            raise BadPrice("A piece's cost, its dpi and its file's size cannot be less than nothing.")
+            raise PriceError("A piece's cost, its dpi and its file's size cannot be less than nothing.")
 
 
 @dataclass(frozen=True)

@@ -9,7 +9,7 @@ from itertools import pairwise
 from statistics import median
 from typing import Literal
 
-from ..errors import BadListing
+from ..errors import ListingError
 
 Result = Literal["good", "off"]
 CHECKS = ("colour", "seam", "alignment", "size")
@@ -32,9 +32,9 @@ class Sample:
 
     def __post_init__(self) -> None:
         if unknown := set(self.checks) - set(CHECKS):
-            raise BadListing(f"'{unknown.pop()}' is not checked of a sample: {', '.join(CHECKS)} are.")
+            raise ListingError(f"'{unknown.pop()}' is not checked of a sample: {', '.join(CHECKS)} are.")
         if not self.ordered:
-            raise BadListing("Say when the sample was ordered.")
+            raise ListingError("Say when the sample was ordered.")
         named = [
             (name, _day(value))
             for name, value in (("ordered", self.ordered), ("shipped", self.shipped), ("delivered", self.delivered))
@@ -42,7 +42,7 @@ class Sample:
         ]
         for (first, before), (second, after) in pairwise(named):
             if after < before:
-                raise BadListing(f"It was {second} on {after}, before it was {first} on {before}: correct one of the dates.")
+                raise ListingError(f"It was {second} on {after}, before it was {first} on {before}: correct one of the dates.")
 
 
 @dataclass(frozen=True)
@@ -58,7 +58,7 @@ def _day(text: str) -> date:
     try:
         return date.fromisoformat(text)
     except ValueError:
-        raise BadListing(f"'{text}' is not a day: write it as 2026-05-30.") from None
+        raise ListingError(f"'{text}' is not a day: write it as 2026-05-30.") from None
 
 
 def _between(first: str, second: str) -> int | None:

@@ -15,10 +15,10 @@ from ..pieces import Band, Extra, Frames, Lettering, Mixing
 from ..template import Lay, Panel
 from ..words.font import open_font
 from .bend import bent, cut_out, unbent
-from .framed import band_layer, frames_layer
-from .led import led_by
-from .mixing import AS_IT_IS, atop, mixed
-from .piece import laid
+from .blend import AS_IT_IS, atop, mixed
+from .frames import band_layer, frames_layer
+from .linked_panel import led_by
+from .picture import laid
 from .repeat import laid_repeat
 from .words import words_layer
 
@@ -63,10 +63,10 @@ class _Plane:
 
 def _art_layer(piece: Piece, panel: Panel, open_art: Opener, on: Panel, size_px: Size, exact: bool) -> pyvips.Image:
     """An artwork on a rectangle, without its ground."""
-    placed = place(panel, piece.size, piece.placing)
+    placed = place(panel, piece.size, piece.placement)
     art = open_art(piece.art)
     if placed.tiling is not None:
-        return laid_repeat(art, placed, piece.placing, on, size_px)
+        return laid_repeat(art, placed, piece.placement, on, size_px)
     return laid(art, placed, on, size_px, exact)
 
 
@@ -80,7 +80,7 @@ def _extra_layer(extra: Extra, design: Design, open_art: Opener, on: Panel, size
     if isinstance(extra, Frames):
         opened = {i: open_art(slot.art.art) for i, slot in enumerate(extra.slots) if slot.art is not None}
         return frames_layer(extra, opened, on, size_px)
-    return _art_layer(Piece(extra.art.art, extra.art.size, extra.placing), own, open_art, on, size_px, exact)
+    return _art_layer(Piece(extra.art.art, extra.art.size, extra.placement), own, open_art, on, size_px, exact)
 
 
 def _over(canvas: pyvips.Image | None, layer: pyvips.Image) -> pyvips.Image:
@@ -96,17 +96,18 @@ def _assembled(design: Design, open_art: Opener, plane: _Plane) -> pyvips.Image:
         def draw(on: Panel, size_px: Size, piece: Piece = piece) -> pyvips.Image:
             return _art_layer(piece, design.panel, open_art, on, size_px, bool(design.template.seams))
 
-        layer = plane.layer(piece.placing.lay, draw)
+        layer = plane.layer(piece.placement.lay, draw)
         assert layer is not None, "an artwork always gives a layer"
-        if piece.placing.background is not None and layer.hasalpha():
-            colour = piece.placing.background
-            canvas = plane.layer(piece.placing.lay, lambda _, size_px, colour=colour: plain(colour, size_px))  # type: ignore[misc]
+        if piece.placement.background is not None and layer.hasalpha():
+            colour = piece.placement.background
+            canvas = plane.layer(piece.placement.lay, lambda _, size_px, colour=colour: plain(colour, size_px))  # type: ignore[misc]
         art = _over(art, layer)
     return _stacked(design, open_art, plane, canvas, art)
 
 
-def _stacked(design: Design, open_art: Opener, plane: _Plane, canvas: pyvips.Image | None, art: pyvips.Image | None
-             ) -> pyvips.Image:  # fmt: skip
+def _stacked(
+    design: Design, open_art: Opener, plane: _Plane, canvas: pyvips.Image | None, art: pyvips.Image | None
+) -> pyvips.Image:
     """Ground, pieces behind, the artwork with what is clipped to it, pieces in front; each with what is clipped to it."""
     layers: list[tuple[Mixing, pyvips.Image]] = []
     for extra in design.extras:
@@ -129,7 +130,7 @@ def _stacked(design: Design, open_art: Opener, plane: _Plane, canvas: pyvips.Ima
     return canvas if canvas is not None else nothing(plane.size_px)
 
 
-def laid_on(image: pyvips.Image, design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
+def pieces_on(image: pyvips.Image, design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
     """What is laid with an artwork, laid on a finished picture of it: (h, w, 4). The design has no pieces of its own."""
     return _stacked(design, open_art, _Plane(design.panel, True, size_px), None, image)
 
@@ -142,14 +143,14 @@ def render(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
     """The panel's print file at ``size_px``: sRGB, 8 bit, with alpha where the blank stays bare.
 
     Raises:
-        BadArtwork, BadPlacing, BadPiece, BadFont: a piece cannot be read, placed or drawn.
+        ArtworkError, PlacementError, PieceError, FontError: a piece cannot be read, placed or drawn.
     """
     panel = design.panel
     if design.led is not None:
         return _led(design, open_art, size_px)
     if not design.pieces and not design.extras:
         return nothing(size_px)
-    if panel.cone is not None and all(piece.placing.lay == "bent" for piece in design.pieces):
+    if panel.cone is not None and all(piece.placement.lay == "bent" for piece in design.pieces):
         level = _Plane(panel, True, _dense(panel, size_px, panel.worn()))
         return bent(_assembled(design, open_art, level), panel, size_px)
     return _assembled(design, open_art, _Plane(panel, panel.cone is None, size_px))
@@ -170,4 +171,10 @@ def on_blank(image: pyvips.Image, blank: str = "#ffffff") -> pyvips.Image:
     return image.flatten(background=list(parse_hex(blank))) if image.hasalpha() else image
 
 
-__all__ = ["Opener", "laid_on", "on_blank", "render", "render_worn"]
+__all__ = [
+    "Opener",
+    "laid_on",
+    "on_blank",
+    "render",
+    "render_worn",
+]

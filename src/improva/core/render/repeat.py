@@ -9,7 +9,7 @@ import pyvips
 
 from ..artwork.pixels import TRANSPARENT, Artwork, as_bytes, resized, with_alpha
 from ..artwork.seamless import blended_edges
-from ..design import Placing
+from ..design import Placement
 from ..fit import Placed
 from ..template import Panel
 from ..tiling import Tiling
@@ -34,7 +34,7 @@ def _cell(image: pyvips.Image, tiling: Tiling) -> pyvips.Image:
     return image.join(image.wrap(x=image.width // 2, y=0), "vertical")
 
 
-def laid_repeat(art: Artwork, placed: Placed, placing: Placing, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
+def laid_repeat(art: Artwork, placed: Placed, placement: Placement, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
     """The pattern over the whole print file of a rectangular panel: size_px, alpha only where the art has it.
 
     The cell is resampled once to whole pixels as a part of the endless plane, so that its edges meet; where the
@@ -46,9 +46,9 @@ def laid_repeat(art: Artwork, placed: Placed, placing: Placing, panel: Panel, si
     pitch = np.array(tiling.pitch_mm) * density
     whole = np.maximum(1, np.ceil(pitch - 1e-6)).astype(int)
     image = art.image(tuple(pitch))
-    quarter = round((placing.rotate_deg - placed.rotate_deg) % 360 / 90) % 4
+    quarter = round((placement.rotate_deg - placed.rotate_deg) % 360 / 90) % 4
     image = (image, image.rot90(), image.rot180(), image.rot270())[quarter] if quarter else image
-    cell = _cell(blended_edges(image, placing.blend), tiling)
+    cell = _cell(blended_edges(image, placement.blend), tiling)
     period = np.array(tiling.period)
     across, down = (int(v) for v in whole * period)
     cell = cell.copy_memory()
@@ -59,9 +59,10 @@ def laid_repeat(art: Artwork, placed: Placed, placing: Placing, panel: Panel, si
     return _plane(cell, pitch / whole, placed, panel, density, size_px)
 
 
-def _plane(cell: pyvips.Image, scale: np.ndarray, placed: Placed, panel: Panel, density: np.ndarray, size_px: tuple[int, int]
-           ) -> pyvips.Image:  # fmt: skip
-    """Lay the endless plane of a cell on the print file, its corner where the placing says."""
+def _plane(
+    cell: pyvips.Image, scale: np.ndarray, placed: Placed, panel: Panel, density: np.ndarray, size_px: tuple[int, int]
+) -> pyvips.Image:
+    """Lay the endless plane of a cell on the print file, its corner where the placement says."""
     angle = math.radians(placed.rotate_deg)
     turn = np.array([[math.cos(angle), -math.sin(angle)], [math.sin(angle), math.cos(angle)]])
     matrix = np.diag(density) @ turn @ np.diag(scale / density)
@@ -80,7 +81,11 @@ def _plane(cell: pyvips.Image, scale: np.ndarray, placed: Placed, panel: Panel, 
     if plane.hasalpha():
         plane = plane.premultiply()
     plane = plane.affine(
-        matrix.ravel().tolist(), interpolate=pyvips.Interpolate.new("bicubic"), odx=offset[0], ody=offset[1],
-        oarea=[0, 0, w, h], extend="copy",
-    )  # fmt: skip
+        matrix.ravel().tolist(),
+        interpolate=pyvips.Interpolate.new("bicubic"),
+        odx=offset[0],
+        ody=offset[1],
+        oarea=[0, 0, w, h],
+        extend="copy",
+    )
     return as_bytes(plane.unpremultiply() if plane.hasalpha() else plane)

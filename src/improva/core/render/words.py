@@ -6,7 +6,7 @@ import pyvips
 
 from ..artwork.pixels import as_bytes
 from ..colour import parse_hex
-from ..pieces.lettering import Lettering, LetteringShape, Shadow, lettering_box, lettering_shape, plaque_size
+from ..pieces.text import Lettering, LetteringShape, Shadow, lettering_box, lettering_shape, plaque_size
 from ..template import Panel
 from ..words import Font
 from .lines import Region, drawn, placed_on, region_of

@@ -6,7 +6,7 @@ import numpy as np
 from shapely import LineString, Point, Polygon
 from shapely.ops import substring
 
-from ..errors import BadTemplate
+from ..errors import TemplateError
 from ..template import Panel
 from .motion import Motion, Points, fitted
 from .seams import Edge, LaidOn, Seam, Way
@@ -23,16 +23,16 @@ def outline(panel: Panel) -> LineString:
 
 
 def run(panel: Panel, edge: Edge) -> LineString:
-    """The stretch of the outline that an edge names, from its start to its end. Raises :class:`BadTemplate`."""
+    """The stretch of the outline that an edge names, from its start to its end. Raises :class:`TemplateError`."""
     ring = outline(panel)
     places = []
     for x, y in (edge.start, edge.end):
         if ring.distance(Point(x, y)) > OFF_MM:
-            raise BadTemplate(f"A seam names the point {x:g}, {y:g}, which is not on the outline of '{panel.id}'.")
+            raise TemplateError(f"A seam names the point {x:g}, {y:g}, which is not on the outline of '{panel.id}'.")
         places.append(ring.project(Point(x, y)))
     start, end = places
     if abs(start - end) < OFF_MM:
-        raise BadTemplate(f"A seam on '{panel.id}' starts where it ends: give it a length.")
+        raise TemplateError(f"A seam on '{panel.id}' starts where it ends: give it a length.")
     straight = substring(ring, start, end)
     low, high = sorted(places)
     past = list(substring(ring, high, ring.length).coords) + list(substring(ring, 0, low).coords)[1:]

@@ -8,7 +8,7 @@ import numpy as np
 from ..colour import Floats, delta_e_2000
 from ..template import Panel, Template
 from .edges import pairs
-from .following import Corrections, Led
+from .linked_panels import Corrections, Link
 from .motion import Motion, Points
 from .seams import LaidOn, Seam
 
@@ -17,7 +17,7 @@ INSIDE_MM = 1.0
 """Colours are read this far inside either edge: at the edge itself a pixel is half bleed."""
 
 
-def off_along(seam: Seam, template: Template, ways: tuple[Led | None, Led | None], corrections: Corrections) -> Floats | None:
+def off_along(seam: Seam, template: Template, ways: tuple[Link | None, Link | None], corrections: Corrections) -> Floats | None:
     """How far apart in the design both sides of a seam lie, (n,) mm; None where they show different designs, or
     are two edges of one panel.
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ..errors import BadPlacing
+from ..errors import PlacementError
 from ..template import Panel
 from .motion import Points
 
@@ -32,14 +32,16 @@ def shown_by(known_mm: tuple[Point, Point], known_px: Points, on_px: Points, off
         off_px: where the same line goes on upon the panel.
 
     Raises:
-        BadPlacing: the points lie upon each other, or are too far apart to be a seam's.
+        PlacementError: the points lie upon each other, or are too far apart to be a seam's.
     """
     a, b = (np.array(p) for p in known_mm)
     wanted, found = complex(*(b - a)), complex(*(known_px[1] - known_px[0]))
     if abs(found) < LEAST_PX:
-        raise BadPlacing("The two corners lie upon each other: drag each to its place on the photograph.")
+        raise PlacementError("The two corners lie upon each other: drag each to its place on the photograph.")
     # one turn and one scale bring the panel to the photograph; both undone, what is left is in mm of the panel
     moved = (complex(*off_px) - complex(*on_px)) / (found / wanted)
     if abs(moved) > FARTHEST_MM:
-        raise BadPlacing(f"These points are {abs(moved):.0f} mm apart, more than a seam is ever off: mark one line's two ends.")
+        raise PlacementError(
+            f"These points are {abs(moved):.0f} mm apart, more than a seam is ever off: mark one line's two ends."
+        )
     return moved.real, moved.imag

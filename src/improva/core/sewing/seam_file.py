@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from ..errors import BadTemplate
+from ..errors import TemplateError
 from ..template import Panel
 from .edges import agrees, outside
 from .seams import WAYS, Edge, Face, LaidOn, Seam, Sewn, Way
@@ -21,7 +21,7 @@ MOST_OVER = 0.5
 
 def _number(value: Any) -> float:
     if isinstance(value, bool) or not isinstance(value, int | float) or not abs(value) <= 10_000:
-        raise BadTemplate(f"'{value}' is not a length in a seam: write millimetres.")
+        raise TemplateError(f"'{value}' is not a length in a seam: write millimetres.")
     return float(value)
 
 
@@ -37,7 +37,7 @@ def _edge(data: Mapping[str, Any]) -> Edge:
 def _ways(data: Mapping[str, Any], usual: tuple[Way, ...]) -> tuple[Way, ...]:
     ways = tuple(data.get("ways", usual))
     if not ways or any(way not in WAYS for way in ways) or len(set(ways)) < len(ways):
-        raise BadTemplate(f"A seam's ways are some of {', '.join(WAYS)}, the usual one first.")
+        raise TemplateError(f"A seam's ways are some of {', '.join(WAYS)}, the usual one first.")
     return ways
 
 
@@ -55,26 +55,26 @@ def _seam(data: Mapping[str, Any], panels: Mapping[str, Panel]) -> Seam:
         return LaidOn(*named, on, panel, offset, _ways(data, LaidOn.ways))
     ease = _number(data.get("ease", 0))
     if abs(ease) > MOST_EASE_MM:
-        raise BadTemplate(f"A seam eases in {ease:g} mm: {MOST_EASE_MM:g} mm can be worked in at most.")
+        raise TemplateError(f"A seam eases in {ease:g} mm: {MOST_EASE_MM:g} mm can be worked in at most.")
     return Sewn(*named, _edge(data["first"]), _edge(data["second"]), ease, _ways(data, Sewn.ways))
 
 
 def _check(seam: Seam, panels: Mapping[str, Panel]) -> None:
     for panel_id in (seam.leader, seam.follower):
         if panel_id not in panels:
-            raise BadTemplate(f"The seam '{seam.id}' joins '{panel_id}', which is no panel: {', '.join(panels)}.")
+            raise TemplateError(f"The seam '{seam.id}' joins '{panel_id}', which is no panel: {', '.join(panels)}.")
         if panels[panel_id].cone is not None or panels[panel_id].shape == "cutout":
-            raise BadTemplate(f"The seam '{seam.id}' joins '{panel_id}', which is no flat panel with a fixed outline.")
+            raise TemplateError(f"The seam '{seam.id}' joins '{panel_id}', which is no flat panel with a fixed outline.")
     leader, follower = panels[seam.leader], panels[seam.follower]
     if isinstance(seam, LaidOn):
         if leader is follower:
-            raise BadTemplate(f"The seam '{seam.id}' lays '{leader.id}' on itself.")
+            raise TemplateError(f"The seam '{seam.id}' lays '{leader.id}' on itself.")
         if outside(seam, leader, follower) > MOST_OVER:
-            raise BadTemplate(f"By its offset '{follower.id}' lies mostly beside '{leader.id}': measure from trim to trim.")
+            raise TemplateError(f"By its offset '{follower.id}' lies mostly beside '{leader.id}': measure from trim to trim.")
         return
     more = agrees(seam, leader, follower)
     if abs(more) > AGREE_MM:
-        raise BadTemplate(
+        raise TemplateError(
             f"The edges of the seam '{seam.id}' differ by {more + seam.ease_mm:+.1f} mm, and its ease is {seam.ease_mm:g} mm: "
             "mend the points, or say the ease."
         )
@@ -84,17 +84,17 @@ def parse_seams(tables: Sequence[Mapping[str, Any]], panels: tuple[Panel, ...]) 
     """The seams of a template, each checked against its panels.
 
     Raises:
-        BadTemplate: a panel, point or way that is not known, or edges whose lengths do not agree within their ease.
+        TemplateError: a panel, point or way that is not known, or edges whose lengths do not agree within their ease.
     """
     by_id = {panel.id: panel for panel in panels}
     try:
         seams = tuple(_seam(table, by_id) for table in tables)
     except KeyError as missing:
-        raise BadTemplate(f"A seam lacks {missing}: add it.") from missing
+        raise TemplateError(f"A seam lacks {missing}: add it.") from missing
     except (TypeError, ValueError, AttributeError) as wrong:
-        raise BadTemplate(f"A seam cannot be read ({wrong}): its points are [x, y] in mm.") from wrong
+        raise TemplateError(f"A seam cannot be read ({wrong}): its points are [x, y] in mm.") from wrong
     if len(seams) > MOST_SEAMS or len({seam.id for seam in seams}) < len(seams):
-        raise BadTemplate("Each seam needs an id of its own.")
+        raise TemplateError("Each seam needs an id of its own.")
     for seam in seams:
         _check(seam, by_id)
     return seams
@@ -104,7 +104,7 @@ def parse_faces(tables: Sequence[Mapping[str, Any]], panels: tuple[Panel, ...], 
     """How a template's panels lie when it is sewn; all round the first of them where it does not say.
 
     Raises:
-        BadTemplate: a panel that is not known, or a face without the panel it is laid round.
+        TemplateError: a panel that is not known, or a face without the panel it is laid round.
     """
     known = tuple(panel.id for panel in panels)
     if not tables:
@@ -112,10 +112,10 @@ def parse_faces(tables: Sequence[Mapping[str, Any]], panels: tuple[Panel, ...], 
     try:
         faces = tuple(Face(str(t["title"]), str(t["around"]), tuple(str(p) for p in t["panels"])) for t in tables)
     except (KeyError, TypeError) as wrong:
-        raise BadTemplate("A face needs a title, the panel it is laid around, and its panels.") from wrong
+        raise TemplateError("A face needs a title, the panel it is laid around, and its panels.") from wrong
     for face in faces:
         if face.around not in face.panels or len(set(face.panels)) < len(face.panels) or not set(face.panels) <= set(known):
-            raise BadTemplate(f"The face '{face.title}' lists panels that are not known, or not the one it is laid around.")
+            raise TemplateError(f"The face '{face.title}' lists panels that are not known, or not the one it is laid around.")
     return faces
 
 
@@ -129,6 +129,8 @@ def seam_data(seam: Seam) -> dict[str, Any]:
     named: dict[str, Any] = {"id": seam.id, "title": seam.title}
     if isinstance(seam, LaidOn):
         return {**named, "on": seam.leader, "panel": seam.follower, "offset": list(seam.offset_mm), "ways": list(seam.ways)}
-    edges = {name: {"panel": edge.panel, "start": list(edge.start), "end": list(edge.end)}
-             for name, edge in (("first", seam.first), ("second", seam.second))}  # fmt: skip
+    edges = {
+        name: {"panel": edge.panel, "start": list(edge.start), "end": list(edge.end)}
+        for name, edge in (("first", seam.first), ("second", seam.second))
+    }
     return {**named, **edges, "ease": seam.ease_mm, "ways": list(seam.ways)}

@@ -79,7 +79,7 @@ class Face:
 
 @dataclass(frozen=True)
 class Follow:
-    """What a panel shows in place of a placing of its own: its leader's design past a seam."""
+    """What a panel shows in place of a placement of its own: its leader's design past a seam."""
 
     seam: str
     way: Way = "flow"

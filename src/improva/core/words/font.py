@@ -12,7 +12,7 @@ import uharfbuzz as hb
 from fontTools.ttLib import TTFont, TTLibError
 from numpy.typing import NDArray
 
-from ..errors import BadFont
+from ..errors import FontError
 
 MOST_FONT_MB = 40
 FLAT_EM = 1 / 6000
@@ -56,14 +56,14 @@ class Font:
     """A TrueType or OpenType font; of a collection, its first. Its own units are an em's fractions.
 
     Raises:
-        BadFont: it is broken, too large, has no outlines or no letters.
+        FontError: it is broken, too large, has no outlines or no letters.
     """
 
     def __init__(self, data: bytes) -> None:
         if len(data) > MOST_FONT_MB * 1_000_000:
-            raise BadFont(f"The font's file is over {MOST_FONT_MB} MB: choose a smaller cut of it.")
+            raise FontError(f"The font's file is over {MOST_FONT_MB} MB: choose a smaller cut of it.")
         if data[:4] in (b"wOFF", b"wOF2"):
-            raise BadFont("This is a web font: get it as TTF or OTF, as it comes for setting print.")
+            raise FontError("This is a web font: get it as TTF or OTF, as it comes for setting print.")
         try:
             tables = TTFont(io.BytesIO(data), fontNumber=0, lazy=True)
             upem = int(tables["head"].unitsPerEm)
@@ -71,9 +71,9 @@ class Font:
             outlines = any(name in tables for name in ("glyf", "CFF ", "CFF2"))
             self.name = str(tables["name"].getBestFullName() or "") if "name" in tables else ""
         except (TTLibError, KeyError, AssertionError, ValueError, IndexError, OSError, Exception) as broken:
-            raise BadFont("This font is broken or is none: choose a TTF or OTF file.") from broken
+            raise FontError("This font is broken or is none: choose a TTF or OTF file.") from broken
         if not 16 <= upem <= 16384 or not letters or not outlines:
-            raise BadFont("This font has no letters that can be drawn: choose another.")
+            raise FontError("This font has no letters that can be drawn: choose another.")
         self._font = hb.Font(hb.Face(data, 0))
         self.upem = upem
         self.cap_height = self._extent("H", 0.7)
@@ -112,5 +112,5 @@ class Font:
 
 @lru_cache(maxsize=24)
 def open_font(data: bytes) -> Font:
-    """A font, opened once. Raises :class:`BadFont`."""
+    """A font, opened once. Raises :class:`FontError`."""
     return Font(data)

@@ -17,10 +17,10 @@ from ...design import Design
 from ...render import Opener, render_worn
 from ...template import Template
 from ..scene import Measure, Passes, Region, SceneInfo
-from .laid import Table, draw_laid, parts_of
+from .flat_lay import Table, draw_laid, parts_of
 from .measures import laid_measures, turned_measures
-from .standing import draw_standing
-from .turned import draw_turned
+from .round_body import draw_turned
+from .standing_pillow import draw_standing
 
 DRAWN_PX = (1440, 1080)
 CUT_PX = 300
@@ -54,8 +54,11 @@ def drawn_scenes(template: Template) -> list[SceneInfo]:
             parts = [*parts, Region("lid", "Lid", None, LID, "Snow")]
         if not handle:
             return [_info(template, "", "studio", TURNED, True, parts)]
-        parts = [*parts, Region("handle", "Handle", None, {"White": "#f1f0ec", **LID}, "White"),
-                 Region("inside", "Inside", None, {"White": "#f1f0ec", **LID}, "White")]  # fmt: skip
+        parts = [
+            *parts,
+            Region("handle", "Handle", None, {"White": "#f1f0ec", **LID}, "White"),
+            Region("inside", "Inside", None, {"White": "#f1f0ec", **LID}, "White"),
+        ]
         return [
             _info(template, f"-handle-{side}", "studio", {f"handle {side}": angle}, False, parts)
             for side, angle in (("right", 90.0), ("left", -90.0), ("behind", 0.0))
@@ -73,7 +76,10 @@ def drawn_scenes(template: Template) -> list[SceneInfo]:
 
 
 def measures_of(info: SceneInfo, cut: NDArray[np.bool_] | None = None) -> tuple[Measure, ...]:
-    """What is measured on a drawn scene, at the scene's size; ``cut`` as in :func:`draw`. Garments and loose panels have none."""
+    """Return the measures of a drawn scene in pixels of the scene's size; garments and loose panels have none.
+
+    ``cut`` (h, w) is as in :func:`draw`.
+    """
     template = info.drawn
     assert template is not None
     body = body_of(template)
@@ -87,14 +93,23 @@ def measures_of(info: SceneInfo, cut: NDArray[np.bool_] | None = None) -> tuple[
 def _info(template: Template, more: str, kind: str, views: dict[str, float], turns: bool, parts: list[Region]) -> SceneInfo:
     where = "on a light table" if kind == "flat" else "in plain light"
     info = SceneInfo(
-        id=f"{template.id}{ENDING}{more}", title=f"{template.title}, drawn {where}", kind=kind, templates=(template.id,),
-        px=DRAWN_PX, views=views, turns=turns, regions=tuple(parts), exposure=1.0, folder=Path(), drawn=template,
-    )  # fmt: skip
+        id=f"{template.id}{ENDING}{more}",
+        title=f"{template.title}, drawn {where}",
+        kind=kind,
+        templates=(template.id,),
+        px=DRAWN_PX,
+        views=views,
+        turns=turns,
+        regions=tuple(parts),
+        exposure=1.0,
+        folder=Path(),
+        drawn=template,
+    )
     return replace(info, measures=measures_of(info))
 
 
 def draw(info: SceneInfo, cut: NDArray[np.bool_] | None = None) -> Passes:
-    """The passes of a drawn scene at its native size. ``cut`` is the contour of a cut-out, as a mask of its panel."""
+    """Draw a scene at its native size: planes (h, w, …). ``cut`` (h, w) is the mask of a shape cut out of its panel."""
     template = info.drawn
     assert template is not None, "a baked scene is read, not drawn"
     if info.id.endswith(STANDING):
@@ -125,4 +140,13 @@ def cut_mask(design: Design, open_art: Opener) -> NDArray[np.bool_]:
     return np.asarray(cv2.GaussianBlur((away <= reach).astype(np.float32), (0, 0), 0.3 * reach + 0.5) > 0.5)
 
 
-__all__ = ["DRAWN_PX", "ENDING", "TURNED", "VERSION", "cut_mask", "draw", "drawn_scenes", "measures_of"]
+__all__ = [
+    "DRAWN_PX",
+    "ENDING",
+    "TURNED",
+    "VERSION",
+    "cut_mask",
+    "draw",
+    "drawn_scenes",
+    "measures_of",
+]

@@ -53,7 +53,7 @@ class Body:
         """Outer radius at a height above the table."""
         return self.foot_r + (self.rim_r - self.foot_r) * (z - self.below) / self.height
 
-    def beside(self, angle_deg: float) -> float:
+    def handle_reach(self, angle_deg: float) -> float:
         """How far a handle that points to an angle stands out, to the right if it is positive; 0 without one or behind."""
         return math.copysign(0.36 * self.full, angle_deg) if self.handle and angle_deg else 0.0
 
@@ -75,8 +75,15 @@ def body_figures(template: Template) -> Body:
     """A blank's figures from its template: the print is as wide as the blank is round, less the gap at a handle."""
     panel, looks = template.panels[0], template.looks
     foot_r, rim_r, height = band_of(panel)
-    return Body(foot_r, rim_r, height, float(looks.get("above", 4)), float(looks.get("below", 3)), str(looks.get("top", "open")),
-                bool(looks.get("handle")) or panel.gap_mm > 0)  # fmt: skip
+    return Body(
+        foot_r,
+        rim_r,
+        height,
+        float(looks.get("above", 4)),
+        float(looks.get("below", 3)),
+        str(looks.get("top", "open")),
+        bool(looks.get("handle")) or panel.gap_mm > 0,
+    )
 
 
 def profile(body: Body) -> list[Band]:
@@ -112,7 +119,7 @@ def profile(body: Body) -> list[Band]:
 
 
 def handle_line(body: Body, angle_deg: float) -> list[tuple[Floats, Floats]]:
-    """The middle line of a mug's handle as pieces; the handle is at the back at 0° and turns with the mug."""
+    """Return the centre line of a mug's handle as pairs of points (3,) in mm. The handle is at the back at 0° and turns with the mug."""
     z_low, z_high = 0.16 * body.full, 0.84 * body.full
     t = np.linspace(-1, 1, 27)
     out = 0.33 * body.full * np.sqrt(np.clip(1 - np.abs(t) ** 2.6, 0, 1))

@@ -18,10 +18,10 @@ FAR = 11.0
 class Camera:
     """A pinhole that frames the body."""
 
-    def __init__(self, body: Body, size: tuple[int, int], beside: float = 0.0) -> None:
-        """``beside`` is how far a handle stands out, to the right if it is positive."""
+    def __init__(self, body: Body, size: tuple[int, int], handle_reach: float = 0.0) -> None:
+        """``handle_reach`` is how far a handle stands out, to the right if it is positive."""
         tall = body.full * 1.06 + (6 if body.top != "open" else 0)
-        wide = 2 * body.widest + abs(beside)
+        wide = 2 * body.widest + abs(handle_reach)
         w, h = size
         self.far = FAR * max(tall, 0.7 * wide)
         self.high = self.far * (0.145 if body.top == "open" else 0.115)
@@ -30,7 +30,7 @@ class Camera:
         tilt = math.atan2(self.high - self.aim, self.far)
         self.eye = np.array([0.0, -self.far, self.high], np.float32)
         self.size = size
-        self.pan = beside / 2
+        self.pan = handle_reach / 2
         self.mm, self.reach = mm, math.hypot(self.far, self.high - self.aim)
         self.forward = np.array([0, math.cos(tilt), -math.sin(tilt)], np.float32)
         self.up = np.array([0, math.sin(tilt), math.cos(tilt)], np.float32)

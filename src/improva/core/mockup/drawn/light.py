@@ -25,7 +25,7 @@ class Lamp:
 
     @property
     def axis(self) -> Floats:
-        """Unit vector to the lamp."""
+        """Return the unit vector (3,) to the lamp."""
         v = np.array(self.towards, np.float32)
         return np.asarray(v / np.linalg.norm(v), np.float32)
 
@@ -47,8 +47,8 @@ def diffuse(normal: Floats) -> Floats:
     up = 0.8 + 0.2 * normal[..., 2:3]
     np.multiply(up, np.array(AROUND, np.float32), out=total)
     for lamp in LAMPS:
-        lit = np.clip((normal @ lamp.axis + lamp.wrap) / (1 + lamp.wrap), 0, None)
-        total += (lit**1.4)[..., None] * np.array(lamp.rgb, np.float32)
+        shaded = np.clip((normal @ lamp.axis + lamp.wrap) / (1 + lamp.wrap), 0, None)
+        total += (shaded**1.4)[..., None] * np.array(lamp.rgb, np.float32)
     return total
 
 

@@ -11,8 +11,8 @@ from ...template import Panel, Template
 from ..scene import Measure
 from .body import body_figures
 from .camera import Camera
-from .laid import Table
-from .turned import SAMPLES
+from .flat_lay import Table
+from .round_body import SAMPLES
 
 AIR = 0.04
 """Between a blank and the line that measures it, of the picture's height."""
@@ -23,18 +23,20 @@ BESIDE, BELOW = 0.06, 0.07
 def turned_measures(template: Template, px: tuple[int, int], angle_deg: float) -> tuple[Measure, ...]:
     """Height of the print and diameter at the foot, beside a blank whose handle, if any, points to ``angle_deg``."""
     body = body_figures(template)
-    camera = Camera(body, px, body.beside(angle_deg))
-    side = (-1 if body.beside(angle_deg) > 0 else 1) * (body.widest + BESIDE * body.full)
+    camera = Camera(body, px, body.handle_reach(angle_deg))
+    side = (-1 if body.handle_reach(angle_deg) > 0 else 1) * (body.widest + BESIDE * body.full)
     low, high = body.below, body.below + body.height
     foot, under = body.radius(0), -BELOW * body.full
     points = np.array([(side, 0, low), (side, 0, high), (-foot, 0, under), (foot, 0, under)])
     ends = [(float(x), float(y)) for x, y in camera.seen(points)]
-    return (Measure("Print height", template.panels[0].worn().trim_mm[1], ends[0], ends[1]),
-            Measure("Diameter", 2 * foot, ends[2], ends[3]))  # fmt: skip
+    return (
+        Measure("Print height", template.panels[0].worn().trim_mm[1], ends[0], ends[1]),
+        Measure("Diameter", 2 * foot, ends[2], ends[3]),
+    )
 
 
 def laid_measures(panel: Panel, table: Table, cut: NDArray[np.bool_] | None) -> tuple[Measure, ...]:
-    """Width and height of what lies flat: of a panel, or of the contour ``cut`` on it."""
+    """Measure the width and height of a panel that lies flat, or of the shape ``cut`` (h, w) out of it."""
     w, h = panel.trim_mm
     x0, y0, x1, y1 = 0.0, 0.0, 1.0, 1.0
     if cut is not None and cut.any():

@@ -56,10 +56,12 @@ def rounded(box: Box, radius: float) -> Outline:
     r = min(radius, w / 2, h / 2)
     angle = np.linspace(0, np.pi / 2, 10)
     corners = ((x + w - r, y + r, -90), (x + w - r, y + h - r, 0), (x + r, y + h - r, 90), (x + r, y + r, 180))
-    return np.concatenate([
-        np.stack([cx + r * np.cos(angle + np.radians(turn)), cy + r * np.sin(angle + np.radians(turn))], -1)
-        for cx, cy, turn in corners
-    ])  # fmt: skip
+    return np.concatenate(
+        [
+            np.stack([cx + r * np.cos(angle + np.radians(turn)), cy + r * np.sin(angle + np.radians(turn))], -1)
+            for cx, cy, turn in corners
+        ]
+    )
 
 
 def _on_chest(panel: Panel, top: float) -> tuple[str, Box]:
@@ -111,9 +113,13 @@ def hoodie(panel: Panel, back: bool) -> list[Part]:
     cuff = np.array([*bow((-414, 576), (-418, 610), (-416, 650)), (-350, 660), *bow((-342, 630), (-338, 592))])
     mirror = [-1, 1]
     parts = [
-        Part(sleeve, 13, 26), Part(sleeve * mirror, 13, 26), Part(cuff, 8, 12, 0.94, 0.4), Part(cuff * mirror, 8, 12, 0.94, 0.4),
-        Part(rib, 7, 10, 0.94, 0.4), Part(body, 12, 26, print=_on_chest(panel, 112 if not back else 96)),
-    ]  # fmt: skip
+        Part(sleeve, 13, 26),
+        Part(sleeve * mirror, 13, 26),
+        Part(cuff, 8, 12, 0.94, 0.4),
+        Part(cuff * mirror, 8, 12, 0.94, 0.4),
+        Part(rib, 7, 10, 0.94, 0.4),
+        Part(body, 12, 26, print=_on_chest(panel, 112 if not back else 96)),
+    ]
     if back:
         return [*parts, Part(both([*bow((0, -170), (-90, -150), (-132, -40), (-120, 60)), (0, 86)]), 18, 34)]
     pocket = both([(0, 452), (-112, 452), *bow((-112, 452), (-150, 520), (-182, 560)), (-182, 634), (0, 638)])

@@ -4,12 +4,22 @@ The result is an ordinary scene pack. What is marked: where the print lies (:mod
 what lies in front of it (:mod:`.masks`), and a spot that shows the blank's own colour (:mod:`.light`).
 """
 
-from .making import PHOTO_PX, PhotoScene, make_scene
 from .marks import MOST_DABS, Dab, Marks, goes_round, names_of
 from .masks import product_mask
-from .places import Place, place_of, suggested
+from .photo_scene import PHOTO_PX, PhotoScene, make_scene
+from .print_area import Place, place_of, suggested
 
 __all__ = [
-    "MOST_DABS", "PHOTO_PX", "Dab", "Marks", "PhotoScene", "Place", "goes_round", "make_scene", "names_of", "place_of", "product_mask",
+    "MOST_DABS",
+    "PHOTO_PX",
+    "Dab",
+    "Marks",
+    "PhotoScene",
+    "Place",
+    "goes_round",
+    "make_scene",
+    "names_of",
+    "place_of",
+    "product_mask",
     "suggested",
-]  # fmt: skip
+]

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from scipy.optimize import least_squares
 from scipy.spatial.transform import Rotation
 
-from ...errors import BadScene
+from ...errors import SceneError
 from ...template import Panel
 from ..drawn.body import band_of
 from .marks import ROUND
@@ -111,7 +111,7 @@ def _rim_off(body: Body, camera: Camera, top: bool, point: Plane) -> float:
 
 
 def fit_camera(body: Body, points: Plane, size: tuple[int, int]) -> tuple[Camera, float]:
-    """The camera that sees a body so, and the root mean square of what is left, in px. Raises :class:`BadScene`.
+    """The camera that sees a body so, and the root mean square of what is left, in px. Raises :class:`SceneError`.
 
     The lens is found by how the rims differ in openness and width; where they tell little, a usual one is taken.
     """
@@ -121,7 +121,7 @@ def fit_camera(body: Body, points: Plane, size: tuple[int, int]) -> tuple[Camera
         and points[3][0] < points[4][0] < points[5][0]
         and points[:3, 1].max() < points[3:, 1].min()
     ):
-        raise BadScene(f"The points must lie in this order: {', '.join(ROUND)}.")  # fmt: skip
+        raise SceneError(f"The points must lie in this order: {', '.join(ROUND)}.")
     middle = (size[0] / 2, size[1] / 2)
     scale = float(np.hypot(*(right - left))) / 2 / body.top_r
     usual = USUAL_LENS * size[0]
@@ -155,7 +155,7 @@ def fit_camera(body: Body, points: Plane, size: tuple[int, int]) -> tuple[Camera
     assert best is not None
     held, left_px = camera(best.x), float(np.sqrt(np.mean(best.fun[:-1] ** 2)))
     if not np.isfinite(left_px) or held.away <= max(body.top_r, body.foot_r):
-        raise BadScene("No camera sees a blank of these figures so: move the points on to the edges of the print.")
+        raise SceneError("No camera sees a blank of these figures so: move the points on to the edges of the print.")
     return held, left_px
 
 

@@ -1,4 +1,4 @@
-"""What a seller marks on a photograph."""
+"""The seller's marks on a photograph."""
 
 from __future__ import annotations
 
@@ -6,15 +6,23 @@ import math
 from dataclasses import dataclass
 
 from ...colour import parse_hex
-from ...errors import BadScene
+from ...errors import SceneError
 from ...template import Panel, Template
 
 Point = tuple[float, float]
 """x and y in fractions of the photograph's width and height, from its top left corner."""
 
-FLAT, ROUND = ("top left", "top right", "bottom right", "bottom left"), (
-    "upper edge, left", "upper edge, front", "upper edge, right", "lower edge, left", "lower edge, front", "lower edge, right",
-)  # fmt: skip
+FLAT, ROUND = (
+    ("top left", "top right", "bottom right", "bottom left"),
+    (
+        "upper edge, left",
+        "upper edge, front",
+        "upper edge, right",
+        "lower edge, left",
+        "lower edge, front",
+        "lower edge, right",
+    ),
+)
 """The points of a flat print, and those of a print that goes round, in order."""
 
 MOST_DABS = 400
@@ -31,7 +39,7 @@ class Dab:
 
 @dataclass(frozen=True)
 class Marks:
-    """All that is marked.
+    """All marks on a photograph.
 
     Attributes:
         points: where the print lies: :data:`FLAT` or :data:`ROUND`, in that order.
@@ -55,30 +63,33 @@ class Marks:
     colour: str = "#f2f1ed"
 
     def check(self, panel: Panel) -> None:
-        """Raise :class:`BadScene` or :class:`BadPlacing` for marks that cannot be meant."""
+        """Check that the marks are possible on this panel.
+
+        Raises :class:`SceneError` or :class:`PlacementError` otherwise.
+        """
         names = names_of(panel)
         if len(self.points) != len(names):
-            raise BadScene(f"{panel.title} needs {len(names)} points: {', '.join(names)}.")
+            raise SceneError(f"{panel.title} needs {len(names)} points: {', '.join(names)}.")
         for x, y in [*self.points, *([self.plain] if self.plain else [])]:
             if not (math.isfinite(x) and math.isfinite(y) and -0.5 <= x <= 1.5 and -0.5 <= y <= 1.5):
-                raise BadScene("A point lies far outside the photograph: bring it nearer.")
+                raise SceneError("A point lies far outside the photograph: bring it nearer.")
         if self.size_mm and not all(1 <= v <= 10_000 for v in self.size_mm):
-            raise BadScene("The marked rectangle must measure between 1 mm and 10 m a side.")
+            raise SceneError("The marked rectangle must measure between 1 mm and 10 m a side.")
         if len(self.product) + len(self.front) > MOST_DABS:
-            raise BadScene(f"More than {MOST_DABS} touches: start the mask anew.")
+            raise SceneError(f"More than {MOST_DABS} touches: start the mask anew.")
         parse_hex(self.colour)
 
 
 def goes_round(panel: Panel) -> bool:
-    """Whether a print is worn round a body of revolution."""
+    """Return whether a panel goes round a body of revolution."""
     return panel.closes or panel.gap_mm > 0 or panel.cone is not None
 
 
 def names_of(panel: Panel) -> tuple[str, ...]:
-    """What the points of a panel are called."""
+    """Return the names of a panel's points."""
     return ROUND if goes_round(panel) else FLAT
 
 
 def on_cloth(template: Template) -> bool:
-    """Whether the print is ink that covers the cloth, rather than dye that goes into the blank."""
+    """Return whether the print is ink that covers the cloth, rather than dye in the blank."""
     return template.kind == "garment"

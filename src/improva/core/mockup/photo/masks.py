@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ...colour import Floats
-from ...errors import BadScene
+from ...errors import SceneError
 from .marks import Dab, Marks
 
 Models = tuple[NDArray[np.float64], NDArray[np.float64]]
@@ -45,7 +45,7 @@ def rough_box(marks: Marks) -> tuple[float, float, float, float]:
 
 
 def dabbed(mask: NDArray[np.uint8], dabs: Iterable[Dab], keep: int, leave: int) -> None:
-    """Lay touches into a mask, in order."""
+    """Paint the seller's brush strokes into a mask (h, w), in order."""
     h, w = mask.shape
     for dab in dabs:
         centre = round(dab.at[0] * w - 0.5), round(dab.at[1] * h - 0.5)
@@ -53,7 +53,7 @@ def dabbed(mask: NDArray[np.uint8], dabs: Iterable[Dab], keep: int, leave: int) 
 
 
 def _grown(seed: NDArray[np.uint8], small: NDArray[np.uint8]) -> NDArray[np.bool_]:
-    """GrabCut from a mask of sure and likely places. Raises :class:`BadScene` where nothing is left."""
+    """GrabCut from a mask of sure and likely places. Raises :class:`SceneError` where nothing is left."""
     return _cut(seed, small, _unlearned(), ROUNDS, cv2.GC_INIT_WITH_MASK)
 
 
@@ -64,12 +64,13 @@ def _unlearned() -> Models:
 def _cut(seed: NDArray[np.uint8], small: NDArray[np.uint8], models: Models, rounds: int, mode: int) -> NDArray[np.bool_]:
     """Rounds of GrabCut, by which ``seed`` is changed and, but for a frozen mode, ``models`` learn the colours of both sides.
 
-    Raises :class:`BadScene` where a side is empty.
+    Raises :class:`SceneError` where a side is empty.
     """
-    sure = [int(np.count_nonzero((seed == a) | (seed == b))) for a, b in
-            ((cv2.GC_FGD, cv2.GC_PR_FGD), (cv2.GC_BGD, cv2.GC_PR_BGD))]  # fmt: skip
+    sure = [
+        int(np.count_nonzero((seed == a) | (seed == b))) for a, b in ((cv2.GC_FGD, cv2.GC_PR_FGD), (cv2.GC_BGD, cv2.GC_PR_BGD))
+    ]
     if min(sure) < 16:
-        raise BadScene(
+        raise SceneError(
             "The box leaves nothing inside or nothing outside: draw it round the product, with some ground in sight."
         )
     cv2.setRNGSeed(7)  # its clusters start at random
@@ -150,7 +151,7 @@ def _disc(reach: float) -> NDArray[np.uint8]:
 
 
 def front_mask(photo: NDArray[np.uint8], dabs: tuple[Dab, ...]) -> Floats:
-    """How much of each pixel is something in front: grown from the touches to the edges of what is alike near them."""
+    """Return how much of each pixel lies in front of the product, (h, w): regions grown from the strokes to the nearest edges."""
     small = _small(photo, 1.6 * WORK_PX)
     seed = np.full(small.shape[:2], cv2.GC_BGD, np.uint8)
     near = [Dab(d.at, 2.2 * d.reach, True) for d in dabs if d.keep]
@@ -162,7 +163,7 @@ def front_mask(photo: NDArray[np.uint8], dabs: tuple[Dab, ...]) -> Floats:
 
 
 def refined(photo: NDArray[np.uint8], found: NDArray[np.bool_]) -> Floats:
-    """A coarse mask at the photograph's size, its edge led by the photograph's own edges."""
+    """Scale a coarse mask (h, w) to the photograph's size, with edges that follow the photograph's."""
     h, w = photo.shape[:2]
     step = w / found.shape[1]
     wide = np.asarray(cv2.resize(found.astype(np.float32), (w, h), interpolation=cv2.INTER_CUBIC), np.float32)

@@ -1,0 +1,180 @@
+import { useRef } from "react";
+import { api, type Backdrop, type Scene } from "../api/client";
+import type { Mockups } from "../mockups/useMockups";
+import type { Nudge } from "../sewn/useSewing";
+import { useNewestPicture } from "../ui/useNewest";
+import { useSize } from "../ui/useSize";
+import type { Hand } from "./usePair";
+
+const DEGREES_PER_PX = 0.5;
+const MOST_PX = 1000;
+/** So many views of all scenes stand side by side; of more, those of one scene do. */
+const FEW_VIEWS = 4;
+const STEPS: Record<string, [number, number]> = {
+  ArrowLeft: [-0.01, 0],
+  ArrowRight: [0.01, 0],
+  ArrowUp: [0, -0.01],
+  ArrowDown: [0, 0.01],
+};
+/** Sizes in steps of 16 px, so that the server lights few. */
+const stepped = (px: number) => Math.round(px / 16) * 16;
+
+type Angle = { scene: Scene; name: string; degrees: number };
+/** Which scene is seen, in which of its views. */
+export type Seen = { scene: string; view: string | null; measured?: boolean };
+
+/** Every named view of every scene of the blank; a scene that shows the panel in front comes first. */
+function anglesOf(hand: Hand): Angle[] {
+  const shows = (scene: Scene) => scene.regions.some((region) => region.panel === hand.panel.id);
+  const scenes = [...hand.pair.scenes].sort((a, b) => Number(shows(b)) - Number(shows(a)));
+  return scenes.flatMap((scene) => Object.entries(scene.views).map(([name, degrees]) => ({ scene, name, degrees })));
+}
+
+/** The mock-up of what lies on the flat. It turns by dragging or by the left and right arrow keys. */
+export function PreviewPane(props: {
+  hand: Hand;
+  seen: Seen | null;
+  onSee: (seen: Seen | null) => void;
+  /** At the Mock-ups station: previews are rendered as its mock-ups will be, and the product is moved about a photograph. */
+  shows?: Mockups | null;
+  /** A panel held to be sewn elsewhere: the preview shows what that sample would look like. */
+  nudge?: Nudge | null;
+}) {
+  const { hand, seen, onSee, shows, nudge } = props;
+  const mockupSettings = shows?.mockupSettings ?? null;
+  const backdrop = shows?.settings?.backdrop ?? null;
+  const [frame, size] = useSize<HTMLDivElement>();
+  const every = anglesOf(hand);
+  const scene = hand.pair.scenes.find((s) => s.id === seen?.scene) ?? every[0]?.scene;
+  const few = every.length <= FEW_VIEWS;
+  const angles = few ? every : every.filter((at) => at.scene === scene);
+  const view = seen?.scene === scene?.id ? seen?.view : null;
+  const { place, colours, angle } = hand;
+  // What stands upright fills the pane; what is wide is shown whole, in a square.
+  const tall = scene?.turns ? size.height : Math.min(size.height, size.width);
+  const density = Math.min(window.devicePixelRatio || 1, MOST_PX / Math.max(size.width, tall, 1));
+  const wanted: [number, number] = [stepped(size.width * density), stepped(tall * density)];
+  const own = Object.fromEntries(Object.entries(colours).filter(([id]) => scene?.regions.some((r) => r.id === id)));
+  const ready = scene && wanted[0] >= 160 && wanted[1] >= 160;
+  const { url, problem } = useNewestPicture(
+    ready
+      ? {
+          place,
+          now: hand.now,
+          scene: scene.id,
+          colours: own,
+          angle: scene.turns ? angle : 0,
+          size: wanted,
+          view: view && scene.views[view] !== undefined && !scene.turns ? view : null,
+          settings: mockupSettings,
+          measured: seen?.scene === scene.id && Boolean(seen.measured),
+          nudged: nudge ? { [nudge.seam]: [nudge.right, nudge.down] } : {},
+        }
+      : null,
+    api.mockupPreview,
+    `${hand.pair.artwork.sha256} ${hand.pair.content_key}`,
+  );
+  const start = useRef<{ x: number; y: number; angle: number; backdrop: Backdrop | null } | null>(null);
+  const turns = (scene?.turns ?? false) && !backdrop;
+  const within = (v: number, most: number) => Math.min(most, Math.max(0, v));
+  const moveTo = (from: Backdrop, right: number, down: number, done: boolean) => {
+    const next = { ...from, across: within(from.across + right, 1), foot: within(from.foot + down, 1.2) };
+    shows?.[done ? "change" : "hold"]({ backdrop: next });
+  };
+  const wrap = (angle: number) => ((((angle + 180) % 360) + 360) % 360) - 180;
+  const near = (at: Angle) =>
+    at.scene === scene &&
+    (turns ? Math.abs(wrap(at.degrees - angle)) < 0.5 : at.name === (view ?? Object.keys(scene?.views ?? {})[0]));
+
+  return (
+    <section aria-label="Preview" className="flex min-w-0 flex-col bg-table">
+      <div className="flex items-baseline justify-between px-3 pt-2 text-sm">
+        <h2 className="font-bold">Preview</h2>
+        {hand.pair.scenes.length > 1 && !few ? (
+          <select
+            aria-label="Scene"
+            className="max-w-64 truncate bg-transparent text-xs text-soft"
+            value={scene?.id}
+            onChange={(event) => onSee({ scene: event.target.value, view: null })}
+          >
+            {hand.pair.scenes.map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.title}
+              </option>
+            ))}
+          </select>
+        ) : (
+          <span className="text-xs text-soft">{scene?.title}</span>
+        )}
+      </div>
+      <div ref={frame} className="relative m-3 mb-2 min-h-0 grow overflow-hidden">
+        {url && (
+          <button
+            type="button"
+            aria-label={`Mock-up of ${hand.pair.artwork.title}. ${turns ? "Drag or press the left and right arrow keys to turn it." : ""}${backdrop ? "Drag it, or press the arrow keys, to move it about the photograph." : ""}`}
+            className="absolute inset-x-0 block touch-none select-none"
+            style={{
+              cursor: turns ? "ew-resize" : backdrop ? "move" : "default",
+              height: tall,
+              top: (size.height - tall) / 2,
+            }}
+            onPointerDown={(event) => {
+              event.currentTarget.setPointerCapture(event.pointerId);
+              start.current = { x: event.clientX, y: event.clientY, angle: hand.angle, backdrop };
+            }}
+            onPointerMove={(event) => {
+              const from = start.current;
+              if (from && turns) hand.turn(wrap(from.angle - (event.clientX - from.x) * DEGREES_PER_PX), false);
+              if (from?.backdrop)
+                moveTo(from.backdrop, (event.clientX - from.x) / size.width, (event.clientY - from.y) / tall, false);
+            }}
+            onPointerUp={() => {
+              if (start.current && turns) hand.turn(hand.angle, true);
+              if (start.current?.backdrop && backdrop) moveTo(backdrop, 0, 0, true);
+              start.current = null;
+            }}
+            onKeyDown={(event) => {
+              const way = { ArrowLeft: -5, ArrowRight: 5 }[event.key];
+              if (way && turns) {
+                event.preventDefault();
+                hand.turn(wrap(hand.angle + way), true);
+              }
+              const step = STEPS[event.key];
+              if (step && backdrop) {
+                event.preventDefault();
+                moveTo(backdrop, step[0], step[1], true);
+              }
+            }}
+          >
+            <img src={url} alt="" draggable={false} className="size-full object-cover" data-preview="" />
+          </button>
+        )}
+        {!url && !problem && <p className="grid h-full place-items-center text-soft">Rendering the preview…</p>}
+        {problem && problem !== hand.problem && (
+          <p role="alert" className="absolute inset-x-3 bottom-3 bg-paper p-2 text-sm">
+            {problem}
+          </p>
+        )}
+      </div>
+      {angles.length > 1 && (
+        <div className="flex flex-wrap items-center gap-1 px-3 pb-2 text-sm">
+          {angles.map((at) => (
+            <button
+              key={`${at.scene.id} ${at.name}`}
+              type="button"
+              aria-pressed={near(at)}
+              onClick={() => {
+                onSee({ scene: at.scene.id, view: at.name });
+                if (at.scene.turns) hand.turn(at.degrees, true);
+              }}
+              className={`rounded-[3px] px-2 py-0.5 first-letter:uppercase ${near(at) ? "bg-ink text-paper" : "hover:bg-paper"}`}
+            >
+              {at.name}
+            </button>
+          ))}
+          {turns && <span className="ml-auto text-xs text-soft">turned {Math.round(angle)}°</span>}
+        </div>
+      )}
+    </section>
+  );
+}

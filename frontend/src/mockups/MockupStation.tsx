@@ -1,0 +1,71 @@
+import { useState } from "react";
+import type { Seen } from "../bench/PreviewPane";
+import type { Hand } from "../bench/usePair";
+import { JobList } from "../jobs/JobList";
+import { Alert, Button, Choice, Mark } from "../ui/parts";
+import { FilesPart } from "./FilesPart";
+import { LightPart } from "./LightPart";
+import { PartChoice } from "./PartChoice";
+import { PlacesPart } from "./PlacesPart";
+import { PresetsPart } from "./PresetsPart";
+import type { Mockups } from "./useMockups";
+import { WordsPart } from "./WordsPart";
+
+const SHOWN_FILES = 6;
+const PARTS = [
+  { value: "colours", label: "Colours" },
+  { value: "light", label: "Light" },
+  { value: "words", label: "Words" },
+  { value: "files", label: "Files" },
+  { value: "presets", label: "Presets" },
+] as const;
+
+/** Colours, light and files of the pictures; and the making of them, always in sight. */
+export function MockupStation({ hand, shows, seen }: { hand: Hand; shows: Mockups; seen: Seen | null }) {
+  const [part, setPart] = useState<(typeof PARTS)[number]["value"]>("colours");
+  const { state, settings } = shows;
+  if (hand.pair.scenes.length === 0) return <p className="text-soft">No scene shows this blank yet.</p>;
+  const parts = new Map(
+    hand.pair.scenes.flatMap((scene) => scene.regions.filter((r) => r.panel === null).map((r) => [r.id, r] as const)),
+  );
+  const scene = hand.pair.scenes.find((s) => s.id === seen?.scene) ?? hand.pair.scenes[0];
+  const count = state?.pictures ?? 0;
+  return (
+    <>
+      <Choice label="Part" value={part} options={[...PARTS]} onChange={setPart} />
+      {!settings && <p className="text-sm text-soft">Loading the scenes…</p>}
+      {settings && part === "colours" && scene?.regions.some((region) => region.place) && (
+        <PlacesPart scene={scene} hand={hand} shows={shows} settings={settings} />
+      )}
+      {settings &&
+        part === "colours" &&
+        [...parts.values()].map((region) => (
+          <PartChoice key={region.id} region={region} hand={hand} shows={shows} settings={settings} />
+        ))}
+      {settings && part === "light" && <LightPart settings={settings} onChange={shows.change} />}
+      {settings && part === "words" && <WordsPart hand={hand} settings={settings} onChange={shows.change} />}
+      {settings && part === "files" && <FilesPart hand={hand} shows={shows} settings={settings} />}
+      {settings && part === "presets" && <PresetsPart shows={shows} />}
+      <div className="sticky -bottom-4 -mx-4 -mb-4 mt-auto grid gap-2 border-t border-rule bg-table p-4 pt-3">
+        {state?.findings.map((finding) => (
+          <p key={finding.message} className="flex items-start gap-2 text-sm">
+            <span className="mt-0.5">
+              <Mark status={finding.status} />
+            </span>
+            {finding.message}
+          </p>
+        ))}
+        {shows.problem && <Alert>{shows.problem}</Alert>}
+        <Button
+          tone="main"
+          waits={hand.busy || shows.settling}
+          disabled={count === 0 || shows.work.busy}
+          onClick={() => shows.make()}
+        >
+          {count === 0 ? "Select views to make mock-ups" : count === 1 ? "Make 1 picture" : `Make ${count} pictures`}
+        </Button>
+        <JobList work={shows.work} most={SHOWN_FILES} />
+      </div>
+    </>
+  );
+}

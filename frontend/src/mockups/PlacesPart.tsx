@@ -1,0 +1,34 @@
+import type { MockupSettings, Scene } from "../api/client";
+import type { Hand } from "../bench/usePair";
+import { ArtPick, useArts } from "../pieces/ArtPick";
+import { Heading } from "../ui/parts";
+import type { Mockups } from "./useMockups";
+
+/** What each place of a scene shows: this artwork turned, or another one. */
+export function PlacesPart(props: { scene: Scene; hand: Hand; shows: Mockups; settings: MockupSettings }) {
+  const { scene, hand, shows, settings } = props;
+  const arts = useArts([]).filter((art) => art.id !== hand.place.art);
+  const given = settings.places[scene.id] ?? {};
+  const set = (place: string, art: number | null) => {
+    const { [place]: _, ...rest } = given;
+    const next = art === null ? rest : { ...rest, [place]: art };
+    shows.change({ places: { ...settings.places, [scene.id]: next } });
+  };
+  return (
+    <div className="grid gap-1.5">
+      <Heading aside={scene.title}>Places</Heading>
+      {scene.regions
+        .filter((region) => region.place)
+        .map((region) => (
+          <ArtPick
+            key={region.id}
+            arts={arts}
+            label={(region.place ?? "").replace(/^./, (letter) => letter.toUpperCase())}
+            value={given[region.id] ?? null}
+            none="This artwork"
+            onValue={(art) => set(region.id, art)}
+          />
+        ))}
+    </div>
+  );
+}

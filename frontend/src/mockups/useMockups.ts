@@ -1,0 +1,96 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { keepAnswer } from "../api/answers";
+import { api, type Colours, type Film, type MockupSettings, type MockupState, type Preset } from "../api/client";
+import type { Hand } from "../bench/usePair";
+import { type Jobs, useJobs } from "../jobs/useJobs";
+
+const SHOW_JOBS = ["pictures", "film"] as const;
+
+/** Which pictures of the pair in hand are made, and the jobs that make them. */
+export type Mockups = {
+  state: MockupState | null;
+  settings: MockupSettings | null;
+  /** What previews are rendered with: light, words, background; not which views are made. */
+  mockupSettings: Partial<MockupSettings> | null;
+  change: (values: Partial<MockupSettings>) => void;
+  /** What is in the hand and not decided yet. */
+  hold: (values: Partial<MockupSettings>) => void;
+  work: Jobs;
+  make: () => void;
+  film: (film: Film) => void;
+  presets: Preset[];
+  savePreset: (name: string) => void;
+  removePreset: (name: string) => void;
+  applyPreset: (name: string) => void;
+  settling: boolean;
+  problem: string | null;
+};
+
+export function useMockups(hand: Hand, active: boolean): Mockups {
+  const queries = useQueryClient();
+  const { place, pair } = hand;
+  const key = ["showing", place.art, place.template];
+  // Colours and what is printed decide what is to be said about the pictures.
+  const asked = [...key, pair.colours, pair.panels.map((panel) => panel.printed)];
+  const state = useQuery({
+    queryKey: asked,
+    queryFn: () => api.mockupSettings(place),
+    enabled: active,
+    placeholderData: (old) => old,
+  });
+  const [held, setHeld] = useState<MockupSettings | null>(null);
+  const change = useMutation({
+    mutationFn: (settings: MockupSettings) => api.setMockupSettings(place, settings),
+    scope: { id: `settings ${place.art}/${place.template}` },
+    onSuccess: (answer) => keepAnswer(queries, asked, answer),
+    onSettled: (_, __, settled) => setHeld((now) => (now === settled ? null : now)),
+  });
+  const presets = useQuery({ queryKey: ["presets"], queryFn: api.presets, enabled: active });
+  const keep = useMutation({
+    mutationFn: ([name, settings, colours]: [string, MockupSettings, Colours]) =>
+      api.savePreset(name, settings, colours),
+    onSuccess: (found) => keepAnswer(queries, ["presets"], found),
+  });
+  const forget = useMutation({
+    mutationFn: api.removePreset,
+    onSuccess: (found) => keepAnswer(queries, ["presets"], found),
+  });
+  const use = useMutation({
+    mutationFn: (name: string) => api.applyPreset(place, name),
+    onSuccess: () => {
+      queries.invalidateQueries({ queryKey: key });
+      queries.invalidateQueries({ queryKey: ["pair", place.art, place.template] });
+    },
+  });
+  const work = useJobs(place, SHOW_JOBS, active);
+  const settings = held ?? ((state.data?.mockup_settings as MockupSettings | undefined) || null);
+  const problem = change.error ?? keep.error ?? forget.error ?? use.error;
+  return {
+    state: state.data ?? null,
+    settings,
+    mockupSettings: settings && {
+      ...settings,
+      shots: [],
+      variants: {},
+      sizes: [[2000, 2000]],
+      format: settings.clear ? "png" : "jpg",
+    },
+    change: (values) => {
+      if (!settings) return;
+      const next = { ...settings, ...values };
+      setHeld(next);
+      change.mutate(next);
+    },
+    hold: (values) => settings && setHeld({ ...settings, ...values }),
+    work,
+    make: () => work.start(() => api.makePictures(place)),
+    film: (film) => work.start(() => api.makeFilm(place, film)),
+    presets: presets.data ?? [],
+    savePreset: (name) => settings && keep.mutate([name, settings, hand.colours]),
+    removePreset: forget.mutate,
+    applyPreset: use.mutate,
+    settling: change.isPending,
+    problem: work.problem ?? problem?.message ?? null,
+  };
+}

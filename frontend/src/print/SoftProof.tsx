@@ -1,0 +1,32 @@
+import { useState } from "react";
+import { api, type Printing } from "../api/client";
+import type { Hand } from "../bench/usePair";
+import { Tick } from "../ui/fields";
+import { LargeDialog } from "../ui/LargeDialog";
+import { Button } from "../ui/parts";
+
+/** The print on the screen and out of the printer, side by side. */
+export function SoftProof({ hand, intent }: { hand: Hand; intent: Printing["intent"] }) {
+  const [paper, setPaper] = useState(false);
+  const pictures = [
+    ["As on this screen", api.flat(hand.place, 1000, hand.pair.content_key)],
+    ["As the printer's profile says it comes out", api.softProof(hand.place, intent, paper)],
+  ] as const;
+  return (
+    <LargeDialog
+      trigger={<Button disabled={hand.empty || hand.busy}>Compare with screen colours</Button>}
+      title="Colours before printing"
+      aside={<Tick label="White as the paper's own" on={paper} onValue={setPaper} />}
+      place="inset-8"
+    >
+      <div className="grid min-h-0 grow grid-cols-2 gap-4 p-4">
+        {pictures.map(([title, url]) => (
+          <figure key={title} className="flex min-h-0 flex-col">
+            <figcaption className="pb-1 text-sm">{title}</figcaption>
+            <img src={url} alt={title} className="min-h-0 grow object-contain object-top" />
+          </figure>
+        ))}
+      </div>
+    </LargeDialog>
+  );
+}

@@ -1,0 +1,92 @@
+"""Artworks as the seller imported them, and as their preparation leaves them."""
+
+from __future__ import annotations
+
+from pathlib import PurePosixPath
+
+from ..core.artwork.pixels import Artwork
+from ..core.artwork.traits import find_traits
+from ..store import ArtRow, Store
+from .errors import NotFoundError
+from .preparations import PreparedArtworks
+from .render_cache import RenderCache
+
+
+class ArtworkLibrary:
+    """The artworks of one data folder."""
+
+    def __init__(self, store: Store, render_cache: RenderCache) -> None:
+        self._store, self._render_cache = store, render_cache
+        self.preparations = PreparedArtworks(store.preparations, render_cache, self.open)
+
+    def imported(self, artwork_id: int) -> ArtRow:
+        """Return an artwork as imported, before any preparation.
+
+        Raises:
+            NotFoundError: there is no such artwork.
+        """
+        row = self._store.artworks.get(artwork_id)
+        if row is None:
+            raise NotFoundError("This artwork is not on the board: go back and choose another.")
+        return self._with_traits(row)
+
+    def get(self, artwork_id: int) -> ArtRow:
+        """Return an artwork as it is placed on blanks: prepared.
+
+        Raises:
+            NotFoundError: there is no such artwork.
+        """
+        return self.preparations.prepared(self.imported(artwork_id))
+
+    def all(self) -> list[ArtRow]:
+        """Return every artwork on the board, prepared."""
+        return [self.preparations.prepared(self._with_traits(row)) for row in self._store.artworks.all()]
+
+    def _with_traits(self, row: ArtRow) -> ArtRow:
+        """Return an artwork with its traits, measuring one that an earlier version stored without them."""
+        if row.traits is None:
+            self._store.artworks.set_traits(row.id, find_traits(self.proxy(row)))
+            row = self._store.artworks.get(row.id) or row
+        return row
+
+    def add(self, file_name: str | None, data: bytes, aside: bool = False) -> ArtRow:
+        """Store an artwork file. It is decoded whole first, so a damaged file is refused at once.
+
+        Args:
+            file_name: as a browser sends it; its last part becomes name and first title.
+            data: the file.
+            aside: keep it off the board: a photograph for a frame.
+
+        Raises:
+            ArtworkError: the file is no image that can be read.
+        """
+        name = plain_name(file_name)
+        art = Artwork.read(data)
+        proxy = art.proxy()
+        row = self._store.artworks.add(title_of(name), name, art, find_traits(proxy), aside)
+        self._render_cache.proxy(row.sha256, lambda: proxy)
+        return row
+
+    def open(self, art: ArtRow) -> Artwork:
+        """Open the file of an artwork's row: the imported or the prepared one."""
+        return self._store.artworks.open(art)
+
+    def proxy(self, art: ArtRow) -> Artwork:
+        """Return the artwork's proxy, a reduced copy for previews and checks."""
+        return self._render_cache.proxy(art.sha256, lambda: self.open(art))
+
+    def small_proxy(self, art: ArtRow) -> Artwork:
+        """Return a proxy of half the size."""
+        return self._render_cache.small_proxy(art.sha256, lambda: self.open(art))
+
+
+def plain_name(file_name: str | None) -> str:
+    """Return the last part of a file name as a browser sends it, without control characters."""
+    last = PurePosixPath((file_name or "").replace("\\", "/")).name
+    return "".join(c for c in last if c.isprintable())[:200] or "artwork"
+
+
+def title_of(file_name: str) -> str:
+    """Return a title made from a file name: no extension, spaces for underscores and hyphens."""
+    stem = PurePosixPath(file_name).stem.replace("_", " ").replace("-", " ").strip() or "Artwork"
+    return (stem[0].upper() + stem[1:])[:120]

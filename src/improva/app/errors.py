@@ -1,0 +1,9 @@
+"""Errors of the application layer."""
+
+from __future__ import annotations
+
+from ..core.errors import ImprovaError
+
+
+class NotFoundError(ImprovaError):
+    """The thing asked for does not exist, or no longer."""

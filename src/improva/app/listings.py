@@ -1,0 +1,142 @@
+"""A pair's listing: the seller's decisions, suggestions for the rest, and the reasons against listing it."""
+
+from __future__ import annotations
+
+from decimal import Decimal, InvalidOperation
+
+from ..core.errors import ListingError, SceneError
+from ..core.listing import (
+    Market,
+    Missing,
+    Slot,
+    TextFinding,
+    Texts,
+    alt_text,
+    check_texts,
+    licence_reasons,
+    missing_kinds,
+    proposed_slots,
+    put_together,
+)
+from ..store.models.listings import ArtWordsModel, BlankWordsModel, ListingSlotModel, shot_body
+from ..store.models.mockups import MockupSettings
+from ..store.models.selling import SaleModel, ShopModel
+from .mockup_settings import settings_of_pair
+from .pair import Pair
+from .services import Services
+from .shots import Shot, shot_of
+
+
+class ListingDraft:
+    """A pair's listing with decisions and suggestions combined. ``market_id`` is the selected marketplace, or the first."""
+
+    def __init__(self, services: Services, pair: Pair) -> None:
+        self.services, self.pair = services, pair
+        kept = services.store.listings.listing(*pair.ids)
+        markets = services.store.listings.markets()
+        self.market_id: str = kept["market"] if kept.get("market") in markets else next(iter(markets))
+        self.market: Market = markets[self.market_id]
+        self.scenes = pair.scenes
+        self.printed = {panel.id for panel in pair.printed}
+        self.mockup_settings: MockupSettings = settings_of_pair(pair)
+        chosen = kept.get("slots")
+        self.decided = chosen is not None
+        proposed = proposed_slots(self.scenes, self.printed, self.market.pictures_most)
+        slots = proposed if chosen is None else [ListingSlotModel.model_validate(each).to_core() for each in chosen]
+        self.slots = [slot for slot in slots if self._known(slot)]
+        self.turning = next((info for info in self.scenes if info.turns), None)
+        self.can_film = self.turning is not None and self.market.film_s >= 4
+        self.film = self.can_film and bool(kept.get("film", True))
+        self.art_words = ArtWordsModel.model_validate(services.store.listings.art_words(pair.art.id))
+        self.blank_words = BlankWordsModel.model_validate(services.store.listings.blank_words(pair.template.id))
+        self.texts: Texts = put_together(
+            pair.template, pair.art.title, self.art_words.to_core(), self.blank_words.to_core(), self.market.tags_most
+        )
+        self.shop = ShopModel.model_validate(services.store.selling.shop())
+        self.sale = SaleModel.model_validate(services.store.selling.sale(*pair.ids))
+        arts = {pair.art.id: pair.art} | {row.id: row for panel in pair.printed for row in pair.pieces_on(panel).arts.values()}
+        altered = any(pair.pieces_on(panel).extras for panel in pair.printed)
+        self.reasons = licence_reasons([(row.title, row.origin, row.altered or altered) for row in arts.values()])
+        self.overruling = services.store.listings.overruling(*pair.ids, self.reasons) if self.reasons else None
+
+    def _known(self, slot: Slot) -> bool:
+        """Return whether a slot's scene and colours still exist."""
+        try:
+            self.shot(slot)
+        except SceneError:
+            return False
+        return True
+
+    def shot(self, slot: Slot) -> Shot:
+        """Return the shot of a slot, with the light and captions of the pair's mock-ups. Raises :class:`SceneError`."""
+        return shot_of(self.pair, shot_body(slot), self.mockup_settings)
+
+    def missing(self) -> list[Missing]:
+        """Return the kinds of pictures that the listing lacks."""
+        return missing_kinds(self.slots, self.scenes, self.printed)
+
+    def title_of(self, slot: Slot) -> str:
+        """Return the slot's title for the seller."""
+        info = self.shot(slot).info
+        said = "close-up" if slot.close else "with measures" if slot.measured else (slot.view or "").replace("-", " ")
+        return ", ".join(part for part in (info.title, said, *slot.colours.values()) if part)
+
+    def alt(self, slot: Slot) -> str:
+        """Return the slot's alternative text for buyers who cannot see it."""
+        view = "a close-up of the print" if slot.close else "with its size" if slot.measured else slot.view or "front"
+        name = self.art_words.name or self.pair.art.title
+        return alt_text(
+            name, self.pair.template, self.shot(slot).info.title, view, list(slot.colours.values()), self.market.alt_most
+        )
+
+    @property
+    def price(self) -> str | None:
+        """Return the price, or None before there is one."""
+        try:
+            return self.sale.price if Decimal(self.sale.price) > 0 else None
+        except InvalidOperation:
+            return None
+
+    def findings(self) -> list[TextFinding]:
+        """Return the findings on texts, pictures and price."""
+        found = check_texts(self.texts, self.market)
+        shorter = min(self.mockup_settings.sizes[0])
+        if not self.slots:
+            found.append(TextFinding("pictures", "fail", "There is no picture: a listing needs one at least."))
+        if len(self.slots) > self.market.pictures_most:
+            found.append(
+                TextFinding(
+                    "pictures",
+                    "fail",
+                    f"{len(self.slots)} pictures, and {self.market.pictures_most} are taken.",
+                    len(self.slots),
+                    self.market.pictures_most,
+                )
+            )
+        if shorter < self.market.least_px:
+            found.append(
+                TextFinding(
+                    "pictures",
+                    "fail",
+                    f"Pictures are made {shorter} px on their shorter side, and {self.market.least_px} are needed: "
+                    "choose a larger size at the Mock-ups station.",
+                    shorter,
+                    self.market.least_px,
+                )
+            )
+        if self.mockup_settings.format == "jpg" and self.mockup_settings.clear:
+            found.append(
+                TextFinding("pictures", "fail", "A JPEG cannot be transparent: choose PNG or WebP at the Mock-ups station.")
+            )
+        if self.price is None:
+            found.append(TextFinding("price", "fail", "It has no price yet."))
+        return found
+
+    def check(self) -> None:
+        """Raises :class:`ListingError` where the pair must not or cannot be listed."""
+        if self.reasons and self.overruling is None:
+            raise ListingError(f"It may not be listed. {' '.join(self.reasons)}")
+        if not self.pair.printed:
+            raise ListingError("Nothing is printed on it yet.")
+        if wrong := [each for each in self.findings() if each.status == "fail"]:
+            raise ListingError(f"It cannot be listed yet: {wrong[0].of}: {wrong[0].message}")

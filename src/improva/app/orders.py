@@ -1,0 +1,164 @@
+"""Personalised orders: per order a print file, proofs for approval and a ticket."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import tempfile
+import zipfile
+from pathlib import Path
+from typing import Any
+
+from ..core.errors import ImprovaError, ListingError, Stopped
+from ..core.orders import Order, OrderProblem
+from ..core.output import slug
+from ..core.progress import Progress
+from ..io.atomic import atomic_path, atomic_write
+from ..io.ticket import write_ticket
+from ..stages import versions
+from ..store.database import key_of
+from ..store.models.mockups import MockupSettings, ShotModel
+from ..store.models.orders import OrderIssueModel
+from .artworks import plain_name
+from .made_files import keep_file
+from .mockups import make_picture
+from .pair import Pair
+from .personalisation import OpenPlace, check_order, pair_of_order
+from .print_files import make_set, make_side, printing_of
+from .services import Services
+from .shots import shot_of
+from .tickets import ticket_of
+
+PROOF_PX = (1600, 1200)
+
+
+REPORT = "_orders.json"
+
+
+def _made_for(
+    services: Services, pair: Pair, name: str, order: dict[str, Any], progress: Progress
+) -> tuple[list[tuple[str, Path | bytes]], list[str]]:
+    """Return one order's files by name, and remarks to check. Raises :class:`ImprovaError` where it cannot be made."""
+    now, told = pair_of_order(services, pair, name, order["values"], order["photos"])
+    told += check_order(services, now)
+    printing = printing_of(now)
+    if len(now.printed) > 1:
+        *_, print_file = make_set(services, now, printing, progress)
+    else:
+        *_, print_file = make_side(services, now, now.printed[0], printing, progress)
+    proofs = _proofs(services, now, name)
+    with tempfile.TemporaryDirectory() as folder:
+        ticket = Path(folder) / "ticket.pdf"
+        write_ticket(ticket_of(services, now), ticket)
+        written = ticket.read_bytes()
+    files: list[tuple[str, Path | bytes]] = [
+        (f"{name}_print{print_file.suffix}", print_file),
+        *proofs,
+        (f"{name}_ticket.pdf", written),
+    ]
+    return files, told
+
+
+def _proofs(services: Services, pair: Pair, name: str) -> list[tuple[str, Path | bytes]]:
+    """Return pictures for the buyer's approval: all views of the first scene, since the buyer's text may be on any side."""
+    info = services.scenes.first(pair.template)
+    shots = [shot_of(pair, ShotModel(scene_id=info.id, view=view), MockupSettings()) for view in info.views]
+    return [(f"{name}_proof_{slug(shot.view)}.jpg", make_picture(services, pair, shot, PROOF_PX, "jpg")[2]) for shot in shots]
+
+
+def _table(issues: list[OrderIssueModel], made: list[str]) -> str:
+    out = io.StringIO()
+    rows = csv.writer(out)
+    rows.writerow(["order", "state", "to check"])
+    by_name: dict[str, list[OrderIssueModel]] = {}
+    for issue in issues:
+        by_name.setdefault(issue.name, []).append(issue)
+    for name in dict.fromkeys([*made, *by_name]):
+        rows.writerow([name, "made" if name in made else "not made", " ".join(issue.why for issue in by_name.get(name, []))])
+    return out.getvalue()
+
+
+def orders_job(services: Services, asked: dict[str, Any], progress: Progress) -> list[str]:
+    """Run a job of orders. An order that fails is reported and does not stop the others."""
+    pair = services.pairs.load(asked["artwork_id"], asked["template_id"])
+    issues = [OrderIssueModel.model_validate(each) for each in asked["issues"]]
+    made: list[str] = []
+    name = f"{slug(pair.art.title)}_{pair.template.id}_orders.zip"
+    key = key_of(
+        "orders",
+        versions("listings"),
+        pair.subject,
+        pair.placement_key,
+        pair.row.printing,
+        asked["orders"],
+        asked["issues"],
+        name,
+    )
+
+    def make(target: Path) -> None:
+        with atomic_path(target) as temporary, zipfile.ZipFile(temporary, "w", zipfile.ZIP_STORED) as archive:
+            for i, order in enumerate(asked["orders"]):
+                part = progress.part(i / len(asked["orders"]), (i + 1) / len(asked["orders"]))
+                try:
+                    files, told = _made_for(services, pair, order["name"], order, part)
+                except Stopped:
+                    raise
+                except ImprovaError as problem:
+                    issues.append(OrderIssueModel(name=order["name"], why=str(problem), made=False))
+                    continue
+                made.append(order["name"])
+                issues.extend(OrderIssueModel(name=order["name"], why=why, made=True) for why in told)
+                for inside, file in files:
+                    if isinstance(file, bytes):
+                        archive.writestr(f"{order['name']}/{inside}", file)
+                    else:
+                        archive.write(file, f"{order['name']}/{inside}")
+            archive.writestr("orders.csv", _table(issues, made))
+        report = {"made": made, "issues": [issue.model_dump() for issue in issues]}
+        atomic_write(target.with_suffix(".json"), json.dumps(report, ensure_ascii=False).encode())
+
+    return [keep_file(services, pair, "print", key, name, make)[0]]
+
+
+def orders_with_photos(
+    services: Services, places: list[OpenPlace], rows: list[tuple[int, Order]], files: dict[str, bytes]
+) -> tuple[list[dict[str, Any]], list[OrderProblem]]:
+    """Store the buyers' photographs as artworks, and return the orders that name them and those with a problem.
+
+    Raises nothing for a photograph that is missing or broken: its order is listed with the reason.
+    """
+    by_name = {plain_name(name).casefold(): data for name, data in files.items()}
+    wanted = [place.name for place in places if place.kind == "photograph"]
+    kept: dict[str, int | str] = {}
+
+    def art_of(name: str) -> int:
+        key = plain_name(name).casefold()
+        if key not in by_name:
+            raise ListingError(f"The picture '{name}' is not among the files.")
+        if key not in kept:
+            try:
+                kept[key] = services.artworks.add(name, by_name[key], aside=True).id
+            except ImprovaError as broken:
+                kept[key] = f"{name}: {broken}"
+        found = kept[key]
+        if isinstance(found, str):
+            raise ListingError(found)
+        return found
+
+    orders: list[dict[str, Any]] = []
+    problems = []
+    for line, order in rows:
+        try:
+            photos = {name: art_of(order.values[name]) for name in wanted}
+        except ListingError as problem:
+            problems.append(OrderProblem(order.name, line, str(problem)))
+            continue
+        orders.append({"name": order.name, "values": order.values, "photos": photos})
+    return orders, problems
+
+
+def example_table(places: list[OpenPlace]) -> str:
+    """Return an example table of orders for some open places, as CSV."""
+    head = ",".join(["order", *(place.name for place in places)])
+    return f"{head}\n{','.join(['1041', *('Ada' if p.kind == 'words' else 'ada.jpg' for p in places)])}\n"

@@ -1,0 +1,120 @@
+"""Personalised designs: the places that an order fills, and the pair as it is for one order."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Any, Literal
+
+from ..core.errors import PieceError
+from ..core.orders import filled_words, least_cap
+from ..core.orders.personalisation import FIELD
+from ..core.pieces import Lettering
+from ..core.template import Panel
+from ..core.words.font import open_font
+from ..store.models.pieces import PIECES, FramesModel, LetteringModel
+from .pair import Pair
+from .services import Services
+
+SHRUNK_FROM = 0.995
+"""Words at less than this share of their design's size are told to be smaller."""
+
+
+@dataclass(frozen=True)
+class OpenPlace:
+    """A place in a design that an order fills; ``about`` is its content in the design itself."""
+
+    name: str
+    kind: Literal["words", "photograph"]
+    panel: str
+    about: str
+
+
+def open_places(pair: Pair) -> list[OpenPlace]:
+    """Return the places that an order fills: ``{names}`` in texts, and empty slots of frames."""
+    found: dict[str, OpenPlace] = {}
+    for panel in pair.template.panels:
+        for body in PIECES.validate_python(list(pair.pieces_on(panel).kept)):
+            if isinstance(body, LetteringModel):
+                for name in FIELD.findall(body.text):
+                    found.setdefault(
+                        name.strip(), OpenPlace(name=name.strip(), kind="words", panel=panel.title, about=body.text)
+                    )
+            elif isinstance(body, FramesModel):
+                for i, slot in enumerate(body.slots):
+                    if slot.field:
+                        found.setdefault(
+                            slot.field,
+                            OpenPlace(
+                                name=slot.field, kind="photograph", panel=panel.title, about=f"picture {i + 1} in the frames"
+                            ),
+                        )
+    return list(found.values())
+
+
+def _filled(
+    services: Services,
+    pair: Pair,
+    panel: Panel,
+    kept: Any,
+    values: Mapping[str, str],
+    photos: Mapping[str, int],
+    told: list[str],
+) -> dict[str, Any]:
+    """Fill one stored piece for an order; remarks to check are added to ``told``. Raises :class:`PieceError`."""
+    if isinstance(kept, FramesModel):
+        slots = [
+            slot.model_copy(update={"art": photos[slot.field], "focus": (0.5, 0.5), "zoom": 1.0})
+            if slot.field in photos
+            else slot
+            for slot in kept.slots
+        ]
+        return kept.model_copy(update={"slots": slots}).model_dump()
+    if isinstance(kept, LetteringModel) and FIELD.search(kept.text):
+        lettering = kept.to_core(lambda _: _nobody())
+        assert isinstance(lettering, Lettering)
+        least = least_cap(pair.template, lettering, kept.least_caps)
+        filled = filled_words(lettering, values, open_font(services.fonts.data(kept.font)), panel, least)
+        if filled.share < SHRUNK_FROM:
+            told.append(
+                f"'{filled.lettering.text}' is set at {100 * filled.share:.0f} % of its size, with capitals of {filled.cap_mm:.2g} mm."
+            )
+        same = {"text": filled.lettering.text, "sizing": "size", "size_mm": filled.lettering.size_mm}
+        return kept.model_copy(update=same).model_dump()
+    return kept.model_dump()  # type: ignore[no-any-return]
+
+
+def _nobody() -> Any:
+    raise AssertionError("words need no artwork")
+
+
+def pair_of_order(
+    services: Services, pair: Pair, name: str, values: Mapping[str, str], photos: Mapping[str, int]
+) -> tuple[Pair, list[str]]:
+    """Return the pair as it is for one order, and remarks to check.
+
+    Raises:
+        PieceError: words are too long, or a letter is missing.
+    """
+    told: list[str] = []
+    pieces = {}
+    for panel_id, kept in pair.row.pieces.items():
+        panel = pair.template.panel(panel_id)
+        pieces[panel_id] = [_filled(services, pair, panel, body, values, photos, told) for body in PIECES.validate_python(kept)]
+    notes = "\n".join(part for part in (f"Order {name}", pair.row.printing.get("notes", "")) if part)
+    row = replace(pair.row, pieces=pieces, printing={**pair.row.printing, "notes": notes})
+    return services.pairs.assemble(pair.art, pair.template, row), told
+
+
+def check_order(services: Services, pair: Pair) -> list[str]:
+    """Run the checks on a pair and return their warnings. Raises :class:`PieceError` with the first failure."""
+    told = []
+    for panel in pair.printed:
+        content = pair.content(panel)
+        assert content is not None, "what is printed is laid"
+        for check in services.preflight.check(pair, panel, content)["checks"]:
+            if check["status"] == "fail":
+                raise PieceError(f"{check['title']}: {check['message']}")
+            if check["status"] == "warn":
+                told.append(f"{check['title']}: {check['message']}")
+    return told

@@ -1,0 +1,46 @@
+"""The application's services of one data folder, wired together. Nothing is computed here."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from ..store import Database, Store
+from .artworks import ArtworkLibrary
+from .blanks import BlankShelf
+from .fonts import FontLibrary
+from .own_scenes import PhotoScenes
+from .pairs import PairLoader
+from .preflight import Preflight
+from .previews import Previews
+from .render_cache import RenderCache
+from .scenes import SceneLibrary
+
+
+class Services:
+    """The services that a request, a command or a job uses.
+
+    Args:
+        database: of the data folder, or of a snapshot of it for a job.
+        render_cache: shared by services that work on the same scenes; a new one by default.
+    """
+
+    def __init__(self, database: Database, render_cache: RenderCache | None = None) -> None:
+        self.store = Store(database)
+        self.render_cache = render_cache or RenderCache()
+        self.scenes = SceneLibrary(self.store.own_scenes.folder)
+        self.fonts = FontLibrary(self.store)
+        self.blanks = BlankShelf(self.store, self.scenes)
+        self.artworks = ArtworkLibrary(self.store, self.render_cache)
+        self.pairs = PairLoader(self.store, self.blanks, self.artworks, self.fonts, self.scenes)
+        self.preflight = Preflight(self.store, self.blanks, self.artworks)
+        self.previews = Previews(self.store, self.blanks, self.artworks, self.scenes, self.render_cache)
+        self.own_scenes = PhotoScenes(self.store, self.blanks, self.artworks, self.scenes)
+
+    @classmethod
+    def of_folder(cls, data: Path) -> Services:
+        """Return the services of a data folder, and create the folder if it is missing.
+
+        Raises:
+            NewerDatabaseError: a newer version of Improva has written the database.
+        """
+        return cls(Database(data))

@@ -1,0 +1,36 @@
+"""Keeping a data folder safe."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import click
+
+from ..core.errors import OutputError
+from .group import main
+
+DATA = click.option("--data", "data", type=click.Path(path_type=Path, file_okay=False), default=Path("data"), show_default=True)
+
+
+@main.command()
+@DATA
+@click.option("-o", "output", required=True, type=click.Path(path_type=Path), metavar="FILE.zip")
+def backup(data: Path, output: Path) -> None:
+    """Write everything in a data folder to one file, also while it is served."""
+    from ..store.backup import write_backup
+
+    if output.suffix.lower() != ".zip":
+        raise OutputError(f"'{output.name}': a backup is a .zip: choose that ending.")
+    files = write_backup(data, output)
+    click.echo(f"{output}: the records and {files} files")
+
+
+@main.command()
+@click.argument("backup_file", metavar="FILE.zip", type=click.Path(path_type=Path))
+@click.option("--data", "data", required=True, type=click.Path(path_type=Path, file_okay=False), metavar="DIR")
+def restore(backup_file: Path, data: Path) -> None:
+    """Lay a backup out as a new data folder, checked whole before it gets its name."""
+    from ..store.backup import read_backup
+
+    files = read_backup(backup_file, data)
+    click.echo(f"{data}: the records and {files} files. Serve it: improva serve --data {data}")

@@ -1,0 +1,26 @@
+"""Taking work from a queue, as one of any number of workers."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import click
+
+from .group import main
+
+
+@main.command()
+@click.option(
+    "--data",
+    "data",
+    type=click.Path(path_type=Path, file_okay=False, exists=True),
+    default=Path("data"),
+    show_default=True,
+    help="The board's data folder, shared: of it only files are used, not its database.",
+)
+def worker(data: Path) -> None:
+    """Take jobs from the queue named by IMPROVA_QUEUE, until interrupted; what is under way is finished first."""
+    from ..jobs.queue import queue_url
+    from ..jobs.worker_process import work
+
+    work(queue_url(), data)

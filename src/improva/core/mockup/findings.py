@@ -1,0 +1,74 @@
+"""Findings on a set of pictures: colours that are not sold, sides that are not shown."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from ..template import Template
+from .scene import SceneInfo
+
+MANY_COLOURS = 8
+"""More colours in one listing than buyers look through. Common practice, no published source: six to eight."""
+
+
+@dataclass(frozen=True)
+class Finding:
+    """A finding on a set of pictures."""
+
+    status: Literal["warn", "fail"]
+    message: str
+
+
+def picture_findings(
+    template: Template, scenes: Sequence[SceneInfo], colours: Sequence[Mapping[str, str]], printed: set[str]
+) -> list[Finding]:
+    """Findings on a set of pictures of one blank.
+
+    Args:
+        template: the blank that is sold.
+        scenes: the scene of each picture.
+        colours: the colours chosen in each picture, by region.
+        printed: panels that carry something.
+    """
+    found = []
+    for scene in scenes:
+        if template.id not in scene.templates:
+            found.append(Finding("fail", f"{scene.title} shows another blank than {template.title}: take a scene of its own."))
+    own = {
+        (scene.region(name).title, colour)
+        for scene, chosen in zip(scenes, colours, strict=True)
+        for name, colour in chosen.items()
+        if _is_sold_part(scene, name) and not _offered(scene, name, colour)
+    }
+    for title, colour in sorted(own):
+        found.append(
+            Finding("warn", f"{title} in {colour} is not among the blank's named colours: show it only if it is sold.")
+        )
+    shown = {
+        tuple(sorted((n, c) for n, c in chosen.items() if _is_sold_part(scene, n)))
+        for scene, chosen in zip(scenes, colours, strict=True)
+    }
+    if len(shown) > MANY_COLOURS:
+        found.append(
+            Finding("warn", f"{len(shown)} colours in one listing are more than buyers look through: {MANY_COLOURS} do.")
+        )
+    if scenes and template.unprinted and not any(_shows_unprinted(s, printed) for s in scenes):
+        found.append(Finding("warn", f"No picture shows what is not printed ({template.unprinted}): add one that does."))
+    return list(dict.fromkeys(found))
+
+
+def _is_sold_part(scene: SceneInfo, name: str) -> bool:
+    """A part of the product: grounds and backdrops are only shown."""
+    return any(r.id == name and not r.around and r.panel is None for r in scene.regions)
+
+
+def _offered(scene: SceneInfo, name: str, colour: str) -> bool:
+    region = scene.region(name)
+    plain = colour.rpartition(" ")[0] or colour
+    return plain in region.colours or colour in region.colours or plain.lower() in {c.lower() for c in region.colours.values()}
+
+
+def _shows_unprinted(scene: SceneInfo, printed: set[str]) -> bool:
+    return scene.unprinted or any(r.panel and r.panel not in printed for r in scene.regions)

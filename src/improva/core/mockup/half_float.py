@@ -1,0 +1,50 @@
+"""Convert half floats to whole ones by a table, about four times as fast as NumPy's conversion."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import lru_cache
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from ..colour import Floats
+from .parallel import by_rows
+
+STRIP_ROWS = 64
+
+
+def _of_halves(change: Callable[[Floats], Floats]) -> Floats:
+    """What every half float is changed to, (1, 65536), in order of their bits."""
+    with np.errstate(all="ignore"):
+        every = np.arange(65536, dtype=np.uint16).view(np.float16).astype(np.float32)
+        return np.asarray(change(every), np.float32).reshape(1, -1)
+
+
+@lru_cache(16)
+def _times(gain: float) -> Floats:
+    return _of_halves(lambda every: every * np.float32(gain))
+
+
+def whole(plane: NDArray[np.floating], gain: float = 1.0) -> Floats:
+    """Some rows of a plane, (h, w) or (h, w, 3), in whole floats and times a gain."""
+    if plane.dtype == np.float16:
+        return np.asarray(cv2.LUT(plane.view(np.uint16), _times(gain)), np.float32)
+    return np.asarray(np.multiply(plane, np.float32(gain), dtype=np.float32))
+
+
+def mapped(plane: NDArray[np.floating], change: Callable[[Floats], Floats]) -> Floats:
+    """A large plane (h, w) or (h, w, 3) with each value changed, in whole floats, by all cores."""
+    halves = plane.dtype == np.float16
+    table = _of_halves(change) if halves else None
+    out = np.empty(plane.shape, np.float32)
+
+    def work(rows: slice) -> None:
+        if table is not None:
+            cv2.LUT(plane[rows].view(np.uint16), table, dst=out[rows])
+        else:
+            out[rows] = change(np.asarray(plane[rows], np.float32))
+
+    by_rows(len(plane), STRIP_ROWS, work)
+    return out

@@ -1,0 +1,50 @@
+"""Texture coordinates stored in steps, and read back smoothly."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+
+from ..colour import Floats
+from .parallel import by_rows
+
+FINEST = 16384
+"""Steps of u and v in a scene's maps: a fifth of a texel of the finest print."""
+
+QUICK_FINEST = 4096
+"""The same in its quick maps: a fifth of a texel of what they can show."""
+
+SMOOTH_PX, STRIP_ROWS = 9, 128
+
+
+def stepped(uv: Floats, finest: int) -> Floats:
+    """Fractions (h, w, 2) in so many steps, which pack well."""
+    return np.asarray((uv * np.float32(finest)).round() / np.float32(finest), np.float32)
+
+
+def unstepped(uv: Floats, finest: int) -> None:
+    """Take the steps from fractions (h, w, 2), NaN where there are none, in their own memory.
+
+    A thin line or an edge that lies between two steps would come out dotted or notched. Cloth and ground are smooth, so each
+    place is brought to the mean about it, but by half a step at most: seams and folds stay where they are.
+    """
+    there = ~np.isnan(uv[..., 0])
+    ys, xs = np.flatnonzero(there.any(axis=1)), np.flatnonzero(there.any(axis=0))
+    if not len(ys):
+        return
+    box = slice(ys[0], ys[-1] + 1), slice(xs[0], xs[-1] + 1)
+    found, there, side = uv[box], there[box], (SMOOTH_PX, SMOOTH_PX)
+    packed, h, reach, half = found.copy(), len(found), SMOOTH_PX // 2, np.float32(0.5 / finest)
+
+    def work(rows: slice) -> None:
+        padded = slice(max(0, rows.start - reach), min(h, rows.stop + reach))
+        inner = slice(rows.start - padded.start, rows.stop - padded.start)
+        if there[padded].all():
+            mean = cv2.blur(packed[padded], side)[inner]
+        else:
+            share = cv2.blur(there[padded].astype(np.float32), side)[inner]
+            mean = cv2.blur(cv2.patchNaNs(packed[padded].copy()), side)[inner] / np.maximum(share, 1e-6)[..., None]
+        np.maximum(mean, packed[rows] - half, out=mean)
+        np.minimum(mean, packed[rows] + half, out=found[rows])  # NaN stays NaN
+
+    by_rows(h, STRIP_ROWS, work)

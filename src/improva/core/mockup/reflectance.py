@@ -1,0 +1,66 @@
+"""Reflectance of unprinted parts: a colour, a surface, or a cloth's colour with its weave."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+
+from ..colour import Floats
+from ..ink import colour_reflectance
+from .maps import PrintMap
+from .scene import Region
+from .surface import OpenSurface, seen_surface
+from .view import View
+
+
+@dataclass(frozen=True)
+class Reflectance:
+    """Reflectance of a part at each place of a picture, B, G, R.
+
+    Attributes:
+        mean: of all of it, (3,); all there is of a plain colour.
+        laid: of a surface, in the window of ``seen``, (h, w, 3).
+    """
+
+    mean: Floats
+    laid: Floats | None = None
+    seen: PrintMap | None = None
+
+    def rows(self, rows: slice, width: int) -> Floats:
+        """Return some rows of the picture, (rows, width, 3)."""
+        out = np.empty((rows.stop - rows.start, width, 3), np.float32)
+        out[:] = self.mean
+        if self.laid is not None and self.seen is not None and (part := self.seen.window(rows)):
+            inside, window = part
+            cv2.copyTo(self.laid[inside], (~self.seen.far[inside]).view(np.uint8), out[window])
+        return out
+
+    def shaded(self, light: Floats, rows: slice) -> Floats:
+        """Return some rows of the picture under light of shape (rows, width, 3)."""
+        if self.laid is None:
+            return np.asarray(cv2.transform(light, np.diag(self.mean)), np.float32)
+        return light * self.rows(rows, light.shape[1])
+
+    def beneath(self, seen: PrintMap) -> Floats:
+        """Return the reflectance under a print: (3,), or (h, w, 3) in the print's window."""
+        if self.laid is None or self.seen is None:
+            return self.mean
+        return np.ascontiguousarray(self.rows(seen.rows, max(seen.columns.stop, self.seen.columns.stop))[:, seen.columns])
+
+
+def reflected(view: View, region: Region, wanted: str | None, open_surface: OpenSurface) -> Reflectance:
+    """What a part throws back in the colour or surface it was given. Raises :class:`SceneError` for an unknown colour."""
+    seen = view.grounds.get(region.id)
+    colour, _, weave = (wanted or region.surface or region.default or "").rpartition(" ")
+    surface = open_surface(weave) if seen is not None and region.size_mm is not None else None
+    if (
+        surface is None or seen is None or region.size_mm is None
+    ):  # a colour; or, where surfaces are not at hand, the region's own
+        return Reflectance(np.ascontiguousarray(colour_reflectance(region.colour(wanted))[::-1]))
+    tint = colour_reflectance(region.colour(colour))[::-1] if colour or surface.tints else np.ones(3, np.float32)
+    laid = seen_surface(surface, region.size_mm, seen, None if view.blur is None else view.blur[seen.rows, seen.columns])
+    if (tint != 1).any():
+        cv2.multiply(laid, (*map(float, tint), 1.0), dst=laid)  # type: ignore[call-overload]
+    return Reflectance(surface.mean * tint, laid, seen)

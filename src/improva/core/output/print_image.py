@@ -1,0 +1,76 @@
+"""A print ready to be computed: true size, true density, sRGB or the printer's own colours, mirrored where the seller presses it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import pyvips
+
+from ..artwork.pixels import as_bytes, with_alpha
+from ..design import Design
+from ..render import Opener, render
+from ..render.bend import outline_svg
+from ..template import Box, Panel
+from .carrier import on_carrier, on_ring_carrier
+from .profile import converted, srgb_profile, tagged
+from .settings import PrintSettings
+
+CUT_LINE_MM = 0.25
+
+
+@dataclass(frozen=True)
+class Print:
+    """A print that is ready to be computed and written.
+
+    ``image`` carries its density and its profile; ``size_mm`` is its true size, ``bleed`` and ``trim`` lie on it, in mm
+    from its top left corner.
+    """
+
+    image: pyvips.Image
+    size_mm: tuple[float, float]
+    bleed: Box
+    trim: Box
+    profile: bytes
+
+    @property
+    def px(self) -> tuple[int, int]:
+        """Width and height."""
+        return self.image.width, self.image.height
+
+
+def _with_cut_line(image: pyvips.Image, panel: Panel) -> pyvips.Image:
+    """The print with the panel's trim drawn on it as a thin line to cut along."""
+    w, h = image.width, image.height
+    line = outline_svg(panel, (w, h), f'fill="none" stroke="#1a1a1a" stroke-width="{CUT_LINE_MM}"')
+    return as_bytes(with_alpha(image).composite2(line.copy(interpretation="srgb"), "over"))
+
+
+def make_print(design: Design, open_art: Opener, settings: PrintSettings) -> Print:
+    """A design's print, not yet computed.
+
+    Raises:
+        OutputError: it is too large, or its ends are not straight where a tab is wanted.
+        ArtworkError, PlacementError: a piece cannot be read or placed.
+    """
+    panel, carrier = design.panel, settings.carrier
+    carrier.check(panel)
+    w, h = settings.art_px(panel)
+    image = render(design, open_art, (w, h))
+    if settings.cut_line:
+        image = _with_cut_line(image, panel)
+    image = image.copy(interpretation="srgb")
+    profile = srgb_profile()
+    if settings.profile is not None:
+        image, profile = converted(image, settings.profile, settings.intent), settings.profile
+    per_mm = w / panel.file_mm[0], h / panel.file_mm[1]
+    margins = settings.margins_px(panel)
+    if panel.cone is not None and not carrier.bare:
+        image = on_ring_carrier(image, panel, carrier, margins)
+    elif any(margins):
+        image = on_carrier(image, margins, per_mm)
+    if settings.mirror:
+        image = image.fliphor()
+    x, y, *_ = bleed = settings.print_box(panel)
+    trim = (x + panel.bleed_mm, y + panel.bleed_mm, *panel.trim_mm)
+    image = tagged(image.copy(xres=per_mm[0], yres=per_mm[1]), profile)
+    return Print(image, settings.file_mm(panel), bleed, trim, profile)

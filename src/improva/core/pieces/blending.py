@@ -1,0 +1,78 @@
+"""How a piece mixes with what lies beneath it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal, get_args
+
+from ..colour import parse_hex
+from ..design import ArtSize
+from ..errors import PieceError
+from ..units import finite
+
+Blend = Literal[
+    "normal",
+    "multiply",
+    "screen",
+    "overlay",
+    "darken",
+    "lighten",
+    "color-dodge",
+    "color-burn",
+    "hard-light",
+    "soft-light",
+    "difference",
+    "exclusion",
+    "hue",
+    "saturation",
+    "color",
+    "luminosity",
+]
+Clip = Literal["", "artwork", "beneath"]
+CLIPS: tuple[Clip, ...] = get_args(Clip)
+BLENDS: tuple[Blend, ...] = get_args(Blend)
+"""Blend modes by their names in W3C Compositing and Blending Level 1, 9.1 and 9.2."""
+
+FARTHEST_MM = 10_000.0
+
+
+@dataclass(frozen=True)
+class ArtRef:
+    """A second artwork in a design: its content hash and its size."""
+
+    art: str
+    size: ArtSize
+
+
+@dataclass(frozen=True)
+class Mixing:
+    """How a piece mixes: ``behind`` the artwork or in front of it.
+
+    One that is clipped to the ``artwork`` lies on it, beneath what lies in front, and only where that has ink; one that
+    is clipped to the piece ``beneath``, the one before it in their order, lies on that in the same way.
+    """
+
+    opacity: float = 1.0
+    blend: Blend = "normal"
+    behind: bool = False
+    clipped: Clip = ""
+
+    def __post_init__(self) -> None:
+        between("opacity", self.opacity, 0, 1)
+        if self.clipped not in CLIPS:
+            raise PieceError("A piece is clipped to the artwork, to the piece beneath it, or to nothing.")
+        if self.blend not in BLENDS:
+            raise PieceError(f"The blend '{self.blend}' is not known: choose one of {', '.join(BLENDS)}.")
+
+
+def between(what: str, value: float, least: float, most: float) -> None:
+    """Refuse a number out of reach. Raises :class:`PieceError`."""
+    if not least <= finite(value, what) <= most:
+        raise PieceError(f"A {what} of {value:g} is out of reach: use {least:g} to {most:g}.")
+
+
+def colours(*given: str | None) -> None:
+    """Refuse what is no colour. Raises :class:`PlacementError`."""
+    for colour in given:
+        if colour is not None:
+            parse_hex(colour)

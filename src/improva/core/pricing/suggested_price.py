@@ -1,0 +1,117 @@
+"""The price to ask: at which something, or nothing, is left."""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Callable
+from decimal import ROUND_CEILING, Decimal
+
+from .costs import Costs, Sale
+from .margin import margin_of, worst_sale
+from .money import MOST, PriceError
+
+MadeFiles = Callable[[Decimal], Sale]
+"""Makes the sale that is looked at of a price."""
+
+ROUNDED = 4
+"""Price, tax, shipping and what is left are rounded each by itself, and every fee too: so many coins, and one a fee, can a lower
+price be ahead of a higher one.
+"""
+
+MOST_STEPS = 2000
+FAR = 1000
+"""Steps over which it is seen how fast more is left with a higher price."""
+
+
+def _enough(costs: Costs, sale: Sale, wanted: Decimal, percent: bool) -> bool:
+    found = margin_of(costs, sale)
+    if percent:
+        return found.left >= 0 and found.left * 100 >= wanted * found.net
+    return found.left >= wanted
+
+
+def _ahead(costs: Costs, sale: Sale, wanted: Decimal, percent: bool) -> Decimal:
+    """By how much more than wanted is left; for per cents, times a hundred."""
+    found = margin_of(costs, sale)
+    return found.left * 100 - wanted * found.net if percent else found.left - wanted
+
+
+def price_for(costs: Costs, wanted: Decimal, percent: bool = False, make: MadeFiles = Sale) -> Decimal:
+    """The lowest price, in whole coins, at which ``wanted`` is left: an amount, or per cent of what is taken in without tax.
+
+    Past the threshold of free shipping less may be left than just below it: the price that is answered leaves enough itself.
+
+    Raises :class:`PriceError` where no price does, since fees and wish together take it all.
+    """
+    step = costs.currency.step
+
+    def holds(price: Decimal) -> bool:
+        return _enough(costs, make(price), wanted, percent)
+
+    bounds = [Decimal(0), MOST]
+    if costs.free_from is not None:  # below and from the threshold on, what is left grows with the price
+        first, last = Decimal(0), MOST
+        while last - first > step:  # the lowest price whose item reaches it
+            middle = _coins((first + last) / 2, step)
+            if margin_of(costs, make(middle)).item >= costs.free_from:
+                last = middle
+            else:
+                first = middle
+        bounds.insert(1, last)
+    for low, high in itertools.pairwise(bounds):
+        top = high if high == MOST else high - step
+        if top < low or not holds(top):
+            continue
+        below, at = low - step, top
+        while at - below > step:
+            middle = _coins((below + at) / 2, step)
+            if middle in (below, at):
+                break
+            below, at = (below, middle) if holds(middle) else (middle, at)
+        far = top if top < at + FAR * step else at + FAR * step
+        apart = (far - at) / step if far > at else Decimal(1)
+        gain = (_ahead(costs, make(far), wanted, percent) - _ahead(costs, make(at), wanted, percent)) / apart
+        astray = (ROUNDED + len(costs.fees)) * step * (100 if percent else 1)
+        steps = min(MOST_STEPS, int(astray / gain) + 1) if gain > 0 else ROUNDED
+        lower = (at - i * step for i in range(steps, 0, -1))
+        return next((price for price in lower if price >= low and holds(price)), at)
+    raise PriceError(
+        "No price leaves that profit: fees, tax and the profit take all of it. Want less profit, or lower the fees."
+    )
+
+
+def _coins(amount: Decimal, step: Decimal) -> Decimal:
+    return (amount / step).to_integral_value() * step
+
+
+def safe_price(
+    costs: Costs, discount: Decimal, wanted: Decimal, percent: bool = False, ending: Decimal | None = None
+) -> Decimal:
+    """Return the lowest price that reaches the margin wanted, also in the worst case, rounded up to the ending. Raises :class:`PriceError`."""
+    price = price_for(costs, wanted, percent, lambda p: worst_sale(costs, p, discount))
+    if ending is not None:
+        price = rounded_up(price, ending, Decimal(10) if ending >= 1 else Decimal(1))
+    return costs.currency.round(price)
+
+
+def break_even(costs: Costs, make: MadeFiles = Sale) -> Decimal:
+    """The lowest price at which nothing is lost."""
+    return price_for(costs, Decimal(0), make=make)
+
+
+def rounded_up(price: Decimal, ending: Decimal, per: Decimal = Decimal(1)) -> Decimal:
+    """Round a price up to the next one with this ending: 0.99 within each 1, or 9.95 within each 10.
+
+    Raises :class:`PriceError` for an ending outside its step.
+    """
+    if per <= 0 or not 0 <= ending < per:
+        raise PriceError(f"A price cannot end on {ending} in steps of {per}.")
+    return ((price - ending) / per).to_integral_value(ROUND_CEILING) * per + ending
+
+
+def margin_curve(
+    costs: Costs, low: Decimal, high: Decimal, count: int = 60, make: MadeFiles = Sale
+) -> list[tuple[Decimal, Decimal]]:
+    """Prices and what is left at each, evenly from ``low`` to ``high``, in whole coins."""
+    prices = {costs.currency.round(low + (high - low) * i / (count - 1)) for i in range(count)}
+    return [(price, margin_of(costs, make(price)).left) for price in sorted(prices)]

@@ -1,0 +1,64 @@
+"""Following a long piece of work: how far it is, and whether it should go on."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+import pyvips
+
+from .errors import Stopped
+
+
+class Progress:
+    """Follows files while they are written.
+
+    Args:
+        told: is given the share that is done, 0…1, whenever a hundredth more is.
+        stopped: is asked now and then whether to give up.
+    """
+
+    def __init__(self, told: Callable[[float], None] | None = None, stopped: Callable[[], bool] | None = None) -> None:
+        self._told, self._stopped = told, stopped
+        self._percent = -1
+        self._from, self._to = 0.0, 1.0
+
+    def part(self, start: float, end: float) -> Progress:
+        """A watch for a part of the work, in shares of the whole."""
+        span = self._to - self._from
+        part = Progress(self._told, self._stopped)
+        part._from, part._to = self._from + span * start, self._from + span * end
+        return part
+
+    def at(self, share: float) -> None:
+        """Say how far the work is. Raises :class:`Stopped` if it should not go on."""
+        self.check()
+        percent = int(100 * (self._from + (self._to - self._from) * share))
+        if self._told and percent != self._percent:
+            self._percent = percent
+            self._told(percent / 100)
+
+    def follow(self, image: pyvips.Image) -> pyvips.Image:
+        """An image whose computing is followed; it ends with an error of libvips where the work is stopped."""
+        if self._told is None and self._stopped is None:
+            return image
+        followed = image.copy()
+        followed.set_progress(True)
+
+        def along(_: Any, progress: Any) -> None:
+            try:
+                self.at(progress.percent / 100)
+            except Stopped:
+                followed.set_kill(True)
+
+        followed.signal_connect("eval", along)
+        return followed
+
+    def check(self) -> None:
+        """Stop here if a stop was requested. Raises :class:`Stopped`."""
+        if self._stopped and self._stopped():
+            raise Stopped("Stopped before it was done; nothing was written.")
+
+
+ALONE = Progress()
+"""Nobody follows."""

@@ -1,0 +1,120 @@
+"""A first placement for every pair, by rules that are told: what the artwork is, and what the panel wants."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from .artwork.reading import ArtFacts
+from .artwork.traits import Traits
+from .design import PanelContent, Placement
+from .fit import place
+from .sewing.linked_panels import first_follow, seam_of
+from .template import Panel, Template
+from .tiling import nearest_count, step_of
+
+MOST_LOST = 0.4
+"""From memory: a cover that would lose two fifths of a picture hides what it shows."""
+
+MOST_LOST_DRAWING = 0.08
+"""From memory: a drawing on an even ground, such as a poster, has words or a frame near its edges."""
+
+MOTIF_SHARE = 0.86
+"""From memory: a single motif with some air round it."""
+
+TALLEST_TILE = 0.62
+"""From memory: a tile that fills more than this of a blank is not seen as a pattern."""
+
+
+@dataclass(frozen=True)
+class Proposal:
+    """A first placement and the rule that gave it, in one sentence. None: the panel stays empty at first."""
+
+    placement: PanelContent | None
+    why: str
+
+
+def _pattern(panel: Panel, facts: ArtFacts) -> Placement:
+    worn = panel.worn()
+    claimed = facts.size.claimed_mm
+    least = TALLEST_TILE * min(worn.trim_mm)
+    width = min(claimed[0], least * claimed[0] / max(claimed))
+    if worn.closes:
+        around = nearest_count(worn.trim_mm[0], width, step_of(worn, "grid"))
+        return Placement("repeat", repeats_around=around)
+    return Placement("repeat", scale=round(width / claimed[0], 4))
+
+
+def _lost(panel: Panel, facts: ArtFacts) -> float:
+    """Share of the picture that a cover loses."""
+    field = panel.field("bent")
+    _, _, w, h = place(panel, facts.size, Placement("cover")).box
+    return 1 - field.file_mm[0] * field.file_mm[1] / (w * h)
+
+
+def propose_placement(template: Template, panel: Panel, facts: ArtFacts, traits: Traits) -> Proposal:
+    """What a pair starts with: a panel that lies on another shows what is beneath it, all others as :func:`propose_own_placement`."""
+    if (follow := first_follow(template, panel)) is not None:
+        beneath = template.panel(seam_of(template, follow.seam).leader)
+        return Proposal(follow, f"It shows what lies there on the {beneath.title.lower()}.")
+    return propose_own_placement(template, panel, facts, traits)
+
+
+def propose_own_placement(template: Template, panel: Panel, facts: ArtFacts, traits: Traits) -> Proposal:
+    """The placement that a panel of its own starts with.
+
+    1. A panel that starts empty stays so.
+    2. A cut-out is shown whole with air round it; on a mug on front and back, beside the handle's gap.
+    3. A drawing that runs off all edges and meets itself is a pattern and repeats, but where the blank wants one motif.
+    4. Where covering would lose a tenth of a drawing on an even ground, all of it is shown and its ground carried on.
+    5. Where covering would lose more than two fifths of a picture, a mug shows all of it on front and back.
+    6. Otherwise the blank's own fit.
+    """
+    if panel.starts == "empty":
+        return Proposal(None, "This side stays empty until you place artwork on it.")
+    motif = template.default_fit == "contain"
+    if traits.kind == "cutout":
+        scale = MOTIF_SHARE
+        if panel.shape == "cutout":  # with its border, inside the print area
+            scale = math.floor(1000 * (1 - 2 * panel.safe_mm / min(panel.trim_mm))) / 1000
+        if panel.gap_mm:
+            return Proposal(Placement("contain", copies=2, scale=scale), "A cut-out on a mug goes on front and back.")
+        return Proposal(Placement("contain", scale=scale), "A cut-out is shown whole, with some air round it.")
+    if traits.all_over and traits.joint <= template.limit("joint_delta_e") and not motif:
+        # on a blank that is sewn, tiles of one size on all of its panels
+        return Proposal(
+            _pattern(template.panels[0] if template.seams else panel, facts), "A pattern that meets itself is repeated."
+        )
+    lost = _lost(panel, facts) if template.default_fit == "cover" else 0.0
+    if traits.ground and lost > MOST_LOST_DRAWING:
+        told = "All of a drawing is shown and its ground carried on" + (", on front and back." if panel.gap_mm else ".")
+        return Proposal(Placement("contain", background=traits.ground, copies=2 if panel.gap_mm else 1), told)
+    if lost > MOST_LOST and panel.gap_mm:
+        return Proposal(
+            Placement("contain", copies=2, scale=0.9), "Covering would lose most of it, so front and back show all of it."
+        )
+    if lost > MOST_LOST:
+        return Proposal(Placement("cover"), "The blank is covered, though much of the picture is lost.")
+    return Proposal(Placement(template.default_fit), f"This blank wants {template.default_fit}.")  # type: ignore[arg-type]
+
+
+def carried(placement: Placement, source: Panel, target: Panel) -> Placement:
+    """A placement carried from one panel to a sister blank's: shift and spacing keep their share of the trim.
+
+    The number of repeats round is kept where it closes there; the fit, turn, scale, copies and ground as they are.
+    """
+    a, b = source.field(placement.lay).trim_mm, target.field(placement.lay).trim_mm
+    shift = (placement.shift_mm[0] * b[0] / a[0], placement.shift_mm[1] * b[1] / a[1])
+    around = placement.repeats_around
+    step = step_of(target, placement.repeat_kind)
+    if around is not None and around % step:
+        around += 1
+    turn = placement.rotate_deg
+    if placement.fit == "repeat" and target.closes:
+        turn = round(turn / 90) * 90.0
+    return placement.changed(
+        shift_mm=(round(shift[0], 3), round(shift[1], 3)),
+        spacing_mm=placement.spacing_mm * b[0] / a[0],
+        repeats_around=around,
+        rotate_deg=turn,
+    )

@@ -1,0 +1,87 @@
+"""Panels that show what another panel's design has past a seam, also one after another."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+from ..design import Design, LinkedPanel
+from ..errors import PlacementError
+from ..template import Panel, Template
+from .edges import motion_of
+from .motion import Motion
+from .seams import Follow, Seam
+
+Corrections = Mapping[str, tuple[float, float]]
+"""How far what was calibrated moves the follower of a seam on its leader, in mm right and down, by the seam's id."""
+
+
+@dataclass(frozen=True)
+class Link:
+    """By which panel a panel is led in the end, and where its points lie on that one."""
+
+    leader: str
+    motion: Motion
+
+
+def seam_of(template: Template, seam_id: str) -> Seam:
+    """The seam of that id. Raises :class:`PlacementError` with those there are."""
+    for seam in template.seams:
+        if seam.id == seam_id:
+            return seam
+    known = ", ".join(seam.id for seam in template.seams) or "none"
+    raise PlacementError(f"{template.title} has no seam '{seam_id}'. Its seams: {known}.")
+
+
+def check_follow(template: Template, panel: Panel, follow: Follow) -> Seam:
+    """The seam that a panel follows. Raises :class:`PlacementError` where it leads elsewhere or does not allow that way."""
+    seam = seam_of(template, follow.seam)
+    if seam.follower != panel.id or seam.leader == panel.id:
+        raise PlacementError(f"Past the seam '{seam.title}' it is {seam.follower} that follows {seam.leader}, not {panel.id}.")
+    if follow.way == "alone" or follow.way not in seam.ways:
+        raise PlacementError(f"Past the seam '{seam.title}' a design can: {', '.join(seam.ways)}.")
+    return seam
+
+
+def joint(template: Template, follow: Follow, corrections: Corrections) -> Motion:
+    """Where the follower's points lie on its leader, what was calibrated included."""
+    seam = seam_of(template, follow.seam)
+    motion = motion_of(seam, template.panel(seam.leader), template.panel(seam.follower), follow.way)
+    return motion.moved(*corrections.get(seam.id, (0.0, 0.0)))
+
+
+def led(template: Template, panel: Panel, follows: Mapping[str, Follow], corrections: Corrections) -> Link | None:
+    """Who leads a panel in the end; None for one that follows nobody. Raises :class:`PlacementError` for a ring of followers."""
+    motion, at, met = Motion(), panel.id, [panel.id]
+    while at in follows:
+        seam = check_follow(template, template.panel(at), follows[at])
+        motion = motion.then(joint(template, follows[at], corrections))
+        at = seam.leader
+        if at in met:
+            raise PlacementError(f"{' follows '.join([*met, at])}: one of them must have its own placement.")
+        met.append(at)
+    return None if at == panel.id else Link(at, motion)
+
+
+def first_follow(template: Template, panel: Panel) -> Follow | None:
+    """What a panel follows until it is told otherwise: the first seam whose usual way is not to stand alone."""
+    for seam in template.seams:
+        if seam.follower == panel.id and seam.ways[0] != "alone":
+            return Follow(seam.id, seam.ways[0])
+    return None
+
+
+def led_designs(
+    template: Template, own: Callable[[Panel], Design], corrections: Corrections | None = None
+) -> dict[str, Design]:
+    """Every panel's design, followers as their template has them, all others as ``own`` makes them."""
+    follows = {p.id: follow for p in template.panels if (follow := first_follow(template, p))}
+    found = {}
+    for panel in template.panels:
+        by = led(template, panel, follows, corrections or {})
+        leader = by and LinkedPanel(own(template.panel(by.leader)), by.motion)
+        found[panel.id] = Design(template, panel, (), led=leader) if leader else own(panel)
+    return found
+
+
+__all__ = ["Corrections", "Follow", "Link", "check_follow", "first_follow", "joint", "led", "led_designs", "seam_of"]

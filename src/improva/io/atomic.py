@@ -1,0 +1,78 @@
+"""Files are written beside their name and renamed, so that a name never holds half a file."""
+
+from __future__ import annotations
+
+import errno
+import os
+import platform
+import shutil
+import tempfile
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from ..core.errors import OutputError
+
+FULL = (errno.ENOSPC, errno.EDQUOT, errno.EFBIG)
+
+
+def temporary_prefix(stem: str) -> str:
+    """How a file begun by this process is called: hidden, with machine and process, so that :func:`sweep` can tell."""
+    return f".{stem[:40]}~{platform.node()[:40]}~{os.getpid()}~"
+
+
+def sweep(folder: Path) -> int:
+    """Take away what processes of this machine had begun and left when they were killed; answers how many."""
+    swept = 0
+    for left in folder.glob(f".*~{platform.node()[:40]}~*~*"):
+        pid = left.name.split("~")[2]
+        if pid.isdigit() and not _alive(int(pid)):
+            shutil.rmtree(left) if left.is_dir() else left.unlink(missing_ok=True)
+            swept += 1
+    return swept
+
+
+def _alive(pid: int) -> bool:
+    try:
+        os.kill(pid, 0)
+    except ProcessLookupError:
+        return False
+    except PermissionError:
+        pass
+    return True
+
+
+def _what_to_do(problem: OSError) -> str:
+    return "make room on the disk and try again" if problem.errno in FULL else "choose another name"
+
+
+def atomic_write(path: Path, data: bytes) -> None:
+    """Write a whole file under its name, or nothing. Raises :class:`OutputError`."""
+    with atomic_path(path) as temporary:
+        temporary.write_bytes(data)
+
+
+@contextmanager
+def atomic_path(path: Path) -> Iterator[Path]:
+    """A temporary path in the same folder with the same ending; renamed to ``path`` if the block succeeds.
+
+    Raises:
+        OutputError: the folder is missing or cannot be written.
+    """
+    try:
+        handle, name = tempfile.mkstemp(suffix=path.suffix, prefix=temporary_prefix(path.stem), dir=path.parent)
+        os.close(handle)
+    except OSError as problem:
+        raise OutputError(f"'{path}' cannot be written ({problem.strerror}): choose another folder.") from problem
+    temporary = Path(name)
+    try:
+        yield temporary
+        with temporary.open("rb") as written:
+            os.fsync(written.fileno())
+        temporary.chmod(0o644)
+        temporary.replace(path)
+    except BaseException as problem:
+        temporary.unlink(missing_ok=True)
+        if isinstance(problem, OSError):
+            raise OutputError(f"'{path}' cannot be written ({problem.strerror}): {_what_to_do(problem)}.") from problem
+        raise

@@ -1,0 +1,67 @@
+"""A gang sheet as a file: a PDF of pages, each print at its true size."""
+
+from __future__ import annotations
+
+import tempfile
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pyvips
+
+from ..core.output.gang_sheet import GangPlan
+from ..core.output.marks import Marks
+from ..core.output.print_image import Print
+from ..core.progress import ALONE, Progress
+from ..core.render import on_blank
+from .atomic import atomic_path, temporary_prefix
+from .pdf import Page, Placed, write_pages
+from .print_file import unwritten
+
+
+def write_gang(
+    plan: GangPlan, open_print: Callable[[int], Print], path: Path, cut_lines: bool = True, progress: Progress = ALONE
+) -> None:
+    """Write a gang sheet as a PDF, a page a sheet.
+
+    Args:
+        open_print: gives an item's print; asked once an item.
+        cut_lines: dashed lines round every print.
+
+    Raises:
+        OutputError, ArtworkError, Stopped: as :func:`write_print`.
+    """
+    try:
+        with (
+            atomic_path(path) as temporary,
+            tempfile.TemporaryDirectory(dir=path.parent, prefix=temporary_prefix("gang")) as folder,
+        ):
+            done = sorted({put.item for put in plan.puts})
+            images = {}
+            profile: bytes | None = None
+            for n, item in enumerate(done):
+                made = open_print(item)
+                profile = made.profile
+                kept = Path(folder) / f"{item}.v"
+                progress.part(0.7 * n / len(done), 0.7 * (n + 1) / len(done)).follow(on_blank(made.image)).write_to_file(
+                    str(kept)
+                )
+                images[item] = pyvips.Image.new_from_file(str(kept))
+            write_pages(_pages(plan, images, cut_lines, progress), temporary, profile)
+    except pyvips.Error as broken:
+        progress.check()
+        raise unwritten(broken, path) from broken
+
+
+def _pages(plan: GangPlan, images: dict[int, pyvips.Image], cut_lines: bool, progress: Progress) -> Iterator[Page]:
+    turned: dict[int, pyvips.Image] = {}
+    for number, size in enumerate(plan.sheets_mm):
+        puts = [put for put in plan.puts if put.sheet == number]
+        marks = Marks(size[1])
+        if cut_lines:
+            for put in puts:
+                marks.box(*put.box, dashed=True)
+        for put in puts:
+            if put.turned and put.item not in turned:
+                turned[put.item] = images[put.item].rot90()
+        yield Page(size, tuple(Placed((turned if put.turned else images)[put.item], put.box) for put in puts), marks.content())
+        progress.at(0.7 + 0.29 * (number + 1) / len(plan.sheets_mm))

@@ -1,0 +1,82 @@
+"""The print file: true size, true density, sRGB or the printer's own colours, mirrored where the seller presses it."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pyvips
+
+from ..core.artwork.pixels import unreadable
+from ..core.design import Design
+from ..core.errors import OutputError
+from ..core.output.print_image import Print, make_print
+from ..core.output.settings import PrintSettings
+from ..core.progress import ALONE, Progress
+from ..core.render import Opener, on_blank
+from .atomic import atomic_path
+from .jpeg import write_jpeg
+from .pdf import PNG_COMPRESSION, Page, Placed, write_pages
+
+ENDINGS = (".png", ".tif", ".tiff", ".pdf", ".jpg", ".jpeg")
+
+
+def check_ending(path: Path) -> str:
+    """A print file's ending, in small letters. Raises :class:`OutputError` for one that is not made."""
+    ending = path.suffix.lower()
+    if ending not in ENDINGS:
+        raise OutputError(f"'{path.name}': print files are made as .png, .tif, .pdf or .jpg: choose one of these endings.")
+    return ending
+
+
+def write_print(made: Print, path: Path, progress: Progress = ALONE) -> None:
+    """Write a print in the format of the path's ending; PDF and JPEG, which have no bare parts, on white.
+
+    Raises:
+        OutputError: an unknown ending, a folder or disk that cannot be written.
+        ArtworkError: the artwork is damaged.
+        Stopped: the watch says so.
+    """
+    ending = check_ending(path)
+    image = made.image if ending in (".png", ".tif", ".tiff") else on_blank(made.image)
+    image = progress.follow(image)
+    try:
+        with atomic_path(path) as temporary:
+            if ending == ".png":
+                image.pngsave(str(temporary), compression=PNG_COMPRESSION, keep="icc")
+            elif ending == ".pdf":
+                page = Page(made.size_mm, (Placed(image, (0, 0, *made.size_mm)),), "", made.trim, made.bleed)
+                write_pages([page], temporary, made.profile)
+            elif ending in (".jpg", ".jpeg"):
+                write_jpeg(image, temporary)
+            else:
+                image.tiffsave(
+                    str(temporary),
+                    compression="lzw",
+                    predictor="horizontal",
+                    resunit="inch",
+                    bigtiff=False,
+                    xres=image.xres,
+                    yres=image.yres,
+                    keep="icc",
+                )
+    except pyvips.Error as broken:
+        progress.check()
+        raise unwritten(broken, path) from broken
+
+
+def unwritten(broken: pyvips.Error, path: Path) -> Exception:
+    """What libvips's error means: the disk, or the artwork."""
+    told = str(broken.detail).lower()
+    if any(word in told for word in ("no space", "unable to write", "write error", "write failed", "system error")):
+        return OutputError(f"'{path.name}' cannot be written: the disk is full or was taken away. Make room and try again.")
+    return unreadable(broken)
+
+
+def write_print_file(
+    design: Design, open_art: Opener, path: Path, settings: PrintSettings, progress: Progress = ALONE
+) -> tuple[int, int]:
+    """Write a design's print file and return its pixels. Raises as :func:`make_print` and :func:`write_print`."""
+    check_ending(path)
+    made = make_print(design, open_art, settings)
+    write_print(made, path, progress)
+    return made.px

@@ -1,0 +1,1 @@
+"""Jobs: long work for workers on this or other machines. No Flask, no web."""

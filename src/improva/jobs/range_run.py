@@ -1,0 +1,158 @@
+"""Make a whole range from the command line, with the same services and jobs as the board, in its own folder."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+from pydantic import ValidationError
+
+from ..app.artworks import title_of
+from ..app.batches import SkippedPair, every_scene, plan_batch
+from ..app.pair import Pair
+from ..app.scenes import SceneLibrary
+from ..app.services import Services
+from ..catalogue import template
+from ..core.artwork.pixels import Artwork
+from ..core.artwork.traits import Traits, find_traits
+from ..core.errors import ImprovaError
+from ..core.output import slug
+from ..io.artwork_file import read_file
+from ..io.atomic import atomic_path, sweep
+from ..io.range_file import Range, RangeError
+from ..store import Batches, Database
+from ..store.models.mockups import MockupSettings
+from ..store.models.printing import PrintingModel
+from .handlers import make_dispatcher
+
+RECORDS = ".improva"
+"""Folder within the output's that holds what makes a second run short: originals, results by their content, records."""
+
+BATCH_CHECK_S = 0.2
+Told = Callable[[str, float, str], None]
+"""Is told what is made, the share that is done of it, and each file that has come."""
+
+
+def _checked(asked: Range) -> list[Traits]:
+    """Check that all files and blanks of a range exist, and return the traits of each artwork. Nothing is written.
+
+    Raises :class:`RangeError`.
+    """
+    known = {info.id for name in (*asked.templates, *asked.fit) for info in SceneLibrary().of(template(name))}
+    if strange := [scene for scene in asked.scenes if scene not in known]:
+        raise RangeError(f"None of these blanks has a scene '{strange[0]}'. Theirs: {', '.join(sorted(known))}.")
+    try:
+        MockupSettings(sizes=list(asked.sizes), shots=[])
+        PrintingModel.model_validate(asked.printing, extra="forbid")
+    except ValidationError as wrong:
+        first = wrong.errors()[0]
+        raise RangeError(f"'{first['loc'][0]}' cannot be {first['input']!r}: {first['msg'].lower()}.") from wrong
+    found = []
+    for path in asked.arts:
+        try:
+            found.append(find_traits(Artwork.read(read_file(path)).proxy()))
+        except ImprovaError as broken:
+            raise RangeError(f"{path.name}: {broken}") from broken
+    return found
+
+
+def _laid_out(services: Services, asked: Range, traits: list[Traits]) -> list[tuple[int, str]]:
+    """Add a range's artworks and blanks to the data folder."""
+    arts = [
+        services.store.artworks.add(title_of(path.name), path.name, Artwork.read(read_file(path)), told)
+        for path, told in zip(asked.arts, traits, strict=True)
+    ]
+    pairs = [(art.id, name) for art in arts for name in asked.templates]
+    printing = PrintingModel.model_validate(asked.printing).model_dump()
+    for artwork_id, template_id in pairs:
+        services.store.pairs.set_printing(artwork_id, template_id, printing)
+        pair = services.pairs.load(artwork_id, template_id)
+        services.store.pairs.move(artwork_id, template_id, -pair.row.step)  # what an earlier run was told holds no more
+        if (placement := asked.fit.get(template_id)) is not None:
+            services.store.pairs.place(artwork_id, template_id, {pair.template.panels[0].id: placement})
+        services.store.pairs.set_mockup_settings(artwork_id, template_id, _mockup_settings(pair, asked).model_dump())
+    return pairs
+
+
+def _mockup_settings(pair: Pair, asked: Range) -> MockupSettings:
+    every = every_scene(pair)
+    shots = [shot for shot in every.shots if not asked.scenes or shot.scene_id in asked.scenes]
+    return every.model_copy(update={"shots": shots, "sizes": list(asked.sizes), "format": asked.picture_format})
+
+
+def make_range(asked: Range, folder: Path, tell: Told) -> tuple[int, list[SkippedPair]]:
+    """Make all files of a range, and return their number and what could not be made.
+
+    What an earlier run has made is not made again. Raises :class:`RangeError`.
+    """
+    traits = _checked(asked)
+    database = Database(folder / RECORDS)
+    services = Services(database)
+    jobs = make_dispatcher(services)
+    batches = Batches(database)
+    for row in batches.shown():  # of a run that was broken off: what it has made is found by its content
+        batches.stop(row.id)
+        batches.put_away(row.id)
+    database.sweep()
+    for place in folder.glob("*/*/"):
+        sweep(place)
+    files, left_out = 0, list[SkippedPair]()
+    try:
+        pairs = _laid_out(services, asked, traits)
+        for kind in asked.make:
+            wanted, left = plan_batch(services, kind, pairs)  # type: ignore[arg-type]  # checked when the file was read
+            left_out += left
+            if wanted:
+                row_id = batches.add(kind, kind, wanted)
+                jobs.wake()
+                files += _follow(services, batches, row_id, folder, tell)
+                left_out += [SkippedPair(title=title, why=why) for title, why in batches.problems(row_id, 1000)]
+    finally:
+        jobs.close()
+    return files, left_out
+
+
+def _follow(services: Services, batches: Batches, batch_id: int, folder: Path, tell: Told) -> int:
+    """Wait for a batch, and copy each finished file to its name in the output folder."""
+    laid: set[str] = set()
+    titles = _folders(services)
+    while True:
+        row = batches.get(batch_id)
+        assert row is not None
+        for artwork_id, template_id, key in batches.files(batch_id):
+            if key in laid or (found := services.store.made_files.named(key)) is None:
+                continue
+            name, source = found
+            place = folder / titles.get(artwork_id, str(artwork_id)) / template_id
+            _lay(source, place / name)
+            laid.add(key)
+            tell(row.kind, row.share, str((place / name).relative_to(folder)))
+        if not row.under_way:
+            return len(laid)
+        time.sleep(BATCH_CHECK_S)
+
+
+def _folders(services: Services) -> dict[int, str]:
+    """Return a folder name for each artwork: its title, with a number where titles repeat."""
+    found: dict[int, str] = {}
+    for art in services.store.artworks.all():
+        name, number = slug(art.title), 2
+        while name in found.values():
+            name, number = f"{slug(art.title)}-{number}", number + 1
+        found[art.id] = name
+    return found
+
+
+def _lay(source: Path, target: Path) -> None:
+    target.parent.mkdir(parents=True, exist_ok=True)
+    if target.exists() and target.samefile(source):
+        return
+    with atomic_path(target) as temporary:
+        temporary.unlink()
+        try:
+            os.link(source, temporary)  # the same file under another name takes no more room
+        except OSError:
+            shutil.copyfile(source, temporary)

@@ -1,0 +1,28 @@
+"""What is on the gang sheet, as stored."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from .base import StoredModel
+
+
+class GangItemModel(StoredModel):
+    """A side of a pair, and how many of it."""
+
+    artwork_id: int
+    template_id: str
+    panel: str
+    count: int = Field(default=1, ge=0, le=2000)
+
+
+class GangModel(StoredModel):
+    """What is on the gang sheet, and the sheet; ``length_mm`` null is a roll."""
+
+    items: list[GangItemModel] = Field(default_factory=list, max_length=100)
+    width_mm: float = 330.0
+    length_mm: float | None = 482.0
+    margin_mm: float = 5.0
+    gap_mm: float = 3.0
+    turn: bool = True
+    cut_lines: bool = True

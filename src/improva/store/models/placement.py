@@ -1,0 +1,71 @@
+"""How a picture lies on a panel, and what a panel shows of another's design, as stored."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field, TypeAdapter
+
+from ...core.design import PanelContent, Placement
+from ...core.sewing.seams import Follow
+from .base import StoredModel
+
+FitName = Literal["cover", "contain", "actual", "stretch", "repeat"]
+
+
+RepeatName = Literal["grid", "half-drop", "brick", "mirror"]
+
+
+LayName = Literal["bent", "flat"]
+
+
+WayName = Literal["alone", "flow", "mirror"]
+
+
+class PlacementModel(StoredModel):
+    """How a picture lies on a panel; lengths in mm, turns clockwise in degrees."""
+
+    fit: FitName
+    shift_mm: tuple[float, float]
+    scale: float
+    rotate_deg: float
+    background: str | None
+    repeat_kind: RepeatName = "grid"
+    repeats_around: int | None = None
+    spacing_mm: float = 0.0
+    blend: float = 0.0
+    copies: int = 1
+    lay: LayName = "bent"
+
+    def to_core(self) -> Placement:
+        """The core's value. Raises :class:`PlacementError`."""
+        return Placement(**self.model_dump())
+
+    @classmethod
+    def of(cls, placement: Placement) -> PlacementModel:
+        """From the core's value."""
+        return cls(**{name: getattr(placement, name) for name in cls.model_fields})
+
+
+class FollowModel(StoredModel):
+    """What a panel shows of another's design, past a seam."""
+
+    seam: str = Field(max_length=80)
+    way: WayName
+
+    def to_core(self) -> Follow:
+        """The core's value."""
+        return Follow(self.seam, self.way)
+
+
+PANEL_CONTENT: TypeAdapter[PlacementModel | FollowModel] = TypeAdapter(PlacementModel | FollowModel)
+"""What a panel carries: a placement of its own, or what it follows."""
+
+
+def content_model(content: PanelContent | None) -> PlacementModel | FollowModel | None:
+    """What a panel carries, as it is stored and sent; None for an empty one."""
+    if content is None:
+        return None
+    if isinstance(content, Follow):
+        return FollowModel(seam=content.seam, way=content.way)
+    return PlacementModel.of(content)

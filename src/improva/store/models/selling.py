@@ -1,0 +1,96 @@
+"""What selling costs, as stored. Amounts are decimals written as text, so that no coin is lost."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import AfterValidator, Field
+
+from ...core.pricing import Costs, Fee, Region, Tax, money
+from ...core.pricing.costs import FeeBase, TaxMode
+from ...core.pricing.money import currency
+from .base import StoredModel
+
+
+def _plain(text: str) -> str:
+    return f"{money(text):f}"
+
+
+Amount = Annotated[str, Field(max_length=20), AfterValidator(_plain)]
+
+
+class FeeModel(StoredModel):
+    """What somebody takes of each sale."""
+
+    title: str = Field(min_length=1, max_length=60)
+    percent: Amount = "0"
+    fixed: Amount = "0"
+    of: FeeBase = "item and shipping"
+
+    def to_core(self) -> Fee:
+        """The core's value. Raises :class:`PriceError`."""
+        return Fee(self.title, money(self.percent), money(self.fixed), self.of)
+
+
+class ShopModel(StoredModel):
+    """What holds for everything that is sold."""
+
+    currency: str = Field(default="USD", max_length=3)
+    fees: list[FeeModel] = Field(default_factory=list, max_length=12)
+    tax_mode: TaxMode = "none"
+    tax_percent: Amount = "0"
+    free_from: Amount | None = Field(default=None, description="The price from which the buyer pays no shipping")
+
+
+class RegionModel(StoredModel):
+    """Where it is sent."""
+
+    title: str = Field(min_length=1, max_length=60)
+    cost: Amount = "0"
+    charged: Amount = "0"
+
+    def to_core(self) -> Region:
+        """The core's value. Raises :class:`PriceError`."""
+        return Region(self.title, money(self.cost), money(self.charged))
+
+
+class ExtraModel(StoredModel):
+    """A colour or size that costs more."""
+
+    title: str = Field(min_length=1, max_length=60)
+    more: Amount = "0"
+
+
+class CostsModel(StoredModel):
+    """What one piece of a blank costs."""
+
+    blank: Amount = "0"
+    print: Amount = "0"
+    packing: Amount = "0"
+    regions: list[RegionModel] = Field(default_factory=lambda: [RegionModel(title="Home")], min_length=1, max_length=20)
+    extras: list[ExtraModel] = Field(default_factory=list, max_length=40)
+
+
+class SaleModel(StoredModel):
+    """The price of a pair, the discount that is planned, what is to be left, and how the price is to end."""
+
+    price: Amount = "0"
+    discount: Amount = "0"
+    wanted: Amount = "30"
+    wanted_percent: bool = True
+    ending: Amount | None = "0.99"
+
+
+def core_costs(shop: ShopModel, costs: CostsModel) -> Costs:
+    """The core's value. Raises :class:`PriceError`."""
+    return Costs(
+        currency(shop.currency),
+        money(costs.blank),
+        money(costs.print),
+        money(costs.packing),
+        {extra.title: money(extra.more) for extra in costs.extras},
+        tuple(r.to_core() for r in costs.regions),
+        tuple(fee.to_core() for fee in shop.fees),
+        Tax(shop.tax_mode, money(shop.tax_percent)),
+        None if shop.free_from is None else money(shop.free_from),
+    )

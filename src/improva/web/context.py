@@ -1,0 +1,24 @@
+"""What the handlers of a request work with: the services and the jobs of the application that serves it."""
+
+from __future__ import annotations
+
+from typing import cast
+
+from flask import current_app
+from werkzeug.local import LocalProxy
+
+from ..app.pair import Pair
+from ..app.services import Services
+from ..jobs.dispatcher import JobDispatcher
+from .schemas.common import PairPath
+
+services = cast(Services, LocalProxy(lambda: current_app.extensions["services"]))
+"""The services of the data folder that the application serves."""
+
+jobs = cast(JobDispatcher, LocalProxy(lambda: current_app.extensions["jobs"]))
+"""The dispatcher of its jobs."""
+
+
+def load_pair(path: PairPath) -> Pair:
+    """Return the pair of an address. Raises :class:`NotFoundError` and :class:`TemplateError`."""
+    return services.pairs.load(path.artwork_id, path.template_id)

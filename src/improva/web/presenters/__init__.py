@@ -1,0 +1,1 @@
+"""What the application knows, turned into answers: a module for each resource."""

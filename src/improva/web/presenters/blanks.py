@@ -1,0 +1,50 @@
+"""Blanks as answers."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ...app.reports import template_report
+from ...app.services import Services
+from ...core.limits import LIMITS
+from ...core.template import Template
+from ..schemas.blanks import BlankOut, LimitOut, TemplateOut
+
+
+def _limits(template: Template, shipped: dict[str, float], own: dict[str, float]) -> list[LimitOut]:
+    return [
+        LimitOut(
+            name=name,
+            title=limit.title,
+            unit=limit.unit,
+            value=template.limit(name),
+            default=shipped.get(name, limit.default),
+            least=limit.least,
+            most=limit.most,
+            source=limit.source,
+            changed=name in own,
+        )
+        for name, limit in LIMITS.items()
+    ]
+
+
+def blank_out(services: Services, template: Template, on_board: bool, own: dict[str, float]) -> BlankOut:
+    """A blank as it is answered."""
+    guides = {
+        p.id: found.file_name for p in template.panels if (found := services.store.blanks.file(template.id, "guide", p.id))
+    }
+    profile = services.store.blanks.file(template.id, "profile")
+    return BlankOut(
+        template=TemplateOut(**template_report(template)),
+        on_board=on_board,
+        limits=_limits(template, services.blanks.shipped_limits(template.id), own),
+        guides=guides,
+        profile=profile.file_name if profile else None,
+    )
+
+
+def blank_of_id_out(services: Services, template_id: str) -> dict[str, Any]:
+    """A blank as it is answered, by its id. Raises :class:`TemplateError`."""
+    template = services.blanks.get(template_id)
+    on_board = template_id in {t.id for t in services.blanks.on_board()}
+    return blank_out(services, template, on_board, services.store.blanks.limits().get(template_id, {})).model_dump()

@@ -1,0 +1,36 @@
+"""The range board as answers."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ...app.pair import Pair
+from ...app.services import Services
+from ...core.template import Template
+from ..schemas.common import BoardBlankOut
+
+
+def cell_values(
+    services: Services, pair: Pair, summary: dict[str, Any] | None, made: set[str], pressed: bool, listed: bool
+) -> dict[str, Any]:
+    """One cell, as plain values since a board has many; without a summary its verdict is still to come."""
+    told = summary or {"verdict": None, "blocker": None, "open": 0}
+    return {
+        "artwork_id": pair.art.id,
+        "template_id": pair.template.id,
+        "fitted": bool(pair.row.placements),
+        "pictured": "picture" in made,
+        "printed": "print" in made,
+        "pressed": pressed,
+        "listed": listed,
+        **told,
+        "shown": f"/api/pairs/{pair.art.id}/{pair.template.id}/cell?version={services.previews.cell_key(pair)}",
+    }
+
+
+def board_blank_out(template: Template) -> BoardBlankOut:
+    """A blank as the board's head shows it."""
+    first = template.panels[0]
+    return BoardBlankOut(
+        id=template.id, title=template.title, kind=template.kind, size_mm=first.worn().trim_mm, panels=len(template.panels)
+    )

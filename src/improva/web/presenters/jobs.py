@@ -1,0 +1,23 @@
+"""Jobs as answers."""
+
+from __future__ import annotations
+
+from ...app.services import Services
+from ...store import JobRow
+from ..schemas.printing import JobOut
+from .files import made_file_out
+
+
+def job_out(services: Services, row: JobRow) -> JobOut:
+    """A job as it is answered; files that are no longer kept are left out."""
+    files = [found for key in row.files if (found := made_file_out(services, key)) is not None]
+    return JobOut(
+        id=row.id,
+        kind=row.kind,
+        title=row.title,
+        state=row.state,
+        stopping=row.stopping,
+        share=row.share,
+        problem=row.problem,
+        files=files,
+    )

@@ -1,0 +1,41 @@
+"""Scenes of the seller's own, as answers."""
+
+from __future__ import annotations
+
+from ...app.services import Services
+from ...core.errors import ImprovaError
+from ...core.mockup.photo import goes_round, names_of
+from ...store import OwnSceneRow
+from ..schemas.own_scenes import OwnSceneStateOut
+
+
+def own_scene_out(services: Services, row: OwnSceneRow) -> OwnSceneStateOut:
+    """A photograph as it is marked, and what is to be said about it."""
+    photos = services.own_scenes
+    template, panel, marks = photos.known(row)
+    outline, said, problem = list[tuple[float, float]](), list[str](), None
+    try:
+        draft = photos.draft(row)
+        w, h = draft.told["px"]
+        outline = [(x / w, y / h) for x, y in draft.place.outline]
+        said = draft.said
+    except ImprovaError as wrong:
+        problem = str(wrong)
+    return OwnSceneStateOut(
+        id=row.id,
+        title=row.title,
+        template=template.id,
+        template_title=template.title,
+        panel=panel.id,
+        panels={p.id: p.title for p in template.panels},
+        photo_id=row.photo_id or 0,
+        px=services.artworks.get(row.photo_id or 0).facts.px,
+        marks=marks,
+        names=list(names_of(panel)),
+        round=goes_round(panel),
+        outline=outline,
+        said=said,
+        problem=problem,
+        key=photos.key(row),
+        pack=row.pack,
+    )

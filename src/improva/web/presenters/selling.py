@@ -1,0 +1,76 @@
+"""The price of a pair, as an answer."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+
+from ...core.pricing import Case, Costs, Sale, cases, margin_of, money, safe_price
+from ...core.pricing.margin import worst_sale
+from ...core.pricing.money import PriceError
+from ...store import Selling
+from ...store.models.selling import CostsModel, SaleModel, ShopModel, core_costs
+from ..schemas.selling import SaleCaseOut, SaleStateOut
+
+CURVE_POINTS = 61
+
+
+def _case(costs: Costs, case: Case) -> SaleCaseOut:
+    def told(amount: Decimal) -> str:
+        return f"{costs.currency.round(amount):f}"
+
+    m, sale = case.margin, case.sale
+    return SaleCaseOut(
+        title=case.title,
+        price=told(sale.price),
+        discount=f"{sale.discount:f}",
+        region=sale.region or costs.regions[0].title,
+        extra=sale.extra,
+        item=told(m.item),
+        shipping=told(m.shipping),
+        paid=told(m.paid),
+        tax=told(m.tax),
+        fees=[(title, told(amount)) for title, amount in m.fees],
+        spent=told(m.spent),
+        left=told(m.left),
+        percent=None if m.percent is None else f"{m.percent:f}",
+        loss=m.left < 0,
+    )
+
+
+def _asked(costs: Costs, sale: SaleModel, discount: Decimal) -> str | None:
+    """The price that leaves what is wanted in the worst case too; None where no price does."""
+    ending = None if sale.ending is None else money(sale.ending)
+    try:
+        return f"{safe_price(costs, discount, money(sale.wanted), sale.wanted_percent, ending):f}"
+    except PriceError:
+        return None
+
+
+def sale_out(kept: Selling, artwork_id: int, template_id: str) -> SaleStateOut:
+    """Everything about the price of a pair; what cannot be reckoned is told in its ``problem``."""
+    shop = ShopModel.model_validate(kept.shop())
+    of_blank = kept.costs(template_id)
+    body = CostsModel.model_validate(of_blank)
+    sale = SaleModel.model_validate(kept.sale(artwork_id, template_id))
+    nothing = SaleStateOut(
+        shop=shop, costs=body, sale=sale, known=bool(of_blank), cases=[], break_even=None, asked=None, curve=[], problem=None
+    )
+    try:
+        costs, price, discount = core_costs(shop, body), money(sale.price), money(sale.discount)
+        found = [_case(costs, case) for case in cases(costs, price, discount)]
+        even = safe_price(costs, discount, Decimal(0))
+    except PriceError as problem:
+        return nothing.model_copy(update={"problem": str(problem)})
+    asked = _asked(costs, sale, discount)
+    far = max(price, even, money(asked) if asked else even, costs.currency.step) * Decimal("1.6")
+    return nothing.model_copy(
+        update={"cases": found, "break_even": f"{even:f}", "asked": asked, "curve": _curve(costs, far, discount)}
+    )
+
+
+def _curve(costs: Costs, far: Decimal, discount: Decimal) -> list[tuple[str, str, str]]:
+    prices = {costs.currency.round(far * i / (CURVE_POINTS - 1)) for i in range(CURVE_POINTS)}
+    return [
+        (f"{p:f}", f"{margin_of(costs, Sale(p)).left:f}", f"{margin_of(costs, worst_sale(costs, p, discount)).left:f}")
+        for p in sorted(prices)
+    ]

@@ -1,0 +1,58 @@
+"""Artworks: import, preview, rename, remove and restore."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Response
+
+from ...core.artwork.pixels import as_array
+from ...core.mockup.render import encode
+from ..answers import cached_answer
+from ..context import services
+from ..presenters.artworks import artwork_out
+from ..routing import Routes
+from ..schemas.artworks import ArtPath, AsideQuery, PreviewQuery, TitleIn, UploadForm
+from ..schemas.common import ArtworkOut
+
+api = Routes("artworks", "/api/artworks")
+
+
+@api.post("", responses={201: ArtworkOut})
+def add_artwork(query: AsideQuery, form: UploadForm) -> tuple[dict[str, Any], int]:
+    """Import an artwork file. It is decoded whole first, so a damaged file is refused at once."""
+    row = services.artworks.add(form.file.filename, form.file.stream.read(), query.aside)
+    return artwork_out(row).model_dump(), 201
+
+
+@api.patch("/<int:artwork_id>", responses={200: ArtworkOut})
+def rename_artwork(path: ArtPath, body: TitleIn) -> dict[str, Any]:
+    """Give an artwork another title."""
+    services.artworks.get(path.artwork_id)
+    services.store.artworks.rename(path.artwork_id, body.title.strip() or "Artwork")
+    return artwork_out(services.artworks.get(path.artwork_id)).model_dump()
+
+
+@api.delete("/<int:artwork_id>")
+def remove_artwork(path: ArtPath) -> tuple[str, int]:
+    """Remove an artwork from the board. Its files and records stay stored."""
+    services.artworks.get(path.artwork_id)
+    services.store.artworks.set_removed(path.artwork_id, True)
+    return "", 204
+
+
+@api.post("/<int:artwork_id>/restore", responses={200: ArtworkOut})
+def restore_artwork(path: ArtPath) -> dict[str, Any]:
+    """Restore a removed artwork."""
+    services.artworks.get(path.artwork_id)
+    services.store.artworks.set_removed(path.artwork_id, False)
+    return artwork_out(services.artworks.get(path.artwork_id)).model_dump()
+
+
+@api.get("/<int:artwork_id>/preview")
+def get_artwork_preview(path: ArtPath, query: PreviewQuery) -> Response:
+    """Return a reduced copy of the picture: PNG if it has transparency, else JPEG."""
+    row = services.artworks.get(path.artwork_id)
+    picture = as_array(services.artworks.proxy(row).reduced(query.px))
+    ending = ".png" if picture.shape[2] == 4 else ".jpg"
+    return cached_answer(encode(picture, ending), "image/png" if ending == ".png" else "image/jpeg")

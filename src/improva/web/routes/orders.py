@@ -1,0 +1,102 @@
+"""Personalised orders, from a table or by hand: a print file, proofs and a ticket for each."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import asdict
+from typing import Any
+
+from flask import request
+
+from ...app.orders import example_table, orders_with_photos
+from ...app.pair import Pair
+from ...app.personalisation import OpenPlace, open_places
+from ...core.errors import ListingError
+from ...core.orders import OrderProblem, read_orders
+from ...core.output import slug
+from ...store.models.orders import OrderIssueModel
+from ..context import jobs, load_pair, services
+from ..presenters.jobs import job_out
+from ..routing import Routes
+from ..schemas.common import PAIR_AT, PairPath
+from ..schemas.orders import OpenPlaceOut, OrderIn, OrdersStateOut
+from ..schemas.printing import JobOut
+
+api = Routes("orders")
+
+
+def _load(path: PairPath) -> tuple[Pair, list[OpenPlace]]:
+    pair = load_pair(path)
+    return pair, open_places(pair)
+
+
+def _start(pair: Pair, orders: list[dict[str, Any]], problems: list[OrderProblem]) -> dict[str, Any]:
+    issues = [
+        OrderIssueModel(name=p.name, why=f"line {p.line}: {p.why}" if p.line else p.why, made=False).model_dump()
+        for p in problems
+    ]
+    if not orders:
+        raise ListingError(
+            f"None of these orders can be made. {issues[0]['name']}: {issues[0]['why']}"
+            if issues
+            else "There is no order in this table."
+        )
+    parameters = {**pair.job_parameters, "orders": orders, "issues": issues}
+    title = f"{len(orders)} {'order' if len(orders) == 1 else 'orders'} of {pair.title}"
+    return job_out(services, jobs.start("orders", parameters, title, *pair.ids)).model_dump()
+
+
+def _check_open_places(places: list[OpenPlace]) -> None:
+    if not places:
+        raise ListingError(
+            "This design has no open place: write {name} in its words, or leave a slot of its frames open for a photograph."
+        )
+
+
+@api.get(f"{PAIR_AT}/orders", responses={200: OrdersStateOut})
+def get_orders(path: PairPath) -> dict[str, Any]:
+    """Return the places that an order fills, and the results of the last orders."""
+    pair, places = _load(path)
+    issues, made = list[OrderIssueModel](), 0
+    last = next((row for row in jobs.table.of_pair(*pair.ids) if row.kind == "orders" and row.state == "done"), None)
+    found = services.store.made_files.named(last.files[0]) if last and last.files else None
+    if found is not None and (report := found[1].with_suffix(".json")).exists():
+        told = json.loads(report.read_bytes())
+        issues, made = [OrderIssueModel.model_validate(each) for each in told["issues"]], len(told["made"])
+    return OrdersStateOut(
+        places=[OpenPlaceOut(**asdict(place)) for place in places], example=example_table(places), issues=issues, made=made
+    ).model_dump()
+
+
+@api.post(f"{PAIR_AT}/orders", responses={200: JobOut})
+def make_orders(path: PairPath) -> dict[str, Any]:
+    """Start a job for a table of orders: the form's part ``file``, with the buyers' pictures as its parts ``photos``.
+
+    Raises :class:`ListingError` for a table that cannot be read.
+    """
+    pair, places = _load(path)
+    _check_open_places(places)
+    table = request.files.get("file")
+    if table is None:
+        raise ListingError("Send the table of orders as a CSV file.")
+    rows, problems = read_orders(table.stream.read(), [place.name for place in places])
+    photos = {file.filename or "": file.stream.read() for file in request.files.getlist("photos")}
+    orders, more = orders_with_photos(services, places, rows, photos)
+    return _start(pair, orders, [*problems, *more])
+
+
+@api.post(f"{PAIR_AT}/order", responses={200: JobOut})
+def make_order(path: PairPath, body: OrderIn) -> dict[str, Any]:
+    """Start a job for one order that was filled in by hand.
+
+    Raises :class:`ListingError` where a field is empty.
+    """
+    pair, places = _load(path)
+    _check_open_places(places)
+    values = {place.name: body.values.get(place.name, "").strip() for place in places if place.kind == "words"}
+    photos = {place.name: body.photos.get(place.name) for place in places if place.kind == "photograph"}
+    if empty := [name for name, value in {**values, **photos}.items() if not value]:
+        raise ListingError(f"Nothing is given for '{empty[0]}'.")
+    for art in photos.values():
+        services.artworks.get(art or 0)
+    return _start(pair, [{"name": slug(body.name), "values": values, "photos": photos}], [])

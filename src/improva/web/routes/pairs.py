@@ -1,0 +1,141 @@
+"""Pairs: one artwork on one blank, with the content of each panel."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ...core.errors import PlacementError
+from ...core.fit import place as place_on
+from ...core.pieces import carried_piece
+from ...core.proposal import carried, propose_own_placement
+from ...store import Placements
+from ...store.models.pieces import PIECES, carried_body
+from ...surfaces import SURFACES
+from ..context import load_pair, services
+from ..presenters.pairs import pair_out
+from ..routing import Routes
+from ..schemas.common import PAIR_AT, ChoicesIn, PairPath, PanelQuery
+from ..schemas.pairs import CopiedOut, CopyPlacementIn, PairOut
+from ..schemas.pieces import PiecesIn
+from ..schemas.placement import FollowIn, PlacementIn
+
+TRIED_PX = 96
+"""Pieces are drawn this small before they are kept, so that none is kept that cannot be drawn."""
+
+
+api = Routes("bench", PAIR_AT)
+
+
+def _answer(path: PairPath, query: PanelQuery) -> dict[str, Any]:
+    return pair_out(services, load_pair(path), query.panel).model_dump()
+
+
+def _decide(path: PairPath, decided: Placements) -> None:
+    services.store.pairs.place(path.artwork_id, path.template_id, decided)
+
+
+@api.get("", responses={200: PairOut})
+def get_pair(path: PairPath, query: PanelQuery) -> dict[str, Any]:
+    """Return a pair with its preflight report."""
+    return _answer(path, query)
+
+
+@api.put("/placement", responses={200: PairOut})
+def set_placement(path: PairPath, query: PanelQuery, body: PlacementIn) -> dict[str, Any]:
+    """Set a panel's placement, as a step of the pair's history."""
+    pair, placement = load_pair(path), body.to_core()
+    panel = pair.template.panel(query.panel)
+    place_on(panel, pair.art.facts.size, placement)  # refused before it is kept, if it cannot be
+    if placement != pair.placement(panel):
+        _decide(path, {panel.id: placement})
+    return _answer(path, query)
+
+
+@api.put("/follow", responses={200: PairOut})
+def set_follow(path: PairPath, query: PanelQuery, body: FollowIn) -> dict[str, Any]:
+    """Link a panel to the one across a seam, or unlink it, as a step of the pair's history."""
+    pair = load_pair(path)
+    panel, content = pair.template.panel(query.panel), body.to_core()
+    if body.way == "alone":
+        assert pair.art.traits is not None, "artworks come with their traits from the services"
+        _decide(path, {panel.id: propose_own_placement(pair.template, panel, pair.art.facts, pair.art.traits).placement})
+    else:
+        pair.design(panel, content)  # refused before it is kept, if it cannot be
+        _decide(path, {panel.id: content})
+    return _answer(path, query)
+
+
+@api.put("/pieces", responses={200: PairOut})
+def set_pieces(path: PairPath, query: PanelQuery, body: PiecesIn) -> dict[str, Any]:
+    """Set the text and extras of a panel, as a step of the pair's history.
+
+    Raises :class:`PlacementError` where the panel holds no artwork.
+    """
+    pair, kept = load_pair(path), body.model_dump()["pieces"]
+    panel = pair.template.panel(query.panel)
+    placement = pair.placement(panel)
+    held = pair.holding(panel, services.pairs.load_pieces(kept))  # refused before it is kept, if it cannot be
+    if placement is None:
+        raise PlacementError("This side is empty: place the artwork on it first.")
+    services.previews.flat(held, panel, placement, TRIED_PX)
+    services.store.pairs.place(path.artwork_id, path.template_id, {}, {panel.id: kept})
+    return _answer(path, query)
+
+
+@api.delete("/placement", responses={200: PairOut})
+def clear_panel(path: PairPath, query: PanelQuery) -> dict[str, Any]:
+    """Clear a panel."""
+    panel = load_pair(path).template.panel(query.panel)
+    _decide(path, {panel.id: None})
+    return _answer(path, query)
+
+
+@api.post("/undo", responses={200: PairOut})
+def undo_placement(path: PairPath, query: PanelQuery) -> dict[str, Any]:
+    """Undo the pair's last step."""
+    services.store.pairs.move(load_pair(path).art.id, path.template_id, -1)
+    return _answer(path, query)
+
+
+@api.post("/redo", responses={200: PairOut})
+def redo_placement(path: PairPath, query: PanelQuery) -> dict[str, Any]:
+    """Redo the pair's next step."""
+    services.store.pairs.move(load_pair(path).art.id, path.template_id, 1)
+    return _answer(path, query)
+
+
+@api.post("/copy", responses={200: CopiedOut})
+def copy_placement(path: PairPath, query: PanelQuery, body: CopyPlacementIn) -> dict[str, Any]:
+    """Copy a panel's placement to other blanks, to the panel of the same name or else their first.
+
+    Raises :class:`PlacementError` where the panel is empty.
+    """
+    pair = load_pair(path)
+    panel = pair.template.panel(query.panel)
+    placement, laid, took = pair.placement(panel), pair.pieces_on(panel), []
+    if placement is None:
+        raise PlacementError("This panel is empty, so there is nothing to carry: place the artwork on it first.")
+    for template_id in dict.fromkeys(body.template_ids):
+        template = services.blanks.get(template_id)
+        target = next((p for p in template.panels if p.id == panel.id), template.panels[0])
+        moved = carried(placement, panel, target)
+        place_on(target, pair.art.facts.size, moved)
+        pieces = zip(PIECES.validate_python(list(laid.kept)), laid.extras, strict=True)
+        kept = [carried_body(piece, carried_piece(extra, panel, target)) for piece, extra in pieces]
+        services.store.pairs.place(pair.art.id, template_id, {target.id: moved}, {target.id: kept} if kept else None)
+        took.append(template_id)
+    return CopiedOut(template_ids=took).model_dump()
+
+
+@api.put("/choices", responses={200: PairOut})
+def set_choices(path: PairPath, query: PanelQuery, body: ChoicesIn) -> dict[str, Any]:
+    """Set the pair's route, colours and angle."""
+    pair = load_pair(path)
+    known = {region.id: region for info in pair.scenes for region in info.regions}
+    for name, colour in body.colours.items():
+        if name in known:
+            known[name].check(colour, SURFACES)
+        else:
+            pair.scenes[0].region(name)
+    services.store.pairs.set_choices(pair.art.id, pair.template.id, body.route, body.angle, body.colours)
+    return _answer(path, query)

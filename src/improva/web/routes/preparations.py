@@ -1,0 +1,118 @@
+"""Preparation of an artwork: its steps, previews of edited steps, and its origin."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Response
+
+from ...app.artworks import plain_name
+from ...app.errors import NotFoundError
+from ...app.preparations import report_of
+from ...core.errors import StepError
+from ...core.preparation import KINDS, shown
+from ..context import services
+from ..presenters.preparations import preparation_out, preparation_report_out
+from ..routing import Routes
+from ..schemas.artworks import ArtPath, PreviewQuery, UploadForm
+from ..schemas.preparations import KindOut, KindsOut, OriginIn, PreparationIn, PreparationOut, PreparationReportOut
+
+api = Routes("artworks", "/api/artworks")
+
+MOST_LICENCE_MB = 20
+
+
+def _answer(path: ArtPath) -> dict[str, Any]:
+    return preparation_out(services, path.artwork_id).model_dump()
+
+
+@api.get("/steps", responses={200: KindsOut})
+def list_step_kinds() -> dict[str, Any]:
+    """List every kind of step."""
+    return KindsOut(kinds=[KindOut.of(kind) for kind in KINDS.values()]).model_dump()
+
+
+@api.get("/<int:artwork_id>/preparation", responses={200: PreparationOut})
+def get_preparation(path: ArtPath) -> dict[str, Any]:
+    """Return an artwork's steps and their result."""
+    return _answer(path)
+
+
+@api.put("/<int:artwork_id>/preparation", responses={200: PreparationOut})
+def set_preparation(path: ArtPath, body: PreparationIn) -> dict[str, Any]:
+    """Set an artwork's steps. They run on the whole picture first; steps that fail are refused."""
+    row, decided = services.artworks.imported(path.artwork_id), body.to_core()
+    if decided.active:
+        services.artworks.preparations.make(row, decided)
+    services.store.preparations.decide(path.artwork_id, decided)
+    return _answer(path)
+
+
+@api.post("/<int:artwork_id>/preparation/undo", responses={200: PreparationOut})
+def undo_preparation(path: ArtPath) -> dict[str, Any]:
+    """Undo the last change to the steps."""
+    services.store.preparations.move(services.artworks.imported(path.artwork_id).id, -1)
+    return _answer(path)
+
+
+@api.post("/<int:artwork_id>/preparation/redo", responses={200: PreparationOut})
+def redo_preparation(path: ArtPath) -> dict[str, Any]:
+    """Redo the next change to the steps."""
+    services.store.preparations.move(services.artworks.imported(path.artwork_id).id, 1)
+    return _answer(path)
+
+
+@api.post("/<int:artwork_id>/preparation/preview")
+def preview_preparation(path: ArtPath, query: PreviewQuery, body: PreparationIn) -> Response:
+    """Return a small picture after edited steps, as PNG with transparency."""
+    picture = services.artworks.preparations.preview(services.artworks.imported(path.artwork_id), body.to_core())
+    data = shown(picture, query.px).pngsave_buffer(compression=1, filter="none", keep="none")
+    return Response(data, mimetype="image/png")
+
+
+@api.post("/<int:artwork_id>/preparation/report", responses={200: PreparationReportOut})
+def preview_preparation_report(path: ArtPath, body: PreparationIn) -> dict[str, Any]:
+    """Return the report on a small picture after edited steps."""
+    picture = services.artworks.preparations.preview(services.artworks.imported(path.artwork_id), body.to_core())
+    return preparation_report_out(report_of(picture)).model_dump()
+
+
+@api.put("/<int:artwork_id>/origin", responses={200: PreparationOut})
+def set_origin(path: ArtPath, body: OriginIn) -> dict[str, Any]:
+    """Set an artwork's origin and what its licence allows."""
+    services.store.origins.note(services.artworks.imported(path.artwork_id).id, body.to_core())
+    return _answer(path)
+
+
+@api.put("/<int:artwork_id>/licence", responses={200: PreparationOut})
+def set_licence_file(path: ArtPath, form: UploadForm) -> dict[str, Any]:
+    """Store the licence's own file with the artwork.
+
+    Raises :class:`StepError` for a file that is too large.
+    """
+    data = form.file.stream.read()
+    if len(data) > MOST_LICENCE_MB * 1_000_000:
+        raise StepError(f"The licence's file is over {MOST_LICENCE_MB} MB: keep its text or a smaller scan.")
+    services.store.origins.keep_licence(services.artworks.imported(path.artwork_id).id, data, plain_name(form.file.filename))
+    return _answer(path)
+
+
+@api.get("/<int:artwork_id>/licence")
+def download_licence_file(path: ArtPath) -> Response:
+    """Return the licence's file unchanged; it is always downloaded and never shown, whatever it contains.
+
+    Raises :class:`NotFoundError` where there is none.
+    """
+    found = services.store.origins.licence(services.artworks.imported(path.artwork_id).id)
+    if found is None:
+        raise NotFoundError("No licence's file is kept with this artwork.")
+    answer = Response(services.store.database.blob(found[0]), mimetype="application/octet-stream")
+    answer.headers.set("Content-Disposition", "attachment", filename=found[1])
+    return answer
+
+
+@api.delete("/<int:artwork_id>/licence", responses={200: PreparationOut})
+def remove_licence_file(path: ArtPath) -> dict[str, Any]:
+    """Remove the licence's file."""
+    services.store.origins.drop_licence(services.artworks.imported(path.artwork_id).id)
+    return _answer(path)

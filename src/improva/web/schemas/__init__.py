@@ -1,0 +1,1 @@
+"""What requests send (In) and what is answered (Out), a module for each resource."""

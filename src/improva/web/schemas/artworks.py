@@ -1,0 +1,40 @@
+"""What requests about artworks send."""
+
+from __future__ import annotations
+
+from flask_openapi3 import FileStorage
+from pydantic import BaseModel, Field
+
+from .common import In
+
+LEAST_PREVIEW_PX, MOST_PREVIEW_PX = 64, 2048
+
+
+class ArtPath(BaseModel):
+    """Which artwork."""
+
+    artwork_id: int
+
+
+class UploadForm(BaseModel):
+    """An artwork file, as a form's part named ``file``."""
+
+    file: FileStorage
+
+
+class AsideQuery(BaseModel):
+    """Whether a file is kept beside the board: a photograph for a frame."""
+
+    aside: bool = False
+
+
+class TitleIn(In):
+    """A new title."""
+
+    title: str = Field(min_length=1, max_length=120)
+
+
+class PreviewQuery(BaseModel):
+    """How large a preview is wanted."""
+
+    px: int = Field(default=1400, ge=LEAST_PREVIEW_PX, le=MOST_PREVIEW_PX)

@@ -1,0 +1,181 @@
+"""What answers about blanks look like."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from flask_openapi3 import FileStorage
+from pydantic import BaseModel, Field
+
+from ...core.measured_blank import Measures
+from .common import In, Out, RouteName
+
+
+class ConeOut(Out):
+    """How a tapered wall rolls out."""
+
+    inner_radius_mm: float
+    outer_radius_mm: float
+    sweep_deg: float
+    slant_mm: float
+    box_mm: tuple[float, float]
+    widens_down: bool
+    top_mm: float
+    bottom_mm: float
+    height_mm: float
+
+
+class KeepOutOut(Out):
+    """A part of a panel where nothing that matters may lie."""
+
+    title: str
+    box: tuple[float, float, float, float]
+
+
+class PanelOut(Out):
+    """A panel of a template, in mm. ``worn_mm`` is the level rectangle of a tapered wall, else the trim."""
+
+    id: str
+    title: str
+    shape: str
+    trim_mm: tuple[float, float]
+    worn_mm: tuple[float, float]
+    bleed_mm: float
+    safe_mm: float
+    seam_zone_mm: float
+    tab_mm: float
+    gap_mm: float
+    closes: bool
+    dpi: float
+    file_px: tuple[int, int]
+    file_mm: tuple[float, float]
+    keep_out: list[KeepOutOut]
+    cut_line: list[tuple[float, float]]
+    safe_line: list[tuple[float, float]]
+    starts: str
+    cone: ConeOut | None
+
+
+class TemplateOut(Out):
+    """A blank, with the provenance of its figures."""
+
+    id: str
+    title: str
+    kind: str
+    route: RouteName
+    default_fit: str
+    least_dpi: float
+    good_dpi: float
+    blank_colour: str
+    substrate: str
+    finishes: list[str]
+    unprinted: str
+    sizes: dict[str, float]
+    grading: str
+    half_transparent: str
+    own: bool
+    limits: dict[str, float]
+    looks: dict[str, object]
+    panels: list[PanelOut]
+    seams: list[dict[str, object]] = Field(description="How the panels are sewn, as a template's file says it")
+    faces: list[dict[str, object]] = Field(description="How they lie when they are sewn")
+    provenance: dict[str, str]
+
+
+class LimitOut(Out):
+    """A limit that a blank is judged by: what holds now, what ships, and how far it may be moved."""
+
+    name: str
+    title: str
+    unit: str
+    value: float
+    default: float
+    least: float
+    most: float
+    source: str
+    changed: bool
+
+
+class BlankOut(Out):
+    """A blank on the shelf."""
+
+    template: TemplateOut
+    on_board: bool
+    limits: list[LimitOut]
+    guides: dict[str, str] = Field(description="File name of the provider's guide by panel")
+    profile: str | None = Field(description="File name of the printer's ICC profile")
+
+
+class ShelfOut(Out):
+    """Every blank there is."""
+
+    blanks: list[BlankOut]
+
+
+class BlankPath(BaseModel):
+    """Which blank."""
+
+    template_id: str
+
+
+class LimitPath(BlankPath):
+    """Which limit of which blank."""
+
+    name: str
+
+
+class FileForm(BaseModel):
+    """A file, as a form's part named ``file``."""
+
+    file: FileStorage
+
+
+class BoardIn(In):
+    """The blanks on the board, in their order."""
+
+    template_ids: list[str] = Field(min_length=1, max_length=200)
+
+
+class LimitIn(In):
+    """A limit of the seller's own; None goes back to what ships."""
+
+    value: float | None
+
+
+class MeasuresIn(In):
+    """What was measured on a blank, lengths in mm."""
+
+    title: str = Field(default="", max_length=80)
+    form: Literal["round", "flat", "pixels"]
+    kind: Literal["tumbler", "mug", "pen", "pillow", "blanket", "flag", "transfer", "garment", "own"] = "own"
+    top_mm: float = 0
+    bottom_mm: float = 0
+    height_mm: float = 0
+    width_mm: float = 0
+    gap_mm: float = Field(default=0, ge=0)
+    bleed_mm: float = Field(default=0, ge=0, le=500)
+    safe_mm: float = Field(default=5, ge=0, le=500)
+    file_px: tuple[int, int] = (0, 0)
+    dpi: float | None = Field(default=None, ge=10, le=2400)
+    route: Literal["press", "upload"] = "press"
+    default_fit: Literal["cover", "contain"] = "cover"
+    blank_colour: str = "#f3f2ee"
+
+    def to_core(self) -> Measures:
+        """The core's value."""
+        return Measures(**self.model_dump())
+
+
+class PanelPath(BlankPath):
+    """Which panel of which blank."""
+
+    panel_id: str
+
+
+class GuideTraceOut(Out):
+    """What a guide tells: its pixels, the size it gives itself, and its clear part as fractions (x, y, w, h)."""
+
+    px: tuple[int, int]
+    claimed_mm: tuple[float, float] | None
+    trim: tuple[float, float, float, float] | None
+    rectangular: float

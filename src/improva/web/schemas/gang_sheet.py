@@ -1,0 +1,44 @@
+"""What answers about the gang sheet look like."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from ...store.models.gang_sheet import GangItemModel, GangModel
+from .common import In, Out
+from .printing import JobOut
+
+
+class GangPlaceOut(Out):
+    """One print on a sheet."""
+
+    item: int
+    sheet: int
+    box: tuple[float, float, float, float]
+    turned: bool
+
+
+class GangItemOut(GangItemModel):
+    """A side of a pair with its print's title, size and picture."""
+
+    title: str
+    size_mm: tuple[float, float]
+    print_box: tuple[float, float, float, float] = Field(description="Where the print lies on it, in mm")
+    picture: str
+    mirrored: bool
+
+
+class GangStateOut(Out):
+    """The gang sheet, packed."""
+
+    gang: GangModel
+    items: list[GangItemOut]
+    puts: list[GangPlaceOut]
+    sheets_mm: list[tuple[float, float]]
+    waste: float
+    problem: str | None
+    jobs: list[JobOut]
+
+
+class GangIn(In, GangModel):
+    """The gang sheet, as a request sends it."""

@@ -1,0 +1,36 @@
+"""What requests and answers about personalised orders look like."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from ...store.models.orders import OrderIssueModel
+from .common import In, Out
+
+
+class OpenPlaceOut(Out):
+    """A place in a design that an order fills."""
+
+    name: str
+    kind: Literal["words", "photograph"]
+    panel: str
+    about: str = Field(description="What it holds in the design itself, for the seller")
+
+
+class OrdersStateOut(Out):
+    """A pair's open places, and what its last orders came to."""
+
+    places: list[OpenPlaceOut]
+    example: str = Field(description="The first lines of a table for it")
+    issues: list[OrderIssueModel]
+    made: int
+
+
+class OrderIn(In):
+    """One order, filled by hand. Photographs are artworks that were added aside, by their ids."""
+
+    name: str = Field(min_length=1, max_length=60)
+    values: dict[str, str] = Field(default_factory=dict)
+    photos: dict[str, int] = Field(default_factory=dict)

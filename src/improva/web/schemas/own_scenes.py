@@ -1,0 +1,86 @@
+"""What requests and answers about a seller's own scenes look like."""
+
+from __future__ import annotations
+
+from flask_openapi3 import FileStorage
+from pydantic import BaseModel, Field
+
+from ...store.models.photo_marks import At, MarksModel
+from .common import In, Out
+
+
+class OwnSceneStateOut(Out):
+    """A scene of the seller's own, as it is marked, and what is to be said about it."""
+
+    id: int
+    title: str
+    template: str
+    template_title: str
+    panel: str
+    panels: dict[str, str] = Field(description="Titles of the blank's panels")
+    photo_id: int
+    px: tuple[int, int]
+    marks: MarksModel
+    names: list[str] = Field(description="What the points are called")
+    round: bool
+    outline: list[At] = Field(description="The print's edge, in fractions of the photograph; empty where the points cannot be")
+    said: list[str]
+    problem: str | None
+    key: str = Field(description="Changes with the marks: pictures of the mask and of the design are asked for with it")
+    pack: str | None = Field(description="The scene's id, once it is made")
+
+
+class OwnSceneLineOut(Out):
+    """A scene of the seller's own in a list."""
+
+    id: int
+    title: str
+    template: str
+    photo: bool = Field(description="Whether it is a marked photograph, or came as a file")
+    pack: str | None
+
+
+class OwnSceneListOut(Out):
+    """The seller's own scenes."""
+
+    scenes: list[OwnSceneLineOut]
+
+
+class PhotoSceneIn(In):
+    """A photograph, kept aside from the board, and the blank it shows."""
+
+    photo_id: int
+    template_id: str
+    panel_id: str | None = None
+
+
+class PhotoMarksIn(In):
+    """What is marked now."""
+
+    title: str = Field(min_length=1, max_length=80)
+    panel: str
+    marks: MarksModel
+
+
+class OwnScenePath(BaseModel):
+    """Which scene."""
+
+    scene_id: int
+
+
+class KeyQuery(BaseModel):
+    """A state's key: pictures may be kept under it."""
+
+    key: str = ""
+
+
+class DesignQuery(KeyQuery):
+    """Which artwork is shown."""
+
+    artwork_id: int
+
+
+class PackForm(BaseModel):
+    """A scene pack's ZIP, as a form's part named ``file``."""
+
+    file: FileStorage

@@ -1,0 +1,164 @@
+"""What requests and answers about preparing artwork look like."""
+
+from __future__ import annotations
+
+import math
+from typing import Any, Literal
+
+from pydantic import Field
+
+from ...core.origin import Origin
+from ...core.preparation import Field as StepField
+from ...core.preparation import Preparation, StepKind, preparation_from_dict
+from ...core.preparation.step import FieldKind
+from .common import ArtworkOut, In, Out
+
+Fraction = tuple[float, float]
+
+
+class FieldOut(Out):
+    """A value that a step takes."""
+
+    name: str
+    title: str
+    kind: FieldKind
+    default: float | str | bool | list[Any] | None = Field(description="None: found from the picture")
+    unit: str
+    least: float | None
+    most: float | None
+    choices: list[tuple[str, str]]
+    hint: str
+
+    @classmethod
+    def of(cls, field: StepField) -> FieldOut:
+        """From the core's value."""
+        least, most = (v if math.isfinite(v) else None for v in (field.least, field.most))
+        default = list(field.default) if isinstance(field.default, tuple) else field.default
+        return cls(
+            name=field.name,
+            title=field.title,
+            kind=field.kind,
+            default=default,
+            unit=field.unit,
+            least=least,
+            most=most,
+            choices=list(field.choices),
+            hint=field.hint,
+        )
+
+
+class KindOut(Out):
+    """A kind of step, with the values it takes."""
+
+    id: str
+    title: str
+    says: str
+    reshapes: bool = Field(description="A place on the picture before it is another place after it")
+    fields: list[FieldOut]
+
+    @classmethod
+    def of(cls, kind: StepKind) -> KindOut:
+        """From the core's value."""
+        return cls(
+            id=kind.id,
+            title=kind.title,
+            says=kind.says,
+            reshapes=kind.reshapes,
+            fields=[FieldOut.of(field) for field in kind.fields],
+        )
+
+
+class KindsOut(Out):
+    """Every kind of step, in the order in which they are usually taken."""
+
+    kinds: list[KindOut]
+
+
+class StepIn(In):
+    """One step, with the values that differ from its kind's own."""
+
+    kind: str
+    values: dict[str, float | str | bool | list[Any] | None] = Field(default_factory=dict)
+    on: bool = True
+
+
+class PreparationIn(In):
+    """Steps in their order, and the print width by which their mm count."""
+
+    steps: list[StepIn]
+    width_mm: float | None = None
+
+    def to_core(self) -> Preparation:
+        """The core's value. Raises :class:`StepError`."""
+        return preparation_from_dict(self.model_dump())
+
+
+class SwatchOut(Out):
+    """A main colour, the share of the picture nearest to it, and its contrast on white (WCAG 2.2)."""
+
+    colour: str
+    share: float
+    on_white: float
+
+
+class SpotOut(Out):
+    """A speck or a hole: its middle in fractions of the picture, and its diameter."""
+
+    kind: Literal["speck", "hole"]
+    at: Fraction
+    size_mm: float
+
+
+class NeckOut(Out):
+    """A part thinner than the limit: its middle in fractions of the picture, and its width."""
+
+    at: Fraction
+    width_mm: float
+
+
+class PreparationReportOut(Out):
+    """What is found on a prepared picture."""
+
+    px: tuple[int, int]
+    size_mm: tuple[float, float]
+    enlarged: float
+    notes: list[str]
+    has_alpha: bool
+    palette: list[SwatchOut]
+    specks: list[SpotOut]
+    neck_mm: float = Field(description="Parts thinner than this are told")
+    necks: list[NeckOut]
+
+
+class OriginIn(In):
+    """Where an artwork comes from, and what its licence allows."""
+
+    source: Literal["", "own", "ordered", "bought", "free"] = ""
+    maker: str = ""
+    licence: str = ""
+    link: str = ""
+    on: str = Field(default="", pattern=r"^(\d{4}-\d{2}-\d{2})?$")
+    personal: bool | None = None
+    commercial: bool | None = None
+    print_on_demand: bool | None = None
+    changed: bool | None = None
+
+    def to_core(self) -> Origin:
+        """The core's value. Raises :class:`ArtworkError`."""
+        return Origin(**self.model_dump())
+
+
+class PreparationOut(Out):
+    """An artwork with its preparation."""
+
+    artwork: ArtworkOut = Field(description="As it is laid on blanks")
+    original_px: tuple[int, int]
+    original_mm: tuple[float, float] = Field(description="The print size that the file claims")
+    steps: list[StepIn]
+    width_mm: float | None
+    can_undo: bool
+    can_redo: bool
+    report: PreparationReportOut
+    origin: OriginIn
+    altered: bool = Field(description="Changed since it was had, by the seller's word or by its steps")
+    licence_file: str | None

@@ -1,0 +1,51 @@
+"""What the Sell station is told of prices, and tells. Amounts are decimals written as text, so that no coin is lost on the way."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from ...store.models.selling import CostsModel, SaleModel, ShopModel
+from .common import In, Out
+
+
+class SaleCaseOut(Out):
+    """A sale, reckoned line by line."""
+
+    title: str
+    price: str
+    discount: str
+    region: str
+    extra: str | None
+    item: str
+    shipping: str
+    paid: str
+    tax: str
+    fees: list[tuple[str, str]]
+    spent: str
+    left: str
+    percent: str | None
+    loss: bool
+
+
+class SaleStateOut(Out):
+    """Everything about the price of a pair."""
+
+    shop: ShopModel
+    costs: CostsModel
+    sale: SaleModel
+    known: bool = Field(description="Whether anything was said of what it costs")
+    cases: list[SaleCaseOut]
+    break_even: str | None = Field(description="The lowest price at which nothing is lost, also in the worst case")
+    asked: str | None = Field(
+        description="The suggested price: the lowest that reaches the margin wanted, also in the worst case"
+    )
+    curve: list[tuple[str, str, str]] = Field(description="Prices, the profit now, and in the worst case")
+    problem: str | None
+
+
+class SellingIn(In):
+    """What is decided anew; what is left out stays."""
+
+    shop: ShopModel | None = None
+    costs: CostsModel | None = Field(default=None, description="Of the blank, for every artwork on it")
+    sale: SaleModel | None = None

@@ -1,0 +1,56 @@
+"""Serve a data folder with waitress."""
+
+from __future__ import annotations
+
+import logging
+import threading
+from pathlib import Path
+
+import click
+from waitress import serve as waitress_serve
+from werkzeug.serving import run_simple
+
+from ..app.previews import CELL_PX
+from ..app.services import Services
+from ..memory import give_back
+from .app import create_app
+
+THREADS = 8
+
+
+def _warm(services: Services) -> None:
+    """Make the scenes of the board's blanks ready before they are asked for, so that the board fills at once."""
+    for template in services.blanks.on_board():
+        if template.panels[0].shape != "cutout":
+            info = services.scenes.first(template)
+            services.render_cache.shaded_view(info, CELL_PX, {}, close=info.close)
+
+
+def serve(host: str, port: int, data: Path, demo: bool, reload: bool = False) -> None:
+    """Serve a data folder until interrupted.
+
+    Args:
+        host, port: the address to listen at.
+        data: the data folder; it is made where it is missing.
+        demo: lay out the demo range first, where the board is empty.
+        reload: start again whenever the code changes, with a server for development.
+
+    Raises:
+        NewerDatabaseError: a newer version of Improva has written the folder's database.
+    """
+    give_back()
+    logging.basicConfig(level=logging.INFO, format="%(message)s")
+    logging.getLogger("pyvips").setLevel(logging.WARNING)
+    app = create_app(data)
+    services: Services = app.extensions["services"]
+    if demo:
+        from ..demo import lay_out
+
+        lay_out(services.store.database)
+    app.extensions["jobs"].take_up()
+    threading.Thread(target=_warm, args=(services,), daemon=True).start()
+    click.echo(f"Improva is at http://{host}:{port}/  (data in {data})")
+    if reload:
+        run_simple(host, port, app, use_reloader=True, threaded=True)
+        return
+    waitress_serve(app, host=host, port=port, threads=THREADS, max_request_body_size=2**30, ident=None)

@@ -1,1 +1,0 @@
-"""Work that is worth keeping warm or queueing: decoded artwork, ready views, made files."""

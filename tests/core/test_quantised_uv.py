@@ -1,0 +1,55 @@
+"""Places that a scene's maps hold: packed in steps, read without them."""
+
+import numpy as np
+
+from improva.core.mockup.quantised_uv import FINEST, stepped, unstepped
+
+
+def slanting(h: int = 120, w: int = 400) -> np.ndarray:
+    """Places of cloth seen large, so that several pixels share a step: (h, w, 2)."""
+    y, x = np.mgrid[:h, :w].astype(np.float32)
+    u, v = 0.5 + ((x - 200) * 0.7 + y * 0.05) / FINEST, 0.525 + ((y - 60) * 0.9 + (x - 200) * 0.02) / FINEST
+    return np.stack([u, v], -1).astype(np.float32)
+
+
+def read(uv: np.ndarray) -> np.ndarray:
+    out = stepped(uv, FINEST)
+    unstepped(out, FINEST)
+    return out
+
+
+def test_an_edge_that_runs_a_little_aslant_is_not_notched() -> None:
+    """The row where a place passes an edge, column by column: packed it jumps, read it runs on."""
+    whole = slanting()
+    edge = np.float32(0.525 + 0.2 / FINEST)
+
+    def rows(v: np.ndarray) -> np.ndarray:  # between pixels, as bilinear sampling has it
+        below = (v < edge).sum(axis=0)
+        low, high = (np.take_along_axis(v, at[None], 0)[0] for at in (below - 1, below))
+        return below - 1 + (edge - low) / (high - low)
+
+    true, packed, seen = (rows(uv[..., 1])[20:-20] for uv in (whole, stepped(whole, FINEST), read(whole)))
+    assert np.abs(packed - true).max() > 0.4, "the steps are seen"
+    assert np.abs(seen - true).max() < 0.15
+
+
+def test_seams_stay_and_what_lies_beyond_stays_empty() -> None:
+    uv = slanting()
+    uv[:, 200:] += 0.25
+    uv[:30] = np.nan
+    found = read(uv)
+    assert np.isnan(found[:30]).all() and np.isfinite(found[30:]).all()
+    assert np.nanmax(np.abs(found - uv)) <= 1.01 / FINEST, "half a step of packing, half of reading"
+
+
+def test_places_without_steps_stay_what_they_are() -> None:
+    uv = slanting()
+    found = uv.copy()
+    unstepped(found, FINEST)
+    assert np.abs(found - uv)[8:-8, 8:-8].max() < 1e-6
+
+
+def test_a_map_that_is_nowhere_stays_so() -> None:
+    uv = np.full((20, 30, 2), np.nan, np.float32)
+    unstepped(uv, FINEST)
+    assert np.isnan(uv).all()
