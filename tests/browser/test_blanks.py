@@ -99,7 +99,7 @@ def test_art_is_bent_on_a_taper_and_laid_flat_on_request(page: Page, own_art: Pa
     bent = np.asarray(print_file(page, "60"))
     station(page, "Fit")
     page.get_by_text("Flat, cut out").click()
-    expect(page.get_by_label("Flat, cut out")).to_be_checked()
+    expect(page.get_by_role("radio", name="Flat, cut out")).to_be_checked()
     flat = np.asarray(print_file(page, "60"))
     assert bent.shape == flat.shape and (bent[..., 3] > 0).mean() == (flat[..., 3] > 0).mean()
 

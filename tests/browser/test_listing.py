@@ -37,7 +37,7 @@ def test_an_evening_from_a_dropped_artwork_to_a_listing_that_is_taken(page: Page
     price.fill("17.95")
     price.press("Enter")
     settled(page)
-    page.get_by_role("radiogroup", name="Part of selling").get_by_text("Listing").click()
+    page.get_by_role("tablist", name="Part of selling").get_by_text("Listing").click()
     stop = page.get_by_role("alert").filter(has_text="It may not be listed")
     expect(stop).to_contain_text("no origin is recorded")
     expect(page.get_by_role("button", name="Make the listing pack")).to_be_disabled()
@@ -87,7 +87,7 @@ def note_that_it_is_own(page: Page) -> None:
     page.get_by_text("Origin and licence").click()
     page.get_by_label("Source").select_option("own")
     page.get_by_role("link", name="Sell").click()
-    page.get_by_role("radiogroup", name="Part of selling").get_by_text("Listing").click()
+    page.get_by_role("tablist", name="Part of selling").get_by_text("Listing").click()
 
 
 def a_licence_stops_it_and_is_overruled(page: Page, art: str) -> None:
@@ -114,7 +114,7 @@ def test_by_keyboard_alone_to_a_listing_that_is_taken(page: Page, own_art: Path)
     page.keyboard.type("21.50")
     press("Enter")
     settled(page)
-    page.get_by_role("radio", name="Price").focus()
+    page.get_by_role("tab", name="Price").focus()
     press("ArrowRight")
     page.get_by_label("Name for buyers").focus()
     page.keyboard.type("A flag of four fields")

@@ -146,19 +146,19 @@ def test_undo_redo_and_reload_lose_nothing(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art)
     for fit in ("Contain", "Stretch"):
         page.get_by_text(fit, exact=True).click()
-        expect(page.get_by_label(fit)).to_be_checked()
+        expect(page.get_by_role("radio", name=fit)).to_be_checked()
     page.reload()  # at once: what was decided last may still be on its way
     page.wait_for_load_state("networkidle")
     page.reload()
-    expect(page.get_by_label("Stretch")).to_be_checked()
+    expect(page.get_by_role("radio", name="Stretch")).to_be_checked()
     page.keyboard.press("Control+z")
-    expect(page.get_by_label("Contain")).to_be_checked()
+    expect(page.get_by_role("radio", name="Contain")).to_be_checked()
     page.keyboard.press("Control+z")
-    expect(page.get_by_label("Cover")).to_be_checked()
+    expect(page.get_by_role("radio", name="Cover")).to_be_checked()
     expect(page.get_by_role("button", name="Undo", exact=True)).to_be_disabled()
     page.keyboard.press("Control+Shift+z")
     page.keyboard.press("Control+Shift+z")
-    expect(page.get_by_label("Stretch")).to_be_checked()
+    expect(page.get_by_role("radio", name="Stretch")).to_be_checked()
     expect(page.get_by_role("button", name="Redo", exact=True)).to_be_disabled()
 
 
@@ -179,10 +179,11 @@ def test_files_dropped_anywhere_and_files_that_are_none(page: Page, own_art: Pat
     expect(page.locator("tr[data-art='Dusk on the Summit Line']")).to_be_visible()
     before = rows_told(page)
     drop = """([name, bytes]) => {
+        const board = document.querySelector("main");
         const transfer = new DataTransfer();
         transfer.items.add(new File([new Uint8Array(bytes)], name));
         for (const kind of ['dragenter', 'dragover', 'drop'])
-            window.dispatchEvent(new DragEvent(kind, { dataTransfer: transfer, bubbles: true, cancelable: true }));
+            board.dispatchEvent(new DragEvent(kind, { dataTransfer: transfer, bubbles: true, cancelable: true }));
     }"""
     page.evaluate(drop, ["shopping.png", [*b"eggs, milk"]])
     expect(page.get_by_role("alert")).to_contain_text("This is not a picture Improva reads")
@@ -215,7 +216,7 @@ def test_without_an_answer_the_page_says_so_and_goes_on_after(page: Page, own_ar
     expect(page.get_by_role("alert").first).to_contain_text("does not answer")
     page.context.set_offline(False)
     page.get_by_text("Stretch", exact=True).click()
-    expect(page.get_by_label("Stretch")).to_be_checked()
+    expect(page.get_by_role("radio", name="Stretch")).to_be_checked()
     expect(page.get_by_role("alert")).to_have_count(0)
 
 

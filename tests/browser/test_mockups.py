@@ -16,7 +16,7 @@ STUDIO = "On oak, studio light"
 
 
 def part(page: Page, name: str) -> None:
-    page.get_by_role("radiogroup", name="Part").get_by_text(name, exact=True).click()
+    page.get_by_role("tablist", name="Part").get_by_text(name, exact=True).click()
 
 
 def made(page: Page, button: str, count: int) -> list[str]:

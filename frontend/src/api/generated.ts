@@ -1288,10 +1288,7 @@ export interface paths {
         /** Return the places that an order fills, and the results of the last orders. */
         get: operations["get_orders"];
         put?: never;
-        /**
-         * Start a job for a table of orders: the form's part ``file``, with the buyers' pictures as its parts ``photos``.
-         * @description <br/>Raises :class:`ListingError` for a table that cannot be read.
-         */
+        /** Start a job for a table of orders. Raises :class:`ListingError` for a table that cannot be read. */
         post: operations["make_orders"];
         delete?: never;
         options?: never;
@@ -2750,17 +2747,6 @@ export interface components {
             source: "maker" | "log" | "practice";
             /** Temperature C */
             temperature_c: number;
-        };
-        /**
-         * FileForm
-         * @description A file, as a form's part named ``file``.
-         */
-        FileForm: {
-            /**
-             * File
-             * Format: binary
-             */
-            file: string;
         };
         /**
          * FilmIn
@@ -4418,6 +4404,19 @@ export interface components {
             why: string;
         };
         /**
+         * OrdersForm
+         * @description A table of orders as CSV, and the buyers' pictures that it names.
+         */
+        OrdersForm: {
+            /**
+             * File
+             * Format: binary
+             */
+            file: string;
+            /** Photos */
+            photos?: string[];
+        };
+        /**
          * OrdersStateOut
          * @description A pair's open places, and what its last orders came to.
          */
@@ -4626,17 +4625,6 @@ export interface components {
             template_title: string;
             /** Title */
             title: string;
-        };
-        /**
-         * PackForm
-         * @description A scene pack's ZIP, as a form's part named ``file``.
-         */
-        PackForm: {
-            /**
-             * File
-             * Format: binary
-             */
-            file: string;
         };
         /**
          * PairOut
@@ -6564,7 +6552,7 @@ export interface components {
         };
         /**
          * UploadForm
-         * @description An artwork file, as a form's part named ``file``.
+         * @description A form with one file, as its part ``file``.
          */
         UploadForm: {
             /**
@@ -6933,6 +6921,8 @@ export interface operations {
         parameters: {
             query?: {
                 px?: number;
+                /** @description Not read: a new value gives a changed artwork a new address */
+                of?: string;
             };
             header?: never;
             path: {
@@ -7058,6 +7048,8 @@ export interface operations {
         parameters: {
             query?: {
                 px?: number;
+                /** @description Not read: a new value gives a changed artwork a new address */
+                of?: string;
             };
             header?: never;
             path: {
@@ -7452,7 +7444,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "multipart/form-data": components["schemas"]["FileForm"];
+                "multipart/form-data": components["schemas"]["UploadForm"];
             };
         };
         responses: {
@@ -7485,7 +7477,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "multipart/form-data": components["schemas"]["FileForm"];
+                "multipart/form-data": components["schemas"]["UploadForm"];
             };
         };
         responses: {
@@ -7635,7 +7627,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "multipart/form-data": components["schemas"]["FileForm"];
+                "multipart/form-data": components["schemas"]["UploadForm"];
             };
         };
         responses: {
@@ -7702,7 +7694,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "multipart/form-data": components["schemas"]["FileForm"];
+                "multipart/form-data": components["schemas"]["UploadForm"];
             };
         };
         responses: {
@@ -8327,7 +8319,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "multipart/form-data": components["schemas"]["PackForm"];
+                "multipart/form-data": components["schemas"]["UploadForm"];
             };
         };
         responses: {
@@ -9452,7 +9444,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["OrdersForm"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

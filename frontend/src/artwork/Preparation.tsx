@@ -5,7 +5,7 @@ import { Sides } from "../bench/Sides";
 import { COLUMN, COLUMNS } from "../bench/stations";
 import type { Hand } from "../bench/usePair";
 import { PiecesPanel } from "../pieces/PiecesPanel";
-import { Choice } from "../ui/parts";
+import { PartTabs } from "../ui/PartTabs";
 import { usePart } from "../ui/usePart";
 import { ArtworkStation } from "./ArtworkStation";
 import { clicksOf } from "./click";
@@ -34,15 +34,16 @@ export function Preparation({
   return (
     <main aria-busy={preparing.busy || hand.busy} className={COLUMNS}>
       <section aria-label="artwork" className={COLUMN}>
-        <Choice label="Part" value={part} options={[...PARTS]} onChange={turn} />
-        {part === "picture" ? (
-          <ArtworkStation preparing={preparing} hand={hand} click={click} onClick={setAsked} />
-        ) : (
-          <>
-            {hand.pair.panels.length > 1 && <Sides hand={hand} onSide={onSide} />}
-            <PiecesPanel hand={hand} offered={hand.pair.palette} />
-          </>
-        )}
+        <PartTabs label="Part" value={part} parts={PARTS} onChange={turn} partClassName="flex grow flex-col gap-4">
+          {part === "picture" ? (
+            <ArtworkStation preparing={preparing} hand={hand} click={click} onClick={setAsked} />
+          ) : (
+            <>
+              {hand.pair.panels.length > 1 && <Sides hand={hand} onSide={onSide} />}
+              <PiecesPanel hand={hand} offered={hand.pair.palette} />
+            </>
+          )}
+        </PartTabs>
       </section>
       {part === "picture" ? (
         <SheetPane preparing={preparing} hand={hand} click={click} />

@@ -1,7 +1,7 @@
 import type { Step, StepField } from "../api/client";
+import { Choice } from "../ui/Choice";
 import { ColourField } from "../ui/ColourField";
 import { parseLength, parsePlain, show } from "../ui/measure";
-import { Choice } from "../ui/parts";
 import { useUnit } from "../ui/unit";
 import { ValueField } from "../ui/ValueField";
 import { PairsField } from "./PairsField";

@@ -1,10 +1,12 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { keepAnswer } from "../api/answers";
 import { api, type Kind, type Preparation, type Prepared, type Report, type Step } from "../api/client";
+import { useDraft } from "../ui/useDraft";
 import { useNewest, useNewestPicture } from "../ui/useNewest";
 
 const SHEET_PX = 1800;
+type Edited = { steps: Step[]; width_mm: number | null };
 
 /** An artwork's preparing steps in the hand: looked at as they change, decided when they are let go. */
 export type Preparing = {
@@ -52,34 +54,27 @@ export function usePreparation(art: number, wanted: boolean): { preparing: Prepa
     staleTime: Number.POSITIVE_INFINITY,
   });
   const query = useQuery({ queryKey: key, queryFn: () => api.prepared(art), enabled: wanted });
-  const [held, setHeld] = useState<Step[] | null>(null);
-  const [selected, select] = useState<number | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what was in the hand belongs to the artwork it was on
-  useEffect(() => {
-    setHeld(null);
-    select(null);
-  }, [art]);
-
-  const settle = useMutation({
-    mutationFn: ({ work }: { work: () => Promise<Prepared>; steps: Step[] | null }) => work(),
-    scope: { id: `artwork ${art}` },
-    onSuccess: (answer) => keepAnswer(queries, key, answer),
-    onSettled: (_, __, { steps }) => {
-      setHeld((now) => (now === steps ? null : now));
+  const prepared = query.data;
+  const draft = useDraft<Edited, Prepared>({
+    saved: prepared ? { steps: prepared.steps as Step[], width_mm: prepared.width_mm } : null,
+    subject: `artwork ${art}`,
+    onAnswer: (answer) => keepAnswer(queries, key, answer),
+    onSettled: () => {
       for (const what of [["pair", art], ["board"]]) queries.invalidateQueries({ queryKey: what });
     },
   });
+  const [selected, select] = useState<number | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a step is selected on the artwork it belongs to
+  useEffect(() => select(null), [art]);
 
   const known = Object.fromEntries((kinds.data ?? []).map((kind) => [kind.id, kind]));
-  const prepared = query.data;
-  const steps = held ?? (prepared?.steps as Step[] | undefined) ?? [];
-  const width_mm = prepared?.width_mm ?? null;
+  const { steps, width_mm } = draft.value ?? { steps: [], width_mm: null };
   const seen: Preparation = { steps: seenWith(steps, selected, known), width_mm };
   const ready = wanted && prepared && kinds.data;
   const request = ready ? { art, seen } : null;
   const sheet = useNewestPicture(request, ({ art, seen }) => api.preparationPreview(art, seen, SHEET_PX));
   // What is decided was looked at whole; what is held, or another step's view, on a small copy.
-  const whole = held === null && seen.steps.length === steps.length;
+  const whole = !draft.isEdited && seen.steps.length === steps.length;
   const heldReport = useNewest(whole ? null : request, ({ art, seen }) => api.preparationReport(art, seen));
 
   if (!ready) return { preparing: null, error: query.error ?? kinds.error };
@@ -92,16 +87,14 @@ export function usePreparation(art: number, wanted: boolean): { preparing: Prepa
     report: (whole ? null : heldReport.value) ?? prepared.report,
     selected: selected !== null && selected < steps.length ? selected : null,
     select,
-    hold: setHeld,
-    decide: (next, width = width_mm) => {
-      setHeld(next);
-      settle.mutate({ work: () => api.prepare(art, { steps: next, width_mm: width }), steps: next });
-    },
-    step: (way) => settle.mutate({ work: () => api.prepareStep(art, way), steps: held }),
-    keep: (work) => settle.mutate({ work, steps: held }),
+    hold: (steps) => draft.hold({ steps }),
+    decide: (steps, width = width_mm) =>
+      draft.save({ steps, width_mm: width }, (preparation) => api.prepare(art, preparation)),
+    step: (way) => draft.act(() => api.prepareStep(art, way)),
+    keep: draft.act,
     sheet,
-    busy: held !== null || settle.isPending,
-    problem: settle.error?.message ?? null,
+    busy: draft.isEdited || draft.pending,
+    problem: draft.error?.message ?? null,
   };
   return { preparing, error: null };
 }

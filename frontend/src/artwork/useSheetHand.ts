@@ -1,9 +1,9 @@
-import { type KeyboardEvent, type PointerEvent, type RefObject, useEffect, useRef, useState } from "react";
+import { useGesture } from "@use-gesture/react";
+import { type KeyboardEvent, type RefObject, useState } from "react";
 import type { Box, Click, Point } from "./click";
 
 const CLOSEST = 40;
 const NEAR_PX = 9;
-const DRAG_PX = 4;
 
 type Frame = { size: { width: number; height: number }; fit: number; ratio: number };
 type Lie = { left: number; top: number; height: number };
@@ -15,16 +15,15 @@ export function useSheetHand(surface: RefObject<SVGSVGElement | null>, frame: Fr
   const [zoom, setZoom] = useState(1);
   const [shift, setShift] = useState<Point>([0, 0]);
   const [drawn, setDrawn] = useState<Box | null>(null);
-  const start = useRef<{ at: Point; shift: Point; moved: boolean } | null>(null);
   const height = Math.max(1, frame.fit * zoom);
   const lie: Lie = {
     height,
     left: (frame.size.width - height * frame.ratio) / 2 + shift[0],
     top: (frame.size.height - height) / 2 + shift[1],
   };
-  const at = (event: { clientX: number; clientY: number }): Point => {
+  const at = ([x, y]: Point): Point => {
     const box = surface.current?.getBoundingClientRect();
-    return [event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0)];
+    return [x - (box?.left ?? 0), y - (box?.top ?? 0)];
   };
   const place = ([x, y]: Point): Point => [(x - lie.left) / (height * frame.ratio), (y - lie.top) / height];
 
@@ -41,58 +40,53 @@ export function useSheetHand(surface: RefObject<SVGSVGElement | null>, frame: Fr
     setZoom(next);
   };
 
-  const latest = useRef(closer);
-  latest.current = closer;
-  useEffect(() => {
-    const pane = surface.current;
-    if (!pane) return;
-    const wheel = (event: WheelEvent) => {
-      event.preventDefault(); // which React's own wheel events cannot do
-      const box = pane.getBoundingClientRect();
-      latest.current(Math.exp(-event.deltaY / 400), [event.clientX - box.left, event.clientY - box.top]);
-    };
-    pane.addEventListener("wheel", wheel, { passive: false });
-    return () => pane.removeEventListener("wheel", wheel);
-  }, [surface]);
-
   const boxOf = (from: Point, to: Point): Box => {
     const [a, b] = [place(from).map(clamp) as Point, place(to).map(clamp) as Point];
     return [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.abs(a[0] - b[0]), Math.abs(a[1] - b[1])];
   };
 
+  const press = (now: Point) => {
+    if (click?.kind !== "point") return;
+    const near = click.points.findIndex(
+      ([x, y]) => Math.hypot(lie.left + x * height * frame.ratio - now[0], lie.top + y * height - now[1]) < NEAR_PX,
+    );
+    const [x, y] = place(now);
+    if (near >= 0) click.takeBack?.(near);
+    else if (x >= 0 && x <= 1 && y >= 0 && y <= 1) click.give([x, y]);
+  };
+
+  useGesture(
+    {
+      onDrag: ({ initial, xy, last, tap, memo }) => {
+        if (tap) return press(at(xy));
+        if (click?.kind === "box") {
+          const box = boxOf(at(initial), at(xy));
+          setDrawn(last ? null : box);
+          if (last && box[2] > 0 && box[3] > 0) click.give(box);
+          return;
+        }
+        const from: Point = memo ?? shift;
+        setShift([from[0] + xy[0] - initial[0], from[1] + xy[1] - initial[1]]);
+        return from;
+      },
+      onWheel: ({ event, last }) => {
+        if (last) return;
+        event.preventDefault();
+        if (!event.ctrlKey) closer(Math.exp(-event.deltaY / 400), at([event.clientX, event.clientY]));
+      },
+      onPinch: ({ origin, movement: [factor], memo }) => {
+        closer(factor / (memo ?? 1), at(origin));
+        return factor;
+      },
+    },
+    {
+      target: surface,
+      eventOptions: { passive: false },
+      drag: { filterTaps: true, pointer: { keys: false } },
+    },
+  );
+
   const handlers = {
-    onPointerDown: (event: PointerEvent) => {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      start.current = { at: at(event), shift, moved: false };
-    },
-    onPointerMove: (event: PointerEvent) => {
-      const from = start.current;
-      if (!from) return;
-      const now = at(event);
-      if (Math.hypot(now[0] - from.at[0], now[1] - from.at[1]) > DRAG_PX) from.moved = true;
-      if (!from.moved) return;
-      if (click?.kind === "box") setDrawn(boxOf(from.at, now));
-      else setShift([from.shift[0] + now[0] - from.at[0], from.shift[1] + now[1] - from.at[1]]);
-    },
-    onPointerUp: (event: PointerEvent) => {
-      const from = start.current;
-      start.current = null;
-      if (!from || !click) return;
-      const now = at(event);
-      if (click.kind === "box") {
-        const box = boxOf(from.at, now);
-        setDrawn(null);
-        if (from.moved && box[2] > 0 && box[3] > 0) click.give(box);
-        return;
-      }
-      if (from.moved) return;
-      const near = click.points.findIndex(
-        ([x, y]) => Math.hypot(lie.left + x * height * frame.ratio - now[0], lie.top + y * height - now[1]) < NEAR_PX,
-      );
-      const [x, y] = place(now);
-      if (near >= 0) click.takeBack?.(near);
-      else if (x >= 0 && x <= 1 && y >= 0 && y <= 1) click.give([x, y]);
-    },
     onKeyDown: (event: KeyboardEvent) => {
       const moves: Record<string, Point> = {
         ArrowLeft: [40, 0],

@@ -59,7 +59,7 @@ export function FlatPane(props: {
     },
     [left, top, k, mirrored, trimW, bent],
   );
-  const { snaps, handlers } = useFlatHand(hand, lie, toMm, k, surface);
+  const { snaps, handlers } = useFlatHand(hand, lie, toMm, k, surface, !hand.empty && !hand.follows && !laying);
   const byCore = (hand.follows || drawnByCore(placement, panel.cone !== null) || hand.pieces.length > 0) && !hand.empty;
   const { url } = useNewestPicture(
     byCore ? { place: hand.place, now: hand.now } : null,
@@ -118,7 +118,7 @@ export function FlatPane(props: {
           aria-label={`${art.title} on the flat. Arrow keys move it, plus and minus size it, comma and full stop turn it.`}
           className="absolute inset-0 cursor-grab touch-none active:cursor-grabbing"
           data-flat=""
-          {...(hand.empty || hand.follows || laying ? {} : handlers)}
+          {...handlers}
         >
           <Patterns file={file} />
           <g transform={`translate(${left} ${top})`}>

@@ -7,7 +7,7 @@ import { Alert, Button } from "../ui/parts";
 /** Everything that was done on this pair, the newest first. */
 export function HistorySheet({ place }: { place: Place }) {
   const key = ["timeline", place.art, place.template];
-  const query = useQuery({ queryKey: key, queryFn: () => api.timeline(place), enabled: false });
+  const query = useQuery({ queryKey: key, queryFn: () => api.history(place), enabled: false });
   const days = new Map<string, { at: string; what: string; detail: string }[]>();
   for (const deed of query.data ?? []) {
     const day = local(deed.at).slice(0, 10);

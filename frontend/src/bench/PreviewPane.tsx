@@ -1,4 +1,4 @@
-import { useRef } from "react";
+import { useDrag } from "@use-gesture/react";
 import { api, type Backdrop, type Scene } from "../api/client";
 import type { Mockups } from "../mockups/useMockups";
 import type { Nudge } from "../sewn/useSewing";
@@ -74,7 +74,6 @@ export function PreviewPane(props: {
     api.mockupPreview,
     `${hand.pair.artwork.sha256} ${hand.pair.content_key}`,
   );
-  const start = useRef<{ x: number; y: number; angle: number; backdrop: Backdrop | null } | null>(null);
   const turns = (scene?.turns ?? false) && !backdrop;
   const within = (v: number, most: number) => Math.min(most, Math.max(0, v));
   const moveTo = (from: Backdrop, right: number, down: number, done: boolean) => {
@@ -82,6 +81,15 @@ export function PreviewPane(props: {
     shows?.[done ? "change" : "hold"]({ backdrop: next });
   };
   const wrap = (angle: number) => ((((angle + 180) % 360) + 360) % 360) - 180;
+  const drag = useDrag(
+    ({ movement: [right, down], last, memo }) => {
+      const from: { angle: number; backdrop: Backdrop | null } = memo ?? { angle: hand.angle, backdrop };
+      if (turns) hand.turn(wrap(from.angle - right * DEGREES_PER_PX), last);
+      if (from.backdrop) moveTo(from.backdrop, right / size.width, down / tall, last);
+      return from;
+    },
+    { pointer: { keys: false } },
+  );
   const near = (at: Angle) =>
     at.scene === scene &&
     (turns ? Math.abs(wrap(at.degrees - angle)) < 0.5 : at.name === (view ?? Object.keys(scene?.views ?? {})[0]));
@@ -118,21 +126,7 @@ export function PreviewPane(props: {
               height: tall,
               top: (size.height - tall) / 2,
             }}
-            onPointerDown={(event) => {
-              event.currentTarget.setPointerCapture(event.pointerId);
-              start.current = { x: event.clientX, y: event.clientY, angle: hand.angle, backdrop };
-            }}
-            onPointerMove={(event) => {
-              const from = start.current;
-              if (from && turns) hand.turn(wrap(from.angle - (event.clientX - from.x) * DEGREES_PER_PX), false);
-              if (from?.backdrop)
-                moveTo(from.backdrop, (event.clientX - from.x) / size.width, (event.clientY - from.y) / tall, false);
-            }}
-            onPointerUp={() => {
-              if (start.current && turns) hand.turn(hand.angle, true);
-              if (start.current?.backdrop && backdrop) moveTo(backdrop, 0, 0, true);
-              start.current = null;
-            }}
+            {...drag()}
             onKeyDown={(event) => {
               const way = { ArrowLeft: -5, ArrowRight: 5 }[event.key];
               if (way && turns) {

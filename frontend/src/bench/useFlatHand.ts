@@ -1,9 +1,9 @@
-import { type KeyboardEvent, type PointerEvent, type RefObject, useEffect, useRef, useState } from "react";
+import { useGesture } from "@use-gesture/react";
+import { type KeyboardEvent, type RefObject, useState } from "react";
 import { clampScale, type Lie, shiftAbout, tidy } from "./geometry";
 import type { Hand } from "./usePair";
 
 const SNAP_PX = 7;
-const WHEEL_REST_MS = 300;
 const MOVES: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
@@ -55,53 +55,33 @@ function linesOf(hand: Hand, axis: 0 | 1, centre: number, size: number): Line[] 
   ];
 }
 
-/** Pointer, wheel and keys on the flat. `toMm` turns a point of the window into mm from the trim's corner. */
+/** Pointer, wheel, pinch and keys on the flat. `toMm` turns a point of the window into mm from the trim's corner. */
 export function useFlatHand(
   hand: Hand,
   lie: Lie,
   toMm: (x: number, y: number) => [number, number],
   pxPerMm: number,
   surface: RefObject<SVGSVGElement | null>,
+  enabled: boolean,
 ) {
-  const start = useRef<Start | null>(null);
   const [snaps, setSnaps] = useState<Snap[]>([]);
-  const wheelRest = useRef<ReturnType<typeof setTimeout> | null>(null);
-  const live = useRef({ hand, lie, toMm });
-  live.current = { hand, lie, toMm };
 
-  useEffect(() => {
-    const svg = surface.current;
-    if (!svg) return;
-    const wheel = (event: WheelEvent) => {
-      event.preventDefault();
-      const { hand, lie, toMm } = live.current;
-      if (hand.empty) return;
-      const steps = Math.max(-3, Math.min(3, event.deltaY / 100));
-      if (event.shiftKey) hand.hold({ rotate_deg: tidy(hand.placement.rotate_deg + steps, 0.1) });
-      else {
-        const scale = clampScale(hand.placement.scale * 1.03 ** -steps);
-        const shift = shiftAbout(lie, hand.placement, toMm(event.clientX, event.clientY), scale / hand.placement.scale);
-        hand.hold(hand.placement.fit === "repeat" ? { scale, repeats_around: null } : { scale, shift_mm: shift });
-      }
-      if (wheelRest.current) clearTimeout(wheelRest.current);
-      wheelRest.current = setTimeout(() => live.current.hand.decide(), WHEEL_REST_MS);
-    };
-    svg.addEventListener("wheel", wheel, { passive: false });
-    return () => svg.removeEventListener("wheel", wheel);
-  }, [surface]);
-
-  function down(event: PointerEvent<SVGSVGElement>) {
-    if (event.button !== 0) return;
-    const grip = ((event.target as Element).getAttribute("data-grip") ?? "move") as Grip;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    const { shift_mm, scale, rotate_deg } = hand.placement;
-    start.current = { grip, lie, shift: shift_mm, scale, rotate: rotate_deg, at: toMm(event.clientX, event.clientY) };
+  /** Scale about a point that stays where it is. */
+  function scaleAbout(at: [number, number], factor: number) {
+    const { placement } = hand;
+    const scale = clampScale(placement.scale * factor);
+    const shift_mm = shiftAbout(lie, placement, toMm(...at), scale / placement.scale);
+    hand.hold(placement.fit === "repeat" ? { scale, repeats_around: null } : { scale, shift_mm });
   }
 
-  function move(event: PointerEvent<SVGSVGElement>) {
-    const from = start.current;
-    if (!from) return;
-    const [x, y] = toMm(event.clientX, event.clientY);
+  function start(target: EventTarget | null, at: [number, number]): Start {
+    const grip = ((target as Element | null)?.getAttribute("data-grip") ?? "move") as Grip;
+    const { shift_mm, scale, rotate_deg } = hand.placement;
+    return { grip, lie, shift: shift_mm, scale, rotate: rotate_deg, at: toMm(...at) };
+  }
+
+  function drag(from: Start, to: [number, number], snapping: boolean) {
+    const [x, y] = toMm(...to);
     const { cx, cy } = from.lie;
     if (from.grip === "scale") {
       const factor = Math.hypot(x - cx, y - cy) / Math.max(1e-6, Math.hypot(from.at[0] - cx, from.at[1] - cy));
@@ -109,36 +89,57 @@ export function useFlatHand(
     } else if (from.grip === "turn") {
       const turned = (Math.atan2(y - cy, x - cx) - Math.atan2(from.at[1] - cy, from.at[0] - cx)) * (180 / Math.PI);
       const free = tidy(from.rotate + turned, 0.1);
-      const quarter = Math.round(free / 45) * 45;
-      hand.hold({ rotate_deg: !event.altKey && Math.abs(free - quarter) < 2 ? quarter : free });
+      const eighth = Math.round(free / 45) * 45;
+      hand.hold({ rotate_deg: snapping && Math.abs(free - eighth) < 2 ? eighth : free });
     } else {
       let dx = x - from.at[0];
       let dy = y - from.at[1];
-      const found: Snap[] = [];
-      if (!event.altKey && from.rotate % 180 === 0) {
+      const reached: Snap[] = [];
+      if (snapping && from.rotate % 180 === 0) {
         const reach = SNAP_PX / pxPerMm;
         const sx = snapped(linesOf(hand, 0, cx + dx, from.lie.w), reach);
         const sy = snapped(linesOf(hand, 1, cy + dy, from.lie.h), reach);
         if (sx) {
           dx += sx.by;
-          found.push({ axis: "x", ...sx });
+          reached.push({ axis: "x", ...sx });
         }
         if (sy) {
           dy += sy.by;
-          found.push({ axis: "y", ...sy });
+          reached.push({ axis: "y", ...sy });
         }
       }
-      setSnaps(found);
+      setSnaps(reached);
       hand.hold({ shift_mm: [from.shift[0] + dx, from.shift[1] + dy] });
     }
   }
 
-  function up() {
-    if (!start.current) return;
-    start.current = null;
-    setSnaps([]);
-    hand.decide();
-  }
+  useGesture(
+    {
+      onDrag: ({ target, xy, first, last, altKey, memo }) => {
+        const from: Start = memo ?? start(target, xy);
+        if (!first) drag(from, xy, !altKey);
+        if (last) {
+          setSnaps([]);
+          hand.decide();
+        }
+        return from;
+      },
+      onWheel: ({ event, last }) => {
+        if (last) return hand.decide();
+        event.preventDefault();
+        if (event.ctrlKey) return; // a pinch on a trackpad
+        const steps = Math.max(-3, Math.min(3, event.deltaY / 100));
+        if (event.shiftKey) hand.hold({ rotate_deg: tidy(hand.placement.rotate_deg + steps, 0.1) });
+        else scaleAbout([event.clientX, event.clientY], 1.03 ** -steps);
+      },
+      onPinch: ({ origin, movement: [factor], last, memo }) => {
+        scaleAbout(origin, factor / (memo ?? 1));
+        if (last) hand.decide();
+        return factor;
+      },
+    },
+    { target: surface, enabled, eventOptions: { passive: false }, drag: { pointer: { keys: false } } },
+  );
 
   function keyDown(event: KeyboardEvent) {
     if (event.ctrlKey || event.metaKey) return;
@@ -165,15 +166,5 @@ export function useFlatHand(
     if (/^(Arrow|[-+=,.0]$)/.test(event.key)) hand.decide();
   }
 
-  return {
-    snaps,
-    handlers: {
-      onPointerDown: down,
-      onPointerMove: move,
-      onPointerUp: up,
-      onPointerCancel: up,
-      onKeyDown: keyDown,
-      onKeyUp: keyUp,
-    },
-  };
+  return { snaps, handlers: enabled ? { onKeyDown: keyDown, onKeyUp: keyUp } : {} };
 }

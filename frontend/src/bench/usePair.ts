@@ -1,5 +1,5 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
 import { keepAnswer } from "../api/answers";
 import {
   api,
@@ -14,6 +14,7 @@ import {
   type Place,
   type Placement,
 } from "../api/client";
+import { useDraft } from "../ui/useDraft";
 import { WHOLE } from "./geometry";
 
 /** A placement while it is edited: shown at once, checked as it moves, saved when the pointer is released. */
@@ -58,6 +59,9 @@ export type Hand = {
   choose: (change: { route?: Pair["route"]; colours?: Colours; angle?: number }) => void;
 };
 
+type Content = { placement: Placement | null; pieces: Piece[] };
+const NO_CONTENT: Content = { placement: null, pieces: [] };
+
 const NOTHING: PanelReport = {
   placed_mm: [0, 0, 1, 1],
   effective_dpi: [0, 0],
@@ -71,84 +75,65 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
   const queries = useQueryClient();
   const key = ["pair", art, template, panel];
   const query = useQuery({ queryKey: key, queryFn: () => api.pair(place), placeholderData: (old) => old });
-  const [held, setHeld] = useState<Placement | null>(null);
-  const [heldPieces, setHeldPieces] = useState<Piece[] | null>(null);
-  const [piece, takeUp] = useState<number | null>(null);
-  const [glimpse, setGlimpse] = useState<{ placement: Placement; report: PanelReport } | null>(null);
-  const [angle, setAngle] = useState<number | null>(null);
-  const [colours, setColours] = useState<Colours | null>(null);
-  const latest = useRef<Placement | null>(null);
   const pair = query.data;
   const decided = pair?.placement ?? pair?.suggested_placement ?? WHOLE;
-  const pieces = heldPieces ?? (pair?.pieces as Piece[] | undefined) ?? [];
-  latest.current = held ?? (pair ? decided : null);
+  const draft = useDraft<Content, Pair>({
+    saved: pair ? { placement: pair.placement, pieces: pair.pieces as Piece[] } : null,
+    subject: key.join("/"),
+    scope: `${art}/${template}`,
+    onAnswer: async (answer) => {
+      await keepAnswer(queries, ["pair", art, template, answer.panel], answer);
+      if (panel === null) await keepAnswer(queries, key, answer);
+      setLive(null);
+    },
+    onSettled: (answer) => {
+      queries.invalidateQueries({ queryKey: ["board"] });
+      // other panels share the history and may follow; one that was opened meanwhile is fetched anew
+      const whole = { queryKey: ["pair", art, template] };
+      const isAnswered = (side: unknown) => side === answer?.panel || (side === null && panel === null);
+      queries.invalidateQueries({ ...whole, refetchType: "none" });
+      queries.refetchQueries({ ...whole, type: "active", predicate: ({ queryKey }) => !isAnswered(queryKey[3]) });
+    },
+  });
+  const [piece, takeUp] = useState<number | null>(null);
+  const [live, setLive] = useState<{ placement: Placement; report: PanelReport } | null>(null);
+  const [angle, setAngle] = useState<number | null>(null);
+  const [colours, setColours] = useState<Colours | null>(null);
   const here = useRef(place);
   here.current = place;
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what was in the hand belongs to the panel it was on
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a piece is selected on the panel it belongs to
   useEffect(() => {
-    setHeld(null);
-    setHeldPieces(null);
     takeUp(null);
-    setGlimpse(null);
+    setLive(null);
   }, [art, template, panel]);
 
-  const letGo = (settled: Placement | Piece[] | null) => {
-    setHeld((now) => (now === settled ? null : now));
-    setHeldPieces((now) => (now === settled ? null : now));
-  };
-  const settle = useMutation({
-    mutationFn: ({ work }: { work: () => Promise<Pair>; settles: Placement | Piece[] | null }) => work(),
-    scope: { id: `${art}/${template}` },
-    onSuccess: async (answer, { settles }) => {
-      await keepAnswer(queries, ["pair", art, template, answer.panel], answer);
-      if (panel === null) await keepAnswer(queries, key, answer);
-      // What the hand has taken up since is not what was answered: it stays in the hand.
-      letGo(settles);
-      setGlimpse(null);
-    },
-    onError: (_, { settles }) => letGo(settles),
-    onSettled: (answer) => {
-      queries.invalidateQueries({ queryKey: ["board"] });
-      // other panels share the history and may follow; one that was gone to meanwhile is asked anew
-      const whole = { queryKey: ["pair", art, template] };
-      const told = (side: unknown) => side === answer?.panel || (side === null && panel === null);
-      queries.invalidateQueries({ ...whole, refetchType: "none" });
-      queries.refetchQueries({ ...whole, type: "active", predicate: ({ queryKey }) => !told(queryKey[3]) });
-    },
-  });
-
-  // While something is held, its report is fetched as it goes; an older answer never replaces a newer one.
-  const proving = held || heldPieces ? JSON.stringify({ placement: held ?? decided, pieces }) : null;
+  // While something is edited, its report is fetched as it changes; an older answer never replaces a newer one.
+  const { placement, pieces } = draft.value ?? NO_CONTENT;
+  const edited = draft.isEdited ? JSON.stringify({ placement: placement ?? decided, pieces }) : null;
   useEffect(() => {
-    if (!proving) return;
-    const asked = JSON.parse(proving) as { placement: Placement; pieces: Piece[] };
+    if (!edited) return;
+    const now = JSON.parse(edited) as Content & { placement: Placement };
     const stop = new AbortController();
     const timer = setTimeout(() => {
       api
-        .report(here.current, asked, stop.signal)
-        .then((report) => setGlimpse({ placement: asked.placement, report }))
+        .report(here.current, now, stop.signal)
+        .then((report) => setLive({ placement: now.placement, report }))
         .catch(() => {});
     }, 120);
     return () => {
       clearTimeout(timer);
       stop.abort();
     };
-  }, [proving]);
+  }, [edited]);
 
-  // Left in the middle of a movement, the page still decides what was in the hand.
+  // A page that is left in the middle of a movement still saves the placement.
+  const held = placement === pair?.placement ? null : placement;
   useEffect(() => {
     const leave = () => held && api.place(here.current, held).catch(() => {});
     window.addEventListener("pagehide", leave);
     return () => window.removeEventListener("pagehide", leave);
   }, [held]);
-
-  const hold = useCallback((change: Partial<Placement>) => {
-    if (latest.current) {
-      latest.current = { ...latest.current, ...change };
-      setHeld(latest.current);
-    }
-  }, []);
 
   if (!pair) return { hand: null, error: query.error, retry: () => query.refetch() };
   const choices = (change: { route?: Pair["route"]; colours?: Colours; angle?: number }) => ({
@@ -160,43 +145,43 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
     if (change.colours) setColours(change.colours);
     if (change.angle !== undefined) setAngle(change.angle);
     const body = choices(change);
-    settle.mutate({ work: () => api.choose(place, body), settles: null });
+    draft.act(() => api.choose(place, body), false);
   };
+  const placed = (change: Partial<Placement>) => (now: Content) => ({
+    placement: { ...(now.placement ?? decided), ...change },
+  });
+  const follows = pair.follow !== null && placement === null;
   const hand: Hand = {
     pair,
     place: { art, template, panel: pair.panel },
     panel: pair.template.panels.find((p) => p.id === pair.panel) as Panel,
-    empty: pair.placement === null && held === null && pair.follow === null,
-    follows: pair.follow !== null && held === null,
-    placement: held ?? decided,
+    empty: placement === null && pair.follow === null,
+    follows,
+    placement: placement ?? decided,
     pieces,
     piece: piece !== null && piece < pieces.length ? piece : null,
     takeUp,
-    holdPieces: setHeldPieces,
-    layPieces: (next) => {
-      setHeldPieces(next);
-      settle.mutate({ work: () => api.lay(place, next), settles: next });
-    },
+    holdPieces: (pieces) => draft.hold({ pieces }),
+    layPieces: (pieces) => draft.save({ pieces }, (content) => api.lay(place, content.pieces)),
     mend: (fix) => {
       if (fix.piece === null || fix.piece === undefined) hand.decide(fix.placement as Partial<Placement>);
       else hand.layPieces(pieces.map((each, i) => (i === fix.piece ? ({ ...each, ...fix.values } as Piece) : each)));
     },
-    now: { placement: held ?? pair.placement ?? pair.follow, pieces },
-    report: glimpse?.report ?? pair.report ?? NOTHING,
-    reportedPlacement: glimpse?.placement ?? decided,
+    now: { placement: placement ?? pair.follow, pieces },
+    report: live?.report ?? pair.report ?? NOTHING,
+    reportedPlacement: live?.placement ?? decided,
     angle: angle ?? pair.angle,
     colours: colours ?? pair.colours,
-    problem: settle.error?.message ?? null,
-    busy: held !== null || heldPieces !== null || settle.isPending,
-    hold,
-    decide: (change) => {
-      if (change) hold(change);
-      const placement = latest.current;
-      if (placement && !hand.follows) settle.mutate({ work: () => api.place(place, placement), settles: placement });
+    problem: draft.error?.message ?? null,
+    busy: draft.isEdited || draft.pending,
+    hold: (change) => draft.hold(placed(change)),
+    decide: (change = {}) => {
+      if (follows) draft.hold(placed(change));
+      else draft.save(placed(change), (content) => api.place(place, content.placement));
     },
-    follow: (follow) => settle.mutate({ work: () => api.follow(place, follow), settles: null }),
-    clear: () => settle.mutate({ work: () => api.place(place, null), settles: held }),
-    step: (way) => settle.mutate({ work: () => api.step(place, way), settles: held }),
+    follow: (follow) => draft.act(() => api.follow(place, follow), false),
+    clear: () => draft.act(() => api.place(place, null)),
+    step: (way) => draft.act(() => api.step(place, way)),
     turn: (next, settled) => {
       setAngle(next);
       if (settled) choose({ angle: next });

@@ -1,8 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Blank, type Measures } from "../api/client";
+import { Choice } from "../ui/Choice";
 import { parseLength, parsePlain, show } from "../ui/measure";
-import { Alert, Button, Choice, Heading } from "../ui/parts";
+import { Alert, Button, Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
 import { ValueField } from "../ui/ValueField";
 import { BlankDrawing } from "./BlankDrawing";

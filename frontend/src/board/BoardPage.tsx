@@ -1,11 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { useDropzone } from "react-dropzone";
 import { Link } from "react-router";
 import { type Art, api } from "../api/client";
 import { FileButton } from "../ui/FileButton";
 import { Masthead } from "../ui/Masthead";
 import { Alert } from "../ui/parts";
-import { useDrop } from "../ui/useDrop";
 import { BatchStrip } from "./BatchStrip";
 import { BoardTable } from "./BoardTable";
 import { PickBar } from "./PickBar";
@@ -40,7 +40,7 @@ export function BoardPage() {
       await queries.invalidateQueries({ queryKey: ["board"], exact: true });
     }
   }
-  const over = useDrop(take);
+  const { getRootProps, isDragActive } = useDropzone({ onDrop: take, noClick: true, noKeyboard: true });
 
   async function remove(art: Art) {
     await api.removeArt(art.id);
@@ -58,7 +58,7 @@ export function BoardPage() {
   }
 
   return (
-    <div className="flex h-full flex-col">
+    <div {...getRootProps({ className: "flex h-full flex-col" })}>
       <Masthead where="Range board">
         {removed && (
           <span className="text-sm" role="status">
@@ -114,7 +114,7 @@ export function BoardPage() {
             </li>
           ))}
         </ul>
-        {over && (
+        {isDragActive && (
           <div className="pointer-events-none fixed inset-0 z-10 grid place-items-center bg-ground/90">
             <p className="border-y-2 border-ink px-10 py-6 text-xl font-bold">Drop to add the artwork to every blank</p>
           </div>

@@ -28,7 +28,7 @@ export function useBatches(): Batches {
   const begin = useMutation({ mutationFn: ({ body }: { body: BatchBody; then: () => void }) => api.beginBatch(body) });
   const steer = useMutation({
     mutationFn: ({ batch, how }: { batch: Batch; how: Parameters<Batches["steer"]>[1] }) =>
-      how === "away" ? api.putBatchAway(batch.id) : api.steerBatch(batch.id, how),
+      how === "away" ? api.dismissBatch(batch.id) : api.steerBatch(batch.id, how),
     onSuccess: keep,
   });
 

@@ -1,9 +1,10 @@
 import type { Placement } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import type { Sewn } from "../sewn/useSewing";
+import { Choice } from "../ui/Choice";
 import { ColourField } from "../ui/ColourField";
 import { parseLength, parsePlain, show } from "../ui/measure";
-import { Button, Choice, Heading } from "../ui/parts";
+import { Button, Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
 import { ValueField } from "../ui/ValueField";
 import { CopyTo } from "./CopyTo";

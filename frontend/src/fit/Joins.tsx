@@ -1,7 +1,8 @@
 import type { Hand } from "../bench/usePair";
 import { Calibration } from "../sewn/Calibration";
 import type { Sewn } from "../sewn/useSewing";
-import { Choice, Heading } from "../ui/parts";
+import { Choice } from "../ui/Choice";
+import { Heading } from "../ui/parts";
 
 const WAYS = {
   alone: { label: "Own placement", hint: "Does not follow another side" },

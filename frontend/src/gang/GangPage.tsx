@@ -3,13 +3,15 @@ import { useEffect, useRef, useState } from "react";
 import { keepAnswer } from "../api/answers";
 import { api, type Gang, type GangState } from "../api/client";
 import { COLUMN } from "../bench/stations";
+import { Choice } from "../ui/Choice";
 import { Downloads, fetchFile } from "../ui/Downloads";
 import { Length, Pick, Plain, Tick } from "../ui/fields";
 import { Below, Masthead } from "../ui/Masthead";
 import { show } from "../ui/measure";
-import { Alert, Button, Choice, Heading, IconButton } from "../ui/parts";
+import { Alert, Button, Heading, IconButton } from "../ui/parts";
 import { UnitChoice } from "../ui/UnitChoice";
 import { useUnit } from "../ui/unit";
+import { useDraft } from "../ui/useDraft";
 import { GangDrawing } from "./GangDrawing";
 
 const going = (state: GangState) => state.jobs.find((job) => job.state === "queued" || job.state === "running");
@@ -22,11 +24,6 @@ export function GangPage() {
     queryFn: api.gang,
     refetchInterval: (now) => (now.state.data && going(now.state.data) ? 400 : false),
   });
-  const change = useMutation({
-    mutationFn: (gang: Gang) => api.setGang(gang),
-    scope: { id: "gang" },
-    onSuccess: (answer) => keepAnswer(queries, ["gang"], answer),
-  });
   const asked = useRef<number | null>(null);
   const make = useMutation({
     mutationFn: api.makeGang,
@@ -36,21 +33,19 @@ export function GangPage() {
     },
   });
   const state = query.data;
-  // Each change builds on the one before it, also where that is still on its way.
-  const latest = useRef<Gang | null>(null);
-  if (!change.isPending) latest.current = (state?.gang as Gang | undefined) ?? null;
-  const onChange: Changes["onChange"] = (update) => {
-    if (!latest.current) return;
-    latest.current = update(latest.current);
-    change.mutate(latest.current);
-  };
+  const draft = useDraft<Gang, GangState>({
+    saved: (state?.gang as Gang | undefined) ?? null,
+    subject: "gang",
+    onAnswer: (answer) => keepAnswer(queries, ["gang"], answer),
+  });
+  const onChange: Changes["onChange"] = (update) => draft.save(update, api.setGang);
   useEffect(() => {
     const job = state?.jobs.find((each) => each.id === asked.current);
     if (job?.state !== "done") return;
     asked.current = null;
     for (const file of job.files) fetchFile(file);
   }, [state]);
-  const problem = query.error ?? change.error ?? make.error;
+  const problem = query.error ?? draft.error ?? make.error;
   return (
     <div className="flex h-full flex-col">
       <Masthead
@@ -73,11 +68,11 @@ export function GangPage() {
           <section aria-label="Gang sheet" className={COLUMN}>
             <Items state={state} onChange={onChange} />
             <AddPrint onChange={onChange} />
-            <Sheet gang={state.gang as Gang} onChange={onChange} />
+            <Sheet gang={draft.value ?? (state.gang as Gang)} onChange={onChange} />
             <div className="sticky -bottom-4 -mx-4 -mb-4 mt-auto grid gap-2 border-t border-rule bg-table p-4 pt-3">
               {problem && <Alert>{problem.message}</Alert>}
               {state.problem && <Alert>{state.problem}</Alert>}
-              <Made state={state} onMake={() => make.mutate()} making={make.isPending || change.isPending} />
+              <Made state={state} onMake={() => make.mutate()} making={make.isPending || draft.pending} />
             </div>
           </section>
           <GangDrawing state={state} />

@@ -1,8 +1,9 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { keepAnswer } from "../api/answers";
 import { api, type Listing, type ListingChange, type MarketLimits } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { type Jobs, useJobs } from "../jobs/useJobs";
+import { useDraft } from "../ui/useDraft";
 
 const LISTING_JOBS = ["listing"] as const;
 
@@ -32,13 +33,11 @@ export function useListing(hand: Hand): Listings {
     placeholderData: (old) => old,
     refetchOnMount: "always", // prices, pictures and origins are decided elsewhere
   });
-  const act = useMutation({
-    mutationKey: key,
-    scope: { id: key.join() }, // one after another, in the order they were made
-    mutationFn: (deed: () => Promise<Listing>) => deed(),
-    onSuccess: async (listing) => {
-      // an answer to an earlier change does not undo what was decided since
-      if (queries.isMutating({ mutationKey: key }) === 1) await keepAnswer(queries, asked, listing);
+  const draft = useDraft<Listing, Listing>({
+    saved: query.data ?? null,
+    subject: key.join(),
+    onAnswer: async (listing) => {
+      await keepAnswer(queries, asked, listing);
       // words of a blank and an artwork, and limits, hold for other pairs too
       queries.invalidateQueries({
         queryKey: ["listing"],
@@ -46,27 +45,27 @@ export function useListing(hand: Hand): Listings {
       });
       queries.invalidateQueries({ queryKey: ["pair", place.art, place.template] });
     },
-    onError: () => queries.invalidateQueries({ queryKey: key }),
   });
   const work = useJobs(place, LISTING_JOBS, true);
   return {
-    listing: query.data ?? null,
-    decide: (change) => {
-      queries.setQueryData<Listing>(asked, (now) => now && ahead(now, change));
-      act.mutate(() => api.decideListing(place, change));
-    },
-    overrule: (why) => act.mutate(() => api.overrule(place, why)),
-    withdraw: () => act.mutate(() => api.withdrawOverruling(place)),
+    listing: draft.value,
+    decide: (change) =>
+      draft.save(
+        (now) => ahead(now, change),
+        () => api.decideListing(place, change),
+      ),
+    overrule: (why) => draft.act(() => api.overrule(place, why)),
+    withdraw: () => draft.act(() => api.withdrawOverruling(place)),
     setMarket: (id, limits) =>
-      act.mutate(async () => {
-        await (limits ? api.setMarket(id, limits) : api.forgetMarket(id));
+      draft.act(async () => {
+        await (limits ? api.setMarket(id, limits) : api.resetMarket(id));
         return limits ? api.decideListing(place, { market: id }) : api.listing(place);
       }),
     work,
     make: () => work.start(() => api.makePack(place)),
-    handIn: (url) => act.mutate(() => api.handIn(place, url)),
-    busy: act.isPending,
-    problem: act.error?.message ?? work.problem ?? query.error?.message ?? null,
+    handIn: (url) => draft.act(() => api.submitPack(place, url)),
+    busy: draft.pending,
+    problem: draft.error?.message ?? work.problem ?? query.error?.message ?? null,
     retry: () => query.refetch(),
   };
 }

@@ -1,9 +1,10 @@
 import { useState } from "react";
 import { api, type Backdrop, type Film, type MockupSettings } from "../api/client";
 import type { Hand } from "../bench/usePair";
+import { Choice } from "../ui/Choice";
 import { FileButton } from "../ui/FileButton";
 import { Percent, Pick, Plain, Tick } from "../ui/fields";
-import { Alert, Button, Choice, Heading } from "../ui/parts";
+import { Alert, Button, Heading } from "../ui/parts";
 import type { Mockups } from "./useMockups";
 
 const SIZES: { label: string; px: [number, number] }[] = [

@@ -2,7 +2,8 @@ import { useState } from "react";
 import type { Seen } from "../bench/PreviewPane";
 import type { Hand } from "../bench/usePair";
 import { JobList } from "../jobs/JobList";
-import { Alert, Button, Choice, Mark } from "../ui/parts";
+import { PartTabs } from "../ui/PartTabs";
+import { Alert, Button, Mark } from "../ui/parts";
 import { FilesPart } from "./FilesPart";
 import { LightPart } from "./LightPart";
 import { PartChoice } from "./PartChoice";
@@ -15,7 +16,7 @@ const SHOWN_FILES = 6;
 const PARTS = [
   { value: "colours", label: "Colours" },
   { value: "light", label: "Light" },
-  { value: "words", label: "Words" },
+  { value: "words", label: "Captions" },
   { value: "files", label: "Files" },
   { value: "presets", label: "Presets" },
 ] as const;
@@ -32,20 +33,21 @@ export function MockupStation({ hand, shows, seen }: { hand: Hand; shows: Mockup
   const count = state?.pictures ?? 0;
   return (
     <>
-      <Choice label="Part" value={part} options={[...PARTS]} onChange={setPart} />
-      {!settings && <p className="text-sm text-soft">Loading the scenes…</p>}
-      {settings && part === "colours" && scene?.regions.some((region) => region.place) && (
-        <PlacesPart scene={scene} hand={hand} shows={shows} settings={settings} />
-      )}
-      {settings &&
-        part === "colours" &&
-        [...parts.values()].map((region) => (
-          <PartChoice key={region.id} region={region} hand={hand} shows={shows} settings={settings} />
-        ))}
-      {settings && part === "light" && <LightPart settings={settings} onChange={shows.change} />}
-      {settings && part === "words" && <WordsPart hand={hand} settings={settings} onChange={shows.change} />}
-      {settings && part === "files" && <FilesPart hand={hand} shows={shows} settings={settings} />}
-      {settings && part === "presets" && <PresetsPart shows={shows} />}
+      <PartTabs label="Part" value={part} parts={PARTS} onChange={setPart} partClassName="flex flex-col gap-4">
+        {!settings && <p className="text-sm text-soft">Loading the scenes…</p>}
+        {settings && part === "colours" && scene?.regions.some((region) => region.place) && (
+          <PlacesPart scene={scene} hand={hand} shows={shows} settings={settings} />
+        )}
+        {settings &&
+          part === "colours" &&
+          [...parts.values()].map((region) => (
+            <PartChoice key={region.id} region={region} hand={hand} shows={shows} settings={settings} />
+          ))}
+        {settings && part === "light" && <LightPart settings={settings} onChange={shows.change} />}
+        {settings && part === "words" && <WordsPart hand={hand} settings={settings} onChange={shows.change} />}
+        {settings && part === "files" && <FilesPart hand={hand} shows={shows} settings={settings} />}
+        {settings && part === "presets" && <PresetsPart shows={shows} />}
+      </PartTabs>
       <div className="sticky -bottom-4 -mx-4 -mb-4 mt-auto grid gap-2 border-t border-rule bg-table p-4 pt-3">
         {state?.findings.map((finding) => (
           <p key={finding.message} className="flex items-start gap-2 text-sm">

@@ -30,7 +30,7 @@ export function OwnScenes({ hand }: { hand: Hand }) {
     });
   const takeIn = (file: File) =>
     tried(async () => {
-      await api.takeScene(file);
+      await api.importScene(file);
       await queries.invalidateQueries({ queryKey: ["pair"] });
       await queries.invalidateQueries({ queryKey: ["own-scenes"] });
     });

@@ -63,7 +63,7 @@ function SceneCard(props: {
   scene: Scene;
   hand: Hand;
   settings: MockupSettings | null;
-  mockupSettings: Partial<MockupSettings> | null;
+  mockupSettings: MockupSettings | null;
   seen: boolean;
   onSee: (view: string, measured?: boolean) => void;
   onShots: (shots: Shot[]) => void;
@@ -88,6 +88,7 @@ function SceneCard(props: {
           size: THUMB,
           view: first,
           settings: mockupSettings && { ...mockupSettings, captions: [] },
+          measured: false,
         }
       : null,
     api.mockupPreview,

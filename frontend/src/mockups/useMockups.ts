@@ -1,9 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { keepAnswer } from "../api/answers";
 import { api, type Colours, type Film, type MockupSettings, type MockupState, type Preset } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { type Jobs, useJobs } from "../jobs/useJobs";
+import { useDraft } from "../ui/useDraft";
 
 const SHOW_JOBS = ["pictures", "film"] as const;
 
@@ -12,7 +12,8 @@ export type Mockups = {
   state: MockupState | null;
   settings: MockupSettings | null;
   /** What previews are rendered with: light, words, background; not which views are made. */
-  mockupSettings: Partial<MockupSettings> | null;
+  /** Those that decide how one mock-up looks; what is made of how many is left out. */
+  mockupSettings: MockupSettings | null;
   change: (values: Partial<MockupSettings>) => void;
   /** What is in the hand and not decided yet. */
   hold: (values: Partial<MockupSettings>) => void;
@@ -39,12 +40,10 @@ export function useMockups(hand: Hand, active: boolean): Mockups {
     enabled: active,
     placeholderData: (old) => old,
   });
-  const [held, setHeld] = useState<MockupSettings | null>(null);
-  const change = useMutation({
-    mutationFn: (settings: MockupSettings) => api.setMockupSettings(place, settings),
-    scope: { id: `settings ${place.art}/${place.template}` },
-    onSuccess: (answer) => keepAnswer(queries, asked, answer),
-    onSettled: (_, __, settled) => setHeld((now) => (now === settled ? null : now)),
+  const draft = useDraft<MockupSettings, MockupState>({
+    saved: (state.data?.mockup_settings as MockupSettings | undefined) ?? null,
+    subject: `settings ${place.art}/${place.template}`,
+    onAnswer: (answer) => keepAnswer(queries, asked, answer),
   });
   const presets = useQuery({ queryKey: ["presets"], queryFn: api.presets, enabled: active });
   const keep = useMutation({
@@ -64,8 +63,8 @@ export function useMockups(hand: Hand, active: boolean): Mockups {
     },
   });
   const work = useJobs(place, SHOW_JOBS, active);
-  const settings = held ?? ((state.data?.mockup_settings as MockupSettings | undefined) || null);
-  const problem = change.error ?? keep.error ?? forget.error ?? use.error;
+  const settings = draft.value;
+  const problem = draft.error ?? keep.error ?? forget.error ?? use.error;
   return {
     state: state.data ?? null,
     settings,
@@ -76,13 +75,8 @@ export function useMockups(hand: Hand, active: boolean): Mockups {
       sizes: [[2000, 2000]],
       format: settings.clear ? "png" : "jpg",
     },
-    change: (values) => {
-      if (!settings) return;
-      const next = { ...settings, ...values };
-      setHeld(next);
-      change.mutate(next);
-    },
-    hold: (values) => settings && setHeld({ ...settings, ...values }),
+    change: (values) => draft.save(values, (settings) => api.setMockupSettings(place, settings)),
+    hold: draft.hold,
     work,
     make: () => work.start(() => api.makePictures(place)),
     film: (film) => work.start(() => api.makeFilm(place, film)),
@@ -90,7 +84,7 @@ export function useMockups(hand: Hand, active: boolean): Mockups {
     savePreset: (name) => settings && keep.mutate([name, settings, hand.colours]),
     removePreset: forget.mutate,
     applyPreset: use.mutate,
-    settling: change.isPending,
+    settling: draft.pending,
     problem: work.problem ?? problem?.message ?? null,
   };
 }

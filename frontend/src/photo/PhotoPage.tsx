@@ -1,7 +1,8 @@
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
+import { Choice } from "../ui/Choice";
 import { Below, Masthead } from "../ui/Masthead";
-import { Alert, Button, Choice, Mark } from "../ui/parts";
+import { Alert, Button, Mark } from "../ui/parts";
 import { UnitChoice } from "../ui/UnitChoice";
 import { PhotoPane } from "./PhotoPane";
 import { Colour, InFront, Print, Product } from "./PhotoParts";

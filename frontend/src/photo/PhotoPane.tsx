@@ -1,4 +1,5 @@
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import { useGesture } from "@use-gesture/react";
+import { type KeyboardEvent, useRef, useState } from "react";
 import { api, type Dab } from "../api/client";
 import { useSize } from "../ui/useSize";
 import { type At, Grip, Loupe, stepped, taken } from "./Grips";
@@ -18,9 +19,9 @@ export function PhotoPane(props: { photo: Photo; tool: Tool; reach: number; show
   const scale = Math.min(size.width / scene.px[0], size.height / scene.px[1]) || 0.001;
   const [w, h] = [scene.px[0] * scale, scene.px[1] * scale];
   const picture = `/api/artworks/${scene.photo_id}/preview?px=2048`;
-  const place = (event: PointerEvent): At => {
+  const place = ([x, y]: At): At => {
     const box = surface.current?.getBoundingClientRect();
-    return [(event.clientX - (box?.left ?? 0)) / w, (event.clientY - (box?.top ?? 0)) / h];
+    return [(x - (box?.left ?? 0)) / w, (y - (box?.top ?? 0)) / h];
   };
   const dabbing = tool === "keep" || tool === "leave" || tool === "front" || tool === "behind";
   const list = tool === "keep" || tool === "leave" ? "product" : "front";
@@ -33,35 +34,34 @@ export function PhotoPane(props: { photo: Photo; tool: Tool; reach: number; show
   ];
   const moved = (index: number, at: At) => marks.points.map((p, i) => (i === index ? at : p));
 
-  const handlers = {
-    onPointerDown: (event: PointerEvent<SVGSVGElement>) => {
-      const at = place(event);
-      event.currentTarget.setPointerCapture(event.pointerId);
-      if (tool === "points") {
-        setGrip(taken(marks.points as At[], at, [w, h]));
-      } else if (dabbing) setStroke([dab(at)]);
-      else if (tool === "box") setCorner(at);
-      else if (tool === "spot") photo.mark({ plain: at });
-    },
-    onPointerMove: (event: PointerEvent<SVGSVGElement>) => {
-      const at = place(event);
-      setPointer(at);
-      if (grip !== null) photo.hold({ points: moved(grip, at) });
-      if (stroke) {
-        const last = stroke[stroke.length - 1]?.at ?? at;
-        if (Math.hypot((last[0] - at[0]) * w, (last[1] - at[1]) * h) > 0.6 * reach * w) setStroke([...stroke, dab(at)]);
-      }
-    },
-    onPointerUp: (event: PointerEvent<SVGSVGElement>) => {
-      if (grip !== null) photo.mark({ points: moved(grip, place(event)) });
-      if (stroke) photo.mark({ [list]: [...marks[list], ...stroke].slice(-400) });
-      if (corner) photo.mark({ box: boxed(corner, place(event)) });
-      setGrip(null);
-      setStroke(null);
-      setCorner(null);
-    },
-    onPointerLeave: () => setPointer(null),
+  const begin = (at: At) => {
+    if (tool === "points") setGrip(taken(marks.points as At[], at, [w, h]));
+    else if (dabbing) setStroke([dab(at)]);
+    else if (tool === "box") setCorner(at);
+    else if (tool === "spot") photo.mark({ plain: at });
   };
+  const go = (at: At) => {
+    if (grip !== null) photo.hold({ points: moved(grip, at) });
+    if (!stroke) return;
+    const before = stroke[stroke.length - 1]?.at ?? at;
+    if (Math.hypot((before[0] - at[0]) * w, (before[1] - at[1]) * h) > 0.6 * reach * w) setStroke([...stroke, dab(at)]);
+  };
+  const finish = (at: At) => {
+    if (grip !== null) photo.mark({ points: moved(grip, at) });
+    if (stroke) photo.mark({ [list]: [...marks[list], ...stroke].slice(-400) });
+    if (corner) photo.mark({ box: boxed(corner, at) });
+    setGrip(null);
+    setStroke(null);
+    setCorner(null);
+  };
+  const gestures = useGesture(
+    {
+      onDrag: ({ xy, first, last }) => (first ? begin : last ? finish : go)(place(xy)),
+      onMove: ({ xy }) => setPointer(place(xy)),
+      onHover: ({ hovering }) => hovering || setPointer(null),
+    },
+    { drag: { pointer: { keys: false } } },
+  );
   const nudge = (index: number) => (event: KeyboardEvent) => {
     const from = marks.points[index] as At | undefined;
     const to = from && stepped(event, from, scene.px as At);
@@ -85,9 +85,9 @@ export function PhotoPane(props: { photo: Photo; tool: Tool; reach: number; show
           height={h}
           className={`touch-none ${tool === "points" ? "" : "cursor-crosshair"}`}
           data-photo={scene.key}
-          {...handlers}
+          {...gestures()}
         >
-          <image href={design ? api.sceneLook(scene, props.art) : picture} width={w} height={h} />
+          <image href={design ? api.scenePreview(scene, props.art) : picture} width={w} height={h} />
           {!design && !scene.problem && tool !== "points" && tool !== "spot" && (
             <image href={api.sceneMask(scene)} width={w} height={h} preserveAspectRatio="none" data-mask={scene.key} />
           )}

@@ -1,6 +1,7 @@
+import { Choice } from "../ui/Choice";
 import { ColourField } from "../ui/ColourField";
 import { Length, Percent, Pick, Plain, Tick } from "../ui/fields";
-import { Button, Choice, Heading } from "../ui/parts";
+import { Button, Heading } from "../ui/parts";
 import type { Tool } from "./tools";
 import type { Photo } from "./usePhoto";
 

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { keepAnswer } from "../api/answers";
 import { api, type OwnScene, type PhotoMarks } from "../api/client";
+import { useDraft } from "../ui/useDraft";
 
 export type Photo = {
   scene: OwnScene;
@@ -18,17 +18,18 @@ export type Photo = {
   problem: string | null;
 };
 
+type Edited = { title: string; panel: string; marks: PhotoMarks };
+
 /** A photograph being marked. */
 export function usePhoto(id: number): { photo: Photo | null; problem: string | null } {
   const queries = useQueryClient();
   const key = ["own-scene", id];
   const found = useQuery({ queryKey: key, queryFn: () => api.ownScene(id) });
-  const [held, setHeld] = useState<PhotoMarks | null>(null);
-  const keep = useMutation({
-    mutationFn: ([title, panel, marks]: [string, string, PhotoMarks]) => api.markScene(id, title, panel, marks),
-    scope: { id: `own scene ${id}` },
-    onSuccess: (scene) => keepAnswer(queries, key, scene),
-    onSettled: (_, __, [, , settled]) => setHeld((now) => (now === settled ? null : now)),
+  const scene = found.data;
+  const draft = useDraft<Edited, OwnScene>({
+    saved: scene ? { title: scene.title, panel: scene.panel, marks: scene.marks as PhotoMarks } : null,
+    subject: `own scene ${id}`,
+    onAnswer: (answer) => keepAnswer(queries, key, answer),
   });
   const make = useMutation({
     mutationFn: () => api.makeScene(id),
@@ -39,26 +40,23 @@ export function usePhoto(id: number): { photo: Photo | null; problem: string | n
       queries.invalidateQueries({ queryKey: ["own-scenes"] });
     },
   });
-  const scene = found.data;
-  if (!scene) return { photo: null, problem: found.error?.message ?? null };
-  const marks = held ?? (scene.marks as PhotoMarks);
-  const send = (title: string, panel: string, next: PhotoMarks) => {
-    setHeld(next);
-    keep.mutate([title, panel, next]);
-  };
+  if (!scene || !draft.value) return { photo: null, problem: found.error?.message ?? null };
+  const marked = (values: Partial<PhotoMarks>) => (now: Edited) => ({ marks: { ...now.marks, ...values } });
+  const save = (change: Parameters<typeof draft.save>[0]) =>
+    draft.save(change, ({ title, panel, marks }) => api.markScene(id, title, panel, marks));
   return {
     problem: null,
     photo: {
       scene,
-      marks,
-      hold: (values) => setHeld({ ...marks, ...values }),
-      mark: (values) => send(scene.title, scene.panel, { ...marks, ...values }),
-      name: (title) => send(title, scene.panel, marks),
-      show: (panel) => send(scene.title, panel, marks),
+      marks: draft.value.marks,
+      hold: (values) => draft.hold(marked(values)),
+      mark: (values) => save(marked(values)),
+      name: (title) => save({ title }),
+      show: (panel) => save({ panel }),
       make: make.mutateAsync,
-      busy: keep.isPending,
+      busy: draft.pending,
       making: make.isPending,
-      problem: keep.error?.message ?? make.error?.message ?? null,
+      problem: draft.error?.message ?? make.error?.message ?? null,
     },
   };
 }

@@ -1,7 +1,7 @@
 import type { Band } from "../api/client";
+import { Choice } from "../ui/Choice";
 import { ColourField } from "../ui/ColourField";
 import { Length } from "../ui/fields";
-import { Choice } from "../ui/parts";
 import { ArtPick } from "./ArtPick";
 import type { PieceProps } from "./props";
 

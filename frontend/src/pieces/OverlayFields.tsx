@@ -1,6 +1,6 @@
 import type { Overlay, Piece } from "../api/client";
+import { Choice } from "../ui/Choice";
 import { Pick, Plain, Tick } from "../ui/fields";
-import { Choice } from "../ui/parts";
 import { ArtPick } from "./ArtPick";
 import type { PieceProps } from "./props";
 

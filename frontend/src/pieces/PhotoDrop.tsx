@@ -1,8 +1,8 @@
 import { useState } from "react";
+import { useDropzone } from "react-dropzone";
 import { type Art, api } from "../api/client";
 import { FileButton } from "../ui/FileButton";
 import { Alert } from "../ui/parts";
-import { useDrop } from "../ui/useDrop";
 
 /** Photographs chosen or dropped: they are kept beside the board, and fill the empty frames in their order. */
 export function PhotoDrop(props: { onPhotos: (photos: Art[]) => void; onBoard?: () => void }) {
@@ -21,14 +21,18 @@ export function PhotoDrop(props: { onPhotos: (photos: Art[]) => void; onBoard?: 
     setState({ problem });
     if (photos.length) props.onPhotos(photos);
   }
-  const over = useDrop(take);
+  const { getRootProps, isDragActive } = useDropzone({ onDrop: take, noClick: true, noKeyboard: true });
   return (
-    <div className={`grid gap-1 border p-2 ${over ? "border-ink bg-accent-tint" : "border-rule"}`}>
+    <div
+      {...getRootProps({
+        className: `grid gap-1 border p-2 ${isDragActive ? "border-ink bg-accent-tint" : "border-rule"}`,
+      })}
+    >
       <FileButton name="Photographs" accept=".png,.jpg,.jpeg,.tif,.tiff,.webp" multiple onFiles={take}>
         Choose photographs
       </FileButton>
       <p className="text-xs text-soft">
-        Or drop them anywhere: they fill the empty frames in their order.{" "}
+        Or drop them here: they fill the empty frames in their order.{" "}
         {props.onBoard && (
           <button type="button" className="underline" onClick={props.onBoard}>
             Fill them from the board

@@ -1,4 +1,4 @@
-import { type PointerEvent, useRef } from "react";
+import { useDrag } from "@use-gesture/react";
 import type { Piece } from "../api/client";
 import { type Bend, boxPath } from "../bench/geometry";
 import type { Hand } from "../bench/usePair";
@@ -14,9 +14,19 @@ const ARROWS: Record<string, [number, number]> = {
 
 /** The pieces on the flat: pressed to take one up, dragged or nudged to move it, sized by the wheel. */
 export function PieceGrips({ hand, k, bend, toMm }: Props) {
-  const start = useRef<{ at: [number, number]; piece: Piece; index: number } | null>(null);
   const put = (index: number, piece: Piece) => hand.pieces.map((each, i) => (i === index ? piece : each));
   const boxes = hand.report.pieces;
+  const drag = useDrag(
+    ({ args: [i], xy, first, last, memo }) => {
+      const from: { at: [number, number]; piece: Piece } = memo ?? { at: toMm(...xy), piece: hand.pieces[i] };
+      const [x, y] = toMm(...xy);
+      if (first) hand.takeUp(i);
+      else if (last) hand.layPieces(hand.pieces);
+      else hand.holdPieces(put(i, moved(from.piece, x - from.at[0], y - from.at[1])));
+      return from;
+    },
+    { pointer: { keys: false } },
+  );
   return (
     <g>
       {hand.pieces.map((piece, i) => {
@@ -40,21 +50,7 @@ export function PieceGrips({ hand, k, bend, toMm }: Props) {
             className="cursor-move outline-none focus-visible:stroke-accent"
             data-piece={i}
             onFocus={() => hand.takeUp(i)}
-            onPointerDown={(event: PointerEvent<SVGPathElement>) => {
-              event.currentTarget.setPointerCapture(event.pointerId);
-              hand.takeUp(i);
-              start.current = { at: toMm(event.clientX, event.clientY), piece, index: i };
-            }}
-            onPointerMove={(event) => {
-              const from = start.current;
-              if (!from || from.index !== i) return;
-              const [x, y] = toMm(event.clientX, event.clientY);
-              hand.holdPieces(put(i, moved(from.piece, x - from.at[0], y - from.at[1])));
-            }}
-            onPointerUp={() => {
-              if (start.current) hand.layPieces(hand.pieces);
-              start.current = null;
-            }}
+            {...drag(i)}
             onKeyDown={(event) => {
               const arrow = ARROWS[event.key];
               const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;

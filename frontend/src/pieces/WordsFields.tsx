@@ -1,8 +1,8 @@
 import { useEffect, useState } from "react";
 import type { Panel, Words } from "../api/client";
+import { Choice } from "../ui/Choice";
 import { ColourField } from "../ui/ColourField";
 import { Length, Pick, Plain, Tick } from "../ui/fields";
-import { Choice } from "../ui/parts";
 import { FontPick } from "./FontPick";
 import type { PieceProps } from "./props";
 

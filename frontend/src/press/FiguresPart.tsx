@@ -1,8 +1,9 @@
 import { useState } from "react";
 import type { Figures, Press } from "../api/client";
+import { Choice } from "../ui/Choice";
 import { Pick, Plain } from "../ui/fields";
 import { celsius, fahrenheit } from "../ui/measure";
-import { Button, Choice, Heading } from "../ui/parts";
+import { Button, Heading } from "../ui/parts";
 import type { Pressing } from "./usePress";
 
 const SOURCES = { maker: "the maker's figures", log: "from your log", practice: "common practice" };

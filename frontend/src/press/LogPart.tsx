@@ -1,8 +1,9 @@
 import { useState } from "react";
 import { api, type Fault, type LogEntry, type Press } from "../api/client";
+import { Choice } from "../ui/Choice";
 import { FileButton } from "../ui/FileButton";
 import { Tick } from "../ui/fields";
-import { Button, Choice, Heading } from "../ui/parts";
+import { Button, Heading } from "../ui/parts";
 import type { Entry, Pressing } from "./usePress";
 
 const RESULTS = [

@@ -1,8 +1,9 @@
 import type { PrintState } from "../api/client";
 import type { Hand } from "../bench/usePair";
+import { Choice } from "../ui/Choice";
 import { Length, Pick, Tick } from "../ui/fields";
 import { parsePlain, show } from "../ui/measure";
-import { Choice, Heading } from "../ui/parts";
+import { Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
 import { ValueField } from "../ui/ValueField";
 import { SoftProof } from "./SoftProof";

@@ -143,7 +143,7 @@ function PrinterPart({ newest, copies }: { newest: MadeFile | null; copies: numb
 }
 
 function DeskPart({ hand, newest }: { hand: Hand; newest: MadeFile | null }) {
-  const bring = useMutation({ mutationFn: (file: MadeFile) => api.bringToDesk(hand.place, file.url) });
+  const bring = useMutation({ mutationFn: (file: MadeFile) => api.uploadToProvider(hand.place, file.url) });
   const answer = bring.data;
   return (
     <div className="grid gap-2">

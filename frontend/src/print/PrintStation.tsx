@@ -1,7 +1,8 @@
 import { useState } from "react";
 import type { Hand } from "../bench/usePair";
 import { JobList } from "../jobs/JobList";
-import { Alert, Button, Choice, Heading, Mark } from "../ui/parts";
+import { PartTabs } from "../ui/PartTabs";
+import { Alert, Button, Heading, Mark } from "../ui/parts";
 import { FilePart } from "./FilePart";
 import { HandOver } from "./HandOver";
 import { PaperPart } from "./PaperPart";
@@ -22,11 +23,12 @@ export function PrintStation({ hand, print }: { hand: Hand; print: Print }) {
   return (
     <>
       <Route hand={hand} />
-      <Choice label="Part" value={part} options={[...PARTS]} onChange={setPart} />
-      {!print.state && <p className="text-sm text-soft">Measuring…</p>}
-      {print.state && part === "file" && <FilePart hand={hand} print={print} state={print.state} />}
-      {print.state && part === "paper" && <PaperPart print={print} state={print.state} />}
-      {print.state && part === "over" && <HandOver hand={hand} print={print} state={print.state} />}
+      <PartTabs label="Part" value={part} parts={PARTS} onChange={setPart} partClassName="flex flex-col gap-4">
+        {!print.state && <p className="text-sm text-soft">Measuring…</p>}
+        {print.state && part === "file" && <FilePart hand={hand} print={print} state={print.state} />}
+        {print.state && part === "paper" && <PaperPart print={print} state={print.state} />}
+        {print.state && part === "over" && <HandOver hand={hand} print={print} state={print.state} />}
+      </PartTabs>
       <div className="sticky -bottom-4 -mx-4 -mb-4 mt-auto grid gap-2 border-t border-rule bg-table p-4 pt-3">
         {stopped && (
           <p className="flex items-start gap-2 text-sm" title={stopped.message}>

@@ -1,9 +1,9 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { keepAnswer } from "../api/answers";
 import { api, type Printing, type PrintState } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { type Jobs, useJobs } from "../jobs/useJobs";
+import { useDraft } from "../ui/useDraft";
 
 const PRINT_JOBS = ["print"] as const;
 
@@ -29,31 +29,21 @@ export function usePrinting(hand: Hand, active: boolean): Print {
     enabled: active,
     placeholderData: (old) => old,
   });
-  const [held, setHeld] = useState<Printing | null>(null);
-  const change = useMutation({
-    mutationFn: (printing: Printing) => api.setPrinting(place, printing),
-    scope: { id: `printing ${place.art}/${place.template}` },
-    onSuccess: (answer) => keepAnswer(queries, [...key, pair.route, pair.artwork.sha256], answer),
-    onSettled: (_, __, settled) => {
-      setHeld((now) => (now === settled ? null : now));
-      // the other sides share it
-      queries.invalidateQueries({ queryKey: ["printing", place.art, place.template] });
-    },
+  const draft = useDraft<Printing, PrintState>({
+    saved: (state.data?.printing as Printing | undefined) ?? null,
+    subject: `printing ${place.art}/${place.template}`,
+    onAnswer: (answer) => keepAnswer(queries, [...key, pair.route, pair.artwork.sha256], answer),
+    // the other sides share it
+    onSettled: () => queries.invalidateQueries({ queryKey: ["printing", place.art, place.template] }),
   });
   const work = useJobs(place, PRINT_JOBS, active);
-  const shown = state.data && held ? { ...state.data, printing: held } : (state.data ?? null);
   return {
-    state: shown,
+    state: state.data && draft.value ? { ...state.data, printing: draft.value } : null,
     work,
-    change: (values) => {
-      if (!shown) return;
-      const next = { ...(shown.printing as Printing), ...values };
-      setHeld(next);
-      change.mutate(next);
-    },
+    change: (values) => draft.save(values, (printing) => api.setPrinting(place, printing)),
     make: (sides) => work.start(() => api.print(place, sides)),
     making: work.busy,
-    settling: change.isPending,
-    problem: work.problem ?? change.error?.message ?? null,
+    settling: draft.pending,
+    problem: work.problem ?? draft.error?.message ?? null,
   };
 }

@@ -103,7 +103,7 @@ export function OfferPart(props: { provider: Provider; state: Providers; providi
         >
           Use these costs for the price
         </Button>
-        <Button tone="quiet" onClick={() => providing.change(() => api.forgetProvider(provider.name))}>
+        <Button tone="quiet" onClick={() => providing.change(() => api.removeProvider(provider.name))}>
           Remove {provider.name}
         </Button>
       </div>

@@ -1,14 +1,17 @@
 import { useState } from "react";
 import { api, type Learned, type OneSample, type Providers } from "../api/client";
 import type { Hand } from "../bench/usePair";
+import { Choice } from "../ui/Choice";
 import { FileButton } from "../ui/FileButton";
 import { Length } from "../ui/fields";
 import { INPUT, KeptText } from "../ui/KeptText";
-import { Button, Choice, Heading } from "../ui/parts";
+import { Button, Heading } from "../ui/parts";
 import type { Providing } from "./useProviders";
 
 type Parts = { state: Providers; providing: Providing; hand: Hand };
 const today = () => new Date().toISOString().slice(0, 10);
+/** A sample of which nothing is known but the day it was ordered. */
+const NOT_SEEN = { shipped: "", delivered: "", note: "" };
 
 /** Samples of this pair: when they came, how they compare with the report, and what is learned of them. */
 export function SamplesPart({ state, providing, hand }: Parts) {
@@ -31,7 +34,7 @@ export function SamplesPart({ state, providing, hand }: Parts) {
         <Button
           className="shrink-0"
           waits={providing.busy}
-          onClick={() => providing.act(() => api.addSample(hand.place, { provider, ordered: today() }))}
+          onClick={() => providing.act(() => api.addSample(hand.place, { provider, ordered: today(), ...NOT_SEEN }))}
         >
           Ordered today
         </Button>
@@ -122,7 +125,11 @@ function SampleCard({ sample, state, providing, hand }: Parts & { sample: OneSam
           Photograph
         </FileButton>
         {sample.note && (
-          <Button onClick={() => learn({ to: sample.provider ? "provider notes" : "press log" })}>
+          <Button
+            onClick={() =>
+              learn({ to: sample.provider ? "provider notes" : "press log", seam: null, right_mm: 0, down_mm: 0 })
+            }
+          >
             {sample.provider ? "Add to the provider’s notes" : "Add to the press log"}
           </Button>
         )}

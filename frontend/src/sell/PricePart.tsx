@@ -1,6 +1,7 @@
 import type { Sell } from "../api/client";
+import { Choice } from "../ui/Choice";
 import { Pick } from "../ui/fields";
-import { Button, Choice, Heading } from "../ui/parts";
+import { Button, Heading } from "../ui/parts";
 import { AmountField } from "./AmountField";
 import type { Selling } from "./useSelling";
 

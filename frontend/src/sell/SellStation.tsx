@@ -3,7 +3,8 @@ import type { Hand } from "../bench/usePair";
 import { ListingPart } from "../listing/ListingPart";
 import { OrdersPart } from "../orders/OrdersPart";
 import { ProvidersPart } from "../providers/ProvidersPart";
-import { Alert, Choice, Heading } from "../ui/parts";
+import { PartTabs } from "../ui/PartTabs";
+import { Alert, Heading } from "../ui/parts";
 import { usePart } from "../ui/usePart";
 import { Waiting } from "../ui/Waiting";
 import { CasesTable } from "./CasesTable";
@@ -13,32 +14,31 @@ import { PricePart } from "./PricePart";
 import { ShopPart } from "./ShopPart";
 import { useSelling } from "./useSelling";
 
-const PARTS = ["price", "listing", "providers", "orders"] as const;
+const PARTS = [
+  { value: "price", label: "Price" },
+  { value: "listing", label: "Listing" },
+  { value: "providers", label: "Providers and samples" },
+  { value: "orders", label: "Orders" },
+] as const;
 
 /** Selling: the price, and the listing. */
 export function SellStation({ hand }: { hand: Hand }) {
-  const [part, turn] = usePart(PARTS);
+  const [part, turn] = usePart(["price", "listing", "providers", "orders"]);
   return (
     <main className="flex min-h-0 grow flex-col">
-      <div className="flex shrink-0 items-center border-b border-rule px-4 py-1.5">
-        <div className="w-[32rem]">
-          <Choice
-            label="Part of selling"
-            value={part}
-            onChange={turn}
-            options={[
-              { value: "price", label: "Price" },
-              { value: "listing", label: "Listing" },
-              { value: "providers", label: "Providers and samples" },
-              { value: "orders", label: "Orders" },
-            ]}
-          />
-        </div>
-      </div>
-      {part === "price" && <PriceSheet hand={hand} />}
-      {part === "listing" && <ListingPart hand={hand} />}
-      {part === "providers" && <ProvidersPart hand={hand} />}
-      {part === "orders" && <OrdersPart hand={hand} />}
+      <PartTabs
+        label="Part of selling"
+        value={part}
+        parts={PARTS}
+        onChange={turn}
+        className="w-full px-4 pt-1.5 [&>button]:grow-0 [&>button]:px-4"
+        partClassName="flex min-h-0 grow flex-col"
+      >
+        {part === "price" && <PriceSheet hand={hand} />}
+        {part === "listing" && <ListingPart hand={hand} />}
+        {part === "providers" && <ProvidersPart hand={hand} />}
+        {part === "orders" && <OrdersPart hand={hand} />}
+      </PartTabs>
     </main>
   );
 }

@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
+import { useDrag } from "@use-gesture/react";
 import { Dialog } from "radix-ui";
-import { type ChangeEvent, type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
+import { type ChangeEvent, type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { api } from "../api/client";
 import type { Hand } from "../bench/usePair";
 import { type At, Grip, Loupe, stepped, taken } from "../photo/Grips";
@@ -31,7 +32,7 @@ export function SampleDialog({ hand, sewn, seam }: { hand: Hand; sewn: Sewn; sea
   const shows = useMutation({
     mutationFn: () => {
       const [left, right, on, off] = points as [At, At, At, At];
-      return api.sampleShows(hand.place, { seam, px: photo?.px ?? [1, 1], known: [left, right], on, off });
+      return api.measureSample(hand.place, { seam, px: photo?.px ?? [1, 1], known: [left, right], on, off });
     },
     onSuccess: ({ right_mm, down_mm }) => {
       sewn.hold({ seam, right: right_mm, down: down_mm });
@@ -87,10 +88,18 @@ function Marked({ photo, points, onPoints }: { photo: Photo; points: At[]; onPoi
   const within = (v: number) => Math.min(1, Math.max(0, v));
   const put = (index: number, at: At) =>
     onPoints(points.map((p, i) => (i === index ? [within(at[0]), within(at[1])] : p)));
-  const place = (event: PointerEvent): At => {
+  const place = ([x, y]: At): At => {
     const box = surface.current?.getBoundingClientRect();
-    return [(event.clientX - (box?.left ?? 0)) / w, (event.clientY - (box?.top ?? 0)) / h];
+    return [(x - (box?.left ?? 0)) / w, (y - (box?.top ?? 0)) / h];
   };
+  const drag = useDrag(
+    ({ xy, first, last }) => {
+      if (first) setHeld(taken(points, place(xy), [w, h]));
+      else if (held !== null) put(held, place(xy));
+      if (last) setHeld(null);
+    },
+    { pointer: { keys: false } },
+  );
   const keys = (index: number) => (event: KeyboardEvent) => {
     const from = points[index];
     const to = from && stepped(event, from, photo.px);
@@ -103,19 +112,7 @@ function Marked({ photo, points, onPoints }: { photo: Photo; points: At[]; onPoi
   return (
     <div ref={frame} className="relative grid min-h-0 grow place-items-center overflow-hidden bg-table">
       {/* biome-ignore lint/a11y/noSvgWithoutTitle: the dialog names it, and its points are buttons of their own */}
-      <svg
-        ref={surface}
-        width={w}
-        height={h}
-        className="touch-none"
-        data-sample=""
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          setHeld(taken(points, place(event), [w, h]));
-        }}
-        onPointerMove={(event) => held !== null && put(held, place(event))}
-        onPointerUp={() => setHeld(null)}
-      >
+      <svg ref={surface} width={w} height={h} className="touch-none" data-sample="" {...drag()}>
         <image href={photo.url} width={w} height={h} />
         {points.map(([x, y], i) => (
           <Grip

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { api, type Sewing } from "../api/client";
 import type { Hand } from "../bench/usePair";
-import { Choice } from "../ui/parts";
+import { Choice } from "../ui/Choice";
 import { useSize } from "../ui/useSize";
 import { Grounds } from "./Grounds";
 import { type Box, boxOf, type Matrix, moved, pathOf, undone } from "./plane";
@@ -37,7 +37,7 @@ export function SewnPane({ hand, sewn, onSide }: { hand: Hand; sewn: Sewn; onSid
             onChange={(i) => setFace(Number(i))}
           />
         )}
-        <Choice label="Normal it" value={over} options={[...OVER]} onChange={setOver} />
+        <Choice label="Test pattern" value={over} options={[...OVER]} onChange={setOver} />
       </div>
       {state && shown ? (
         <Lying hand={hand} sewn={sewn} state={state} face={shown} over={over} onSide={onSide} />

@@ -62,7 +62,7 @@ export function useSewing(hand: Hand, active: boolean): Sewn {
       };
       change.mutate(() => api.calibrate(place, body));
     },
-    takeBack: () => change.mutate(() => api.takeBackCalibration(place)),
+    takeBack: () => change.mutate(() => api.removeCalibration(place)),
     sewnBy: (provider) => change.mutate(() => api.sewnBy(place, provider)),
     busy: change.isPending,
     problem: change.error?.message ?? query.error?.message ?? null,

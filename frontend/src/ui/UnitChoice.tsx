@@ -1,4 +1,4 @@
-import { Choice } from "./parts";
+import { Choice } from "./Choice";
 import { useUnit } from "./unit";
 
 /** Inches or millimetres, for every length on the page. */

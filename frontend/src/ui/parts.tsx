@@ -103,34 +103,3 @@ export function Alert({ children, onRetry }: { children: ReactNode; onRetry?: ()
     </div>
   );
 }
-
-/** A choice of a few, as words on one line; a radio group to the keyboard. */
-export function Choice<T extends string>(props: {
-  label: string;
-  value: T;
-  options: { value: T; label: string; hint?: string }[];
-  onChange: (value: T) => void;
-}) {
-  return (
-    <div role="radiogroup" aria-label={props.label} className="flex rounded-[3px] border border-rule bg-paper">
-      {props.options.map(({ value, label, hint }) => (
-        <label
-          key={value}
-          title={hint}
-          className={`grow border-r border-rule ${props.options.length > 4 ? "px-1" : "px-2"} py-1 text-center text-sm last:border-r-0 has-focus-visible:outline-2 has-focus-visible:outline-accent ${
-            value === props.value ? "bg-ink text-paper" : "hover:bg-table"
-          }`}
-        >
-          <input
-            type="radio"
-            className="sr-only"
-            name={props.label}
-            checked={value === props.value}
-            onChange={() => props.onChange(value)}
-          />
-          {label}
-        </label>
-      ))}
-    </div>
-  );
-}

@@ -12,8 +12,8 @@ from ..answers import cached_answer
 from ..context import services
 from ..presenters.artworks import artwork_out
 from ..routing import Routes
-from ..schemas.artworks import ArtPath, AsideQuery, PreviewQuery, TitleIn, UploadForm
-from ..schemas.common import ArtworkOut
+from ..schemas.artworks import ArtPath, AsideQuery, PreviewQuery, TitleIn
+from ..schemas.common import ArtworkOut, UploadForm
 
 api = Routes("artworks", "/api/artworks")
 

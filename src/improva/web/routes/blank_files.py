@@ -13,7 +13,8 @@ from ...core.ink import open_profile
 from ..context import services
 from ..presenters.blanks import blank_of_id_out
 from ..routing import Routes
-from ..schemas.blanks import BlankOut, BlankPath, FileForm, GuideTraceOut, PanelPath
+from ..schemas.blanks import BlankOut, BlankPath, GuideTraceOut, PanelPath
+from ..schemas.common import UploadForm
 
 api = Routes("blanks", "/api/blanks")
 
@@ -25,7 +26,7 @@ def _answer(template_id: str) -> dict[str, Any]:
 
 
 @api.post("/guide", responses={200: GuideTraceOut})
-def trace_guide(form: FileForm) -> dict[str, Any]:
+def trace_guide(form: UploadForm) -> dict[str, Any]:
     """Read the zones of a provider's guide without storing it."""
     guide = read_guide(form.file.stream.read())
     found = trace(guide)
@@ -33,7 +34,7 @@ def trace_guide(form: FileForm) -> dict[str, Any]:
 
 
 @api.put("/<template_id>/panels/<panel_id>/guide", responses={200: BlankOut})
-def set_guide(path: PanelPath, form: FileForm) -> dict[str, Any]:
+def set_guide(path: PanelPath, form: UploadForm) -> dict[str, Any]:
     """Store a provider's guide as an overlay on a panel. It is never printed."""
     panel, data = services.blanks.get(path.template_id).panel(path.panel_id), form.file.stream.read()
     read_guide(data)
@@ -64,7 +65,7 @@ def get_guide_picture(path: PanelPath) -> Response:
 
 
 @api.put("/<template_id>/profile", responses={200: BlankOut})
-def set_profile(path: BlankPath, form: FileForm) -> dict[str, Any]:
+def set_profile(path: BlankPath, form: UploadForm) -> dict[str, Any]:
     """Store the printer's ICC profile for this blank."""
     services.blanks.get(path.template_id)
     data = form.file.stream.read()

@@ -19,7 +19,8 @@ from ...core.template_file import parse_template, write_toml
 from ..context import services
 from ..presenters.blanks import blank_of_id_out, blank_out
 from ..routing import Routes
-from ..schemas.blanks import BlankOut, BlankPath, BoardIn, FileForm, LimitIn, LimitPath, MeasuresIn, ShelfOut, TemplateOut
+from ..schemas.blanks import BlankOut, BlankPath, BoardIn, LimitIn, LimitPath, MeasuresIn, ShelfOut, TemplateOut
+from ..schemas.common import UploadForm
 
 api = Routes("blanks", "/api/blanks")
 
@@ -90,7 +91,7 @@ def add_measured_blank(body: MeasuresIn) -> tuple[dict[str, Any], int]:
 
 
 @api.post("/import", responses={201: BlankOut})
-def import_blank(form: FileForm) -> tuple[dict[str, Any], int]:
+def import_blank(form: UploadForm) -> tuple[dict[str, Any], int]:
     """Import a template file. If its id is taken, the blank gets a new one.
 
     Raises :class:`TemplateError` for a file that is broken or too large.

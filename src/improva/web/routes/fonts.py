@@ -18,7 +18,7 @@ from ...fonts import FONTS
 from ..answers import cached_answer
 from ..context import services
 from ..routing import Routes
-from ..schemas.artworks import UploadForm
+from ..schemas.common import UploadForm
 from ..schemas.fonts import FontListOut, FontOut, FontPath
 
 api = Routes("fonts", "/api/fonts")

@@ -6,8 +6,6 @@ import json
 from dataclasses import asdict
 from typing import Any
 
-from flask import request
-
 from ...app.orders import example_table, orders_with_photos
 from ...app.pair import Pair
 from ...app.personalisation import OpenPlace, open_places
@@ -19,7 +17,7 @@ from ..context import jobs, load_pair, services
 from ..presenters.jobs import job_out
 from ..routing import Routes
 from ..schemas.common import PAIR_AT, PairPath
-from ..schemas.orders import OpenPlaceOut, OrderIn, OrdersStateOut
+from ..schemas.orders import OpenPlaceOut, OrderIn, OrdersForm, OrdersStateOut
 from ..schemas.printing import JobOut
 
 api = Routes("orders")
@@ -69,18 +67,12 @@ def get_orders(path: PairPath) -> dict[str, Any]:
 
 
 @api.post(f"{PAIR_AT}/orders", responses={200: JobOut})
-def make_orders(path: PairPath) -> dict[str, Any]:
-    """Start a job for a table of orders: the form's part ``file``, with the buyers' pictures as its parts ``photos``.
-
-    Raises :class:`ListingError` for a table that cannot be read.
-    """
+def make_orders(path: PairPath, form: OrdersForm) -> dict[str, Any]:
+    """Start a job for a table of orders. Raises :class:`ListingError` for a table that cannot be read."""
     pair, places = _load(path)
     _check_open_places(places)
-    table = request.files.get("file")
-    if table is None:
-        raise ListingError("Send the table of orders as a CSV file.")
-    rows, problems = read_orders(table.stream.read(), [place.name for place in places])
-    photos = {file.filename or "": file.stream.read() for file in request.files.getlist("photos")}
+    rows, problems = read_orders(form.file.stream.read(), [place.name for place in places])
+    photos = {file.filename or "": file.stream.read() for file in form.photos}
     orders, more = orders_with_photos(services, places, rows, photos)
     return _start(pair, orders, [*problems, *more])
 

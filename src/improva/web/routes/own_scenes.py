@@ -17,6 +17,7 @@ from ..answers import cached_answer
 from ..context import services
 from ..presenters.own_scenes import own_scene_out
 from ..routing import Routes
+from ..schemas.common import UploadForm
 from ..schemas.own_scenes import (
     DesignQuery,
     KeyQuery,
@@ -24,7 +25,6 @@ from ..schemas.own_scenes import (
     OwnSceneListOut,
     OwnScenePath,
     OwnSceneStateOut,
-    PackForm,
     PhotoMarksIn,
     PhotoSceneIn,
 )
@@ -114,7 +114,7 @@ def download_scene_pack(path: OwnScenePath) -> Response:
 
 
 @api.post("/packs", responses={201: OwnSceneListOut})
-def import_scene_pack(form: PackForm) -> tuple[dict[str, Any], int]:
+def import_scene_pack(form: UploadForm) -> tuple[dict[str, Any], int]:
     """Import a scene pack from a ZIP."""
     services.own_scenes.take_in(form.file.stream.read())
     return _own_scenes(), 201

@@ -14,7 +14,8 @@ from ...core.preparation import KINDS, shown
 from ..context import services
 from ..presenters.preparations import preparation_out, preparation_report_out
 from ..routing import Routes
-from ..schemas.artworks import ArtPath, PreviewQuery, UploadForm
+from ..schemas.artworks import ArtPath, PreviewQuery
+from ..schemas.common import UploadForm
 from ..schemas.preparations import KindOut, KindsOut, OriginIn, PreparationIn, PreparationOut, PreparationReportOut
 
 api = Routes("artworks", "/api/artworks")

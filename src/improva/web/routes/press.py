@@ -14,8 +14,7 @@ from ...store.pressings import PressRow
 from ..context import services
 from ..presenters.press import press_out
 from ..routing import Routes
-from ..schemas.artworks import UploadForm
-from ..schemas.common import PAIR_AT, PairPath
+from ..schemas.common import PAIR_AT, PairPath, UploadForm
 from ..schemas.press import MakerIn, PressIn, PressingIn, PressingPath, PressQuery, PressStateOut
 
 api = Routes("pressing")

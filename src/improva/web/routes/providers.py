@@ -13,8 +13,7 @@ from ...store import ProviderRow, SampleRow
 from ..context import load_pair, services
 from ..presenters.providers import providers_out
 from ..routing import Routes
-from ..schemas.artworks import UploadForm
-from ..schemas.common import PAIR_AT, PairPath
+from ..schemas.common import PAIR_AT, PairPath, UploadForm
 from ..schemas.providers import (
     LearnedIn,
     OfferIn,

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from flask_openapi3 import FileStorage
 from pydantic import BaseModel, Field
 
 from .common import In
@@ -14,12 +13,6 @@ class ArtPath(BaseModel):
     """Which artwork."""
 
     artwork_id: int
-
-
-class UploadForm(BaseModel):
-    """An artwork file, as a form's part named ``file``."""
-
-    file: FileStorage
 
 
 class AsideQuery(BaseModel):
@@ -38,3 +31,4 @@ class PreviewQuery(BaseModel):
     """How large a preview is wanted."""
 
     px: int = Field(default=1400, ge=LEAST_PREVIEW_PX, le=MOST_PREVIEW_PX)
+    of: str = Field(default="", description="Not read: a new value gives a changed artwork a new address")

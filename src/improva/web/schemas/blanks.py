@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Literal
 
-from flask_openapi3 import FileStorage
 from pydantic import BaseModel, Field
 
 from ...core.measured_blank import Measures
@@ -122,12 +121,6 @@ class LimitPath(BlankPath):
     """Which limit of which blank."""
 
     name: str
-
-
-class FileForm(BaseModel):
-    """A file, as a form's part named ``file``."""
-
-    file: FileStorage
 
 
 class BoardIn(In):

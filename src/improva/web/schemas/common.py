@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any, Literal, Self
 
+from flask_openapi3 import FileStorage
 from pydantic import BaseModel, Field
 
 StatusName = Literal["pass", "warn", "fail"]
@@ -24,6 +25,12 @@ class In(BaseModel):
 
 class Out(BaseModel):
     """What is answered."""
+
+
+class UploadForm(BaseModel):
+    """A form with one file, as its part ``file``."""
+
+    file: FileStorage
 
 
 class PairPath(BaseModel):

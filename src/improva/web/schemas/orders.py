@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import Field
+from flask_openapi3 import FileStorage
+from pydantic import BaseModel, Field
 
 from ...store.models.orders import OrderIssueModel
 from .common import In, Out
@@ -26,6 +27,13 @@ class OrdersStateOut(Out):
     example: str = Field(description="The first lines of a table for it")
     issues: list[OrderIssueModel]
     made: int
+
+
+class OrdersForm(BaseModel):
+    """A table of orders as CSV, and the buyers' pictures that it names."""
+
+    file: FileStorage
+    photos: list[FileStorage] = Field(default_factory=list)
 
 
 class OrderIn(In):

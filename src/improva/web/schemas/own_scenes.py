@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from flask_openapi3 import FileStorage
 from pydantic import BaseModel, Field
 
 from ...store.models.photo_marks import At, MarksModel
@@ -78,9 +77,3 @@ class DesignQuery(KeyQuery):
     """Which artwork is shown."""
 
     artwork_id: int
-
-
-class PackForm(BaseModel):
-    """A scene pack's ZIP, as a form's part named ``file``."""
-
-    file: FileStorage

@@ -1,0 +1,50 @@
+import { address, data, server, upload } from "./http";
+import { edited, ofPair, onPanel, PAIR } from "./places";
+import type { Calibration, Follow, Held, MockupRequest, Pair, Piece, Place, Placement, Sample } from "./types";
+
+/** One artwork on one blank: its placement, what is on its panels, previews of it, and how it is sewn. */
+export const pairs = {
+  pair: (place: Place) => data(server.GET(PAIR, onPanel(place))),
+  place: (place: Place, placement: Placement | null) =>
+    placement
+      ? data(server.PUT(`${PAIR}/placement`, { ...onPanel(place), body: placement }))
+      : data(server.DELETE(`${PAIR}/placement`, onPanel(place))),
+  step: (place: Place, way: "undo" | "redo") => data(server.POST(`${PAIR}/${way}`, onPanel(place))),
+  copy: (place: Place, template_ids: string[]) =>
+    data(server.POST(`${PAIR}/copy`, { ...onPanel(place), body: { template_ids } })),
+  follow: (place: Place, body: Follow) => data(server.PUT(`${PAIR}/follow`, { ...onPanel(place), body })),
+  choose: (place: Place, body: Pick<Pair, "route" | "angle" | "colours">) =>
+    data(server.PUT(`${PAIR}/choices`, { ...onPanel(place), body })),
+  lay: (place: Place, pieces: Piece[]) => data(server.PUT(`${PAIR}/pieces`, { ...onPanel(place), body: { pieces } })),
+  history: async (place: Place) => (await data(server.GET(`${PAIR}/history`, ofPair(place)))).events,
+  search: async (words: string) => (await data(server.GET("/api/search", { params: { query: { words } } }))).hits,
+
+  flat: (place: Place, width: number, stamp: string) =>
+    address(`${PAIR}/flat`, onPanel(place, { width, of: stamp }).params),
+  report: (place: Place, now: Held, signal?: AbortSignal) =>
+    data(server.POST(`${PAIR}/check`, { ...onPanel(place), body: edited(now), signal })),
+  mockupPreview: ({ place, now, size: [width, height], ...shot }: MockupRequest) =>
+    data(
+      server.POST(`${PAIR}/mockup-preview`, {
+        ...onPanel(place),
+        body: { ...edited(now), ...shot, width, height },
+        parseAs: "blob",
+      }),
+    ),
+  flatPreview: (place: Place, now: Held, width: number) =>
+    data(server.POST(`${PAIR}/flat-preview`, { ...onPanel(place), body: { ...edited(now), width }, parseAs: "blob" })),
+  seam: (place: Place, now: Held) => data(server.POST(`${PAIR}/seam`, { ...onPanel(place), body: edited(now) })),
+  seamPreview: (place: Place, now: Held) =>
+    data(server.POST(`${PAIR}/seam-preview`, { ...onPanel(place), body: edited(now), parseAs: "blob" })),
+
+  sewing: (place: Place) => data(server.GET(`${PAIR}/sewing`, ofPair(place))),
+  calibrate: (place: Place, body: Calibration) => data(server.POST(`${PAIR}/calibrations`, { ...ofPair(place), body })),
+  measureSample: (place: Place, body: Sample) => data(server.POST(`${PAIR}/sample-shift`, { ...ofPair(place), body })),
+  removeCalibration: (place: Place) => data(server.DELETE(`${PAIR}/calibrations`, ofPair(place))),
+  sewnBy: (place: Place, provider: string) =>
+    data(server.PUT(`${PAIR}/sewing-provider`, { ...ofPair(place), body: { provider } })),
+
+  fonts: async () => (await data(server.GET("/api/fonts"))).fonts,
+  addFont: async (file: File) => (await data(server.POST("/api/fonts", { body: upload(file) }))).fonts,
+  fontSample: (key: string) => address("/api/fonts/{key}/sample", { path: { key } }),
+};
