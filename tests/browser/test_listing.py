@@ -26,7 +26,7 @@ def titles(page: Page) -> list[str]:
 
 
 def settled(page: Page) -> None:
-    expect(page.locator("main > [aria-busy]")).to_have_attribute("aria-busy", "false")
+    expect(page.locator("main [role=tabpanel] > [aria-busy]")).to_have_attribute("aria-busy", "false")
 
 
 def test_an_evening_from_a_dropped_artwork_to_a_listing_that_is_taken(page: Page, own_art: Path, tmp_path: Path) -> None:

@@ -141,7 +141,7 @@ def test_words_lie_on_every_picture(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, "Mock-ups")
     page.wait_for_load_state("networkidle")
     before, src = shown(page), page.locator("[data-preview]").get_attribute("src")
-    part(page, "Words")
+    part(page, "Captions")
     page.get_by_role("button", name="Add words").click()
     expect_shown_to_change(page, src)
     page.get_by_label("Words of caption 1").fill("Tea\nhot")

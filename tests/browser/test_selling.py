@@ -13,7 +13,7 @@ def typed(page: Page, name: str, value: str) -> None:
     with page.expect_response(lambda answer: answer.request.method == "PUT" and answer.url.endswith("/selling")) as answered:
         field.press("Enter")
     assert answered.value.ok
-    expect(page.locator("main > [aria-busy]")).to_have_attribute("aria-busy", "false")
+    expect(page.locator("main [role=tabpanel] > [aria-busy]")).to_have_attribute("aria-busy", "false")
     expect(field).to_have_value(value)
 
 
