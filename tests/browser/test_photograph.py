@@ -115,14 +115,14 @@ def left_out(page: Page) -> np.ndarray:
 def test_the_mask_is_corrected_by_touches(page: Page, own_art: Path, tmp_path: Path) -> None:
     begin(page, own_art, photograph(tmp_path / "terrace.png"))
     page.get_by_role("radiogroup", name="What is marked").get_by_text("Product").click()
-    page.get_by_role("textbox", name="Touch").fill("6")
+    page.get_by_role("textbox", name="Brush size").fill("6")
     page.keyboard.press("Enter")
     corner = (290, 150)
     assert left_out(page)[corner[1], corner[0]] < 40
     touch(page, corner)
     assert left_out(page)[corner[1], corner[0]] > 100, "left out where it was touched"
-    page.get_by_role("button", name="Undo the last touch").click()
-    expect(page.get_by_role("button", name="Undo the last touch")).to_be_disabled()
+    page.get_by_role("button", name="Undo the last stroke").click()
+    expect(page.get_by_role("button", name="Undo the last stroke")).to_be_disabled()
     expect(page.get_by_text("Measuring…")).to_have_count(0)
     assert left_out(page)[corner[1], corner[0]] < 40, "and kept again"
 

@@ -54,4 +54,4 @@ def test_a_provider_is_noted_compared_and_reckoned_with(page: Page, own_art: Pat
     expect(page.get_by_label("Notes")).to_have_value("2026-06-06: Colours a little deep.")
     page.get_by_role("tablist", name="Part of selling").get_by_text("Price", exact=True).click()
     expect(page.get_by_role("textbox", name="Blank", exact=True)).to_have_value("9.50")
-    expect(page.get_by_role("textbox", name="Sending to Home costs you")).to_have_value("3.20")
+    expect(page.get_by_role("textbox", name="Shipping to Home: cost")).to_have_value("3.20")

@@ -33,8 +33,8 @@ def test_what_is_left_of_a_price_and_what_to_ask(page: Page, own_art: Path) -> N
         ("Blank", "4.80"),
         ("Print", "2.10"),
         ("Packing", "0.60"),
-        ("Sending to Home costs you", "5.40"),
-        ("For Home the buyer pays", "4.95"),
+        ("Shipping to Home: cost", "5.40"),
+        ("Shipping to Home: buyer pays", "4.95"),
         ("List price", "24.99"),
     ):
         typed(page, name, value)

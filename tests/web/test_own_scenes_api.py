@@ -219,7 +219,7 @@ def test_a_photograph_of_one_colour_is_no_harm(client: FlaskClient) -> None:
     photo = dropped(client, encoded(Image.new("RGB", (640, 480), (200, 200, 200))), aside=True)
     scene = client.post("/api/own-scenes", json={"photo_id": photo, "template_id": PILLOW}).json
     state = marked(client, scene)
-    assert state["problem"] is None or "Touch the product" in state["problem"]
+    assert state["problem"] is None or "Paint over the product" in state["problem"]
     tiny = dropped(client, encoded(Image.new("RGB", (9, 7), (200, 200, 200))), aside=True)
     state = client.post("/api/own-scenes", json={"photo_id": tiny, "template_id": PILLOW}).json
     assert state["problem"], "too small to mark, and said so"

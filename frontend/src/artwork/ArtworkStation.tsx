@@ -1,4 +1,4 @@
-import type { Hand } from "../bench/usePair";
+import type { PairEditor } from "../bench/usePair";
 import { parseLength, show } from "../ui/measure";
 import { Alert, Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
@@ -9,10 +9,10 @@ import { OriginForm } from "./OriginForm";
 import { StepList } from "./StepList";
 import type { Preparing } from "./usePreparation";
 
-type Props = { preparing: Preparing; hand: Hand; click: Click | null; onClick: (name: string | null) => void };
+type Props = { preparing: Preparing; editor: PairEditor; click: Click | null; onClick: (name: string | null) => void };
 
 /** What is done to the artwork before it is laid on anything. The file that was dropped is never altered. */
-export function ArtworkStation({ preparing, hand, click, onClick }: Props) {
+export function ArtworkStation({ preparing, editor, click, onClick }: Props) {
   const ways = clicksOf(preparing);
   return (
     <>
@@ -43,8 +43,8 @@ export function ArtworkStation({ preparing, hand, click, onClick }: Props) {
           </div>
         </div>
       )}
-      <Leftovers preparing={preparing} hand={hand} />
-      <PrintWidth preparing={preparing} hand={hand} />
+      <Leftovers preparing={preparing} panel={editor.panel} />
+      <PrintWidth preparing={preparing} editor={editor} />
       <Palette preparing={preparing} />
       <Notes preparing={preparing} />
       <OriginForm preparing={preparing} />
@@ -53,11 +53,11 @@ export function ArtworkStation({ preparing, hand, click, onClick }: Props) {
 }
 
 /** The width by which millimetres count in the steps. */
-function PrintWidth({ preparing, hand }: { preparing: Preparing; hand: Hand }) {
+function PrintWidth({ preparing, editor }: { preparing: Preparing; editor: PairEditor }) {
   const { unit } = useUnit();
   const { prepared, width_mm, report } = preparing;
   const width = width_mm ?? prepared.original_mm[0];
-  const here = (width * hand.report.placed_mm[2]) / report.size_mm[0];
+  const here = (width * editor.report.placed_mm[2]) / report.size_mm[0];
   const same = Math.abs(here / width - 1) < 0.005;
   return (
     <div className="grid gap-1">
@@ -70,7 +70,7 @@ function PrintWidth({ preparing, hand }: { preparing: Preparing; hand: Hand }) {
         hint="How wide the whole picture is printed, 1 to 5000 mm"
         onValue={(mm) => preparing.decide(preparing.steps, Math.min(5000, Math.max(1, mm)))}
       />
-      {!same && hand.placement.fit !== "repeat" && (
+      {!same && editor.placement.fit !== "repeat" && (
         <button
           type="button"
           className="justify-self-end text-xs underline"

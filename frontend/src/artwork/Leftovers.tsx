@@ -1,5 +1,4 @@
-import type { Report } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import type { Panel, Report } from "../api/client";
 import { show } from "../ui/measure";
 import { Button, Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
@@ -13,13 +12,13 @@ export function ringed(preparing: Preparing): Report["specks"] {
 }
 
 /** Thin parts are told where the cut-out is sewn or has a border; elsewhere thin lines are only drawing. */
-export const sewn = (preparing: Preparing, hand: Hand) =>
-  hand.panel.shape === "cutout" || preparing.steps.some((step) => step.kind === "border" && step.on);
+export const sewn = (preparing: Preparing, panel: Panel) =>
+  panel.shape === "cutout" || preparing.steps.some((step) => step.kind === "border" && step.on);
 
 const counted = (n: number, one: string) => `${n} ${one}${n === 1 ? "" : "s"}`;
 
 /** What a cut left behind and where it will crumple, each with the step that mends it. */
-export function Leftovers({ preparing, hand }: { preparing: Preparing; hand: Hand }) {
+export function Leftovers({ preparing, panel }: { preparing: Preparing; panel: Panel }) {
   const { unit } = useUnit();
   const { report, steps } = preparing;
   if (!report.has_alpha) return null;
@@ -56,7 +55,7 @@ export function Leftovers({ preparing, hand }: { preparing: Preparing; hand: Han
           No specks or holes smaller than {show(RING_BELOW_MM, unit, 2)} {unit}.
         </p>
       )}
-      {report.necks.length > 0 && sewn(preparing, hand) && (
+      {report.necks.length > 0 && sewn(preparing, panel) && (
         <>
           <p className="text-sm">
             {counted(report.necks.length, "part")} thinner than {show(report.neck_mm, unit, 2)} {unit}; the thinnest is{" "}

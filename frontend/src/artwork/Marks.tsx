@@ -1,5 +1,4 @@
-import type { Report } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import type { Panel, Report } from "../api/client";
 import { show } from "../ui/measure";
 import { useUnit } from "../ui/unit";
 import type { Box, Click } from "./click";
@@ -10,7 +9,7 @@ type Lie = { left: number; top: number; width: number; height: number };
 const HALO = { fill: "none", stroke: "var(--color-paper)", strokeWidth: 4, strokeOpacity: 0.85 };
 const INK = { fill: "none", stroke: "var(--color-ink)", strokeWidth: 1.5 };
 
-type MarksProps = { preparing: Preparing; hand: Hand; lie: Lie; drawn: Box | null; click: Click | null };
+type MarksProps = { preparing: Preparing; panel: Panel; lie: Lie; drawn: Box | null; click: Click | null };
 
 /** What is found and what was given, on the sheet where it is. */
 export function Marks(props: MarksProps) {
@@ -33,7 +32,7 @@ export function Marks(props: MarksProps) {
         />
       ))}
       {report.has_alpha &&
-        sewn(preparing, props.hand) &&
+        sewn(preparing, props.panel) &&
         report.necks.map((neck) => (
           <g key={`${neck.at}`} transform={`translate(${x(neck.at[0])} ${y(neck.at[1])})`}>
             <path d="M-9 0H9M-9-4v8M9-4v8" {...HALO} />

@@ -3,7 +3,7 @@ import { FlatPane } from "../bench/FlatPane";
 import { PreviewPane, type Seen } from "../bench/PreviewPane";
 import { Sides } from "../bench/Sides";
 import { COLUMN, COLUMNS } from "../bench/stations";
-import type { Hand } from "../bench/usePair";
+import type { PairEditor } from "../bench/usePair";
 import { PiecesPanel } from "../pieces/PiecesPanel";
 import { PartTabs } from "../ui/PartTabs";
 import { usePart } from "../ui/usePart";
@@ -20,11 +20,11 @@ const PARTS = [
 /** The artwork's steps with its sheet, or what is laid with it on the flat; and what comes of them. */
 export function Preparation({
   preparing,
-  hand,
+  editor,
   onSide,
 }: {
   preparing: Preparing;
-  hand: Hand;
+  editor: PairEditor;
   onSide: (side: string) => void;
 }) {
   const [part, turn] = usePart(["picture", "with-it"]);
@@ -32,25 +32,25 @@ export function Preparation({
   const [seen, setSeen] = useState<Seen | null>(null);
   const click = clicksOf(preparing).find((way) => way.name === asked) ?? null;
   return (
-    <main aria-busy={preparing.busy || hand.busy} className={COLUMNS}>
+    <main aria-busy={preparing.busy || editor.busy} className={COLUMNS}>
       <section aria-label="artwork" className={COLUMN}>
         <PartTabs label="Part" value={part} parts={PARTS} onChange={turn} partClassName="flex grow flex-col gap-4">
           {part === "picture" ? (
-            <ArtworkStation preparing={preparing} hand={hand} click={click} onClick={setAsked} />
+            <ArtworkStation preparing={preparing} editor={editor} click={click} onClick={setAsked} />
           ) : (
             <>
-              {hand.pair.panels.length > 1 && <Sides hand={hand} onSide={onSide} />}
-              <PiecesPanel hand={hand} offered={hand.pair.palette} />
+              {editor.pair.panels.length > 1 && <Sides pair={editor.pair} panel={editor.panel} onSide={onSide} />}
+              <PiecesPanel editor={editor} offered={editor.pair.palette} />
             </>
           )}
         </PartTabs>
       </section>
       {part === "picture" ? (
-        <SheetPane preparing={preparing} hand={hand} click={click} />
+        <SheetPane preparing={preparing} pair={editor.pair} panel={editor.panel} click={click} />
       ) : (
-        <FlatPane hand={hand} mirrored={false} findings={false} laying />
+        <FlatPane editor={editor} mirrored={false} findings={false} laying />
       )}
-      <PreviewPane hand={hand} seen={seen} onSee={setSeen} />
+      <PreviewPane editor={editor} seen={seen} onSee={setSeen} />
     </main>
   );
 }

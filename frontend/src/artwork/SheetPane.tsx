@@ -1,5 +1,5 @@
 import { useRef, useState } from "react";
-import type { Hand } from "../bench/usePair";
+import type { Pair, Panel } from "../api/client";
 import { show } from "../ui/measure";
 import { useUnit } from "../ui/unit";
 import { useSize } from "../ui/useSize";
@@ -7,12 +7,22 @@ import { Backings } from "./Backings";
 import type { Click } from "./click";
 import { Marks } from "./Marks";
 import type { Preparing } from "./usePreparation";
-import { useSheetHand } from "./useSheetHand";
+import { useSheetGestures } from "./useSheetGestures";
 
 const MARGIN_PX = 28;
 
 /** The artwork itself on any backing: looked at closely, and clicked or drawn upon where a step asks for places. */
-export function SheetPane({ preparing, hand, click }: { preparing: Preparing; hand: Hand; click: Click | null }) {
+export function SheetPane({
+  preparing,
+  pair,
+  panel,
+  click,
+}: {
+  preparing: Preparing;
+  pair: Pair;
+  panel: Panel;
+  click: Click | null;
+}) {
   const { unit } = useUnit();
   const [frame, size] = useSize<HTMLDivElement>();
   const surface = useRef<SVGSVGElement>(null);
@@ -20,7 +30,7 @@ export function SheetPane({ preparing, hand, click }: { preparing: Preparing; ha
   const [ratio, setRatio] = useState(1);
   const { report, sheet, prepared } = preparing;
   const fit = Math.min((size.width - 2 * MARGIN_PX) / ratio, size.height - 2 * MARGIN_PX);
-  const view = useSheetHand(surface, { size, fit, ratio }, click);
+  const view = useSheetGestures(surface, { size, fit, ratio }, click);
   const { height, left, top } = view.lie;
   const width = height * ratio;
   const full = prepared.artwork.px[1] / (window.devicePixelRatio || 1) / Math.max(1, fit);
@@ -69,7 +79,7 @@ export function SheetPane({ preparing, hand, click }: { preparing: Preparing; ha
           )}
           <Marks
             preparing={preparing}
-            hand={hand}
+            panel={panel}
             lie={{ left, top, width, height }}
             drawn={view.drawn}
             click={click}
@@ -91,7 +101,7 @@ export function SheetPane({ preparing, hand, click }: { preparing: Preparing; ha
         )}
       </div>
       <div className="flex items-center gap-3 px-3 pb-2 text-sm">
-        <Backings value={backing} blank={hand.pair.template.blank_colour} onValue={setBacking} />
+        <Backings value={backing} blank={pair.template.blank_colour} onValue={setBacking} />
         <span className="ml-auto text-right text-xs leading-tight whitespace-nowrap text-soft">
           {report.px[0]} × {report.px[1]} px
           <br />

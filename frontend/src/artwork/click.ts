@@ -4,7 +4,7 @@ import type { Preparing } from "./usePreparation";
 export type Point = [number, number];
 export type Box = [number, number, number, number];
 
-/** What a click or a drawn box on the sheet does to the step in hand. Places are fractions of the picture. */
+/** What a click or a drawn box on the sheet does to the selected step. Places are fractions of the picture. */
 export type Click = {
   name: string;
   title: string;
@@ -25,7 +25,7 @@ const SAYS: Record<string, string> = {
   box: "Draw the part that is kept",
 };
 
-/** The ways in which the step in hand takes places from the sheet. */
+/** The ways in which the selected step takes places from the sheet. */
 export function clicksOf(preparing: Preparing): Click[] {
   const { selected, steps, kinds } = preparing;
   const step = selected === null ? undefined : steps[selected];

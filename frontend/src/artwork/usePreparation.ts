@@ -8,7 +8,7 @@ import { useNewest, useNewestPicture } from "../ui/useNewest";
 const SHEET_PX = 1800;
 type Edited = { steps: Step[]; width_mm: number | null };
 
-/** An artwork's preparing steps in the hand: looked at as they change, decided when they are let go. */
+/** An artwork's preparation steps while they are edited: previewed as they change, saved when the pointer is released. */
 export type Preparing = {
   art: number;
   prepared: Prepared;

@@ -26,11 +26,11 @@ import { PreviewPane, type Seen } from "./PreviewPane";
 import { Route } from "./Route";
 import { Sides } from "./Sides";
 import { COLUMN, COLUMNS, RENAMED, STATIONS, type Station } from "./stations";
-import { type Hand, usePair } from "./usePair";
+import { type PairEditor, usePair } from "./usePair";
 
 const PANES: Record<
   Laid,
-  ComponentType<{ hand: Hand; print: Print; shows: Mockups; seen: Seen | null; sewn: Sewn }>
+  ComponentType<{ editor: PairEditor; print: Print; shows: Mockups; seen: Seen | null; sewn: Sewn }>
 > = {
   fit: FitStation,
   check: CheckStation,
@@ -48,13 +48,13 @@ export function BenchPage() {
   const station = STATIONS.find((s) => s === params.station) ?? RENAMED[params.station ?? ""] ?? "fit";
   const [search, setSearch] = useSearchParams();
   const place = { art: Number(params.art), template: params.template ?? "", panel: search.get("side") };
-  const { hand, error: unpaired, retry } = usePair(place);
+  const { editor, error: unpaired, retry } = usePair(place);
   const { preparing, error: unprepared } = usePreparation(place.art, station === "artwork");
   const error = unpaired ?? unprepared;
   // Undo belongs to what is in front: the artwork's steps, or how it lies on this blank.
   const ofSteps = station === "artwork" && search.get("part") !== "with-it";
-  const history = ofSteps ? preparing : hand;
-  const { can_undo, can_redo } = (ofSteps ? preparing?.prepared : hand?.pair) ?? {};
+  const history = ofSteps ? preparing : editor;
+  const { can_undo, can_redo } = (ofSteps ? preparing?.prepared : editor?.pair) ?? {};
 
   const toSide = (side: string) =>
     setSearch(
@@ -77,14 +77,14 @@ export function BenchPage() {
     <div className="flex h-full flex-col">
       <Masthead
         where={
-          hand && (
+          editor && (
             <Below>
-              <b className="text-ink">{hand.pair.artwork.title}</b> on {hand.pair.template.title}
+              <b className="text-ink">{editor.pair.artwork.title}</b> on {editor.pair.template.title}
             </Below>
           )
         }
       >
-        {hand && (
+        {editor && (
           <div className="flex items-center gap-1">
             <Button
               tone="quiet"
@@ -104,7 +104,7 @@ export function BenchPage() {
             >
               <Redo2 size={17} aria-hidden="true" />
             </Button>
-            <HistorySheet place={hand.place} />
+            <HistorySheet place={editor.place} />
             <KeySheet />
           </div>
         )}
@@ -115,18 +115,20 @@ export function BenchPage() {
           <Alert onRetry={retry}>{error.message}</Alert>
         </main>
       )}
-      {!error && !hand && <p className="p-8 text-soft">Loading the bench…</p>}
-      {hand && (
+      {!error && !editor && <p className="p-8 text-soft">Loading the bench…</p>}
+      {editor && (
         <>
-          <Route hand={hand} station={station} />
-          {station === "press" && <PressStation hand={hand} />}
-          {station === "sell" && <SellStation hand={hand} />}
+          <Route pair={editor.pair} report={editor.report} station={station} />
+          {station === "press" && <PressStation place={editor.place} pair={editor.pair} />}
+          {station === "sell" && (
+            <SellStation place={editor.place} pair={editor.pair} panel={editor.panel} busy={editor.busy} />
+          )}
           {station !== "artwork" && station !== "press" && station !== "sell" && (
-            <Bench hand={hand} station={station} onSide={toSide} />
+            <Bench editor={editor} station={station} onSide={toSide} />
           )}
           {station === "artwork" &&
             !error &&
-            (preparing ? <Preparation preparing={preparing} hand={hand} onSide={toSide} /> : <Waiting />)}
+            (preparing ? <Preparation preparing={preparing} editor={editor} onSide={toSide} /> : <Waiting />)}
         </>
       )}
     </div>
@@ -137,23 +139,23 @@ const Waiting = () => <p className="p-8 text-soft">Loading the artwork…</p>;
 
 type Laid = Exclude<Station, "artwork" | "press" | "sell">;
 
-function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (side: string) => void }) {
+function Bench({ editor, station, onSide }: { editor: PairEditor; station: Laid; onSide: (side: string) => void }) {
   const Column = PANES[station];
   const printing = station === "print";
-  const mirrored = printing && hand.pair.route === "press";
-  const print = usePrinting(hand, printing);
+  const mirrored = printing && editor.pair.route === "press";
+  const print = usePrinting(editor.place, editor.pair, printing);
   const showsMockups = station === "mockups";
-  const shows = useMockups(hand, showsMockups);
+  const shows = useMockups(editor, showsMockups);
   const [seen, setSeen] = useState<Seen | null>(null);
   const [lying, setLying] = useState<"cut" | "sewn">("cut");
-  const canBeSewn = hand.pair.template.seams.length > 0 && (station === "fit" || station === "check");
-  const sewn = useSewing(hand, canBeSewn);
+  const canBeSewn = editor.pair.template.seams.length > 0 && (station === "fit" || station === "check");
+  const sewn = useSewing(editor.place, editor.pair, canBeSewn);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another panel or blank is best seen in its own scene
-  useEffect(() => setSeen(null), [hand.panel.id, hand.pair.template.id]);
+  useEffect(() => setSeen(null), [editor.panel.id, editor.pair.template.id]);
   return (
-    <main aria-busy={hand.busy} className={COLUMNS}>
+    <main aria-busy={editor.busy} className={COLUMNS}>
       <section aria-label={station} className={COLUMN}>
-        {hand.pair.panels.length > 1 && <Sides hand={hand} onSide={onSide} />}
+        {editor.pair.panels.length > 1 && <Sides pair={editor.pair} panel={editor.panel} onSide={onSide} />}
         {canBeSewn && (
           <Choice
             label="Flat view"
@@ -165,10 +167,10 @@ function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (
             onChange={setLying}
           />
         )}
-        {hand.problem && <Alert>{hand.problem}</Alert>}
+        {editor.problem && <Alert>{editor.problem}</Alert>}
         <Column
-          key={`${hand.pair.template.id} ${hand.panel.id}`}
-          hand={hand}
+          key={`${editor.pair.template.id} ${editor.panel.id}`}
+          editor={editor}
           print={print}
           shows={shows}
           seen={seen}
@@ -176,18 +178,18 @@ function Bench({ hand, station, onSide }: { hand: Hand; station: Laid; onSide: (
         />
       </section>
       {showsMockups ? (
-        <ScenesPane hand={hand} shows={shows} seen={seen} onSee={setSeen} />
+        <ScenesPane editor={editor} shows={shows} seen={seen} onSee={setSeen} />
       ) : canBeSewn && lying === "sewn" ? (
-        <SewnPane hand={hand} sewn={sewn} onSide={onSide} />
+        <SewnPane place={editor.place} pair={editor.pair} panel={editor.panel} sewn={sewn} onSide={onSide} />
       ) : (
         <FlatPane
-          hand={hand}
+          editor={editor}
           mirrored={mirrored}
           findings={station === "check"}
           plan={printing ? print.state?.plan : null}
         />
       )}
-      <PreviewPane hand={hand} seen={seen} onSee={setSeen} shows={showsMockups ? shows : null} nudge={sewn.nudge} />
+      <PreviewPane editor={editor} seen={seen} onSee={setSeen} shows={showsMockups ? shows : null} nudge={sewn.nudge} />
     </main>
   );
 }

@@ -11,30 +11,30 @@ import { bendOf, lieOf } from "./geometry";
 import { Rulers } from "./Rulers";
 import { SeamView } from "./SeamView";
 import { SnapLines } from "./SnapLines";
-import { useFlatHand } from "./useFlatHand";
-import type { Hand } from "./usePair";
+import { useFlatGestures } from "./useFlatGestures";
+import type { PairEditor } from "./usePair";
 
 const MARGIN_PX = 46;
 const FLAT_PX = 1100;
 
-/** Patterns, copies and bent art are drawn by the core; a single straight picture follows the hand by itself. */
+/** Patterns, copies and bent art are drawn by the core; a single straight picture is moved by the page. */
 const drawnByCore = (placement: Placement, cone: boolean) => placement.fit === "repeat" || placement.copies > 1 || cone;
 
 /** The template lying flat at its true proportions, with the artwork on it. */
 export function FlatPane(props: {
-  hand: Hand;
+  editor: PairEditor;
   mirrored: boolean;
   findings: boolean;
   laying?: boolean;
   /** At the Print station: what will come out, shown as the file reads. */
   plan?: PrintPlan | null;
 }) {
-  const { hand, mirrored, findings, laying, plan } = props;
+  const { editor, mirrored, findings, laying, plan } = props;
   const { unit } = useUnit();
   const [frame, size] = useSize<HTMLDivElement>();
   const [guide, setGuide] = useState(true);
   const surface = useRef<SVGSVGElement>(null);
-  const { panel, placement } = hand;
+  const { panel, placement } = editor;
   const bend = bendOf(panel);
   const bent = placement.lay === "bent" ? bend : bendOf({ ...panel, cone: null });
   const [fileW, fileH] = panel.file_mm;
@@ -50,7 +50,7 @@ export function FlatPane(props: {
   );
   const left = (size.width - trimW * k) / 2;
   const top = (size.height - trimH * k) / 2;
-  const lie = lieOf(placement, hand.report, hand.reportedPlacement);
+  const lie = lieOf(placement, editor.report, editor.reportedPlacement);
   const toMm = useCallback(
     (x: number, y: number): [number, number] => {
       const box = surface.current?.getBoundingClientRect();
@@ -59,14 +59,22 @@ export function FlatPane(props: {
     },
     [left, top, k, mirrored, trimW, bent],
   );
-  const { snaps, handlers } = useFlatHand(hand, lie, toMm, k, surface, !hand.empty && !hand.follows && !laying);
-  const byCore = (hand.follows || drawnByCore(placement, panel.cone !== null) || hand.pieces.length > 0) && !hand.empty;
-  const { url } = useNewestPicture(
-    byCore ? { place: hand.place, now: hand.now } : null,
-    ({ place, now }) => api.flatPreview(place, now, FLAT_PX),
-    `${hand.pair.artwork.sha256} ${hand.pair.content_key}`,
+  const { snaps, handlers } = useFlatGestures(
+    editor,
+    lie,
+    toMm,
+    k,
+    surface,
+    !editor.empty && !editor.follows && !laying,
   );
-  const art = hand.pair.artwork;
+  const byCore =
+    (editor.follows || drawnByCore(placement, panel.cone !== null) || editor.pieces.length > 0) && !editor.empty;
+  const { url } = useNewestPicture(
+    byCore ? { place: editor.place, now: editor.now } : null,
+    ({ place, now }) => api.flatPreview(place, now, FLAT_PX),
+    `${editor.pair.artwork.sha256} ${editor.pair.content_key}`,
+  );
+  const art = editor.pair.artwork;
   const bleed = panel.bleed_mm * k;
   const file = { x: -bleed, y: -bleed, width: fileW * k, height: fileH * k };
   const picture = {
@@ -79,9 +87,9 @@ export function FlatPane(props: {
     transform: `translate(${lie.cx * k} ${lie.cy * k}) rotate(${lie.rotate})`,
   };
   const dpi =
-    Math.min(...hand.report.effective_dpi) *
-    (placement.fit === hand.reportedPlacement.fit && placement.fit !== "repeat"
-      ? hand.reportedPlacement.scale / placement.scale
+    Math.min(...editor.report.effective_dpi) *
+    (placement.fit === editor.reportedPlacement.fit && placement.fit !== "repeat"
+      ? editor.reportedPlacement.scale / placement.scale
       : 1);
 
   return (
@@ -92,20 +100,20 @@ export function FlatPane(props: {
           <Reads mirrored={mirrored} />
         ) : (
           <span className="min-w-0 grow truncate text-right text-xs text-soft">
-            {hand.follows
+            {editor.follows
               ? "Shows a part of another side's design: change it there"
               : laying
                 ? "Press an extra to select it · drag to move · wheel to size"
                 : "Drag to move · wheel to size · Shift + wheel to turn · arrows 1 mm"}
           </span>
         )}
-        {hand.pair.guide && (
+        {editor.pair.guide && (
           <label className="flex shrink-0 items-center gap-1 text-xs">
             <input type="checkbox" checked={guide} onChange={(event) => setGuide(event.target.checked)} />
             Provider's guide
           </label>
         )}
-        {panel.closes && !hand.empty && <SeamView hand={hand} />}
+        {panel.closes && !editor.empty && <SeamView place={editor.place} now={editor.now} />}
       </div>
       <div ref={frame} className="relative min-h-0 grow">
         <svg
@@ -124,7 +132,7 @@ export function FlatPane(props: {
           <g transform={`translate(${left} ${top})`}>
             <g transform={mirrored ? `translate(${trimW * k} 0) scale(-1 1)` : undefined}>
               {!panel.cone && <rect {...file} fill="var(--color-paper)" />}
-              {!byCore && !hand.empty && (
+              {!byCore && !editor.empty && (
                 <>
                   {placement.background && <rect {...file} fill={placement.background} />}
                   <image {...picture} opacity={0.16} />
@@ -134,8 +142,10 @@ export function FlatPane(props: {
                 </>
               )}
               {byCore && url && <image href={url} {...file} preserveAspectRatio="none" data-core="" />}
-              {!hand.empty && !hand.follows && !laying && <Grips lie={lie} k={k} bend={bent} />}
-              {!hand.empty && !hand.follows && laying && <PieceGrips hand={hand} k={k} bend={bend} toMm={toMm} />}
+              {!editor.empty && !editor.follows && !laying && <Grips lie={lie} k={k} bend={bent} />}
+              {!editor.empty && !editor.follows && laying && (
+                <PieceGrips editor={editor} k={k} bend={bend} toMm={toMm} />
+              )}
             </g>
             {bleed > 0 && (
               <path
@@ -151,11 +161,11 @@ export function FlatPane(props: {
               k={k}
               bend={bend}
               unit={unit}
-              seam={plan ? undefined : hand.report.checks.find((check) => check.id === "seam-match")}
+              seam={plan ? undefined : editor.report.checks.find((check) => check.id === "seam-match")}
             />
-            {hand.pair.guide && guide && (
+            {editor.pair.guide && guide && (
               <image
-                href={api.guide(hand.pair.template.id, panel.id)}
+                href={api.guide(editor.pair.template.id, panel.id)}
                 {...file}
                 preserveAspectRatio="none"
                 opacity={0.75}
@@ -171,8 +181,8 @@ export function FlatPane(props: {
               width={trimW}
             />
             {plan && <PlanMarks plan={plan} panel={panel} k={k} />}
-            {findings && <Findings checks={hand.report.checks} panel={panel} k={k} mirrored={mirrored} bend={bend} />}
-            {!hand.empty && (
+            {findings && <Findings checks={editor.report.checks} panel={panel} k={k} mirrored={mirrored} bend={bend} />}
+            {!editor.empty && (
               <Tag
                 x={(trimW * k) / 2}
                 y={trimH * k + bleed + 30}
@@ -193,7 +203,7 @@ export function FlatPane(props: {
             />
           </g>
         </svg>
-        {hand.empty && (
+        {editor.empty && (
           <div className="pointer-events-none absolute inset-0 grid place-items-center">
             <p className="bg-table px-4 py-2">Nothing is printed on this side.</p>
           </div>

@@ -4,7 +4,7 @@ import type { Mockups } from "../mockups/useMockups";
 import type { Nudge } from "../sewn/useSewing";
 import { useNewestPicture } from "../ui/useNewest";
 import { useSize } from "../ui/useSize";
-import type { Hand } from "./usePair";
+import type { PairEditor } from "./usePair";
 
 const DEGREES_PER_PX = 0.5;
 const MOST_PX = 1000;
@@ -24,15 +24,15 @@ type Angle = { scene: Scene; name: string; degrees: number };
 export type Seen = { scene: string; view: string | null; measured?: boolean };
 
 /** Every named view of every scene of the blank; a scene that shows the panel in front comes first. */
-function anglesOf(hand: Hand): Angle[] {
-  const shows = (scene: Scene) => scene.regions.some((region) => region.panel === hand.panel.id);
-  const scenes = [...hand.pair.scenes].sort((a, b) => Number(shows(b)) - Number(shows(a)));
+function anglesOf(editor: PairEditor): Angle[] {
+  const shows = (scene: Scene) => scene.regions.some((region) => region.panel === editor.panel.id);
+  const scenes = [...editor.pair.scenes].sort((a, b) => Number(shows(b)) - Number(shows(a)));
   return scenes.flatMap((scene) => Object.entries(scene.views).map(([name, degrees]) => ({ scene, name, degrees })));
 }
 
 /** The mock-up of what lies on the flat. It turns by dragging or by the left and right arrow keys. */
 export function PreviewPane(props: {
-  hand: Hand;
+  editor: PairEditor;
   seen: Seen | null;
   onSee: (seen: Seen | null) => void;
   /** At the Mock-ups station: previews are rendered as its mock-ups will be, and the product is moved about a photograph. */
@@ -40,16 +40,16 @@ export function PreviewPane(props: {
   /** A panel held to be sewn elsewhere: the preview shows what that sample would look like. */
   nudge?: Nudge | null;
 }) {
-  const { hand, seen, onSee, shows, nudge } = props;
+  const { editor, seen, onSee, shows, nudge } = props;
   const mockupSettings = shows?.mockupSettings ?? null;
   const backdrop = shows?.settings?.backdrop ?? null;
   const [frame, size] = useSize<HTMLDivElement>();
-  const every = anglesOf(hand);
-  const scene = hand.pair.scenes.find((s) => s.id === seen?.scene) ?? every[0]?.scene;
+  const every = anglesOf(editor);
+  const scene = editor.pair.scenes.find((s) => s.id === seen?.scene) ?? every[0]?.scene;
   const few = every.length <= FEW_VIEWS;
   const angles = few ? every : every.filter((at) => at.scene === scene);
   const view = seen?.scene === scene?.id ? seen?.view : null;
-  const { place, colours, angle } = hand;
+  const { place, colours, angle } = editor;
   // What stands upright fills the pane; what is wide is shown whole, in a square.
   const tall = scene?.turns ? size.height : Math.min(size.height, size.width);
   const density = Math.min(window.devicePixelRatio || 1, MOST_PX / Math.max(size.width, tall, 1));
@@ -60,7 +60,7 @@ export function PreviewPane(props: {
     ready
       ? {
           place,
-          now: hand.now,
+          now: editor.now,
           scene: scene.id,
           colours: own,
           angle: scene.turns ? angle : 0,
@@ -72,7 +72,7 @@ export function PreviewPane(props: {
         }
       : null,
     api.mockupPreview,
-    `${hand.pair.artwork.sha256} ${hand.pair.content_key}`,
+    `${editor.pair.artwork.sha256} ${editor.pair.content_key}`,
   );
   const turns = (scene?.turns ?? false) && !backdrop;
   const within = (v: number, most: number) => Math.min(most, Math.max(0, v));
@@ -83,8 +83,8 @@ export function PreviewPane(props: {
   const wrap = (angle: number) => ((((angle + 180) % 360) + 360) % 360) - 180;
   const drag = useDrag(
     ({ movement: [right, down], last, memo }) => {
-      const from: { angle: number; backdrop: Backdrop | null } = memo ?? { angle: hand.angle, backdrop };
-      if (turns) hand.turn(wrap(from.angle - right * DEGREES_PER_PX), last);
+      const from: { angle: number; backdrop: Backdrop | null } = memo ?? { angle: editor.angle, backdrop };
+      if (turns) editor.turn(wrap(from.angle - right * DEGREES_PER_PX), last);
       if (from.backdrop) moveTo(from.backdrop, right / size.width, down / tall, last);
       return from;
     },
@@ -98,14 +98,14 @@ export function PreviewPane(props: {
     <section aria-label="Preview" className="flex min-w-0 flex-col bg-table">
       <div className="flex items-baseline justify-between px-3 pt-2 text-sm">
         <h2 className="font-bold">Preview</h2>
-        {hand.pair.scenes.length > 1 && !few ? (
+        {editor.pair.scenes.length > 1 && !few ? (
           <select
             aria-label="Scene"
             className="max-w-64 truncate bg-transparent text-xs text-soft"
             value={scene?.id}
             onChange={(event) => onSee({ scene: event.target.value, view: null })}
           >
-            {hand.pair.scenes.map((s) => (
+            {editor.pair.scenes.map((s) => (
               <option key={s.id} value={s.id}>
                 {s.title}
               </option>
@@ -119,7 +119,7 @@ export function PreviewPane(props: {
         {url && (
           <button
             type="button"
-            aria-label={`Mock-up of ${hand.pair.artwork.title}. ${turns ? "Drag or press the left and right arrow keys to turn it." : ""}${backdrop ? "Drag it, or press the arrow keys, to move it about the photograph." : ""}`}
+            aria-label={`Mock-up of ${editor.pair.artwork.title}. ${turns ? "Drag or press the left and right arrow keys to turn it." : ""}${backdrop ? "Drag it, or press the arrow keys, to move it about the photograph." : ""}`}
             className="absolute inset-x-0 block touch-none select-none"
             style={{
               cursor: turns ? "ew-resize" : backdrop ? "move" : "default",
@@ -131,7 +131,7 @@ export function PreviewPane(props: {
               const way = { ArrowLeft: -5, ArrowRight: 5 }[event.key];
               if (way && turns) {
                 event.preventDefault();
-                hand.turn(wrap(hand.angle + way), true);
+                editor.turn(wrap(editor.angle + way), true);
               }
               const step = STEPS[event.key];
               if (step && backdrop) {
@@ -144,7 +144,7 @@ export function PreviewPane(props: {
           </button>
         )}
         {!url && !problem && <p className="grid h-full place-items-center text-soft">Rendering the preview…</p>}
-        {problem && problem !== hand.problem && (
+        {problem && problem !== editor.problem && (
           <p role="alert" className="absolute inset-x-3 bottom-3 bg-paper p-2 text-sm">
             {problem}
           </p>
@@ -159,7 +159,7 @@ export function PreviewPane(props: {
               aria-pressed={near(at)}
               onClick={() => {
                 onSee({ scene: at.scene.id, view: at.name });
-                if (at.scene.turns) hand.turn(at.degrees, true);
+                if (at.scene.turns) editor.turn(at.degrees, true);
               }}
               className={`rounded-[3px] px-2 py-0.5 first-letter:uppercase ${near(at) ? "bg-ink text-paper" : "hover:bg-paper"}`}
             >

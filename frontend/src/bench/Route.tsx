@@ -1,13 +1,12 @@
 import { Link, useLocation, useNavigate } from "react-router";
+import type { Pair, PanelReport } from "../api/client";
 import { Button, Mark, WORDS } from "../ui/parts";
 import { STATIONS, type Station } from "./stations";
-import type { Hand } from "./usePair";
 
 /** The stations in the order of the work, each with how far it is. */
-export function Route({ hand, station }: { hand: Hand; station: Station }) {
+export function Route({ pair, report, station }: { pair: Pair; report: PanelReport; station: Station }) {
   const navigate = useNavigate();
   const { search } = useLocation();
-  const { pair, report } = hand;
   const { steps } = pair.artwork;
   const open = report.checks.filter((c) => c.status !== "pass");
   const gravest = open.find((c) => c.status === report.verdict)?.title.toLowerCase();

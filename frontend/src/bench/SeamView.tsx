@@ -1,19 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
-import { api, type Seam } from "../api/client";
+import { api, type Held, type Place, type Seam } from "../api/client";
 import { LargeDialog } from "../ui/LargeDialog";
 import { Alert, Button } from "../ui/parts";
 import { useNewestPicture } from "../ui/useNewest";
-import type { Hand } from "./usePair";
 
 const PX_A_MM = 11.8;
 const CHART_PX = 150;
 
 /** Both ends of the wrap butted in the middle at full print size, with the mismatch drawn along the height. */
-export function SeamView({ hand }: { hand: Hand }) {
+export function SeamView({ place, now }: { place: Place; now: Held }) {
   const seam = useQuery({
-    queryKey: ["pair", "seam", hand.place, hand.now],
-    queryFn: () => api.seam(hand.place, hand.now),
+    queryKey: ["pair", "seam", place, now],
+    queryFn: () => api.seam(place, now),
     enabled: false,
   });
   return (
@@ -27,22 +26,20 @@ export function SeamView({ hand }: { hand: Hand }) {
       <div className="min-h-0 grow overflow-auto p-4">
         {seam.error && <Alert onRetry={() => seam.refetch()}>{seam.error.message}</Alert>}
         {seam.isFetching && <p className="text-soft">Loading the seam…</p>}
-        {seam.data && !seam.isFetching && <Butted hand={hand} seam={seam.data} />}
+        {seam.data && !seam.isFetching && <Butted place={place} now={now} seam={seam.data} />}
       </div>
     </LargeDialog>
   );
 }
 
-function Butted({ hand, seam }: { hand: Hand; seam: Seam }) {
+function Butted({ place, now, seam }: { place: Place; now: Held; seam: Seam }) {
   const height = seam.height_mm * PX_A_MM;
   const worst = Math.max(...seam.along, seam.limit * 1.5, 5);
   const x = (value: number) => (value / worst) * (CHART_PX - 20);
   const y = (i: number) => (i / (seam.along.length - 1)) * height;
   const over = seam.along.filter((value) => value > seam.limit).length / seam.along.length;
   const frame = useRef<HTMLDivElement>(null);
-  const { url } = useNewestPicture({ place: hand.place, now: hand.now }, ({ place, now }) =>
-    api.seamPreview(place, now),
-  );
+  const { url } = useNewestPicture({ place: place, now: now }, ({ place, now }) => api.seamPreview(place, now));
   // Where the ends differ, the worst place is brought into sight first.
   useEffect(() => {
     const at = seam.along.indexOf(Math.max(...seam.along));

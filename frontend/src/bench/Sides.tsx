@@ -1,18 +1,18 @@
+import type { Pair, Panel } from "../api/client";
 import { Mark } from "../ui/parts";
-import type { Hand } from "./usePair";
 
 /** The printed sides of the blank, each with its verdict; the one in front is worked on. */
-export function Sides({ hand, onSide }: { hand: Hand; onSide: (side: string) => void }) {
+export function Sides({ pair, panel, onSide }: { pair: Pair; panel: Panel; onSide: (side: string) => void }) {
   return (
     <nav aria-label="Sides" className="grid grid-cols-2 gap-1">
-      {hand.pair.panels.map((side) => (
+      {pair.panels.map((side) => (
         <button
           key={side.id}
           type="button"
-          aria-pressed={side.id === hand.panel.id}
+          aria-pressed={side.id === panel.id}
           onClick={() => onSide(side.id)}
           className={`flex items-center gap-1.5 border px-2 py-1 text-left text-sm ${
-            side.id === hand.panel.id ? "border-ink bg-accent-tint font-bold" : "border-rule bg-paper hover:border-ink"
+            side.id === panel.id ? "border-ink bg-accent-tint font-bold" : "border-rule bg-paper hover:border-ink"
           }`}
         >
           {side.verdict ? (

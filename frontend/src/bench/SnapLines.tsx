@@ -1,5 +1,5 @@
 import { type Bend, pathOf } from "./geometry";
-import type { Snap } from "./useFlatHand";
+import type { Snap } from "./useFlatGestures";
 
 /** The lines that a moving picture has snapped to, each with its name. */
 export function SnapLines(props: {

@@ -18,7 +18,7 @@ import { useDraft } from "../ui/useDraft";
 import { WHOLE } from "./geometry";
 
 /** A placement while it is edited: shown at once, checked as it moves, saved when the pointer is released. */
-export type Hand = {
+export type PairEditor = {
   pair: Pair;
   place: Place;
   panel: Panel;
@@ -26,9 +26,9 @@ export type Hand = {
   empty: boolean;
   /** It shows a part of another panel's design, and has no placement of its own. */
   follows: boolean;
-  /** What is shown now; what was decided, or what the hand is doing. */
+  /** The placement on the page now: the edited one, else the saved one. */
   placement: Placement;
-  /** What is laid with the artwork now, and which of it is in hand. */
+  /** What is laid with the artwork now, and which of it is in editor. */
   pieces: Piece[];
   piece: number | null;
   takeUp: (piece: number | null) => void;
@@ -44,7 +44,7 @@ export type Hand = {
   angle: number;
   colours: Colours;
   problem: string | null;
-  /** Something is still in the hand or on its way, so files made now would not show it. */
+  /** An edit is not saved yet, so files made now would not show it. */
   busy: boolean;
   /** Show a change without deciding it. */
   hold: (change: Partial<Placement>) => void;
@@ -70,7 +70,7 @@ const NOTHING: PanelReport = {
   pieces: [],
 };
 
-export function usePair(place: Place): { hand: Hand | null; error: Error | null; retry: () => void } {
+export function usePair(place: Place): { editor: PairEditor | null; error: Error | null; retry: () => void } {
   const { art, template, panel } = place;
   const queries = useQueryClient();
   const key = ["pair", art, template, panel];
@@ -135,13 +135,13 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
     return () => window.removeEventListener("pagehide", leave);
   }, [held]);
 
-  if (!pair) return { hand: null, error: query.error, retry: () => query.refetch() };
+  if (!pair) return { editor: null, error: query.error, retry: () => query.refetch() };
   const choices = (change: { route?: Pair["route"]; colours?: Colours; angle?: number }) => ({
     route: change.route ?? pair.route,
     angle: change.angle ?? angle ?? pair.angle,
     colours: change.colours ?? colours ?? pair.colours,
   });
-  const choose: Hand["choose"] = (change) => {
+  const choose: PairEditor["choose"] = (change) => {
     if (change.colours) setColours(change.colours);
     if (change.angle !== undefined) setAngle(change.angle);
     const body = choices(change);
@@ -151,7 +151,7 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
     placement: { ...(now.placement ?? decided), ...change },
   });
   const follows = pair.follow !== null && placement === null;
-  const hand: Hand = {
+  const editor: PairEditor = {
     pair,
     place: { art, template, panel: pair.panel },
     panel: pair.template.panels.find((p) => p.id === pair.panel) as Panel,
@@ -164,8 +164,8 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
     holdPieces: (pieces) => draft.hold({ pieces }),
     layPieces: (pieces) => draft.save({ pieces }, (content) => api.lay(place, content.pieces)),
     mend: (fix) => {
-      if (fix.piece === null || fix.piece === undefined) hand.decide(fix.placement as Partial<Placement>);
-      else hand.layPieces(pieces.map((each, i) => (i === fix.piece ? ({ ...each, ...fix.values } as Piece) : each)));
+      if (fix.piece === null || fix.piece === undefined) editor.decide(fix.placement as Partial<Placement>);
+      else editor.layPieces(pieces.map((each, i) => (i === fix.piece ? ({ ...each, ...fix.values } as Piece) : each)));
     },
     now: { placement: placement ?? pair.follow, pieces },
     report: live?.report ?? pair.report ?? NOTHING,
@@ -188,5 +188,5 @@ export function usePair(place: Place): { hand: Hand | null; error: Error | null;
     },
     choose,
   };
-  return { hand, error: null, retry: () => query.refetch() };
+  return { editor, error: null, retry: () => query.refetch() };
 }

@@ -62,7 +62,7 @@ export function BlanksPage() {
       >
         {away && (
           <span className="text-sm" role="status">
-            “{away.template.title}” is put away.{" "}
+            “{away.template.title}” was removed.{" "}
             <button type="button" className="font-bold underline" onClick={() => bringBack(away)}>
               Restore
             </button>

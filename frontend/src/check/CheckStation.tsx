@@ -1,13 +1,13 @@
 import type { Check } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import type { PairEditor } from "../bench/usePair";
 import { Button, Heading, Mark, Verdict, WORDS } from "../ui/parts";
 import { Limits } from "./Limits";
 
 /** The results of the checks: findings first, then what passed. */
-export function CheckStation({ hand }: { hand: Hand }) {
-  const { checks, verdict } = hand.report;
+export function CheckStation({ editor }: { editor: PairEditor }) {
+  const { checks, verdict } = editor.report;
   const open = checks.filter((check) => check.status !== "pass");
-  if (hand.empty) return <p className="text-sm">Nothing is printed on this side, so there is nothing to check.</p>;
+  if (editor.empty) return <p className="text-sm">Nothing is printed on this side, so there is nothing to check.</p>;
   const sound = checks.filter((check) => check.status === "pass");
   return (
     <>
@@ -43,7 +43,7 @@ export function CheckStation({ hand }: { hand: Hand }) {
               {[check.fix, ...check.more].map(
                 (fix) =>
                   fix && (
-                    <Button key={fix.label} className="mt-2 w-full" onClick={() => hand.mend(fix)}>
+                    <Button key={fix.label} className="mt-2 w-full" onClick={() => editor.mend(fix)}>
                       {fix.label}
                     </Button>
                   ),
@@ -66,7 +66,7 @@ export function CheckStation({ hand }: { hand: Hand }) {
           ))}
         </ul>
       </div>
-      <Limits hand={hand} />
+      <Limits pair={editor.pair} />
     </>
   );
 }

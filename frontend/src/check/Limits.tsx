@@ -1,6 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, type Blank, type Limit } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Blank, type Limit, type Pair } from "../api/client";
 import { FileButton } from "../ui/FileButton";
 import { parsePlain } from "../ui/measure";
 import { Alert, Heading } from "../ui/parts";
@@ -9,9 +8,9 @@ import { ValueField } from "../ui/ValueField";
 const plain = (value: number) => String(Math.round(value * 1000) / 1000);
 
 /** The limits of a blank: each can be changed, and its default is always shown. */
-export function Limits({ hand }: { hand: Hand }) {
+export function Limits({ pair }: { pair: Pair }) {
   const queries = useQueryClient();
-  const id = hand.pair.template.id;
+  const id = pair.template.id;
   const blanks = useQuery({ queryKey: ["blanks"], queryFn: api.blanks });
   const blank = blanks.data?.find((b) => b.template.id === id);
   const change = useMutation({
@@ -24,7 +23,7 @@ export function Limits({ hand }: { hand: Hand }) {
   const set = (limit: Limit, value: number | null) => change.mutate(() => api.setLimit(id, limit.name, value));
   return (
     <details>
-      <summary className="cursor-pointer text-sm font-bold">Limits of {hand.pair.template.title}</summary>
+      <summary className="cursor-pointer text-sm font-bold">Limits of {pair.template.title}</summary>
       <div className="mt-2 grid gap-2">
         {change.error && <Alert>{change.error.message}</Alert>}
         {blank.limits.map((limit) => (

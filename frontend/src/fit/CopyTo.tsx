@@ -1,23 +1,22 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
-import { api } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Pair, type Place } from "../api/client";
 import { Alert, Button } from "../ui/parts";
 
 /** Copy this placement to other blanks on the board; those of the same kind are ticked at first. */
-export function CopyTo({ hand }: { hand: Hand }) {
+export function CopyTo({ place, pair, empty, busy }: { place: Place; pair: Pair; empty: boolean; busy: boolean }) {
   const queries = useQueryClient();
   const board = useQuery({ queryKey: ["board"], queryFn: api.board });
   const [chosen, setChosen] = useState<string[]>([]);
   const [open, setOpen] = useState(false);
-  const others = board.data?.templates.filter((t) => t.id !== hand.pair.template.id) ?? [];
+  const others = board.data?.templates.filter((t) => t.id !== pair.template.id) ?? [];
   const copy = useMutation({
-    mutationFn: () => api.copy(hand.place, chosen),
+    mutationFn: () => api.copy(place, chosen),
     onSuccess: () => {
       setOpen(false);
       queries.invalidateQueries({ queryKey: ["board"] });
-      queries.invalidateQueries({ queryKey: ["pair", hand.place.art] });
+      queries.invalidateQueries({ queryKey: ["pair", place.art] });
     },
   });
   return (
@@ -25,11 +24,11 @@ export function CopyTo({ hand }: { hand: Hand }) {
       open={open}
       onOpenChange={(now) => {
         setOpen(now);
-        if (now) setChosen(hand.pair.other_blanks);
+        if (now) setChosen(pair.other_blanks);
       }}
     >
       <Dialog.Trigger asChild>
-        <Button disabled={hand.empty || hand.busy}>Copy placement to other blanks</Button>
+        <Button disabled={empty || busy}>Copy placement to other blanks</Button>
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-ink/40" />

@@ -1,5 +1,5 @@
 import type { Placement } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import type { PairEditor } from "../bench/usePair";
 import type { Sewn } from "../sewn/useSewing";
 import { Choice } from "../ui/Choice";
 import { ColourField } from "../ui/ColourField";
@@ -19,33 +19,34 @@ const FITS: { value: Placement["fit"]; label: string; hint: string }[] = [
   { value: "repeat", label: "Repeat", hint: "Tiles without a gap, a whole number round a wrap" },
 ];
 
-export function FitStation({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
-  if (hand.empty)
+export function FitStation({ editor, sewn }: { editor: PairEditor; sewn: Sewn }) {
+  if (editor.empty)
     return (
       <div className="grid gap-3">
-        <Heading>{hand.panel.title}</Heading>
+        <Heading>{editor.panel.title}</Heading>
         <p className="text-sm">
-          {hand.pair.can_undo ? "Nothing is printed on this side." : hand.pair.suggestion_reason}
+          {editor.pair.can_undo ? "Nothing is printed on this side." : editor.pair.suggestion_reason}
         </p>
-        <Button tone="main" onClick={() => hand.decide(hand.placement)}>
+        <Button tone="main" onClick={() => editor.decide(editor.placement)}>
           Place the artwork on this side
         </Button>
       </div>
     );
-  return hand.follows ? <Joins hand={hand} sewn={sewn} /> : <Placed hand={hand} sewn={sewn} />;
+  return editor.follows ? <Joins editor={editor} sewn={sewn} /> : <Placed editor={editor} sewn={sewn} />;
 }
 
-function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
+function Placed({ editor, sewn }: { editor: PairEditor; sewn: Sewn }) {
   const { unit } = useUnit();
-  const { placement, report, pair, panel } = hand;
+  const { placement, report, pair, panel } = editor;
   const length = (text: string) => parseLength(text, unit, panel.dpi);
   const [x, y] = placement.shift_mm;
-  const grown = placement.fit === hand.reportedPlacement.fit ? placement.scale / hand.reportedPlacement.scale : 1;
+  const grown = placement.fit === editor.reportedPlacement.fit ? placement.scale / editor.reportedPlacement.scale : 1;
   const width = report.placed_mm[2] * grown;
   const height = report.placed_mm[3] * grown;
   const hint = "A length, for example 9.3in/2, 12mm or 300px";
   const resize = (now: number) => (mm: number) =>
-    mm > 0 && hand.decide({ scale: Math.min(100, Math.max(0.01, (placement.scale * mm) / now)), repeats_around: null });
+    mm > 0 &&
+    editor.decide({ scale: Math.min(100, Math.max(0.01, (placement.scale * mm) / now)), repeats_around: null });
 
   return (
     <>
@@ -55,20 +56,20 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
           label="Fit"
           value={placement.fit}
           options={FITS}
-          onChange={(fit) => hand.decide({ fit, scale: 1, shift_mm: [0, 0], repeats_around: null, copies: 1 })}
+          onChange={(fit) => editor.decide({ fit, scale: 1, shift_mm: [0, 0], repeats_around: null, copies: 1 })}
         />
         <p className="mt-1 text-xs text-soft">
           {FITS.find((f) => f.value === placement.fit)?.hint}.{!pair.can_undo && ` Proposed: ${pair.suggestion_reason}`}
         </p>
       </div>
-      {placement.fit === "repeat" && <RepeatFields hand={hand} />}
+      {placement.fit === "repeat" && <RepeatFields editor={editor} />}
       {panel.cone && (
         <div>
           <Heading>On the tapered wall</Heading>
           <Choice
             label="Lay"
             value={placement.lay}
-            onChange={(lay) => hand.decide({ lay })}
+            onChange={(lay) => editor.decide({ lay })}
             options={[
               { value: "bent", label: "Bent, level on the cup" },
               { value: "flat", label: "Flat, cut out" },
@@ -84,7 +85,7 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
           suffix={unit}
           parse={length}
           hint={hint}
-          onValue={(mm) => hand.decide({ shift_mm: [mm, y] })}
+          onValue={(mm) => editor.decide({ shift_mm: [mm, y] })}
         />
         <ValueField
           label="Down"
@@ -92,7 +93,7 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
           suffix={unit}
           parse={length}
           hint={hint}
-          onValue={(mm) => hand.decide({ shift_mm: [x, mm] })}
+          onValue={(mm) => editor.decide({ shift_mm: [x, mm] })}
         />
         <ValueField
           label="Width"
@@ -117,7 +118,7 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
           parse={parsePlain}
           hint="Between 1 and 10 000"
           onValue={(percent) =>
-            hand.decide({ scale: Math.min(100, Math.max(0.01, percent / 100)), repeats_around: null })
+            editor.decide({ scale: Math.min(100, Math.max(0.01, percent / 100)), repeats_around: null })
           }
         />
         {(placement.fit === "contain" || placement.fit === "actual") && (
@@ -127,7 +128,7 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
             suffix="×"
             parse={parsePlain}
             hint="1 to 24, side by side"
-            onValue={(value) => hand.decide({ copies: Math.min(24, Math.max(1, Math.round(value))) })}
+            onValue={(value) => editor.decide({ copies: Math.min(24, Math.max(1, Math.round(value))) })}
           />
         )}
         <ValueField
@@ -136,7 +137,7 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
           suffix="°"
           parse={parsePlain}
           hint="Degrees, clockwise"
-          onValue={(rotate_deg) => hand.decide({ rotate_deg })}
+          onValue={(rotate_deg) => editor.decide({ rotate_deg })}
         />
       </div>
       <div>
@@ -147,7 +148,7 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
               type="radio"
               name="ground"
               checked={placement.background === null}
-              onChange={() => hand.decide({ background: null })}
+              onChange={() => editor.decide({ background: null })}
             />
             No background
           </label>
@@ -156,7 +157,7 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
               type="radio"
               name="ground"
               checked={placement.background !== null}
-              onChange={() => hand.decide({ background: placement.background ?? pair.palette[0] ?? "#1f2a44" })}
+              onChange={() => editor.decide({ background: placement.background ?? pair.palette[0] ?? "#1f2a44" })}
             />
             Colour
           </label>
@@ -167,13 +168,13 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
               label="Background"
               value={placement.background}
               offered={pair.palette}
-              onHold={(background) => hand.hold({ background })}
-              onValue={(background) => background && hand.decide({ background })}
+              onHold={(background) => editor.hold({ background })}
+              onValue={(background) => background && editor.decide({ background })}
             />
           </div>
         )}
       </div>
-      <Joins hand={hand} sewn={sewn} />
+      <Joins editor={editor} sewn={sewn} />
       <div>
         <Heading>The print</Heading>
         <dl className="grid grid-cols-[auto_1fr] gap-x-3 text-sm">
@@ -192,13 +193,15 @@ function Placed({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
         </dl>
       </div>
       <div className="grid gap-1.5">
-        <CopyTo hand={hand} />
+        <CopyTo place={editor.place} pair={editor.pair} empty={editor.empty} busy={editor.busy} />
         {pair.suggested_placement && (
-          <Button onClick={() => hand.decide(pair.suggested_placement as Placement)}>
+          <Button onClick={() => editor.decide(pair.suggested_placement as Placement)}>
             Reset to suggested placement
           </Button>
         )}
-        {pair.template.panels.length > 1 && !hand.empty && <Button onClick={hand.clear}>Leave this side empty</Button>}
+        {pair.template.panels.length > 1 && !editor.empty && (
+          <Button onClick={editor.clear}>Leave this side empty</Button>
+        )}
       </div>
     </>
   );

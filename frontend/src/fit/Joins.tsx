@@ -1,4 +1,4 @@
-import type { Hand } from "../bench/usePair";
+import type { PairEditor } from "../bench/usePair";
 import { Calibration } from "../sewn/Calibration";
 import type { Sewn } from "../sewn/useSewing";
 import { Choice } from "../ui/Choice";
@@ -11,8 +11,8 @@ const WAYS = {
 } as const;
 
 /** The seams past which this side may show another's design. It can follow at one of them. */
-export function Joins({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
-  const { joins } = hand.pair;
+export function Joins({ editor, sewn }: { editor: PairEditor; sewn: Sewn }) {
+  const { joins } = editor.pair;
   const lying = joins.find((join) => join.lies_on && join.way !== "alone");
   if (joins.length === 0) return null;
   return (
@@ -26,12 +26,12 @@ export function Joins({ hand, sewn }: { hand: Hand; sewn: Sewn }) {
             options={join.ways
               .map((way) => ({ value: way, ...WAYS[way] }))
               .sort((a, b) => order(a.value) - order(b.value))}
-            onChange={(way) => hand.follow({ seam: join.seam, way })}
+            onChange={(way) => editor.follow({ seam: join.seam, way })}
           />
           {join.way !== "alone" && <p className="mt-1 text-xs text-soft">{WAYS[join.way].hint}.</p>}
         </div>
       ))}
-      {lying && <Calibration hand={hand} sewn={sewn} seam={lying.seam} />}
+      {lying && <Calibration place={editor.place} panel={editor.panel} sewn={sewn} seam={lying.seam} />}
     </div>
   );
 }

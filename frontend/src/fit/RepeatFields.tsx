@@ -1,5 +1,5 @@
 import type { Placement } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import type { PairEditor } from "../bench/usePair";
 import { parseLength, parsePlain, show } from "../ui/measure";
 import { Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
@@ -13,16 +13,16 @@ const KINDS: { value: Placement["repeat_kind"]; label: string; hint: string }[] 
 ];
 
 /** How tiles stand, how many go round, and what lies between them. */
-export function RepeatFields({ hand }: { hand: Hand }) {
+export function RepeatFields({ editor }: { editor: PairEditor }) {
   const { unit } = useUnit();
-  const { placement, panel, pair } = hand;
-  const exact = panel.worn_mm[0] / (hand.report.placed_mm[2] + placement.spacing_mm);
+  const { placement, panel, pair } = editor;
+  const exact = panel.worn_mm[0] / (editor.report.placed_mm[2] + placement.spacing_mm);
   const around = placement.repeats_around ?? (panel.closes ? Math.round(exact) : Math.round(exact * 10) / 10);
   const even = panel.closes && (placement.repeat_kind === "half-drop" || placement.repeat_kind === "mirror");
   const kind = (repeat_kind: Placement["repeat_kind"]) => {
     const needsEven = panel.closes && (repeat_kind === "half-drop" || repeat_kind === "mirror");
     const now = placement.repeats_around;
-    hand.decide({ repeat_kind, repeats_around: now && needsEven && now % 2 ? now + 1 : now });
+    editor.decide({ repeat_kind, repeats_around: now && needsEven && now % 2 ? now + 1 : now });
   };
   return (
     <div className="grid gap-1.5">
@@ -55,7 +55,7 @@ export function RepeatFields({ hand }: { hand: Hand }) {
         hint={even ? "An even whole number, so that it closes" : "A whole number"}
         onValue={(value) => {
           const whole = Math.max(1, Math.min(400, Math.round(value)));
-          hand.decide({ repeats_around: even && whole % 2 ? whole + 1 : whole });
+          editor.decide({ repeats_around: even && whole % 2 ? whole + 1 : whole });
         }}
       />
       {pair.offers.length > 1 && (
@@ -66,7 +66,7 @@ export function RepeatFields({ hand }: { hand: Hand }) {
               key={offer.around}
               type="button"
               aria-pressed={offer.around === around}
-              onClick={() => hand.decide({ repeats_around: offer.around })}
+              onClick={() => editor.decide({ repeats_around: offer.around })}
               className={`underline ${offer.around === around ? "font-bold" : ""}`}
             >
               {offer.around} of {show(offer.pitch_mm, unit, unit === "in" ? 2 : 1)} {unit}
@@ -80,7 +80,7 @@ export function RepeatFields({ hand }: { hand: Hand }) {
         suffix={unit}
         parse={(text) => parseLength(text, unit, panel.dpi)}
         hint="A length, 0 or more"
-        onValue={(mm) => hand.decide({ spacing_mm: Math.max(0, mm) })}
+        onValue={(mm) => editor.decide({ spacing_mm: Math.max(0, mm) })}
       />
       <ValueField
         label="Blend"
@@ -88,7 +88,7 @@ export function RepeatFields({ hand }: { hand: Hand }) {
         suffix="%"
         parse={parsePlain}
         hint="0 to 45 % of a tile"
-        onValue={(percent) => hand.decide({ blend: Math.min(0.45, Math.max(0, percent / 100)) })}
+        onValue={(percent) => editor.decide({ blend: Math.min(0.45, Math.max(0, percent / 100)) })}
       />
     </div>
   );

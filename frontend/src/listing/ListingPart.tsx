@@ -1,5 +1,5 @@
+import type { Pair, Place } from "../api/client";
 import { COLUMN } from "../bench/stations";
-import type { Hand } from "../bench/usePair";
 import { Waiting } from "../ui/Waiting";
 import { PackPart } from "./PackPart";
 import { PicturesPart } from "./PicturesPart";
@@ -7,8 +7,8 @@ import { TextsPart } from "./TextsPart";
 import { useListing } from "./useListing";
 
 /** The listing: words at the left, its pictures in order, and what a marketplace says to it. */
-export function ListingPart({ hand }: { hand: Hand }) {
-  const listings = useListing(hand);
+export function ListingPart({ place, pair, busy }: { place: Place; pair: Pair; busy: boolean }) {
+  const listings = useListing(place, pair);
   const { listing } = listings;
   if (!listing)
     return (
@@ -22,16 +22,16 @@ export function ListingPart({ hand }: { hand: Hand }) {
       className="grid min-h-0 grow grid-cols-[20rem_minmax(0,1fr)_21rem] grid-rows-[minmax(0,1fr)]"
     >
       <section aria-label="Words" className={COLUMN}>
-        <TextsPart listing={listing} listings={listings} hand={hand} />
+        <TextsPart listing={listing} listings={listings} pair={pair} />
       </section>
       <section aria-label="Pictures of the listing" className="flex min-h-0 flex-col gap-3 overflow-y-auto p-4">
-        <PicturesPart listing={listing} listings={listings} hand={hand} />
+        <PicturesPart listing={listing} listings={listings} place={place} pair={pair} />
       </section>
       <section
         aria-label="Listing pack"
         className="flex min-h-0 flex-col gap-4 overflow-y-auto border-l border-rule p-4"
       >
-        <PackPart listing={listing} listings={listings} hand={hand} />
+        <PackPart listing={listing} listings={listings} busy={busy} />
       </section>
     </div>
   );

@@ -1,6 +1,5 @@
 import { useState } from "react";
 import type { Listing } from "../api/client";
-import type { Hand } from "../bench/usePair";
 import { JobList } from "../jobs/JobList";
 import { Pick } from "../ui/fields";
 import { Alert, Button, Heading, Mark } from "../ui/parts";
@@ -17,7 +16,7 @@ const PARTS: Record<string, string> = {
 };
 
 /** What goes out: the words as they will be, what a marketplace would say to them, the pack, and the answers. */
-export function PackPart({ listing, listings, hand }: { listing: Listing; listings: Listings; hand: Hand }) {
+export function PackPart({ listing, listings, busy }: { listing: Listing; listings: Listings; busy: boolean }) {
   const market = listing.markets.find((each) => each.id === listing.market);
   const { texts } = listing;
   const pack = listings.work.jobs.flatMap((job) => job.files)[0];
@@ -70,7 +69,7 @@ export function PackPart({ listing, listings, hand }: { listing: Listing; listin
         <Button
           tone="main"
           disabled={!listing.ready || listings.work.busy}
-          waits={hand.busy || listings.busy}
+          waits={busy || listings.busy}
           onClick={listings.make}
         >
           Make the listing pack

@@ -1,7 +1,6 @@
 import { ArrowLeft, ArrowRight, X } from "lucide-react";
 import { useState } from "react";
-import { api, type Listing, type ListingSlot, type ShownSlot } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Listing, type ListingSlot, type Pair, type Place, type ShownSlot } from "../api/client";
 import { Tick } from "../ui/fields";
 import { Button, Heading, IconButton } from "../ui/parts";
 import { useNewestPicture } from "../ui/useNewest";
@@ -19,7 +18,17 @@ const KINDS: Record<ListingSlot["kind"], string> = {
 const plain = ({ title: _, alt: __, ...slot }: ShownSlot): ListingSlot => slot;
 
 /** The pictures in their order, moved by dragging or by their arrows; what is missing is offered. */
-export function PicturesPart({ listing, listings, hand }: { listing: Listing; listings: Listings; hand: Hand }) {
+export function PicturesPart({
+  listing,
+  listings,
+  place,
+  pair,
+}: {
+  listing: Listing;
+  listings: Listings;
+  place: Place;
+  pair: Pair;
+}) {
   const { slots } = listing;
   const [dragged, setDragged] = useState<number | null>(null);
   const [over, setOver] = useState<number | null>(null);
@@ -66,7 +75,7 @@ export function PicturesPart({ listing, listings, hand }: { listing: Listing; li
               over === i && dragged !== null && dragged !== i ? "border-ink" : "border-rule"
             } ${dragged === i ? "opacity-50" : ""}`}
           >
-            <SlotPreview hand={hand} slot={slot} stamp={listing.stamp} />
+            <SlotPreview place={place} slot={slot} stamp={listing.stamp} />
             <div className="flex items-center text-xs">
               <b className="mr-1">{i + 1}</b>
               <span className="truncate text-soft">{KINDS[slot.kind]}</span>
@@ -116,7 +125,7 @@ export function PicturesPart({ listing, listings, hand }: { listing: Listing; li
         </div>
       )}
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
-        <AnyView hand={hand} off={slots.length >= most} onAdd={add} />
+        <AnyView pair={pair} off={slots.length >= most} onAdd={add} />
         {listing.decided && (
           <Button tone="quiet" onClick={() => listings.decide({ proposed: true })}>
             As proposed
@@ -136,8 +145,8 @@ export function PicturesPart({ listing, listings, hand }: { listing: Listing; li
 }
 
 /** Any view of any scene of the blank. */
-function AnyView(props: { hand: Hand; off: boolean; onAdd: (slot: ListingSlot) => void }) {
-  const views = props.hand.pair.scenes.flatMap((scene) => {
+function AnyView(props: { pair: Pair; off: boolean; onAdd: (slot: ListingSlot) => void }) {
+  const views = props.pair.scenes.flatMap((scene) => {
     const names = Object.keys(scene.views);
     const slot = { scene_id: scene.id, colours: {}, measured: false, close: false };
     const kind = scene.kind === "lifestyle" ? ("lifestyle" as const) : ("side" as const);
@@ -179,9 +188,9 @@ function AnyView(props: { hand: Hand; off: boolean; onAdd: (slot: ListingSlot) =
 }
 
 /** A preview of one of the listing's pictures; `stamp` changes with all that it depends on. */
-function SlotPreview({ hand, slot, stamp }: { hand: Hand; slot: ShownSlot; stamp: string }) {
+function SlotPreview({ place, slot, stamp }: { place: Place; slot: ShownSlot; stamp: string }) {
   const { url } = useNewestPicture(
-    { place: hand.place, slot: plain(slot) },
+    { place: place, slot: plain(slot) },
     ({ place, slot }) => api.listingPreview(place, slot),
     stamp,
   );

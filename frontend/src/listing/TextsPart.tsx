@@ -1,6 +1,5 @@
 import { useId } from "react";
-import type { Listing } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import type { Listing, Pair } from "../api/client";
 import { INPUT, KeptText } from "../ui/KeptText";
 import { Heading } from "../ui/parts";
 import type { Listings } from "./useListing";
@@ -12,7 +11,7 @@ const parted = (text: string) =>
     .filter(Boolean);
 
 /** The parts that a listing's words are put together from: the design's own, and those kept for the blank. */
-export function TextsPart({ listing, listings, hand }: { listing: Listing; listings: Listings; hand: Hand }) {
+export function TextsPart({ listing, listings, pair }: { listing: Listing; listings: Listings; pair: Pair }) {
   const { art_words: art, blank_words: blank } = listing;
   const own = (change: Partial<Listing["art_words"]>) => listings.decide({ art_words: { ...art, ...change } });
   const kept = (change: Partial<Listing["blank_words"]>) => listings.decide({ blank_words: { ...blank, ...change } });
@@ -20,12 +19,7 @@ export function TextsPart({ listing, listings, hand }: { listing: Listing; listi
     <>
       <div className="grid gap-2">
         <Heading aside="on every blank">Words of this design</Heading>
-        <Text
-          label="Name for buyers"
-          value={art.name}
-          hint={hand.pair.artwork.title}
-          onValue={(name) => own({ name })}
-        />
+        <Text label="Name for buyers" value={art.name} hint={pair.artwork.title} onValue={(name) => own({ name })} />
         <Text
           label="Sentence about this design"
           rows={3}
@@ -42,7 +36,7 @@ export function TextsPart({ listing, listings, hand }: { listing: Listing; listi
         />
       </div>
       <div className="grid gap-2">
-        <Heading aside="for every design">Kept for {hand.pair.template.title}</Heading>
+        <Heading aside="for every design">Kept for {pair.template.title}</Heading>
         <Text label="Title" value={blank.title} onValue={(title) => kept({ title })} />
         <Text
           label="Description"

@@ -1,13 +1,12 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { keepAnswer } from "../api/answers";
-import { api, type Listing, type ListingChange, type MarketLimits } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Listing, type ListingChange, type MarketLimits, type Pair, type Place } from "../api/client";
 import { type Jobs, useJobs } from "../jobs/useJobs";
 import { useDraft } from "../ui/useDraft";
 
 const LISTING_JOBS = ["listing"] as const;
 
-/** The listing of the pair in hand: its pictures, words and pack. */
+/** The listing of the pair in editor: its pictures, words and pack. */
 export type Listings = {
   listing: Listing | null;
   decide: (change: ListingChange) => void;
@@ -22,9 +21,8 @@ export type Listings = {
   retry: () => void;
 };
 
-export function useListing(hand: Hand): Listings {
+export function useListing(place: Place, pair: Pair): Listings {
   const queries = useQueryClient();
-  const { place, pair } = hand;
   const key = ["listing", place.art, place.template];
   const asked = [...key, pair.content_key, pair.colours, pair.artwork.sha256];
   const query = useQuery({

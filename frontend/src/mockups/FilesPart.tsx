@@ -1,6 +1,5 @@
 import { useState } from "react";
-import { api, type Backdrop, type Film, type MockupSettings } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Backdrop, type Film, type MockupSettings, type Pair } from "../api/client";
 import { Choice } from "../ui/Choice";
 import { FileButton } from "../ui/FileButton";
 import { Percent, Pick, Plain, Tick } from "../ui/fields";
@@ -15,7 +14,17 @@ const SIZES: { label: string; px: [number, number] }[] = [
 const same = (a: readonly number[], b: readonly number[]) => a[0] === b[0] && a[1] === b[1];
 
 /** Sizes and kinds of the files. */
-export function FilesPart({ hand, shows, settings }: { hand: Hand; shows: Mockups; settings: MockupSettings }) {
+export function FilesPart({
+  pair,
+  busy,
+  shows,
+  settings,
+}: {
+  pair: Pair;
+  busy: boolean;
+  shows: Mockups;
+  settings: MockupSettings;
+}) {
   const own = settings.sizes.find((size) => !SIZES.some((s) => same(s.px, size))) ?? null;
   const toggle = (px: [number, number]) => {
     const next = settings.sizes.some((s) => same(s, px))
@@ -94,7 +103,7 @@ export function FilesPart({ hand, shows, settings }: { hand: Hand; shows: Mockup
         <Tick label="A contact sheet of all" on={settings.sheet} onValue={(sheet) => shows.change({ sheet })} />
       </div>
       <BackdropPart shows={shows} settings={settings} />
-      <FilmPart hand={hand} shows={shows} />
+      <FilmPart pair={pair} busy={busy} shows={shows} />
     </>
   );
 }
@@ -140,8 +149,8 @@ function BackdropPart({ shows, settings }: { shows: Mockups; settings: MockupSet
 const FILM: Film = { scene_id: "", seconds: 6, size: [1080, 1080], format: "mp4" };
 
 /** A film of a blank that turns. */
-function FilmPart({ hand, shows }: { hand: Hand; shows: Mockups }) {
-  const turning = hand.pair.scenes.filter((scene) => scene.turns);
+function FilmPart({ pair, busy, shows }: { pair: Pair; busy: boolean; shows: Mockups }) {
+  const turning = pair.scenes.filter((scene) => scene.turns);
   const [film, setFilm] = useState<Film>(FILM);
   const first = turning[0];
   if (!first) return null;
@@ -175,7 +184,7 @@ function FilmPart({ hand, shows }: { hand: Hand; shows: Mockups }) {
         most={15}
         onValue={(seconds) => setFilm({ ...film, seconds })}
       />
-      <Button waits={hand.busy} disabled={shows.work.busy} onClick={() => shows.film({ ...film, scene_id: scene.id })}>
+      <Button waits={busy} disabled={shows.work.busy} onClick={() => shows.film({ ...film, scene_id: scene.id })}>
         Make the film
       </Button>
     </div>

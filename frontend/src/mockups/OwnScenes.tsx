@@ -1,18 +1,17 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api, type Scene } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Place, type Scene } from "../api/client";
 import { FileButton } from "../ui/FileButton";
 import { Alert, Heading } from "../ui/parts";
 
 /** Photographs of the seller's own: begun, gone on with, brought in as packs, and put back. */
-export function OwnScenes({ hand }: { hand: Hand }) {
+export function OwnScenes({ place }: { place: Place }) {
   const go = useNavigate();
   const queries = useQueryClient();
   const [problem, setProblem] = useState<string | null>(null);
   const all = useQuery({ queryKey: ["own-scenes"], queryFn: api.ownScenes });
-  const begun = (all.data ?? []).filter((line) => line.template === hand.place.template && !line.pack);
+  const begun = (all.data ?? []).filter((line) => line.template === place.template && !line.pack);
   async function tried(work: () => Promise<unknown>) {
     try {
       await work();
@@ -24,9 +23,9 @@ export function OwnScenes({ hand }: { hand: Hand }) {
   const begin = (file: File) =>
     tried(async () => {
       const photo = await api.addPhoto(file);
-      const scene = await api.beginScene(photo.id, hand.place.template, hand.place.panel ?? null);
+      const scene = await api.beginScene(photo.id, place.template, place.panel ?? null);
       queries.invalidateQueries({ queryKey: ["own-scenes"] });
-      go(`/photograph/${scene.id}/${hand.place.art}`);
+      go(`/photograph/${scene.id}/${place.art}`);
     });
   const takeIn = (file: File) =>
     tried(async () => {
@@ -45,7 +44,7 @@ export function OwnScenes({ hand }: { hand: Hand }) {
         Import a scene pack
       </FileButton>
       {begun.map((line) => (
-        <Link key={line.id} to={`/photograph/${line.id}/${hand.place.art}`} className="truncate underline">
+        <Link key={line.id} to={`/photograph/${line.id}/${place.art}`} className="truncate underline">
           Resume marking: {line.title}
         </Link>
       ))}
@@ -55,7 +54,7 @@ export function OwnScenes({ hand }: { hand: Hand }) {
 }
 
 /** What can be done with a scene of the seller's own. */
-export function OwnSceneTools({ hand, scene }: { hand: Hand; scene: Scene }) {
+export function OwnSceneTools({ place, scene }: { place: Place; scene: Scene }) {
   const queries = useQueryClient();
   const all = useQuery({ queryKey: ["own-scenes"], queryFn: api.ownScenes });
   const line = all.data?.find((own) => own.pack === scene.id);
@@ -69,7 +68,7 @@ export function OwnSceneTools({ hand, scene }: { hand: Hand; scene: Scene }) {
   return (
     <div className="flex gap-3 text-xs text-soft">
       {line.photo && (
-        <Link to={`/photograph/${line.id}/${hand.place.art}`} className="underline hover:text-ink">
+        <Link to={`/photograph/${line.id}/${place.art}`} className="underline hover:text-ink">
           Marks
         </Link>
       )}

@@ -1,5 +1,5 @@
 import type { MockupSettings, Region, Surface } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import type { PairEditor } from "../bench/usePair";
 import { Swatches } from "../ui/ColourField";
 import { Heading } from "../ui/parts";
 import type { Mockups } from "./useMockups";
@@ -14,19 +14,19 @@ function split(chosen: string, surfaces: Surface[]): { colour: string; surface: 
 }
 
 /** The colour or surface of one part, ground or backdrop; and in which colours every picture is made. */
-export function PartChoice(props: { region: Region; hand: Hand; shows: Mockups; settings: MockupSettings }) {
-  const { region, hand, shows, settings } = props;
+export function PartChoice(props: { region: Region; editor: PairEditor; shows: Mockups; settings: MockupSettings }) {
+  const { region, editor, shows, settings } = props;
   const use = region.shows === "colour" ? null : region.shows;
   const surfaces = (shows.state?.surfaces ?? []).filter((s) => s.use === use);
   const first = region.surface ?? region.default ?? Object.keys(region.colours)[0] ?? "#ffffff";
   // Grounds and backdrops differ from scene to scene until one is chosen for all.
   const { around } = region;
-  const given = hand.colours[region.id] ?? null;
+  const given = editor.colours[region.id] ?? null;
   const chosen = split(given ?? (around ? "" : first), surfaces);
   const own = chosen.colour.startsWith("#");
   const choose = (colour: string, surface: string) => {
     const value = [colour, surface].filter(Boolean).join(" ");
-    hand.choose({ colours: { ...hand.colours, [region.id]: value } });
+    editor.choose({ colours: { ...editor.colours, [region.id]: value } });
   };
   const dye = (colour: string) => choose(colour, use === "cloth" ? chosen.surface : "");
   const variants = settings.variants[region.id] ?? [];
@@ -40,7 +40,7 @@ export function PartChoice(props: { region: Region; hand: Hand; shows: Mockups; 
             <button
               type="button"
               className="underline"
-              onClick={() => hand.choose({ colours: { ...hand.colours, [region.id]: null } })}
+              onClick={() => editor.choose({ colours: { ...editor.colours, [region.id]: null } })}
             >
               as in each scene
             </button>
@@ -106,7 +106,7 @@ export function PartChoice(props: { region: Region; hand: Hand; shows: Mockups; 
           />
           Own
         </label>
-        <Swatches label={region.title} colours={hand.pair.palette} value={chosen.colour} onValue={dye} />
+        <Swatches label={region.title} colours={editor.pair.palette} value={chosen.colour} onValue={dye} />
       </div>
       {!around && names.length > 1 && (
         <details className="mt-1 text-sm" open={variants.length > 0}>

@@ -1,13 +1,12 @@
-import type { MockupSettings, Scene } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import type { MockupSettings, Place, Scene } from "../api/client";
 import { ArtPick, useArts } from "../pieces/ArtPick";
 import { Heading } from "../ui/parts";
 import type { Mockups } from "./useMockups";
 
 /** What each place of a scene shows: this artwork turned, or another one. */
-export function PlacesPart(props: { scene: Scene; hand: Hand; shows: Mockups; settings: MockupSettings }) {
-  const { scene, hand, shows, settings } = props;
-  const arts = useArts([]).filter((art) => art.id !== hand.place.art);
+export function PlacesPart(props: { scene: Scene; place: Place; shows: Mockups; settings: MockupSettings }) {
+  const { scene, place, shows, settings } = props;
+  const arts = useArts([]).filter((art) => art.id !== place.art);
   const given = settings.places[scene.id] ?? {};
   const set = (place: string, art: number | null) => {
     const { [place]: _, ...rest } = given;

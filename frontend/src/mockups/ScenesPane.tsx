@@ -1,7 +1,7 @@
 import { useMemo, useRef } from "react";
 import { api, type MockupSettings, type Scene, type Shot } from "../api/client";
 import type { Seen } from "../bench/PreviewPane";
-import type { Hand } from "../bench/usePair";
+import type { PairEditor } from "../bench/usePair";
 import { useNewestPicture } from "../ui/useNewest";
 import { useSeen } from "../ui/useSeen";
 import { OwnScenes, OwnSceneTools } from "./OwnScenes";
@@ -17,10 +17,15 @@ const same = (a: Shot, b: Shot) =>
   Boolean(a.close) === Boolean(b.close);
 
 /** Every scene of the blank as a true picture of the design; each view is ticked to be made. */
-export function ScenesPane(props: { hand: Hand; shows: Mockups; seen: Seen | null; onSee: (seen: Seen) => void }) {
-  const { hand, shows } = props;
+export function ScenesPane(props: {
+  editor: PairEditor;
+  shows: Mockups;
+  seen: Seen | null;
+  onSee: (seen: Seen) => void;
+}) {
+  const { editor, shows } = props;
   const settings = shows.settings;
-  const all = hand.pair.scenes.flatMap((scene) =>
+  const all = editor.pair.scenes.flatMap((scene) =>
     Object.keys(scene.views).map(
       (view) => ({ scene_id: scene.id, view, angle: null, colours: {}, measured: false, close: false }) as Shot,
     ),
@@ -41,11 +46,11 @@ export function ScenesPane(props: { hand: Hand; shows: Mockups; seen: Seen | nul
         )}
       </div>
       <div className="grid min-h-0 grow auto-rows-min grid-cols-[repeat(auto-fill,minmax(13.5rem,1fr))] gap-3 overflow-y-auto p-3">
-        {hand.pair.scenes.map((scene) => (
+        {editor.pair.scenes.map((scene) => (
           <SceneCard
             key={scene.id}
             scene={scene}
-            hand={hand}
+            editor={editor}
             settings={settings}
             mockupSettings={shows.mockupSettings}
             seen={props.seen?.scene === scene.id}
@@ -53,7 +58,7 @@ export function ScenesPane(props: { hand: Hand; shows: Mockups; seen: Seen | nul
             onShots={(shots) => shows.change({ shots })}
           />
         ))}
-        <OwnScenes hand={hand} />
+        <OwnScenes place={editor.place} />
       </div>
     </section>
   );
@@ -61,27 +66,27 @@ export function ScenesPane(props: { hand: Hand; shows: Mockups; seen: Seen | nul
 
 function SceneCard(props: {
   scene: Scene;
-  hand: Hand;
+  editor: PairEditor;
   settings: MockupSettings | null;
   mockupSettings: MockupSettings | null;
   seen: boolean;
   onSee: (view: string, measured?: boolean) => void;
   onShots: (shots: Shot[]) => void;
 }) {
-  const { scene, hand, settings, mockupSettings, seen } = props;
+  const { scene, editor, settings, mockupSettings, seen } = props;
   const frame = useRef<HTMLDivElement>(null);
   const near = useSeen(frame, false, "200px");
   const views = Object.keys(scene.views);
   const first = views[0] ?? "front";
   const colours = useMemo(
-    () => Object.fromEntries(Object.entries(hand.colours).filter(([id]) => scene.regions.some((r) => r.id === id))),
-    [hand.colours, scene],
+    () => Object.fromEntries(Object.entries(editor.colours).filter(([id]) => scene.regions.some((r) => r.id === id))),
+    [editor.colours, scene],
   );
   const { url } = useNewestPicture(
-    near && !hand.busy
+    near && !editor.busy
       ? {
-          place: hand.place,
-          now: hand.now,
+          place: editor.place,
+          now: editor.now,
           scene: scene.id,
           colours,
           angle: scene.turns ? (scene.views[first] ?? 0) : 0,
@@ -92,14 +97,14 @@ function SceneCard(props: {
         }
       : null,
     api.mockupPreview,
-    hand.pair.artwork.sha256,
+    editor.pair.artwork.sha256,
   );
   const shots = settings?.shots ?? [];
   const toggle = (shot: Shot) =>
     props.onShots(shots.some((s) => same(s, shot)) ? shots.filter((s) => !same(s, shot)) : [...shots, shot]);
   const size: Shot = { scene_id: scene.id, view: first, angle: null, colours: {}, measured: true, close: false };
   const close: Shot = { ...size, measured: false, close: true };
-  const angle = Math.round(hand.angle * 10) / 10;
+  const angle = Math.round(editor.angle * 10) / 10;
   const named = views.some((view) => scene.views[view] === angle);
   const turned = shots.filter((s) => s.scene_id === scene.id && s.angle !== null && s.angle !== undefined);
   return (
@@ -189,7 +194,7 @@ function SceneCard(props: {
           </label>
         )}
       </div>
-      {scene.photograph && <OwnSceneTools hand={hand} scene={scene} />}
+      {scene.photograph && <OwnSceneTools place={editor.place} scene={scene} />}
     </div>
   );
 }

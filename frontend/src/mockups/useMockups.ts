@@ -1,13 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { keepAnswer } from "../api/answers";
 import { api, type Colours, type Film, type MockupSettings, type MockupState, type Preset } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import type { PairEditor } from "../bench/usePair";
 import { type Jobs, useJobs } from "../jobs/useJobs";
 import { useDraft } from "../ui/useDraft";
 
 const SHOW_JOBS = ["pictures", "film"] as const;
 
-/** Which pictures of the pair in hand are made, and the jobs that make them. */
+/** The mock-ups of a pair: which are made, how they look, and the jobs that make them. */
 export type Mockups = {
   state: MockupState | null;
   settings: MockupSettings | null;
@@ -15,7 +15,7 @@ export type Mockups = {
   /** Those that decide how one mock-up looks; what is made of how many is left out. */
   mockupSettings: MockupSettings | null;
   change: (values: Partial<MockupSettings>) => void;
-  /** What is in the hand and not decided yet. */
+  /** Show values that are not saved yet. */
   hold: (values: Partial<MockupSettings>) => void;
   work: Jobs;
   make: () => void;
@@ -28,9 +28,9 @@ export type Mockups = {
   problem: string | null;
 };
 
-export function useMockups(hand: Hand, active: boolean): Mockups {
+export function useMockups(editor: PairEditor, active: boolean): Mockups {
   const queries = useQueryClient();
-  const { place, pair } = hand;
+  const { place, pair } = editor;
   const key = ["showing", place.art, place.template];
   // Colours and what is printed decide what is to be said about the pictures.
   const asked = [...key, pair.colours, pair.panels.map((panel) => panel.printed)];
@@ -81,7 +81,7 @@ export function useMockups(hand: Hand, active: boolean): Mockups {
     make: () => work.start(() => api.makePictures(place)),
     film: (film) => work.start(() => api.makeFilm(place, film)),
     presets: presets.data ?? [],
-    savePreset: (name) => settings && keep.mutate([name, settings, hand.colours]),
+    savePreset: (name) => settings && keep.mutate([name, settings, editor.colours]),
     removePreset: forget.mutate,
     applyPreset: use.mutate,
     settling: draft.pending,

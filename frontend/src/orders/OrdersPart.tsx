@@ -1,9 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import { api, type Orders } from "../api/client";
+import { api, type Orders, type Place } from "../api/client";
 import { COLUMN } from "../bench/stations";
-import type { Hand } from "../bench/usePair";
 import { JobList } from "../jobs/JobList";
 import { type Jobs, useJobs } from "../jobs/useJobs";
 import { FileButton } from "../ui/FileButton";
@@ -14,9 +13,8 @@ import { Waiting } from "../ui/Waiting";
 const ORDER_JOBS = ["orders"] as const;
 
 /** Personalised orders: a table with pictures, or one order by hand; what came of them. */
-export function OrdersPart({ hand }: { hand: Hand }) {
+export function OrdersPart({ place, busy }: { place: Place; busy: boolean }) {
   const queries = useQueryClient();
-  const { place } = hand;
   const key = ["orders", place.art, place.template];
   const query = useQuery({ queryKey: key, queryFn: () => api.orders(place), refetchOnMount: "always" });
   const work = useJobs(place, ORDER_JOBS, true);
@@ -35,11 +33,11 @@ export function OrdersPart({ hand }: { hand: Hand }) {
   return (
     <div aria-busy={work.busy} className="grid min-h-0 grow grid-cols-[24rem_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
       <section aria-label="Orders" className={COLUMN}>
-        <Places state={state} hand={hand} />
+        <Places state={state} place={place} />
         {state.places.length > 0 && (
           <>
-            <FromTable state={state} work={work} hand={hand} />
-            <ByHand state={state} work={work} hand={hand} />
+            <FromTable state={state} work={work} place={place} busy={busy} />
+            <ByHand state={state} work={work} place={place} />
           </>
         )}
       </section>
@@ -71,8 +69,8 @@ export function OrdersPart({ hand }: { hand: Hand }) {
   );
 }
 
-function Places({ state, hand }: { state: Orders; hand: Hand }) {
-  const { art, template } = hand.place;
+function Places({ state, place }: { state: Orders; place: Place }) {
+  const { art, template } = place;
   return (
     <div className="grid gap-1.5">
       <Heading>Open places of this design</Heading>
@@ -97,9 +95,9 @@ function Places({ state, hand }: { state: Orders; hand: Hand }) {
   );
 }
 
-type Parts = { state: Orders; work: Jobs; hand: Hand };
+type Parts = { state: Orders; work: Jobs; place: Place; busy: boolean };
 
-function FromTable({ state, work, hand }: Parts) {
+function FromTable({ state, work, place, busy }: Parts) {
   const [table, setTable] = useState<File | null>(null);
   const [photos, setPhotos] = useState<File[]>([]);
   const pictures = state.places.some(({ kind }) => kind === "photograph");
@@ -120,8 +118,8 @@ function FromTable({ state, work, hand }: Parts) {
       <Button
         tone="main"
         disabled={!table || work.busy}
-        waits={hand.busy}
-        onClick={() => table && work.start(() => api.makeOrders(hand.place, table, photos))}
+        waits={busy}
+        onClick={() => table && work.start(() => api.makeOrders(place, table, photos))}
       >
         Make these orders
       </Button>
@@ -129,7 +127,7 @@ function FromTable({ state, work, hand }: Parts) {
   );
 }
 
-function ByHand({ state, work, hand }: Parts) {
+function ByHand({ state, work, place }: Omit<Parts, "busy">) {
   const [name, setName] = useState("");
   const [values, setValues] = useState<Record<string, string>>({});
   const [photos, setPhotos] = useState<Record<string, { id: number; title: string }>>({});
@@ -151,7 +149,7 @@ function ByHand({ state, work, hand }: Parts) {
       onSubmit={(event) => {
         event.preventDefault();
         const chosen = Object.fromEntries(Object.entries(photos).map(([place, { id }]) => [place, id]));
-        work.start(() => api.makeOrder(hand.place, name.trim(), values, chosen));
+        work.start(() => api.makeOrder(place, name.trim(), values, chosen));
       }}
     >
       <Heading>One order by hand</Heading>

@@ -48,7 +48,7 @@ export function Grip(props: {
   );
 }
 
-/** What lies under the point in the hand, closer. */
+/** A magnified view of what lies under a dragged point. */
 export function Loupe(props: { picture: string; at: At; size: At; name: string; right: boolean }) {
   const { at, size } = props;
   const [w, h] = [size[0] * LOUPE_TIMES, size[1] * LOUPE_TIMES];

@@ -39,7 +39,7 @@ function Marking({ photo, art }: { photo: Photo; art: number }) {
   const [reach, setReach] = useState(0.02);
   const [shown, setShown] = useState<"marks" | "design">("marks");
   const back = `/bench/${art}/${scene.template}/mockups`;
-  const hand = { photo, tool, onTool: setTool, reach, onReach: setReach };
+  const marking = { photo, tool, onTool: setTool, reach, onReach: setReach };
   return (
     <div className="flex h-screen flex-col">
       <Masthead where={<Below>A scene of your own photograph: {scene.template_title}</Below>}>
@@ -81,10 +81,10 @@ function Marking({ photo, art }: { photo: Photo; art: number }) {
               setShown("marks");
             }}
           />
-          {part === "print" && <Print {...hand} />}
-          {part === "product" && <Product {...hand} />}
-          {part === "front" && <InFront {...hand} />}
-          {part === "colour" && <Colour {...hand} />}
+          {part === "print" && <Print {...marking} />}
+          {part === "product" && <Product {...marking} />}
+          {part === "front" && <InFront {...marking} />}
+          {part === "colour" && <Colour {...marking} />}
           <div className="sticky -bottom-4 -mx-4 -mb-4 mt-auto grid gap-2 border-t border-rule bg-table p-4 pt-3">
             {photo.busy && <p className="text-sm text-soft">Measuring…</p>}
             {scene.said.map((sentence) => (

@@ -5,7 +5,7 @@ import { Button, Heading } from "../ui/parts";
 import type { Tool } from "./tools";
 import type { Photo } from "./usePhoto";
 
-type Hand = {
+type MarkingProps = {
   photo: Photo;
   tool: Tool;
   onTool: (tool: Tool) => void;
@@ -16,7 +16,7 @@ const PAPER_MM: [number, number] = [215.9, 279.4];
 const FILE = { dpi: 300 };
 
 /** Where the print lies. */
-export function Print({ photo }: Hand) {
+export function Print({ photo }: MarkingProps) {
   const { scene, marks } = photo;
   const panels = Object.entries(scene.panels);
   const other = marks.size_mm;
@@ -84,18 +84,18 @@ export function Print({ photo }: Hand) {
   );
 }
 
-function Touches(props: Hand & { list: "product" | "front" }) {
+function BrushFields(props: MarkingProps & { list: "product" | "front" }) {
   const { photo, list } = props;
   const held = photo.marks[list];
   return (
     <>
-      <Percent label="Touch" share={props.reach} least={0.3} most={20} onShare={props.onReach} />
+      <Percent label="Brush size" share={props.reach} least={0.3} most={20} onShare={props.onReach} />
       <div className="flex gap-2">
         <Button disabled={held.length === 0} onClick={() => photo.mark({ [list]: held.slice(0, -1) })}>
-          Undo the last touch
+          Undo the last stroke
         </Button>
         <Button disabled={held.length === 0} onClick={() => photo.mark({ [list]: [] })}>
-          Remove all touches
+          Remove all strokes
         </Button>
       </div>
     </>
@@ -103,16 +103,16 @@ function Touches(props: Hand & { list: "product" | "front" }) {
 }
 
 /** What belongs to the product: it can be given another colour, and is cut out with it. */
-export function Product(hand: Hand) {
-  const { photo, tool, onTool } = hand;
+export function Product(marking: MarkingProps) {
+  const { photo, tool, onTool } = marking;
   return (
     <>
       <p className="text-sm">
-        What is darkened is left out. Touch what is wrong: parts that stay as they are, such as a steel rim, are left
-        out too.
+        The darkened part is left out. Paint over mistakes. Also leave out parts that keep their own colour, such as a
+        steel rim.
       </p>
       <Choice
-        label="Touching"
+        label="Brush"
         value={tool === "box" ? "box" : tool === "keep" ? "keep" : "leave"}
         onChange={onTool}
         options={[
@@ -124,23 +124,24 @@ export function Product(hand: Hand) {
       {tool === "box" ? (
         <p className="text-sm text-soft">Draw a rough box round the whole product, with some ground in sight.</p>
       ) : (
-        <Touches {...hand} list="product" />
+        <BrushFields {...marking} list="product" />
       )}
-      {photo.marks.box && <Button onClick={() => photo.mark({ box: null })}>The box round the points again</Button>}
+      {photo.marks.box && <Button onClick={() => photo.mark({ box: null })}>Reset the box to the points</Button>}
     </>
   );
 }
 
 /** What lies in front of the print. */
-export function InFront(hand: Hand) {
-  const { tool, onTool } = hand;
+export function InFront(marking: MarkingProps) {
+  const { tool, onTool } = marking;
   return (
     <>
       <p className="text-sm">
-        Touch what is in front of the print: a hand, a cord, leaves. It is spared, out to its own edge near the touch.
+        Paint roughly over things in front of the print, such as a hand, a cord or leaves. The print stays behind them,
+        up to their edges near the painted spot.
       </p>
       <Choice
-        label="Touching"
+        label="Brush"
         value={tool === "behind" ? "behind" : "front"}
         onChange={onTool}
         options={[
@@ -148,13 +149,13 @@ export function InFront(hand: Hand) {
           { value: "behind", label: "Not in front" },
         ]}
       />
-      <Touches {...hand} list="front" />
+      <BrushFields {...marking} list="front" />
     </>
   );
 }
 
 /** What colour the photographed blank has. */
-export function Colour({ photo }: Hand) {
+export function Colour({ photo }: MarkingProps) {
   const { marks } = photo;
   return (
     <>

@@ -6,9 +6,9 @@ import { useDraft } from "../ui/useDraft";
 export type Photo = {
   scene: OwnScene;
   marks: PhotoMarks;
-  /** Marks in the hand, not kept yet. */
+  /** Show marks that are not saved yet. */
   hold: (values: Partial<PhotoMarks>) => void;
-  /** Marks that are kept, and judged anew. */
+  /** Save marks; the server checks them. */
   mark: (values: Partial<PhotoMarks>) => void;
   name: (title: string) => void;
   show: (panel: string) => void;

@@ -1,10 +1,10 @@
 import { useDrag } from "@use-gesture/react";
 import type { Piece } from "../api/client";
 import { type Bend, boxPath } from "../bench/geometry";
-import type { Hand } from "../bench/usePair";
+import type { PairEditor } from "../bench/usePair";
 import { moved, nameOf, sized } from "./kinds";
 
-type Props = { hand: Hand; k: number; bend: Bend; toMm: (x: number, y: number) => [number, number] };
+type Props = { editor: PairEditor; k: number; bend: Bend; toMm: (x: number, y: number) => [number, number] };
 const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
@@ -13,25 +13,25 @@ const ARROWS: Record<string, [number, number]> = {
 };
 
 /** The pieces on the flat: pressed to take one up, dragged or nudged to move it, sized by the wheel. */
-export function PieceGrips({ hand, k, bend, toMm }: Props) {
-  const put = (index: number, piece: Piece) => hand.pieces.map((each, i) => (i === index ? piece : each));
-  const boxes = hand.report.pieces;
+export function PieceGrips({ editor, k, bend, toMm }: Props) {
+  const put = (index: number, piece: Piece) => editor.pieces.map((each, i) => (i === index ? piece : each));
+  const boxes = editor.report.pieces;
   const drag = useDrag(
     ({ args: [i], xy, first, last, memo }) => {
-      const from: { at: [number, number]; piece: Piece } = memo ?? { at: toMm(...xy), piece: hand.pieces[i] };
+      const from: { at: [number, number]; piece: Piece } = memo ?? { at: toMm(...xy), piece: editor.pieces[i] };
       const [x, y] = toMm(...xy);
-      if (first) hand.takeUp(i);
-      else if (last) hand.layPieces(hand.pieces);
-      else hand.holdPieces(put(i, moved(from.piece, x - from.at[0], y - from.at[1])));
+      if (first) editor.takeUp(i);
+      else if (last) editor.layPieces(editor.pieces);
+      else editor.holdPieces(put(i, moved(from.piece, x - from.at[0], y - from.at[1])));
       return from;
     },
     { pointer: { keys: false } },
   );
   return (
     <g>
-      {hand.pieces.map((piece, i) => {
+      {editor.pieces.map((piece, i) => {
         const box = boxes[i];
-        const up = hand.piece === i;
+        const up = editor.piece === i;
         if (!box) return null;
         return (
           // biome-ignore lint/a11y/useSemanticElements: an outline in a drawing cannot be a button element
@@ -49,19 +49,19 @@ export function PieceGrips({ hand, k, bend, toMm }: Props) {
             strokeOpacity={up ? 1 : 0.5}
             className="cursor-move outline-none focus-visible:stroke-accent"
             data-piece={i}
-            onFocus={() => hand.takeUp(i)}
+            onFocus={() => editor.takeUp(i)}
             {...drag(i)}
             onKeyDown={(event) => {
               const arrow = ARROWS[event.key];
               const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-              if (arrow) hand.layPieces(put(i, moved(piece, arrow[0] * step, arrow[1] * step)));
-              else if (event.key === "+" || event.key === "=") hand.layPieces(put(i, sized(piece, 1.02)));
-              else if (event.key === "-") hand.layPieces(put(i, sized(piece, 1 / 1.02)));
-              else if (event.key === "Delete") hand.layPieces(hand.pieces.filter((_, j) => j !== i));
+              if (arrow) editor.layPieces(put(i, moved(piece, arrow[0] * step, arrow[1] * step)));
+              else if (event.key === "+" || event.key === "=") editor.layPieces(put(i, sized(piece, 1.02)));
+              else if (event.key === "-") editor.layPieces(put(i, sized(piece, 1 / 1.02)));
+              else if (event.key === "Delete") editor.layPieces(editor.pieces.filter((_, j) => j !== i));
               else return;
               event.preventDefault();
             }}
-            onWheel={(event) => hand.layPieces(put(i, sized(piece, Math.exp(-event.deltaY / 1200))))}
+            onWheel={(event) => editor.layPieces(put(i, sized(piece, Math.exp(-event.deltaY / 1200))))}
           />
         );
       })}

@@ -1,6 +1,6 @@
 import { ArrowDown, ArrowUp, ChevronRight, X } from "lucide-react";
 import type { Piece } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import type { PairEditor } from "../bench/usePair";
 import { Alert, Button, Heading, IconButton } from "../ui/parts";
 import { useArts } from "./ArtPick";
 import { BandFields } from "./BandFields";
@@ -10,33 +10,33 @@ import { MixingFields, OverlayFields } from "./OverlayFields";
 import { WordsFields } from "./WordsFields";
 
 /** What is laid with the artwork on this side of this blank, from the back to the front. */
-export function PiecesPanel({ hand, offered }: { hand: Hand; offered: string[] }) {
-  const { pieces, panel } = hand;
+export function PiecesPanel({ editor, offered }: { editor: PairEditor; offered: string[] }) {
+  const { pieces, panel } = editor;
   const ink = offered[0] ?? "#23211e";
   const add = (piece: Piece) => {
-    hand.layPieces([...pieces, piece]);
-    hand.takeUp(pieces.length);
+    editor.layPieces([...pieces, piece]);
+    editor.takeUp(pieces.length);
   };
   const swapped = (index: number, by: number) => {
     const next = [...pieces];
     const [piece] = next.splice(index, 1);
     next.splice(index + by, 0, piece as Piece);
-    hand.layPieces(next);
-    hand.takeUp(index + by);
+    editor.layPieces(next);
+    editor.takeUp(index + by);
   };
-  if (hand.follows)
+  if (editor.follows)
     return (
       <p className="text-sm text-soft">This side shows a part of another side's design: add text and extras there.</p>
     );
-  if (hand.empty)
+  if (editor.empty)
     return <p className="text-sm text-soft">This side is empty: place the artwork on it first, at Fit.</p>;
   return (
     <div>
       <Heading aside="on this blank">Text and extras</Heading>
-      {hand.problem && <Alert>{hand.problem}</Alert>}
+      {editor.problem && <Alert>{editor.problem}</Alert>}
       <ol className="border-t border-rule">
         {pieces.map((piece, i) => {
-          const up = hand.piece === i;
+          const up = editor.piece === i;
           return (
             // biome-ignore lint/suspicious/noArrayIndexKey: a piece is its place in the order
             <li key={i} className={`border-b border-rule ${up ? "bg-paper px-2" : ""}`}>
@@ -44,7 +44,7 @@ export function PiecesPanel({ hand, offered }: { hand: Hand; offered: string[] }
                 <button
                   type="button"
                   aria-expanded={up}
-                  onClick={() => hand.takeUp(up ? null : i)}
+                  onClick={() => editor.takeUp(up ? null : i)}
                   className={`flex min-w-0 grow items-center gap-1 py-1 text-left ${up ? "font-bold" : ""}`}
                 >
                   <ChevronRight size={13} aria-hidden="true" className={`shrink-0 ${up ? "rotate-90" : ""}`} />
@@ -62,8 +62,8 @@ export function PiecesPanel({ hand, offered }: { hand: Hand; offered: string[] }
                     <IconButton
                       label={`Remove ${nameOf(piece)}`}
                       onClick={() => {
-                        hand.takeUp(null);
-                        hand.layPieces(pieces.filter((_, j) => j !== i));
+                        editor.takeUp(null);
+                        editor.layPieces(pieces.filter((_, j) => j !== i));
                       }}
                     >
                       <X size={14} aria-hidden="true" />
@@ -71,7 +71,7 @@ export function PiecesPanel({ hand, offered }: { hand: Hand; offered: string[] }
                   </>
                 )}
               </div>
-              {up && <Fields hand={hand} piece={piece} index={i} offered={offered} />}
+              {up && <Fields editor={editor} piece={piece} index={i} offered={offered} />}
             </li>
           );
         })}
@@ -81,20 +81,20 @@ export function PiecesPanel({ hand, offered }: { hand: Hand; offered: string[] }
         <Button onClick={() => add(firstWords(panel, ink))}>Words</Button>
         <Button onClick={() => add(firstBand(panel, ink))}>Border</Button>
         <Button onClick={() => add(firstFrames(panel))}>Frames</Button>
-        <Button onClick={() => add(firstOverlay(hand.pair.artwork))}>Second artwork</Button>
+        <Button onClick={() => add(firstOverlay(editor.pair.artwork))}>Second artwork</Button>
       </div>
     </div>
   );
 }
 
-function Fields(props: { hand: Hand; piece: Piece; index: number; offered: string[] }) {
-  const { hand, piece, index, offered } = props;
+function Fields(props: { editor: PairEditor; piece: Piece; index: number; offered: string[] }) {
+  const { editor, piece, index, offered } = props;
   const changed = (change: Partial<Piece>) =>
-    hand.pieces.map((each, i) => (i === index ? ({ ...each, ...change } as Piece) : each));
-  const hold = (change: Partial<Piece>) => hand.holdPieces(changed(change));
-  const lay = (change: Partial<Piece>) => hand.layPieces(changed(change));
-  const arts = useArts(hand.pair.other_artworks);
-  const given = { panel: hand.panel, arts, offered, hold, lay };
+    editor.pieces.map((each, i) => (i === index ? ({ ...each, ...change } as Piece) : each));
+  const hold = (change: Partial<Piece>) => editor.holdPieces(changed(change));
+  const lay = (change: Partial<Piece>) => editor.layPieces(changed(change));
+  const arts = useArts(editor.pair.other_artworks);
+  const given = { panel: editor.panel, arts, offered, hold, lay };
   return (
     <div className="grid gap-1.5 py-1.5">
       {piece.kind === "words" && <WordsFields piece={piece} {...given} />}

@@ -40,7 +40,7 @@ export function ClockPane({ press, clock }: { press: Press; clock: Clock }) {
     event.preventDefault();
   });
   const list = useRef<HTMLOListElement>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the step in hand is brought into sight when it changes
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the current step is brought into sight when it changes
   useEffect(() => {
     list.current?.querySelector("[aria-current]")?.scrollIntoView({ block: "nearest" });
   }, [clock.index]);

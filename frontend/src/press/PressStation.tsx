@@ -1,7 +1,6 @@
 import { useState } from "react";
-import type { Press } from "../api/client";
+import type { Pair, Place, Press } from "../api/client";
 import { COLUMN } from "../bench/stations";
-import type { Hand } from "../bench/usePair";
 import { Choice } from "../ui/Choice";
 import { Length, Pick } from "../ui/fields";
 import { Alert, Button, Heading } from "../ui/parts";
@@ -12,8 +11,8 @@ import { useClock } from "./useClock";
 import { type Pressing, usePress } from "./usePress";
 
 /** Pressing: the plan and its clock, what was learned, and what to be careful of, always in sight. */
-export function PressStation({ hand }: { hand: Hand }) {
-  const pressing = usePress(hand);
+export function PressStation({ place, pair }: { place: Place; pair: Pair }) {
+  const pressing = usePress(place);
   const { press } = pressing;
   if (!press)
     return (
@@ -26,13 +25,19 @@ export function PressStation({ hand }: { hand: Hand }) {
       </main>
     );
   return (
-    <AtThePress key={`${press.method} ${press.press} ${press.finish}`} hand={hand} press={press} pressing={pressing} />
+    <AtThePress
+      key={`${press.method} ${press.press} ${press.finish}`}
+      place={place}
+      pair={pair}
+      press={press}
+      pressing={pressing}
+    />
   );
 }
 
-function AtThePress({ hand, press, pressing }: { hand: Hand; press: Press; pressing: Pressing }) {
+function AtThePress({ place, pair, press, pressing }: { place: Place; pair: Pair; press: Press; pressing: Pressing }) {
   const clock = useClock(
-    ["improva.clock", hand.place.art, hand.place.template, press.method, press.press, press.finish].join("."),
+    ["improva.clock", place.art, place.template, press.method, press.press, press.finish].join("."),
     press.steps,
   );
   return (
@@ -41,7 +46,7 @@ function AtThePress({ hand, press, pressing }: { hand: Hand; press: Press; press
       className="grid min-h-0 grow grid-cols-[18.5rem_minmax(0,1fr)_22rem] grid-rows-[minmax(0,1fr)]"
     >
       <section aria-label="press" className={COLUMN}>
-        {hand.pair.route !== "press" && (
+        {pair.route !== "press" && (
           <p className="border border-ink bg-paper p-2 text-sm">
             A provider prints this one. Choose under Print that you press it yourself, and its file is mirrored.
           </p>

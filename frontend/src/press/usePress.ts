@@ -1,12 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Figures, type Machine, type Press, type Pressed } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Figures, type Machine, type Place, type Press, type Pressed } from "../api/client";
 import { keep, read } from "../ui/kept";
 
 export type Entry = { result: "good" | "usable" | "spoiled"; faults: string[]; note: string; photo: File | null };
 
-/** Everything about pressing the pair in hand. */
+/** Everything about pressing the pair in editor. */
 export type Pressing = {
   press: Press | null;
   choose: (asked: Pressed) => void;
@@ -25,9 +24,8 @@ const today = () => {
   return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, "0")}-${String(now.getDate()).padStart(2, "0")}`;
 };
 
-export function usePress(hand: Hand): Pressing {
+export function usePress(place: Place): Pressing {
   const queries = useQueryClient();
-  const { place } = hand;
   const chosen = `improva.press.${place.art}.${place.template}`;
   const [asked, setChoice] = useState<Pressed>(() => read(chosen, {}));
   const setAsked = (next: Pressed) => {

@@ -1,5 +1,4 @@
-import type { PrintState } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import type { Pair, Panel, PanelReport, Place, PrintState } from "../api/client";
 import { Choice } from "../ui/Choice";
 import { Length, Pick, Tick } from "../ui/fields";
 import { parsePlain, show } from "../ui/measure";
@@ -24,9 +23,26 @@ const INTENTS = [
 ] as const;
 
 /** The file itself: its kind, density and size, its colours, and the paper round a wrap. */
-export function FilePart({ hand, print, state }: { hand: Hand; print: Print; state: PrintState }) {
+export function FilePart({
+  place,
+  pair,
+  panel,
+  report,
+  empty,
+  busy,
+  print,
+  state,
+}: {
+  place: Place;
+  pair: Pair;
+  panel: Panel;
+  report: PanelReport;
+  empty: boolean;
+  busy: boolean;
+  print: Print;
+  state: PrintState;
+}) {
   const { unit } = useUnit();
-  const { pair, report, panel } = hand;
   const { printing, plan } = state;
   const dpi = printing.dpi ?? panel.dpi;
   const own = Math.round(Math.min(...report.effective_dpi));
@@ -81,7 +97,7 @@ export function FilePart({ hand, print, state }: { hand: Hand; print: Print; sta
               options={INTENTS}
               onValue={(intent) => print.change({ intent })}
             />
-            <SoftProof hand={hand} intent={printing.intent ?? "relative"} />
+            <SoftProof place={place} pair={pair} empty={empty} busy={busy} intent={printing.intent ?? "relative"} />
           </>
         ) : (
           <p className="text-xs text-soft">

@@ -1,14 +1,27 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { keepAnswer } from "../api/answers";
-import { api, type MadeFile, type PrintState } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type MadeFile, type Pair, type Panel, type Place, type PrintState } from "../api/client";
 import { Plain } from "../ui/fields";
 import { Alert, Button, Heading } from "../ui/parts";
 import type { Print } from "./usePrinting";
 
 /** To whoever prints: the job ticket, the gang sheet, and the simulated printer and provider. */
-export function HandOver({ hand, print, state }: { hand: Hand; print: Print; state: PrintState }) {
+export function HandOver({
+  place,
+  pair,
+  panel,
+  empty,
+  print,
+  state,
+}: {
+  place: Place;
+  pair: Pair;
+  panel: Panel;
+  empty: boolean;
+  print: Print;
+  state: PrintState;
+}) {
   const { printing } = state;
   const newest = print.work.jobs.flatMap((job) => job.files)[0] ?? null;
   return (
@@ -35,27 +48,26 @@ export function HandOver({ hand, print, state }: { hand: Hand; print: Print; sta
         />
         <div className="flex gap-2">
           <a
-            href={api.ticket(hand.place)}
+            href={api.ticket(place)}
             download
             className="inline-flex min-h-8 grow items-center justify-center rounded-[3px] border border-rule bg-paper px-3 py-1 font-medium hover:border-ink"
           >
             Download the ticket
           </a>
-          <OnGangSheet hand={hand} />
+          <OnGangSheet place={place} panel={panel} empty={empty} />
         </div>
       </div>
-      {hand.pair.route === "press" ? (
+      {pair.route === "press" ? (
         <PrinterPart newest={newest} copies={printing.copies ?? 1} />
       ) : (
-        <DeskPart hand={hand} newest={newest} />
+        <DeskPart place={place} newest={newest} />
       )}
     </>
   );
 }
 
-function OnGangSheet({ hand }: { hand: Hand }) {
+function OnGangSheet({ place, panel, empty }: { place: Place; panel: Panel; empty: boolean }) {
   const queries = useQueryClient();
-  const { place, panel } = hand;
   const add = useMutation({
     mutationFn: async () => {
       const { gang } = await api.gang();
@@ -72,7 +84,7 @@ function OnGangSheet({ hand }: { hand: Hand }) {
   const count = add.data?.puts.length;
   return (
     <div className="grid justify-items-center">
-      <Button disabled={add.isPending || hand.empty} onClick={() => add.mutate()}>
+      <Button disabled={add.isPending || empty} onClick={() => add.mutate()}>
         To the gang sheet
       </Button>
       {(count || add.error) && (
@@ -142,8 +154,8 @@ function PrinterPart({ newest, copies }: { newest: MadeFile | null; copies: numb
   );
 }
 
-function DeskPart({ hand, newest }: { hand: Hand; newest: MadeFile | null }) {
-  const bring = useMutation({ mutationFn: (file: MadeFile) => api.uploadToProvider(hand.place, file.url) });
+function DeskPart({ place, newest }: { place: Place; newest: MadeFile | null }) {
+  const bring = useMutation({ mutationFn: (file: MadeFile) => api.uploadToProvider(place, file.url) });
   const answer = bring.data;
   return (
     <div className="grid gap-2">

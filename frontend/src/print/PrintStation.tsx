@@ -1,5 +1,6 @@
 import { useState } from "react";
-import type { Hand } from "../bench/usePair";
+import type { Pair } from "../api/client";
+import type { PairEditor } from "../bench/usePair";
 import { JobList } from "../jobs/JobList";
 import { PartTabs } from "../ui/PartTabs";
 import { Alert, Button, Heading, Mark } from "../ui/parts";
@@ -12,22 +13,42 @@ const SHOWN_FILES = 3;
 const PARTS = [
   { value: "file", label: "The file" },
   { value: "paper", label: "On paper" },
-  { value: "over", label: "Hand over" },
+  { value: "over", label: "PairEditor over" },
 ] as const;
 
 /** Who prints, what the file is, how it comes on paper; and the making of it, always in sight. */
-export function PrintStation({ hand, print }: { hand: Hand; print: Print }) {
+export function PrintStation({ editor, print }: { editor: PairEditor; print: Print }) {
   const [part, setPart] = useState<(typeof PARTS)[number]["value"]>("file");
-  const { pair, report } = hand;
+  const { pair, report } = editor;
   const stopped = report.checks.find((check) => check.status === "fail");
   return (
     <>
-      <Route hand={hand} />
+      <PrinterChoice route={pair.route} onRoute={(route) => editor.choose({ route })} />
       <PartTabs label="Part" value={part} parts={PARTS} onChange={setPart} partClassName="flex flex-col gap-4">
         {!print.state && <p className="text-sm text-soft">Measuring…</p>}
-        {print.state && part === "file" && <FilePart hand={hand} print={print} state={print.state} />}
+        {print.state && part === "file" && (
+          <FilePart
+            place={editor.place}
+            pair={editor.pair}
+            panel={editor.panel}
+            report={editor.report}
+            empty={editor.empty}
+            busy={editor.busy}
+            print={print}
+            state={print.state}
+          />
+        )}
         {print.state && part === "paper" && <PaperPart print={print} state={print.state} />}
-        {print.state && part === "over" && <HandOver hand={hand} print={print} state={print.state} />}
+        {print.state && part === "over" && (
+          <HandOver
+            place={editor.place}
+            pair={editor.pair}
+            panel={editor.panel}
+            empty={editor.empty}
+            print={print}
+            state={print.state}
+          />
+        )}
       </PartTabs>
       <div className="sticky -bottom-4 -mx-4 -mb-4 mt-auto grid gap-2 border-t border-rule bg-table p-4 pt-3">
         {stopped && (
@@ -46,15 +67,15 @@ export function PrintStation({ hand, print }: { hand: Hand; print: Print }) {
           <Button
             tone="main"
             className="grow"
-            waits={hand.busy || print.settling}
-            disabled={print.making || hand.empty || Boolean(print.state?.plan.problem)}
+            waits={editor.busy || print.settling}
+            disabled={print.making || editor.empty || Boolean(print.state?.plan.problem)}
             onClick={() => print.make("this")}
           >
             Make the print file
           </Button>
           {pair.panels.length > 1 && (
             <Button
-              waits={hand.busy || print.settling}
+              waits={editor.busy || print.settling}
               disabled={print.making}
               onClick={() => print.make("all")}
               title="A file for every printed side, as one ZIP"
@@ -74,8 +95,9 @@ const ROUTES = [
   ["upload", "A provider prints it", "Not mirrored, for uploading"],
 ] as const;
 
-function Route({ hand }: { hand: Hand }) {
-  const { pair } = hand;
+type Route = Pair["route"];
+
+function PrinterChoice(props: { route: Route; onRoute: (route: Route) => void }) {
   return (
     <div>
       <Heading>Who prints it</Heading>
@@ -86,10 +108,10 @@ function Route({ hand }: { hand: Hand }) {
               type="radio"
               name="route"
               className="accent-accent"
-              checked={pair.route === route}
-              onChange={() => hand.choose({ route })}
+              checked={props.route === route}
+              onChange={() => props.onRoute(route)}
             />
-            <span className={pair.route === route ? "font-bold" : ""}>{title}</span>
+            <span className={props.route === route ? "font-bold" : ""}>{title}</span>
           </label>
         ))}
       </div>

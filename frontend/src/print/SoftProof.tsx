@@ -1,20 +1,31 @@
 import { useState } from "react";
-import { api, type Printing } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Pair, type Place, type Printing } from "../api/client";
 import { Tick } from "../ui/fields";
 import { LargeDialog } from "../ui/LargeDialog";
 import { Button } from "../ui/parts";
 
 /** The print on the screen and out of the printer, side by side. */
-export function SoftProof({ hand, intent }: { hand: Hand; intent: Printing["intent"] }) {
+export function SoftProof({
+  place,
+  pair,
+  empty,
+  busy,
+  intent,
+}: {
+  place: Place;
+  pair: Pair;
+  empty: boolean;
+  busy: boolean;
+  intent: Printing["intent"];
+}) {
   const [paper, setPaper] = useState(false);
   const pictures = [
-    ["As on this screen", api.flat(hand.place, 1000, hand.pair.content_key)],
-    ["As the printer's profile says it comes out", api.softProof(hand.place, intent, paper)],
+    ["As on this screen", api.flat(place, 1000, pair.content_key)],
+    ["As the printer's profile says it comes out", api.softProof(place, intent, paper)],
   ] as const;
   return (
     <LargeDialog
-      trigger={<Button disabled={hand.empty || hand.busy}>Compare with screen colours</Button>}
+      trigger={<Button disabled={empty || busy}>Compare with screen colours</Button>}
       title="Colours before printing"
       aside={<Tick label="White as the paper's own" on={paper} onValue={setPaper} />}
       place="inset-8"

@@ -1,13 +1,12 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { keepAnswer } from "../api/answers";
-import { api, type Printing, type PrintState } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Pair, type Place, type Printing, type PrintState } from "../api/client";
 import { type Jobs, useJobs } from "../jobs/useJobs";
 import { useDraft } from "../ui/useDraft";
 
 const PRINT_JOBS = ["print"] as const;
 
-/** How the pair in hand is printed, and the jobs that print it. */
+/** How the pair is printed, and the jobs that make its files. */
 export type Print = {
   state: PrintState | null;
   work: Jobs;
@@ -18,9 +17,8 @@ export type Print = {
   problem: string | null;
 };
 
-export function usePrinting(hand: Hand, active: boolean): Print {
+export function usePrinting(place: Place, pair: Pair, active: boolean): Print {
   const queries = useQueryClient();
-  const { place, pair } = hand;
   const key = ["printing", place.art, place.template, place.panel];
   // The route and what is laid decide the file too, so they are part of what is asked.
   const state = useQuery({

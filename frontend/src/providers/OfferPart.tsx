@@ -1,7 +1,6 @@
 import { X } from "lucide-react";
 import { useId } from "react";
-import { api, type Offer, type Provider, type Providers } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Offer, type Panel, type Place, type Provider, type Providers } from "../api/client";
 import { AmountField } from "../sell/AmountField";
 import { fresh, Named } from "../sell/Named";
 import { Length, Plain, Tick } from "../ui/fields";
@@ -13,13 +12,19 @@ type Route = Required<Offer["routes"][number]>;
 const NEW: Offer = { piece: "0", routes: [], least_dpi: 0, file_mm: null };
 
 /** What one provider asks for this blank, and the file it wants. */
-export function OfferPart(props: { provider: Provider; state: Providers; providing: Providing; hand: Hand }) {
-  const { provider, state, providing, hand } = props;
+export function OfferPart(props: {
+  provider: Provider;
+  state: Providers;
+  providing: Providing;
+  place: Place;
+  panel: Panel;
+}) {
+  const { provider, state, providing, place, panel } = props;
   const id = useId();
   const offer = (provider.offer as Offer | null) ?? NEW;
   const routes = offer.routes as Route[];
   const set = (change: Partial<Offer>) =>
-    providing.act(() => api.keepOffer(hand.place, provider.name, { ...offer, ...change }));
+    providing.act(() => api.keepOffer(place, provider.name, { ...offer, ...change }));
   const route = (i: number, change: Partial<Route>) =>
     set({ routes: routes.map((each, j) => (i === j ? { ...each, ...change } : each)) });
   const say = (origin: string, note: string) => providing.change(() => api.keepProvider(provider.name, origin, note));
@@ -30,7 +35,7 @@ export function OfferPart(props: { provider: Provider; state: Providers; providi
       "Region",
       routes.map((each) => ({ title: each.region })),
     ); // prettier-ignore
-  const [w, h] = offer.file_mm ?? hand.panel.file_mm;
+  const [w, h] = offer.file_mm ?? panel.file_mm;
   return (
     <>
       <Heading aside="per piece, before any sale">What {provider.name} asks</Heading>
@@ -63,12 +68,12 @@ export function OfferPart(props: { provider: Provider; state: Providers; providi
         <Tick
           label="Wants a file of another size"
           on={offer.file_mm !== null}
-          onValue={(on) => set({ file_mm: on ? [...hand.panel.file_mm] : null })}
+          onValue={(on) => set({ file_mm: on ? [...panel.file_mm] : null })}
         />
         {offer.file_mm && (
           <>
-            <Length label="File’s width" mm={w} panel={hand.panel} onValue={(mm) => set({ file_mm: [mm, h] })} />
-            <Length label="File’s height" mm={h} panel={hand.panel} onValue={(mm) => set({ file_mm: [w, mm] })} />
+            <Length label="File’s width" mm={w} panel={panel} onValue={(mm) => set({ file_mm: [mm, h] })} />
+            <Length label="File’s height" mm={h} panel={panel} onValue={(mm) => set({ file_mm: [w, mm] })} />
           </>
         )}
       </div>
@@ -99,7 +104,7 @@ export function OfferPart(props: { provider: Provider; state: Providers; providi
         <Button
           waits={providing.busy}
           disabled={!provider.offer}
-          onClick={() => providing.act(() => api.takeCosts(hand.place, provider.name))}
+          onClick={() => providing.act(() => api.takeCosts(place, provider.name))}
         >
           Use these costs for the price
         </Button>

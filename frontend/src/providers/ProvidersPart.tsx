@@ -1,6 +1,5 @@
 import { useState } from "react";
-import { api } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Pair, type Panel, type Place } from "../api/client";
 import { Alert, Button, Heading } from "../ui/parts";
 import { Waiting } from "../ui/Waiting";
 import { CompareTable } from "./CompareTable";
@@ -9,8 +8,8 @@ import { SamplesPart } from "./SamplesPart";
 import { useProviders } from "./useProviders";
 
 /** Providers compared for this blank, and the samples of this pair. */
-export function ProvidersPart({ hand }: { hand: Hand }) {
-  const providing = useProviders(hand);
+export function ProvidersPart({ place, pair, panel }: { place: Place; pair: Pair; panel: Panel }) {
+  const providing = useProviders(place);
   const { state } = providing;
   const [chosen, setChosen] = useState<string | null>(null);
   const [name, setName] = useState("");
@@ -28,7 +27,7 @@ export function ProvidersPart({ hand }: { hand: Hand }) {
     >
       <section aria-label="Providers" className="flex min-h-0 flex-col gap-4 overflow-y-auto border-r border-rule p-4">
         {providing.problem && <Alert>{providing.problem}</Alert>}
-        <Heading aside="one printed piece at the buyer’s door">Providers of {hand.pair.template.title}</Heading>
+        <Heading aside="one printed piece at the buyer’s door">Providers of {pair.template.title}</Heading>
         {state.providers.length === 0 ? (
           <p className="text-sm text-soft">
             No providers yet. Add who could make it, what they charge and where they ship: Improva works out the cost of
@@ -61,11 +60,18 @@ export function ProvidersPart({ hand }: { hand: Hand }) {
           </Button>
         </form>
         {provider && (
-          <OfferPart key={provider.name} provider={provider} state={state} providing={providing} hand={hand} />
+          <OfferPart
+            key={provider.name}
+            provider={provider}
+            state={state}
+            providing={providing}
+            place={place}
+            panel={panel}
+          />
         )}
       </section>
       <section aria-label="Samples" className="flex min-h-0 flex-col gap-3 overflow-y-auto p-4">
-        <SamplesPart state={state} providing={providing} hand={hand} />
+        <SamplesPart state={state} providing={providing} place={place} panel={panel} />
       </section>
     </div>
   );

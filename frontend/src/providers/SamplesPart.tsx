@@ -1,6 +1,5 @@
 import { useState } from "react";
-import { api, type Learned, type OneSample, type Providers } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Learned, type OneSample, type Panel, type Place, type Providers } from "../api/client";
 import { Choice } from "../ui/Choice";
 import { FileButton } from "../ui/FileButton";
 import { Length } from "../ui/fields";
@@ -8,13 +7,13 @@ import { INPUT, KeptText } from "../ui/KeptText";
 import { Button, Heading } from "../ui/parts";
 import type { Providing } from "./useProviders";
 
-type Parts = { state: Providers; providing: Providing; hand: Hand };
+type Parts = { state: Providers; providing: Providing; place: Place; panel: Panel };
 const today = () => new Date().toISOString().slice(0, 10);
 /** A sample of which nothing is known but the day it was ordered. */
 const NOT_SEEN = { shipped: "", delivered: "", note: "" };
 
 /** Samples of this pair: when they came, how they compare with the report, and what is learned of them. */
-export function SamplesPart({ state, providing, hand }: Parts) {
+export function SamplesPart({ state, providing, place, panel }: Parts) {
   const [provider, setProvider] = useState("");
   return (
     <>
@@ -34,7 +33,7 @@ export function SamplesPart({ state, providing, hand }: Parts) {
         <Button
           className="shrink-0"
           waits={providing.busy}
-          onClick={() => providing.act(() => api.addSample(hand.place, { provider, ordered: today(), ...NOT_SEEN }))}
+          onClick={() => providing.act(() => api.addSample(place, { provider, ordered: today(), ...NOT_SEEN }))}
         >
           Ordered today
         </Button>
@@ -45,13 +44,13 @@ export function SamplesPart({ state, providing, hand }: Parts) {
         </p>
       )}
       {state.samples.map((sample) => (
-        <SampleCard key={sample.id} sample={sample} state={state} providing={providing} hand={hand} />
+        <SampleCard key={sample.id} sample={sample} state={state} providing={providing} panel={panel} />
       ))}
     </>
   );
 }
 
-function SampleCard({ sample, state, providing, hand }: Parts & { sample: OneSample }) {
+function SampleCard({ sample, state, providing, panel }: Omit<Parts, "place"> & { sample: OneSample }) {
   const { days } = sample;
   const set = (change: Partial<OneSample>) => {
     const { provider, ordered, shipped, delivered, checks, note } = { ...sample, ...change };
@@ -109,7 +108,7 @@ function SampleCard({ sample, state, providing, hand }: Parts & { sample: OneSam
         onValue={(note) => set({ note })}
       />
       {sample.checks?.alignment === "off" && state.seams.length > 0 && (
-        <Moved state={state} hand={hand} onLearn={learn} />
+        <Moved state={state} panel={panel} onLearn={learn} />
       )}
       <div className="flex flex-wrap items-center gap-2">
         {sample.photos.map((photo) => (
@@ -142,7 +141,7 @@ function SampleCard({ sample, state, providing, hand }: Parts & { sample: OneSam
 }
 
 /** How far past its place a sample's panel lies; later files make up for it. */
-function Moved(props: { state: Providers; hand: Hand; onLearn: (body: Learned) => void }) {
+function Moved(props: { state: Providers; panel: Panel; onLearn: (body: Learned) => void }) {
   const [seam, setSeam] = useState(props.state.seams[0]?.id ?? "");
   const [right, setRight] = useState(0);
   const [down, setDown] = useState(0);
@@ -155,8 +154,8 @@ function Moved(props: { state: Providers; hand: Hand; onLearn: (body: Learned) =
           </option>
         ))}
       </select>
-      <Length label="Too far right by" mm={right} least={-200} panel={props.hand.panel} onValue={setRight} />
-      <Length label="Too low by" mm={down} least={-200} panel={props.hand.panel} onValue={setDown} />
+      <Length label="Too far right by" mm={right} least={-200} panel={props.panel} onValue={setRight} />
+      <Length label="Too low by" mm={down} least={-200} panel={props.panel} onValue={setDown} />
       <Button onClick={() => props.onLearn({ to: "calibration", seam, right_mm: right, down_mm: down })}>
         Calibrate the seam with it
       </Button>

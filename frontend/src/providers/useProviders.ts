@@ -1,9 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { keepAnswer } from "../api/answers";
-import { api, type Providers } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Place, type Providers } from "../api/client";
 
-/** Who makes the blank in hand, and its samples. */
+/** Who makes the blank in editor, and its samples. */
 export type Providing = {
   state: Providers | null;
   /** Do something that is answered by all of it. */
@@ -15,9 +14,8 @@ export type Providing = {
   retry: () => void;
 };
 
-export function useProviders(hand: Hand): Providing {
+export function useProviders(place: Place): Providing {
   const queries = useQueryClient();
-  const { place } = hand;
   const key = ["providers", place.art, place.template];
   const query = useQuery({ queryKey: key, queryFn: () => api.providers(place), refetchOnMount: "always" });
   const act = useMutation({

@@ -23,10 +23,10 @@ export function CostsPart({ sell, selling, blank }: { sell: Sell; selling: Selli
         <AmountField label="Packing" value={costs.packing} suffix={unit} onValue={(value) => set({ packing: value })} />
       </div>
       <div className="grid gap-1.5">
-        <Heading>Sending it</Heading>
+        <Heading>Shipping</Heading>
         <div className="grid grid-cols-[minmax(0,1fr)_5.5rem_5.5rem_1.25rem] items-center gap-1 text-xs text-soft">
           <span>To</span>
-          <span className="text-right">costs you</span>
+          <span className="text-right">cost</span>
           <span className="text-right">buyer pays</span>
           <span />
           {costs.regions.map((each, i) => (
@@ -43,17 +43,17 @@ export function CostsPart({ sell, selling, blank }: { sell: Sell; selling: Selli
             set({ regions: [...costs.regions, { title: fresh("Region", costs.regions), cost: "0", charged: "0" }] })
           }
         >
-          Another region
+          Add a region
         </Button>
       </div>
       <div className="grid gap-1.5">
         <Heading>Colours or sizes that cost more</Heading>
         {costs.extras.map((each, i) => (
           <div key={each.title} className="grid grid-cols-[minmax(0,1fr)_6.5rem_1.25rem] items-center gap-1">
-            <Named label="Which one costs more" value={each.title} onValue={(title) => extra(i, { title })} />
+            <Named label="Colour or size" value={each.title} onValue={(title) => extra(i, { title })} />
             <AmountField
               label=""
-              name={`${each.title} costs more by`}
+              name={`${each.title}: extra cost`}
               value={each.more ?? "0"}
               suffix={unit}
               onValue={(more) => extra(i, { more })}
@@ -69,7 +69,7 @@ export function CostsPart({ sell, selling, blank }: { sell: Sell; selling: Selli
         <Button
           onClick={() => set({ extras: [...costs.extras, { title: fresh("Variant", costs.extras), more: "0" }] })}
         >
-          Another one
+          Add a colour or size
         </Button>
       </div>
     </>
@@ -88,19 +88,19 @@ function Region(props: {
       <Named label="Region" value={each.title} onValue={(title) => act.change({ title })} />
       <AmountField
         label=""
-        name={`Sending to ${each.title} costs you`}
+        name={`Shipping to ${each.title}: cost`}
         value={each.cost ?? "0"}
         suffix=""
         onValue={(cost) => act.change({ cost })}
       />
       <AmountField
         label=""
-        name={`For ${each.title} the buyer pays`}
+        name={`Shipping to ${each.title}: buyer pays`}
         value={each.charged ?? "0"}
         suffix=""
         onValue={(charged) => act.change({ charged })}
       />
-      <IconButton label={`Send to ${each.title} no more`} off={props.only} onClick={act.remove}>
+      <IconButton label={`Remove ${each.title}`} off={props.only} onClick={act.remove}>
         <X size={14} aria-hidden="true" />
       </IconButton>
     </>

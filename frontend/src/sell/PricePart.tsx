@@ -38,8 +38,8 @@ export function PricePart({ sell, selling }: { sell: Sell; selling: Selling }) {
           label="Unit of the profit"
           value={sale.wanted_percent ? "percent" : "amount"}
           options={[
-            { value: "percent", label: "A share" },
-            { value: "amount", label: "An amount" },
+            { value: "percent", label: "Per cent" },
+            { value: "amount", label: "Amount" },
           ]}
           onChange={(how) => set({ wanted_percent: how === "percent" })}
         />

@@ -1,5 +1,5 @@
+import type { Pair, Panel, Place } from "../api/client";
 import { COLUMN } from "../bench/stations";
-import type { Hand } from "../bench/usePair";
 import { ListingPart } from "../listing/ListingPart";
 import { OrdersPart } from "../orders/OrdersPart";
 import { ProvidersPart } from "../providers/ProvidersPart";
@@ -22,7 +22,7 @@ const PARTS = [
 ] as const;
 
 /** Selling: the price, and the listing. */
-export function SellStation({ hand }: { hand: Hand }) {
+export function SellStation({ place, pair, panel, busy }: { place: Place; pair: Pair; panel: Panel; busy: boolean }) {
   const [part, turn] = usePart(["price", "listing", "providers", "orders"]);
   return (
     <main className="flex min-h-0 grow flex-col">
@@ -34,18 +34,18 @@ export function SellStation({ hand }: { hand: Hand }) {
         className="w-full px-4 pt-1.5 [&>button]:grow-0 [&>button]:px-4"
         partClassName="flex min-h-0 grow flex-col"
       >
-        {part === "price" && <PriceSheet hand={hand} />}
-        {part === "listing" && <ListingPart hand={hand} />}
-        {part === "providers" && <ProvidersPart hand={hand} />}
-        {part === "orders" && <OrdersPart hand={hand} />}
+        {part === "price" && <PriceSheet place={place} pair={pair} />}
+        {part === "listing" && <ListingPart place={place} pair={pair} busy={busy} />}
+        {part === "providers" && <ProvidersPart place={place} pair={pair} panel={panel} />}
+        {part === "orders" && <OrdersPart place={place} busy={busy} />}
       </PartTabs>
     </main>
   );
 }
 
 /** What a piece costs, what others take, and what is left of the price. */
-function PriceSheet({ hand }: { hand: Hand }) {
-  const selling = useSelling(hand);
+function PriceSheet({ place, pair }: { place: Place; pair: Pair }) {
+  const selling = useSelling(place);
   const { sell } = selling;
   if (!sell)
     return (
@@ -59,7 +59,7 @@ function PriceSheet({ hand }: { hand: Hand }) {
       className="grid min-h-0 grow grid-cols-[21rem_minmax(0,1fr)_20rem] grid-rows-[minmax(0,1fr)]"
     >
       <section aria-label="Costs" className={COLUMN}>
-        <CostsPart sell={sell} selling={selling} blank={hand.pair.template.title} />
+        <CostsPart sell={sell} selling={selling} blank={pair.template.title} />
       </section>
       <section aria-label="Profit" className="flex min-h-0 flex-col gap-4 overflow-y-auto p-4">
         {(selling.problem ?? sell.problem) && <Alert>{selling.problem ?? sell.problem}</Alert>}

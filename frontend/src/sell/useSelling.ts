@@ -1,10 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { keepAnswer } from "../api/answers";
-import { api, type Sell, type SellChange } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Place, type Sell, type SellChange } from "../api/client";
 import { useDraft } from "../ui/useDraft";
 
-/** Everything about the price of the pair in hand. */
+/** Everything about the price of the pair in editor. */
 export type Selling = {
   sell: Sell | null;
   decide: (change: SellChange) => void;
@@ -13,9 +12,8 @@ export type Selling = {
   retry: () => void;
 };
 
-export function useSelling(hand: Hand): Selling {
+export function useSelling(place: Place): Selling {
   const queries = useQueryClient();
-  const { place } = hand;
   const key = ["selling", place.art, place.template];
   const query = useQuery({ queryKey: key, queryFn: () => api.selling(place) });
   const draft = useDraft<Sell, Sell>({

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { Hand } from "../bench/usePair";
+import type { Panel, Place } from "../api/client";
 import { parseLength, show } from "../ui/measure";
 import { Alert, Button, Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
@@ -10,7 +10,7 @@ import type { Sewn } from "./useSewing";
 const STEP_MM = 0.5;
 
 /** What a sample has shown of a panel that lies on another: it is moved in the picture until that looks like the sample. */
-export function Calibration({ hand, sewn, seam }: { hand: Hand; sewn: Sewn; seam: string }) {
+export function Calibration({ place, panel, sewn, seam }: { place: Place; panel: Panel; sewn: Sewn; seam: string }) {
   const { unit } = useUnit();
   const { state, nudge } = sewn;
   const [provider, setProvider] = useState<string | null>(null);
@@ -18,7 +18,7 @@ export function Calibration({ hand, sewn, seam }: { hand: Hand; sewn: Sewn; seam
   if (!state) return null;
   const now = nudge?.seam === seam ? nudge : { seam, right: 0, down: 0 };
   const [right, down] = state.corrections[seam] ?? [0, 0];
-  const length = (text: string) => parseLength(text, unit, hand.panel.dpi);
+  const length = (text: string) => parseLength(text, unit, panel.dpi);
   const by = provider ?? state.provider;
   const kept = state.calibrations.filter((each) => each.seam === seam && each.provider === state.provider);
   const field = "rounded-[3px] border border-rule bg-paper px-2 py-1";
@@ -61,7 +61,7 @@ export function Calibration({ hand, sewn, seam }: { hand: Hand; sewn: Sewn; seam
           </Button>
         ))}
       </fieldset>
-      <SampleDialog hand={hand} sewn={sewn} seam={seam} />
+      <SampleDialog place={place} panel={panel} sewn={sewn} seam={seam} />
       <label className="grid gap-0.5 text-sm">
         <span className="text-soft">Sewn by</span>
         <input

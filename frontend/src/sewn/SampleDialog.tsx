@@ -2,8 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useDrag } from "@use-gesture/react";
 import { Dialog } from "radix-ui";
 import { type ChangeEvent, type KeyboardEvent, useEffect, useRef, useState } from "react";
-import { api } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Panel, type Place } from "../api/client";
 import { type At, Grip, Loupe, stepped, taken } from "../photo/Grips";
 import { Alert, Button } from "../ui/parts";
 import { useSize } from "../ui/useSize";
@@ -24,7 +23,7 @@ const FIRST: At[] = [
 type Photo = { url: string; px: [number, number] };
 
 /** A photograph of a sample: four points on it tell how far beside its place the panel was sewn. It stays on this machine. */
-export function SampleDialog({ hand, sewn, seam }: { hand: Hand; sewn: Sewn; seam: string }) {
+export function SampleDialog({ place, panel, sewn, seam }: { place: Place; panel: Panel; sewn: Sewn; seam: string }) {
   const [open, setOpen] = useState(false);
   const [photo, setPhoto] = useState<Photo | null>(null);
   const [points, setPoints] = useState<At[]>(FIRST);
@@ -32,7 +31,7 @@ export function SampleDialog({ hand, sewn, seam }: { hand: Hand; sewn: Sewn; sea
   const shows = useMutation({
     mutationFn: () => {
       const [left, right, on, off] = points as [At, At, At, At];
-      return api.measureSample(hand.place, { seam, px: photo?.px ?? [1, 1], known: [left, right], on, off });
+      return api.measureSample(place, { seam, px: photo?.px ?? [1, 1], known: [left, right], on, off });
     },
     onSuccess: ({ right_mm, down_mm }) => {
       sewn.hold({ seam, right: right_mm, down: down_mm });
@@ -58,8 +57,8 @@ export function SampleDialog({ hand, sewn, seam }: { hand: Hand; sewn: Sewn; sea
         <Dialog.Content className="fixed inset-6 flex flex-col gap-3 border border-ink bg-paper p-4">
           <Dialog.Title className="text-lg font-bold">What the sample shows</Dialog.Title>
           <Dialog.Description className="text-sm text-soft">
-            Taken straight from above. Put two points on the corners of the {hand.panel.title.toLowerCase()}, one where
-            a line of the design meets its edge from outside, and one where that line goes on upon it.
+            Taken straight from above. Put two points on the corners of the {panel.title.toLowerCase()}, one where a
+            line of the design meets its edge from outside, and one where that line goes on upon it.
           </Dialog.Description>
           <input type="file" accept="image/*" aria-label="Photograph of the sample" onChange={choose} />
           {photo ? <Marked photo={photo} points={points} onPoints={setPoints} /> : <div className="grow bg-table" />}

@@ -1,6 +1,5 @@
 import { useState } from "react";
-import { api, type Sewing } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Pair, type Panel, type Place, type Sewing } from "../api/client";
 import { Choice } from "../ui/Choice";
 import { useSize } from "../ui/useSize";
 import { Grounds } from "./Grounds";
@@ -20,7 +19,19 @@ type Over = (typeof OVER)[number]["value"];
 type Face = Sewing["faces"][number];
 
 /** The panels as they lie when they are sewn, each with its design, and the seams with how well it runs on over them. */
-export function SewnPane({ hand, sewn, onSide }: { hand: Hand; sewn: Sewn; onSide: (side: string) => void }) {
+export function SewnPane({
+  place,
+  pair,
+  panel,
+  sewn,
+  onSide,
+}: {
+  place: Place;
+  pair: Pair;
+  panel: Panel;
+  sewn: Sewn;
+  onSide: (side: string) => void;
+}) {
   const { state } = sewn;
   const [face, setFace] = useState(0);
   const [over, setOver] = useState<Over>("none");
@@ -40,7 +51,16 @@ export function SewnPane({ hand, sewn, onSide }: { hand: Hand; sewn: Sewn; onSid
         <Choice label="Test pattern" value={over} options={[...OVER]} onChange={setOver} />
       </div>
       {state && shown ? (
-        <Lying hand={hand} sewn={sewn} state={state} face={shown} over={over} onSide={onSide} />
+        <Lying
+          place={place}
+          pair={pair}
+          panel={panel}
+          sewn={sewn}
+          state={state}
+          face={shown}
+          over={over}
+          onSide={onSide}
+        />
       ) : (
         <p className="grid grow place-items-center text-soft">Loading the sewn view…</p>
       )}
@@ -50,16 +70,18 @@ export function SewnPane({ hand, sewn, onSide }: { hand: Hand; sewn: Sewn; onSid
 }
 
 function Lying(props: {
-  hand: Hand;
+  place: Place;
+  pair: Pair;
+  panel: Panel;
   sewn: Sewn;
   state: Sewing;
   face: Face;
   over: Over;
   onSide: (side: string) => void;
 }) {
-  const { hand, sewn, state, face, over, onSide } = props;
+  const { place, pair, panel: inFront, sewn, state, face, over, onSide } = props;
   const [frame, size] = useSize<HTMLDivElement>();
-  const panels = hand.pair.template.panels;
+  const panels = pair.template.panels;
   const lies = face.panels.flatMap((lie) => {
     const panel = panels.find((p) => p.id === lie.panel);
     return panel ? [{ ...lie, figures: panel, matrix: nudged(lie, sewn.nudge, state) }] : [];
@@ -77,7 +99,7 @@ function Lying(props: {
         <g transform={`translate(${left} ${top}) scale(${k})`}>
           {lies.map(({ panel, matrix, content, design, figures }) => {
             const bleed = figures.bleed_mm;
-            const mine = panel === hand.panel.id;
+            const mine = panel === inFront.id;
             const file: Box = { x: -bleed, y: -bleed, w: figures.file_mm[0], h: figures.file_mm[1] };
             const lay = { x: file.x, y: file.y, width: file.w, height: file.h };
             return (
@@ -98,11 +120,11 @@ function Lying(props: {
                   <path d={pathOf(figures.cut_line)} />
                 </clipPath>
                 <g clipPath={`url(#cut-${panel})`}>
-                  <rect {...lay} fill={hand.pair.template.blank_colour} />
+                  <rect {...lay} fill={pair.template.blank_colour} />
                   {content && (
                     <image
                       {...lay}
-                      href={api.flat({ ...hand.place, panel }, PICTURE_PX, sewn.stamp)}
+                      href={api.flat({ ...place, panel }, PICTURE_PX, sewn.stamp)}
                       preserveAspectRatio="none"
                     />
                   )}

@@ -1,12 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { api, type Calibration, type Sewing } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Calibration, type Pair, type Place, type Sewing } from "../api/client";
 
 /** Where the follower of a seam is held, in mm from where it is taken to be sewn. */
 export type Nudge = { seam: string; right: number; down: number };
 
-/** How the pair in hand is sewn, and what a sample has shown of it. */
+/** How the pair is sewn, and what samples have shown. */
 export type Sewn = {
   state: Sewing | null;
   /** The pictures of its panels change with it. */
@@ -20,9 +19,8 @@ export type Sewn = {
   problem: string | null;
 };
 
-export function useSewing(hand: Hand, active: boolean): Sewn {
+export function useSewing(place: Place, pair: Pair, active: boolean): Sewn {
   const queries = useQueryClient();
-  const { place, pair } = hand;
   const key = ["sewing", place.art, place.template, pair.artwork.sha256, pair.content_key];
   const query = useQuery({
     queryKey: key,

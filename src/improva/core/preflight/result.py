@@ -51,7 +51,7 @@ class CheckResult:
 WHY = {
     "resolution": "Too few pixels for the size print as steps and blur, and providers send such files back.",
     "eye": "Finer detail than the eye resolves at the usual distance is wasted, coarser is seen.",
-    "tag": "A density tag is a note in the file; only pixels over printed inches make a print sharp.",
+    "tag": "The resolution tag is only a note in the file: pixels per printed inch decide how sharp a print is.",
     "bare-edge": "Where the picture does not reach, the buyer sees the blank.",
     "bleed": "Cutting and sewing wander by a millimetre or two, and a print without bleed shows it as a pale edge.",
     "crop": "What falls outside the trim is never seen by the buyer.",

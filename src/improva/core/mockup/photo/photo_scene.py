@@ -76,7 +76,7 @@ def make_scene(
     place = place_of(panel, marks, (w, h))
     cover = product_mask(photo, marks, place.seen)
     if float((cover * place.share).sum()) < 64:
-        raise SceneError("Nothing of the print is seen: the mask leaves it out. Touch the product to keep it.")
+        raise SceneError("The mask leaves the whole print out. Paint over the product with “Keep”.")
     light = parting.light_of(photo)
     fell = parting.lamp(light, cover, marks)
     cloth = on_cloth(template)

@@ -1,7 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Plus, Trash2 } from "lucide-react";
-import { api, type Caption, type MockupSettings } from "../api/client";
-import type { Hand } from "../bench/usePair";
+import { api, type Caption, type MockupSettings, type Pair } from "../api/client";
 import { ColourField } from "../ui/ColourField";
 import { Percent, Pick, Tick } from "../ui/fields";
 import { Button, Heading, IconButton } from "../ui/parts";
@@ -28,8 +27,8 @@ const NEW: Caption = {
 };
 
 /** Captions and badges that lie on every picture, beside the product unless it is asked otherwise. */
-export function WordsPart(props: {
-  hand: Hand;
+export function CaptionsPart(props: {
+  pair: Pair;
   settings: MockupSettings;
   onChange: (values: Partial<MockupSettings>) => void;
 }) {
@@ -87,7 +86,7 @@ export function WordsPart(props: {
           <ColourField
             label="Letters' colour"
             value={caption.colour}
-            offered={props.hand.pair.palette}
+            offered={props.pair.palette}
             onValue={(colour) => colour && set(i, { colour })}
           />
           <ColourField

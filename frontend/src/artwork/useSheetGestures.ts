@@ -11,7 +11,7 @@ type Lie = { left: number; top: number; height: number };
 const clamp = (v: number) => Math.min(1, Math.max(0, v));
 
 /** Looking closer, moving about, clicking places and drawing boxes on the sheet. */
-export function useSheetHand(surface: RefObject<SVGSVGElement | null>, frame: Frame, click: Click | null) {
+export function useSheetGestures(surface: RefObject<SVGSVGElement | null>, frame: Frame, click: Click | null) {
   const [zoom, setZoom] = useState(1);
   const [shift, setShift] = useState<Point>([0, 0]);
   const [drawn, setDrawn] = useState<Box | null>(null);

@@ -1,7 +1,7 @@
 import { useGesture } from "@use-gesture/react";
 import { type KeyboardEvent, type RefObject, useState } from "react";
 import { clampScale, type Lie, shiftAbout, tidy } from "./geometry";
-import type { Hand } from "./usePair";
+import type { PairEditor } from "./usePair";
 
 const SNAP_PX = 7;
 const MOVES: Record<string, [number, number]> = {
@@ -25,8 +25,8 @@ function snapped(lines: Line[], reach: number): { by: number; mm: number; name: 
 }
 
 /** What a picture may snap to: centre on centre, edges on trim and safe line, its middle on the seam, tiles on tiles. */
-function linesOf(hand: Hand, axis: 0 | 1, centre: number, size: number): Line[] {
-  const { panel, placement } = hand;
+function linesOf(editor: PairEditor, axis: 0 | 1, centre: number, size: number): Line[] {
+  const { panel, placement } = editor;
   const trim = (placement.lay === "bent" ? panel.worn_mm : panel.trim_mm)[axis] ?? 0;
   const [low, high] = [centre - size / 2, centre + size / 2];
   const pitch = size + placement.spacing_mm;
@@ -56,8 +56,8 @@ function linesOf(hand: Hand, axis: 0 | 1, centre: number, size: number): Line[] 
 }
 
 /** Pointer, wheel, pinch and keys on the flat. `toMm` turns a point of the window into mm from the trim's corner. */
-export function useFlatHand(
-  hand: Hand,
+export function useFlatGestures(
+  editor: PairEditor,
   lie: Lie,
   toMm: (x: number, y: number) => [number, number],
   pxPerMm: number,
@@ -68,15 +68,15 @@ export function useFlatHand(
 
   /** Scale about a point that stays where it is. */
   function scaleAbout(at: [number, number], factor: number) {
-    const { placement } = hand;
+    const { placement } = editor;
     const scale = clampScale(placement.scale * factor);
     const shift_mm = shiftAbout(lie, placement, toMm(...at), scale / placement.scale);
-    hand.hold(placement.fit === "repeat" ? { scale, repeats_around: null } : { scale, shift_mm });
+    editor.hold(placement.fit === "repeat" ? { scale, repeats_around: null } : { scale, shift_mm });
   }
 
   function start(target: EventTarget | null, at: [number, number]): Start {
     const grip = ((target as Element | null)?.getAttribute("data-grip") ?? "move") as Grip;
-    const { shift_mm, scale, rotate_deg } = hand.placement;
+    const { shift_mm, scale, rotate_deg } = editor.placement;
     return { grip, lie, shift: shift_mm, scale, rotate: rotate_deg, at: toMm(...at) };
   }
 
@@ -85,20 +85,20 @@ export function useFlatHand(
     const { cx, cy } = from.lie;
     if (from.grip === "scale") {
       const factor = Math.hypot(x - cx, y - cy) / Math.max(1e-6, Math.hypot(from.at[0] - cx, from.at[1] - cy));
-      hand.hold({ scale: clampScale(tidy(from.scale * factor, 0.001)), repeats_around: null });
+      editor.hold({ scale: clampScale(tidy(from.scale * factor, 0.001)), repeats_around: null });
     } else if (from.grip === "turn") {
       const turned = (Math.atan2(y - cy, x - cx) - Math.atan2(from.at[1] - cy, from.at[0] - cx)) * (180 / Math.PI);
       const free = tidy(from.rotate + turned, 0.1);
       const eighth = Math.round(free / 45) * 45;
-      hand.hold({ rotate_deg: snapping && Math.abs(free - eighth) < 2 ? eighth : free });
+      editor.hold({ rotate_deg: snapping && Math.abs(free - eighth) < 2 ? eighth : free });
     } else {
       let dx = x - from.at[0];
       let dy = y - from.at[1];
       const reached: Snap[] = [];
       if (snapping && from.rotate % 180 === 0) {
         const reach = SNAP_PX / pxPerMm;
-        const sx = snapped(linesOf(hand, 0, cx + dx, from.lie.w), reach);
-        const sy = snapped(linesOf(hand, 1, cy + dy, from.lie.h), reach);
+        const sx = snapped(linesOf(editor, 0, cx + dx, from.lie.w), reach);
+        const sy = snapped(linesOf(editor, 1, cy + dy, from.lie.h), reach);
         if (sx) {
           dx += sx.by;
           reached.push({ axis: "x", ...sx });
@@ -109,7 +109,7 @@ export function useFlatHand(
         }
       }
       setSnaps(reached);
-      hand.hold({ shift_mm: [from.shift[0] + dx, from.shift[1] + dy] });
+      editor.hold({ shift_mm: [from.shift[0] + dx, from.shift[1] + dy] });
     }
   }
 
@@ -120,21 +120,21 @@ export function useFlatHand(
         if (!first) drag(from, xy, !altKey);
         if (last) {
           setSnaps([]);
-          hand.decide();
+          editor.decide();
         }
         return from;
       },
       onWheel: ({ event, last }) => {
-        if (last) return hand.decide();
+        if (last) return editor.decide();
         event.preventDefault();
         if (event.ctrlKey) return; // a pinch on a trackpad
         const steps = Math.max(-3, Math.min(3, event.deltaY / 100));
-        if (event.shiftKey) hand.hold({ rotate_deg: tidy(hand.placement.rotate_deg + steps, 0.1) });
+        if (event.shiftKey) editor.hold({ rotate_deg: tidy(editor.placement.rotate_deg + steps, 0.1) });
         else scaleAbout([event.clientX, event.clientY], 1.03 ** -steps);
       },
       onPinch: ({ origin, movement: [factor], last, memo }) => {
         scaleAbout(origin, factor / (memo ?? 1));
-        if (last) hand.decide();
+        if (last) editor.decide();
         return factor;
       },
     },
@@ -144,9 +144,9 @@ export function useFlatHand(
   function keyDown(event: KeyboardEvent) {
     if (event.ctrlKey || event.metaKey) return;
     const mm = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-    const { shift_mm, scale, rotate_deg } = hand.placement;
+    const { shift_mm, scale, rotate_deg } = editor.placement;
     const along = MOVES[event.key];
-    const changes: Record<string, Partial<typeof hand.placement>> = {
+    const changes: Record<string, Partial<typeof editor.placement>> = {
       "+": { scale: clampScale(scale * 1.01) },
       "=": { scale: clampScale(scale * 1.01) },
       "-": { scale: clampScale(scale / 1.01) },
@@ -159,11 +159,11 @@ export function useFlatHand(
       : changes[event.key];
     if (!change) return;
     event.preventDefault();
-    hand.hold(change);
+    editor.hold(change);
   }
 
   function keyUp(event: KeyboardEvent) {
-    if (/^(Arrow|[-+=,.0]$)/.test(event.key)) hand.decide();
+    if (/^(Arrow|[-+=,.0]$)/.test(event.key)) editor.decide();
   }
 
   return { snaps, handlers: enabled ? { onKeyDown: keyDown, onKeyUp: keyUp } : {} };
