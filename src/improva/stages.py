@@ -26,7 +26,7 @@ SOURCES: dict[str, tuple[str, ...]] = {
         "core/design.py", "core/fit.py", "core/tiling.py", "core/ink.py", "core/template.py", "core/geometry/*.py",
         "core/pieces/*.py", "core/words/*.py", "core/sewing/*.py", "core/render/*.py", "fonts/*.*tf",
     ),
-    "checks": ("core/preflight/*.py", "core/limits.py", "core/guide.py", "app/reports.py"),
+    "checks": ("core/preflight/*.py", "core/limits.py", "core/guide.py", "core/output/profile.py", "app/reports.py"),
     "mockups": ("core/mockup/**/*.py", "io/film.py", "io/contact_sheet.py", "surfaces/*.jpg", "surfaces/__init__.py"),
     "packs": ("io/scene_pack.py", "io/scene_pack_writer.py", "io/scene_pack_zip.py"),
     "print_files": (
@@ -38,7 +38,7 @@ SOURCES: dict[str, tuple[str, ...]] = {
 """The files of each stage, as patterns below the package."""
 
 NOT_STORED = (
-    "core/__init__.py", "core/errors.py", "core/progress.py", "core/proposal.py", "core/measured_blank.py", "core/template_file.py",
+    "core/__init__.py", "core/errors.py", "core/findings.py", "core/progress.py", "core/proposal.py", "core/measured_blank.py", "core/template_file.py",
     "core/press/*.py", "core/pricing/*.py", "core/providers/*.py",
 )  # fmt: skip
 """Files of the core whose results are computed at each request, or are part of the key as they are."""

@@ -17,7 +17,7 @@ from shapely import Point, Polygon
 from improva.catalogue import template
 from improva.core.design import Design, Piece, Placement
 from improva.core.errors import ArtworkError, OutputError, Stopped
-from improva.core.output import Carrier, PrintSettings, make_print, marks_of, proofed, tab_of
+from improva.core.output import Carrier, PrintSettings, make_print, marks_of, soft_proof, tab_of
 from improva.core.output.carrier import MARKS_MM
 from improva.core.progress import Progress
 from improva.io.print_file import write_print_file
@@ -193,13 +193,18 @@ def test_press_profiles_and_what_is_none_are_refused(written: Callable[..., Path
 
 
 def test_a_soft_proof_keeps_what_can_be_printed_and_dulls_what_cannot() -> None:
-    vivid = pyvips.Image.new_from_array(np.array([[[0, 255, 0], [128, 128, 128], [255, 255, 255]]], np.uint8)).copy(
-        interpretation="srgb"
-    )
+    """Little CMS, called through Pillow, is the outside reference: press profile, relative, black points matched both ways."""
+    colours = np.array([[[0, 255, 0], [128, 128, 128], [255, 255, 255], [0, 0, 0]]], np.uint8)
+    vivid = pyvips.Image.new_from_array(colours).copy(interpretation="srgb")
     cmyk = bytes(pyvips.Operation.call("profile_load", "cmyk"))
-    seen = np.asarray(proofed(vivid, cmyk, "relative").numpy()).astype(int)[0]
-    assert abs(seen[0] - [0, 255, 0]).max() > 40 and abs(seen[1] - 128).max() <= 6 and seen[2].min() >= 253
-    paper = np.asarray(proofed(vivid, cmyk, "relative", paper=True).numpy()).astype(int)[0]
+    seen = np.asarray(soft_proof(vivid, cmyk, "relative").numpy()).astype(int)[0]
+    press, srgb = ImageCms.ImageCmsProfile(io.BytesIO(cmyk)), ImageCms.createProfile("sRGB")
+    options = {"renderingIntent": 1, "flags": 0x2000}
+    there = ImageCms.profileToProfile(Image.fromarray(colours), srgb, press, outputMode="CMYK", **options)
+    back = np.asarray(ImageCms.profileToProfile(there, press, srgb, outputMode="RGB", **options)).astype(int)[0]
+    assert abs(seen - back).max() <= 4
+    assert abs(seen[0] - [0, 255, 0]).max() > 40 and abs(seen[1] - 128).max() <= 12 and seen[2].min() >= 253
+    paper = np.asarray(soft_proof(vivid, cmyk, "relative", paper=True).numpy()).astype(int)[0]
     assert paper[2].max() < 253  # the paper's own white is not the screen's
 
 

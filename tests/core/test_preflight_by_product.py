@@ -6,6 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+import pyvips
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from PIL import Image, ImageCms, ImageDraw
@@ -16,7 +17,7 @@ from improva.core.artwork.pixels import Artwork
 from improva.core.artwork.traits import find_traits
 from improva.core.design import Placement
 from improva.core.errors import ArtworkError
-from improva.core.ink import soft_proof
+from improva.core.output import soft_proof
 from improva.core.preflight import CheckResult, PreflightReport, run_preflight
 from improva.core.preflight.result import WHY
 from improva.core.template import Template
@@ -247,9 +248,10 @@ def test_a_soft_proof_is_what_little_cms_says() -> None:
     options = {"renderingIntent": 1, "flags": 0x2000}
     there = ImageCms.profileToProfile(Image.fromarray(shown), srgb, target, outputMode="RGB", **options)
     back = np.asarray(ImageCms.profileToProfile(there, target, srgb, outputMode="RGB", **options))
-    assert np.array_equal(soft_proof(shown, narrow), back)
+    proof = soft_proof(pyvips.Image.new_from_array(shown, interpretation="srgb"), narrow, "relative").numpy()
+    assert np.abs(proof.astype(int) - back).max() <= 1
     with pytest.raises(ArtworkError, match="not an ICC profile"):
-        soft_proof(shown, b"a text file named printer.icc")
+        soft_proof(pyvips.Image.new_from_array(shown, interpretation="srgb"), b"a text file named printer.icc", "relative")
 
 
 def guided(inset: float) -> Artwork:

@@ -12,7 +12,7 @@ import pyvips
 
 from improva.core.output.marks import Marks
 from improva.core.output.profile import srgb_profile
-from improva.io.pdf import Page, Placed, write_pages
+from improva.io.pdf import Page, PlacedPicture, write_pages
 from improva.io.ticket import Ticket, TicketSide, write_ticket
 
 RNG = np.random.default_rng(4)
@@ -32,8 +32,8 @@ def test_pages_keep_their_pixels_sizes_and_boxes(tmp_path: Path) -> None:
     second = image(NOISE[:20, :30])
     write_pages(
         [
-            Page((100, 80), (Placed(image(NOISE), (10, 5, 90, 60)),), trim=(12, 7, 86, 56), bleed=(10, 5, 90, 60)),
-            Page((50.8, 25.4), (Placed(second, (0, 0, 25.4, 12.7)), Placed(second, (25.4, 12.7, 25.4, 12.7)))),
+            Page((100, 80), (PlacedPicture(image(NOISE), (10, 5, 90, 60)),), trim=(12, 7, 86, 56), bleed=(10, 5, 90, 60)),
+            Page((50.8, 25.4), (PlacedPicture(second, (0, 0, 25.4, 12.7)), PlacedPicture(second, (25.4, 12.7, 25.4, 12.7)))),
         ],
         path,
     )
@@ -56,7 +56,7 @@ def test_pages_keep_their_pixels_sizes_and_boxes(tmp_path: Path) -> None:
 def test_a_picture_lies_where_it_was_put(tmp_path: Path) -> None:
     red = image(np.full((10, 10, 3), (200, 20, 20), np.uint8))
     path = tmp_path / "a.pdf"
-    write_pages([Page((100, 50), (Placed(red, (60, 10, 20, 30)),))], path)
+    write_pages([Page((100, 50), (PlacedPicture(red, (60, 10, 20, 30)),))], path)
     with pypdfium2.PdfDocument(path) as pdf:
         seen = pdf[0].render(scale=25.4 / 72 * 2, rev_byteorder=True).to_numpy()[..., :3].astype(int)  # 2 px a mm
     inside = np.argwhere(np.abs(seen - (200, 20, 20)).max(axis=2) < 10)
@@ -84,7 +84,7 @@ def test_no_picture_is_left_behind_where_writing_fails(tmp_path: Path) -> None:
     path = tmp_path / "a.pdf"
 
     def pages() -> object:
-        yield Page((10, 10), (Placed(image(NOISE), (0, 0, 10, 10)),))
+        yield Page((10, 10), (PlacedPicture(image(NOISE), (0, 0, 10, 10)),))
         raise RuntimeError("the second page cannot be made")
 
     with pytest.raises(RuntimeError):

@@ -65,15 +65,15 @@ def test_words_are_put_together_and_held_to_the_marketplaces_limits(client: Flas
     art = ready(client)
     state = client.get(at(art, "/listing")).json
     texts = state["texts"]
-    assert texts["title"].startswith("Summit Line at dusk: insulated ") and state["findings"][0]["of"] == "tags"
+    assert texts["title"].startswith("Summit Line at dusk: insulated ") and state["findings"][0]["subject"] == "tags"
     assert texts["tags"] == ["mountain railway", "night train", "travel cup"], "the same tag in other capitals is no second one"
     assert texts["description"].startswith("The last train crosses the pass.\n\nHolds ")
     assert "9.3 × 8.2 in (23.6 × 20.8 cm)" in texts["description"] and texts["search"].startswith("The last train")
     long = {**BLANK, "title": "{design} " * 8, "tags": ["a tag that is longer than any market takes it"], "text": "{colour}"}
     state = client.put(at(art, "/listing"), json={"blank_words": long, "market": "summit-exchange"}).json
-    found = {(f["of"], f["status"]): f for f in reversed(state["findings"])}
+    found = {(f["subject"], f["status"]): f for f in reversed(state["findings"])}
     assert found[("title", "fail")]["message"].startswith("'{colour}' is no part")
-    lengths = [f for f in state["findings"] if f["of"] == "title" and f["measured"]]
+    lengths = [f for f in state["findings"] if f["subject"] == "title" and f["measured"]]
     assert lengths[0]["measured"] == len(state["texts"]["title"]) > lengths[0]["limit"] == 72
     assert found[("tags", "fail")]["measured"] == 45 and not state["ready"] and not state["can_film"]
     assert client.post(at(art, "/listing-job")).status_code == 422

@@ -2780,9 +2780,13 @@ export interface components {
         };
         /**
          * FindingOut
-         * @description Something about the pictures that a buyer might hold against the seller.
+         * @description A finding on a listing or its mock-ups; see :class:`improva.core.findings.Finding`.
          */
         FindingOut: {
+            /** Limit */
+            limit: number | null;
+            /** Measured */
+            measured: number | null;
             /** Message */
             message: string;
             /**
@@ -2790,6 +2794,8 @@ export interface components {
              * @enum {string}
              */
             status: "warn" | "fail";
+            /** Subject */
+            subject: string;
         };
         /**
          * FixOut
@@ -3692,7 +3698,7 @@ export interface components {
             /** Film */
             film: boolean;
             /** Findings */
-            findings: components["schemas"]["TextFindingOut"][];
+            findings: components["schemas"]["FindingOut"][];
             /** Handed */
             handed: components["schemas"]["SubmissionOut"][];
             /** Market */
@@ -6492,25 +6498,6 @@ export interface components {
             title: string;
             /** Unprinted */
             unprinted: string;
-        };
-        /**
-         * TextFindingOut
-         * @description Something about the words to be mended.
-         */
-        TextFindingOut: {
-            /** Limit */
-            limit: number | null;
-            /** Measured */
-            measured: number | null;
-            /** Message */
-            message: string;
-            /** Of */
-            of: string;
-            /**
-             * Status
-             * @enum {string}
-             */
-            status: "warn" | "fail";
         };
         /**
          * TextsOut

@@ -58,7 +58,7 @@ export function PackPart({ listing, listings, busy }: { listing: Listing; listin
                 <Mark status={finding.status} size={12} />
               </span>
               <span>
-                <b>{PARTS[finding.of] ?? finding.of}:</b> {finding.message}
+                <b>{PARTS[finding.subject] ?? finding.subject}:</b> {finding.message}
               </span>
             </li>
           ))}

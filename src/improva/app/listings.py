@@ -5,11 +5,11 @@ from __future__ import annotations
 from decimal import Decimal, InvalidOperation
 
 from ..core.errors import ListingError, SceneError
+from ..core.findings import Finding
 from ..core.listing import (
     Market,
     Missing,
     Slot,
-    TextFinding,
     Texts,
     alt_text,
     check_texts,
@@ -97,39 +97,39 @@ class ListingDraft:
         except InvalidOperation:
             return None
 
-    def findings(self) -> list[TextFinding]:
+    def findings(self) -> list[Finding]:
         """Return the findings on texts, pictures and price."""
         found = check_texts(self.texts, self.market)
         shorter = min(self.mockup_settings.sizes[0])
         if not self.slots:
-            found.append(TextFinding("pictures", "fail", "There is no picture: a listing needs one at least."))
+            found.append(Finding("fail", "There is no picture: a listing needs one at least.", "pictures"))
         if len(self.slots) > self.market.pictures_most:
             found.append(
-                TextFinding(
-                    "pictures",
+                Finding(
                     "fail",
                     f"{len(self.slots)} pictures, and {self.market.pictures_most} are taken.",
+                    "pictures",
                     len(self.slots),
                     self.market.pictures_most,
                 )
             )
         if shorter < self.market.least_px:
             found.append(
-                TextFinding(
-                    "pictures",
+                Finding(
                     "fail",
                     f"Pictures are made {shorter} px on their shorter side, and {self.market.least_px} are needed: "
                     "choose a larger size at the Mock-ups station.",
+                    "pictures",
                     shorter,
                     self.market.least_px,
                 )
             )
         if self.mockup_settings.format == "jpg" and self.mockup_settings.clear:
             found.append(
-                TextFinding("pictures", "fail", "A JPEG cannot be transparent: choose PNG or WebP at the Mock-ups station.")
+                Finding("fail", "A JPEG cannot be transparent: choose PNG or WebP at the Mock-ups station.", "pictures")
             )
         if self.price is None:
-            found.append(TextFinding("price", "fail", "It has no price yet."))
+            found.append(Finding("fail", "It has no price yet.", "price"))
         return found
 
     def check(self) -> None:
@@ -139,4 +139,4 @@ class ListingDraft:
         if not self.pair.printed:
             raise ListingError("Nothing is printed on it yet.")
         if wrong := [each for each in self.findings() if each.status == "fail"]:
-            raise ListingError(f"It cannot be listed yet: {wrong[0].of}: {wrong[0].message}")
+            raise ListingError(f"It cannot be listed yet: {wrong[0].subject}: {wrong[0].message}")

@@ -14,9 +14,10 @@ from numpy.typing import NDArray
 from ..core.artwork.pixels import Artwork, as_array
 from ..core.colour import Floats
 from ..core.errors import OutputError
+from ..core.findings import Finding
 from ..core.mockup.composite import ShadedView, composite, turned
 from ..core.mockup.cutout import Cutout, cut_out, on_photograph, transparent
-from ..core.mockup.findings import Finding, picture_findings
+from ..core.mockup.findings import picture_findings
 from ..core.mockup.grade import graded
 from ..core.mockup.labels import Box, captioned, measured
 from ..core.mockup.render import encode, print_textures

@@ -11,6 +11,7 @@ from ..core.artwork.pixels import Artwork
 from ..core.colour import Floats
 from ..core.design import Design, LinkedPanel, PanelContent, Piece, Placement
 from ..core.mockup.scene import SceneInfo
+from ..core.output import is_mirrored
 from ..core.preflight import CheckResult
 from ..core.preflight.sewn_seams import check_runs_on
 from ..core.proposal import Proposal
@@ -89,7 +90,7 @@ class Pair:
     @property
     def mirrored(self) -> bool:
         """Return whether print files are mirrored, because the seller presses them face down."""
-        return self.route == "press"
+        return is_mirrored(self.route)
 
     @cached_property
     def placements(self) -> Placements:

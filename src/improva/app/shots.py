@@ -66,7 +66,7 @@ def shot_of(pair: Pair, asked: ShotModel, mockup_settings: MockupSettings) -> Sh
         info,
         view or next(iter(info.views)),
         angle,
-        asked.view in info.mirrored,
+        info.is_mirrored(asked.view),
         colours,
         mockup_settings.grade.to_core(),
         mockup_settings.clear,

@@ -73,8 +73,9 @@ def mockup(
     degrees = info.angle(view) if angle is None else angle
     wanted = _size(size) if size else info.px
     cut = cut_mask(design, lambda _: art) if panel.shape == "cutout" else None
-    mirrored = view in info.mirrored
-    shaded = shade_plain_parts(make_view(*open_scene(info, wanted, cut), wanted, mirrored=mirrored), _colours(colours), surface)
+    shaded = shade_plain_parts(
+        make_view(*open_scene(info, wanted, cut), wanted, mirrored=info.is_mirrored(view)), _colours(colours), surface
+    )
     picture = render_mockup(shaded, [design], lambda _: art, degrees)
     atomic_write(output, encode(picture, output.suffix))
     click.echo(f"{output}: {picture.shape[1]} × {picture.shape[0]} px, {info.title}, {degrees:g}°")

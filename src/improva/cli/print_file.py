@@ -9,7 +9,7 @@ import click
 
 from ..core.artwork.pixels import Artwork
 from ..core.design import Design, Piece, Placement
-from ..core.output import INTENTS, Carrier, PrintSettings, SheetPlan, make_print, paper_size, plan_sheets
+from ..core.output import INTENTS, Carrier, PrintSettings, SheetPlan, is_mirrored, make_print, paper_size, plan_sheets
 from ..core.sewing.linked_panels import led_designs
 from ..core.template import Panel, Template
 from ..io.artwork_file import read_file
@@ -63,7 +63,7 @@ def print_(
 
     With --panel all: every panel's file and a picture of them sewn together, as FILE.zip.
     """
-    mirrored = template.route == "press" if mirror is None else mirror
+    mirrored = is_mirrored(template.route) if mirror is None else mirror
     own_profile = read_file(profile) if profile else None
 
     def settings_of(panel: Panel) -> PrintSettings:

@@ -14,7 +14,7 @@ from ..core.output.print_image import Print
 from ..core.progress import ALONE, Progress
 from ..core.render import on_blank
 from .atomic import atomic_path, temporary_prefix
-from .pdf import Page, Placed, write_pages
+from .pdf import Page, PlacedPicture, write_pages
 from .print_file import unwritten
 
 
@@ -63,5 +63,7 @@ def _pages(plan: GangPlan, images: dict[int, pyvips.Image], cut_lines: bool, pro
         for put in puts:
             if put.turned and put.item not in turned:
                 turned[put.item] = images[put.item].rot90()
-        yield Page(size, tuple(Placed((turned if put.turned else images)[put.item], put.box) for put in puts), marks.content())
+        yield Page(
+            size, tuple(PlacedPicture((turned if put.turned else images)[put.item], put.box) for put in puts), marks.content()
+        )
         progress.at(0.7 + 0.29 * (number + 1) / len(plan.sheets_mm))

@@ -18,7 +18,7 @@ PNG_COMPRESSION = 6
 
 
 @dataclass(frozen=True)
-class Placed:
+class PlacedPicture:
     """A picture on a page: an opaque 8-bit RGB image, and its box in mm from the page's top left corner."""
 
     image: pyvips.Image
@@ -33,7 +33,7 @@ class Page:
     """
 
     size_mm: tuple[float, float]
-    pictures: tuple[Placed, ...] = ()
+    pictures: tuple[PlacedPicture, ...] = ()
     marks: str = ""
     trim: Box | None = None
     bleed: Box | None = None

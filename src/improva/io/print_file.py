@@ -15,7 +15,7 @@ from ..core.progress import ALONE, Progress
 from ..core.render import Opener, on_blank
 from .atomic import atomic_path
 from .jpeg import write_jpeg
-from .pdf import PNG_COMPRESSION, Page, Placed, write_pages
+from .pdf import PNG_COMPRESSION, Page, PlacedPicture, write_pages
 
 ENDINGS = (".png", ".tif", ".tiff", ".pdf", ".jpg", ".jpeg")
 
@@ -44,7 +44,7 @@ def write_print(made: Print, path: Path, progress: Progress = ALONE) -> None:
             if ending == ".png":
                 image.pngsave(str(temporary), compression=PNG_COMPRESSION, keep="icc")
             elif ending == ".pdf":
-                page = Page(made.size_mm, (Placed(image, (0, 0, *made.size_mm)),), "", made.trim, made.bleed)
+                page = Page(made.size_mm, (PlacedPicture(image, (0, 0, *made.size_mm)),), "", made.trim, made.bleed)
                 write_pages([page], temporary, made.profile)
             elif ending in (".jpg", ".jpeg"):
                 write_jpeg(image, temporary)

@@ -17,7 +17,7 @@ from ..core.render import on_blank
 from ..core.template import Box
 from ..core.units import inches
 from .atomic import atomic_path
-from .pdf import Page, Placed, write_pages
+from .pdf import Page, PlacedPicture, write_pages
 from .print_file import unwritten
 
 ASSEMBLY_PX = 1400
@@ -93,7 +93,7 @@ def _assembly(plan: SheetPlan, small: pyvips.Image, name: str) -> Page:
         "where the marks on the sheets stand, butt the edges and tape them on the back. Print at 100 %, not fitted.",
         8,
     )
-    return Page(plan.paper_mm, (Placed(small, (left, top, w * scale, h * scale)),), marks.content())
+    return Page(plan.paper_mm, (PlacedPicture(small, (left, top, w * scale, h * scale)),), marks.content())
 
 
 def write_sheets(made: Print, plan: SheetPlan, path: Path, name: str, progress: Progress = ALONE) -> int:
@@ -113,7 +113,9 @@ def write_sheets(made: Print, plan: SheetPlan, path: Path, name: str, progress: 
             left, top = plan.origin(part)
             shift = box[0] - part.box[0], box[1] - part.box[1]
             on_paper = (left + shift[0], top + shift[1], box[2], box[3])
-            yield Page(plan.paper_mm, (Placed(image, on_paper),), _sheet_marks(plan, part, name, number, (left, top)), on_paper)
+            yield Page(
+                plan.paper_mm, (PlacedPicture(image, on_paper),), _sheet_marks(plan, part, name, number, (left, top)), on_paper
+            )
             progress.at(0.5 + 0.48 * number / plan.sheets)
         if plan.sheets > 1:
             factor = min(1.0, ASSEMBLY_PX / max(whole.width, whole.height))

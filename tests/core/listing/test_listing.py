@@ -85,7 +85,7 @@ def test_tags_are_never_twice_never_too_many_and_none_is_lost(own: list[str], ke
 def test_limits_are_counted_to_the_letter() -> None:
     def findings(title: str, *tags: str) -> set[tuple[str, str, float | None]]:
         texts = put_together(BLANK, "x", ArtWords(tags=tags), BlankWords(title, "Words.", search="s"), MARKET.tags_most)
-        return {(f.of, f.status, f.measured) for f in check_texts(texts, MARKET)}
+        return {(f.subject, f.status, f.measured) for f in check_texts(texts, MARKET)}
 
     assert findings("m" * 40, "a1", "b1", "c1") == set()
     assert findings("m" * 41, "a1", "b1", "c1") == {("title", "fail", 41)}

@@ -1,6 +1,6 @@
 """Listings: texts, the order of pictures, licences and marketplaces' limits."""
 
-from .checks import TextFinding, check_texts
+from .checks import check_texts
 from .licence import Overruling, licence_reasons
 from .markets import MARKETS, Market
 from .slots import KINDS, Missing, Slot, SlotKind, missing_kinds, proposed_slots
@@ -16,7 +16,6 @@ __all__ = [
     "Overruling",
     "Slot",
     "SlotKind",
-    "TextFinding",
     "Texts",
     "alt_text",
     "check_texts",

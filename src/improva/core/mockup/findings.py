@@ -3,22 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
-from typing import Literal
 
+from ..findings import Finding
 from ..template import Template
 from .scene import SceneInfo
 
 MANY_COLOURS = 8
 """More colours in one listing than buyers look through. Common practice, no published source: six to eight."""
-
-
-@dataclass(frozen=True)
-class Finding:
-    """A finding on a set of pictures."""
-
-    status: Literal["warn", "fail"]
-    message: str
 
 
 def picture_findings(

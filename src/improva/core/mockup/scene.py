@@ -144,6 +144,10 @@ class SceneInfo:
                 return region
         raise SceneError(f"{self.title} has no part '{region_id}'. Its parts: {', '.join(r.id for r in self.regions)}.")
 
+    def is_mirrored(self, view: str | None) -> bool:
+        """Return whether a view shows the scene with left and right exchanged."""
+        return view in self.mirrored
+
     def angle(self, view: str | None) -> float:
         """Return the angle of a named view; of the first one for None. Raises :class:`SceneError`."""
         if view is None:

@@ -4,8 +4,8 @@ from .carrier import Carrier, carries, marks_of, tab_of
 from .file_names import film_name, list_name, pack_name, picture_name, print_name, set_name, sheet_name, size_name, slug
 from .gang_sheet import GangItem, GangPlan, GangSheet, plan_gang_sheet
 from .print_image import Print, make_print
-from .profile import INTENTS, Intent, proofed
-from .settings import PrintSettings
+from .profile import INTENTS, Intent, soft_proof
+from .settings import PrintSettings, is_mirrored
 from .sheets import PAPERS_MM, Part, SheetPlan, paper_size, plan_sheets, press_positions
 
 __all__ = [
@@ -22,6 +22,7 @@ __all__ = [
     "SheetPlan",
     "carries",
     "film_name",
+    "is_mirrored",
     "list_name",
     "make_print",
     "marks_of",
@@ -32,10 +33,10 @@ __all__ = [
     "plan_sheets",
     "press_positions",
     "print_name",
-    "proofed",
     "set_name",
     "sheet_name",
     "size_name",
     "slug",
+    "soft_proof",
     "tab_of",
 ]

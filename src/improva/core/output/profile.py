@@ -2,17 +2,30 @@
 
 from __future__ import annotations
 
+import io
 from functools import cache
 from typing import Literal, get_args
 
 import pyvips
+from PIL import ImageCms
 
-from ..errors import OutputError
-from ..ink import open_profile
+from ..errors import ArtworkError, OutputError
 
 Intent = Literal["relative", "perceptual", "saturation", "absolute"]
 INTENTS: tuple[Intent, ...] = get_args(Intent)
 """Rendering intents: ICC.1:2022, 6.2."""
+
+
+def open_profile(data: bytes) -> ImageCms.ImageCmsProfile:
+    """Open a printer's ICC profile. Raises :class:`ArtworkError` if it is not an output profile."""
+    try:
+        profile = ImageCms.ImageCmsProfile(io.BytesIO(data))
+        space = profile.profile.xcolor_space.strip()
+    except (OSError, ImageCms.PyCMSError, TypeError) as broken:
+        raise ArtworkError("This is not an ICC profile: choose the .icc or .icm file that came with the printer.") from broken
+    if space not in ("RGB", "CMYK"):
+        raise ArtworkError(f"This profile is for {space}, not for RGB or CMYK printing: choose the printer's own.")
+    return profile
 
 
 @cache
@@ -50,8 +63,14 @@ def converted(image: pyvips.Image, profile: bytes, intent: Intent) -> pyvips.Ima
     return _sent(image, profile, intent)
 
 
-def proofed(image: pyvips.Image, profile: bytes, intent: Intent, paper: bool = False) -> pyvips.Image:
-    """An sRGB image as it comes out of a printer, back on the screen; with ``paper`` its white is the paper's own.
+def soft_proof(image: pyvips.Image, profile: bytes, intent: Intent, paper: bool = False) -> pyvips.Image:
+    """Simulate the print of an sRGB image: in a printer's colours, as :func:`converted` sends them, and back to sRGB.
+
+    Args:
+        image: 8-bit sRGB.
+        profile: the printer's ICC profile, RGB or CMYK.
+        intent: rendering intent on the way to the printer.
+        paper: show the paper's own white and the ink's own black; without it both are scaled to the screen's.
 
     Raises:
         ArtworkError: it is no profile.
@@ -61,7 +80,7 @@ def proofed(image: pyvips.Image, profile: bytes, intent: Intent, paper: bool = F
     try:
         there = _sent(image, profile, intent)
         seen: Intent = "absolute" if paper else "relative"
-        back = there.icc_import(embedded=True, pcs="lab", intent=seen)
+        back = there.icc_import(embedded=True, pcs="lab", intent=seen, black_point_compensation=not paper)
         return back.icc_export(output_profile="srgb", pcs="lab", intent=seen, depth=8).copy_memory()
     except pyvips.Error as broken:
         raise OutputError("This profile cannot be used both ways, so its colours cannot be shown.") from broken

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import cv2
 import numpy as np
+import pyvips
 
 from ..colour import delta_e_2000, lab, lab_distance, parse_hex, srgb_from_linear
-from ..ink import colour_reflectance, printed, soft_proof
+from ..ink import colour_reflectance, printed
+from ..output.profile import soft_proof
 from .result import CheckResult, Fix
 from .subject import Subject
 
@@ -179,7 +181,8 @@ def check_gamut(subject: Subject) -> CheckResult | None:
         return None
     limit, step = subject.limit("gamut_percent"), subject.limit("gamut_delta_e")
     shown = np.asarray(cv2.resize(subject.seen, (300, 300), interpolation=cv2.INTER_AREA), np.uint8)
-    share = 100 * float((delta_e_2000(lab(shown), lab(soft_proof(shown, subject.profile))) > step).mean())
+    proof = soft_proof(pyvips.Image.new_from_array(shown, interpretation="srgb"), subject.profile, "relative").numpy()
+    share = 100 * float((delta_e_2000(lab(shown), lab(proof)) > step).mean())
     if share <= limit:
         return CheckResult(
             "gamut",

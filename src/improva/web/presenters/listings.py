@@ -10,6 +10,7 @@ from ...app.services import Services
 from ...core.listing.words import FIELDS
 from ...store.database import key_of
 from ...store.models.listings import ListingSlotModel
+from ..schemas.common import FindingOut
 from ..schemas.listings import (
     ListingPictureOut,
     ListingStateOut,
@@ -17,7 +18,6 @@ from ..schemas.listings import (
     MissingPictureOut,
     OverrulingOut,
     SubmissionOut,
-    TextFindingOut,
     TextsOut,
 )
 
@@ -56,7 +56,7 @@ def listing_out(services: Services, pair: Pair) -> ListingStateOut:
             search=listed.texts.search,
             left_out=list(listed.texts.left_out),
         ),
-        findings=[TextFindingOut(**asdict(each)) for each in findings],
+        findings=[FindingOut(**asdict(each)) for each in findings],
         price=listed.price,
         currency=listed.shop.currency,
         stopped=listed.reasons,

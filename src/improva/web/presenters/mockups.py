@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
+
 from ...app.mockup_settings import settings_of_pair
 from ...app.mockups import findings_of
 from ...app.pair import Pair
 from ...app.shots import shots_of
 from ...surfaces import SURFACES
-from ..schemas.mockups import FindingOut as FindingShape
+from ..schemas.common import FindingOut
 from ..schemas.mockups import MockupStateOut, SurfaceOut
 
 
@@ -16,7 +18,7 @@ def mockups_out(pair: Pair) -> MockupStateOut:
     mockup_settings = settings_of_pair(pair)
     surfaces = [SurfaceOut(id=s.id, title=s.title, use=s.use) for s in SURFACES.values()]
     shots = shots_of(pair, mockup_settings)
-    found = [FindingShape(status=f.status, message=f.message) for f in findings_of(pair, shots)]
+    findings = [FindingOut(**asdict(finding)) for finding in findings_of(pair, shots)]
     return MockupStateOut(
-        mockup_settings=mockup_settings, surfaces=surfaces, findings=found, pictures=len(shots) * len(mockup_settings.sizes)
+        mockup_settings=mockup_settings, surfaces=surfaces, findings=findings, pictures=len(shots) * len(mockup_settings.sizes)
     )

@@ -9,7 +9,7 @@ from flask import Response
 from ...app.artworks import plain_name
 from ...app.errors import NotFoundError
 from ...core.guide import laid_over, read_guide, trace
-from ...core.ink import open_profile
+from ...core.output.profile import open_profile
 from ..context import services
 from ..presenters.blanks import blank_of_id_out
 from ..routing import Routes

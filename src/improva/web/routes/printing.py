@@ -13,7 +13,7 @@ from ...app.pair import Pair
 from ...app.print_files import plan_of, printed_content, printing_of
 from ...app.tickets import made_ticket, ticket_name
 from ...core.errors import OutputError
-from ...core.output import proofed
+from ...core.output import soft_proof
 from ...core.render import on_blank
 from ...core.template import Panel
 from ..answers import png_answer
@@ -119,5 +119,5 @@ def preview_soft_proof(path: PairPath, query: ProofQuery) -> Response:
     if profile is None:
         raise NotFoundError("This blank has no ICC profile yet: add the printer's on the shelf of blanks.")
     shown = on_blank(services.previews.flat(pair, panel, pair.content(panel), query.px))
-    seen = proofed(shown, profile, query.intent, query.paper)
+    seen = soft_proof(shown, profile, query.intent, query.paper)
     return png_answer(seen)

@@ -177,6 +177,16 @@ class ChoicesIn(In):
     colours: dict[str, str | None]
 
 
+class FindingOut(Out):
+    """A finding on a listing or its mock-ups; see :class:`improva.core.findings.Finding`."""
+
+    status: Literal["warn", "fail"]
+    message: str
+    subject: str
+    measured: float | None
+    limit: float | None
+
+
 class MadeFileOut(Out):
     """A file that has been made and can be fetched."""
 

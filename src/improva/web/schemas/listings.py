@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 from pydantic import BaseModel, Field
 
 from ...core.listing import SlotKind
 from ...store.models.listings import ArtWordsModel, BlankWordsModel, ListingSlotModel, MarketModel
-from .common import In, Out
+from .common import FindingOut, In, Out
 
 MOST_SLOTS = 40
 
@@ -40,16 +38,6 @@ class MarketListOut(Out):
     """All marketplaces."""
 
     markets: list[MarketOut]
-
-
-class TextFindingOut(Out):
-    """Something about the words to be mended."""
-
-    of: str
-    status: Literal["warn", "fail"]
-    message: str
-    measured: float | None
-    limit: float | None
 
 
 class TextsOut(Out):
@@ -126,7 +114,7 @@ class ListingStateOut(Out):
     blank_words: BlankWordsModel
     fields: dict[str, str] = Field(description="Parts that can be named in a blank's words, and what each is")
     texts: TextsOut
-    findings: list[TextFindingOut]
+    findings: list[FindingOut]
     price: str | None
     currency: str
     stopped: list[str] = Field(description="Why it may not be listed, by its licences")

@@ -7,14 +7,7 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from ...store.models.mockups import FilmModel, MockupSettings
-from .common import In, Out, PairPath
-
-
-class FindingOut(Out):
-    """Something about the pictures that a buyer might hold against the seller."""
-
-    status: Literal["warn", "fail"]
-    message: str
+from .common import FindingOut, In, Out, PairPath
 
 
 class SurfaceOut(Out):
