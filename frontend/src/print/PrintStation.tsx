@@ -13,7 +13,7 @@ const SHOWN_FILES = 3;
 const PARTS = [
   { value: "file", label: "The file" },
   { value: "paper", label: "On paper" },
-  { value: "over", label: "PairEditor over" },
+  { value: "over", label: "Hand over" },
 ] as const;
 
 /** Who prints, what the file is, how it comes on paper; and the making of it, always in sight. */
