@@ -5,6 +5,7 @@ python -m demo.throughput [artworks] [workers …]
 
 from __future__ import annotations
 
+import json
 import os
 import shutil
 import subprocess
@@ -49,12 +50,12 @@ def measure(arts: int, workers: int) -> tuple[int, float]:
             path = Path(place) / f"art-{i}.jpg"
             _art(i, path)
             with path.open("rb") as file:
-                art = client.post("/api/artworks", data={"file": (file, path.name)}).json["id"]
+                art = json.loads(client.post("/api/artworks", data={"file": (file, path.name)}).data)["id"]
             pairs += [{"artwork_id": art, "template_id": blank} for blank in BLANKS]
         processes = _warm(workers, folder)
         start = time.monotonic()
         client.post("/api/batches", json={"kind": "pictures", "pairs": pairs})
-        while (batch := client.get("/api/batches").json["batches"][0])["under_way"]:
+        while (batch := json.loads(client.get("/api/batches").data)["batches"][0])["under_way"]:
             time.sleep(0.1)
         seconds = time.monotonic() - start
         for process in processes:

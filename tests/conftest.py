@@ -8,6 +8,7 @@ import os
 from collections.abc import Callable
 from functools import cache
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pytest
@@ -27,7 +28,7 @@ W, H = 465, 410
 """Pixels in the proportions of the wrap, 50 a printed inch."""
 
 
-def encoded(picture: Image.Image, kind: str = "PNG", **options: object) -> bytes:
+def encoded(picture: Image.Image, kind: str = "PNG", **options: Any) -> bytes:
     file = io.BytesIO()
     picture.save(file, kind, **options)
     return file.getvalue()
@@ -60,7 +61,7 @@ def closed_wave(w: int = W, h: int = H, broken: bool = False) -> np.ndarray:
     )
 
 
-def art_of(pixels: np.ndarray, **options: object) -> Artwork:
+def art_of(pixels: np.ndarray, **options: Any) -> Artwork:
     return Artwork.read(encoded(Image.fromarray(pixels), **options))
 
 
@@ -82,8 +83,8 @@ def tumbler() -> Template:
 
 @pytest.fixture
 def design_of(tumbler: Template) -> Callable[..., Design]:
-    def make(art: Artwork, **placement: object) -> Design:
-        return Design(tumbler, tumbler.panel(), (Piece("art", art.facts.size, Placement(**placement)),))  # type: ignore[arg-type]
+    def make(art: Artwork, **placement: Any) -> Design:
+        return Design(tumbler, tumbler.panel(), (Piece("art", art.facts.size, Placement(**placement)),))
 
     return make
 

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import io
 import struct
 import zlib
 
 import numpy as np
-from PIL import Image
+import pikepdf
+from PIL import Image, ImageCms
 
 from tests.conftest import encoded
 
@@ -30,7 +32,25 @@ def guide_png(dpi: float | None = 300) -> bytes:
     rgba = np.zeros((500, 600, 4), np.uint8)
     rgba[...] = (255, 0, 140, 180)
     rgba[60:440, 40:560] = 0
-    return encoded(Image.fromarray(rgba), **({"dpi": (dpi, dpi)} if dpi else {}))
+    return encoded(Image.fromarray(rgba), dpi=(dpi, dpi)) if dpi else encoded(Image.fromarray(rgba))
+
+
+def pdf_image(page: pikepdf.Page, name: str | None = None) -> pikepdf.PdfImage:
+    """An image of a PDF's page: the only one if none is named."""
+    images = page.get_images()
+    stream = images[name] if name else next(iter(images.values()))
+    assert isinstance(stream, pikepdf.Stream)
+    return pikepdf.PdfImage(stream)
+
+
+def little_cms_round_trip(colours: np.ndarray, profile: bytes, mode: str) -> np.ndarray:
+    """sRGB colours (h, w, 3) through a printer's profile and back by Little CMS alone: relative, black points matched both ways."""
+    printer, srgb = ImageCms.ImageCmsProfile(io.BytesIO(profile)), ImageCms.createProfile("sRGB")
+    intent, flags = ImageCms.Intent.RELATIVE_COLORIMETRIC, ImageCms.Flags.BLACKPOINTCOMPENSATION
+    there = ImageCms.profileToProfile(Image.fromarray(colours), srgb, printer, intent, mode, flags=flags)
+    assert there is not None
+    back = ImageCms.profileToProfile(there, printer, srgb, intent, "RGB", flags=flags)
+    return np.asarray(back).astype(int)
 
 
 def narrow_profile() -> bytes:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 
@@ -19,10 +20,10 @@ SQUARE = (slice(18, 54), slice(30, 66))
 """Where the product is seen: 36 px a side, in the middle."""
 
 
-def scene_info(*regions: Region, turns: bool = False, **more: object) -> SceneInfo:
+def scene_info(*regions: Region, turns: bool = False, **more: Any) -> SceneInfo:
     return SceneInfo(
         "made-up", "Made up", "studio", ("tumbler-20oz-straight",), PX, {"front": 0.0}, turns, regions, 1.0, Path(), **more
-    )  # type: ignore[arg-type]
+    )
 
 
 def grid(rows: slice, columns: slice) -> np.ndarray:

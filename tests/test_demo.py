@@ -11,7 +11,7 @@ from improva.core.preflight import run_preflight
 from improva.core.press import common_figures, suggest
 from improva.demo import BLANKET, TUMBLER, lay_out
 from improva.store import ArtRow, Artworks, Database, Pairs, Pressings, Selling
-from improva.store.models.pieces import PIECES
+from improva.store.models.pieces import PIECES, FramesModel
 from improva.web.presenters.selling import sale_out
 
 
@@ -31,6 +31,7 @@ def verdicts(board: tuple[Artworks, Pairs], row: ArtRow) -> dict[str, str]:
     artworks, pairs = board
     blank = template(TUMBLER)
     placement = pairs.get(row.id, TUMBLER).placements.get("wrap") or Placement()
+    assert isinstance(placement, Placement)
     return {c.id: c.status for c in run_preflight(blank, blank.panel(), artworks.open(row).proxy(), placement).checks}
 
 
@@ -69,7 +70,8 @@ def test_the_blanket_s_pieces_are_as_they_are_kept(board: tuple[Artworks, Pairs]
     conductor = next(row for row in artworks.all() if row.title == "The conductor")
     kept = PIECES.validate_python(pairs.get(conductor.id, BLANKET).pieces["front"])
     assert [piece.kind for piece in kept] == ["band", "words", "frames", "words"]
-    assert all(artworks.get(slot.art) is not None for slot in kept[2].slots)
+    frames = kept[2]
+    assert isinstance(frames, FramesModel) and all(artworks.get(slot.art or 0) for slot in frames.slots)
 
 
 def test_the_press_log_teaches_from_the_first_day(database: Database) -> None:

@@ -6,11 +6,11 @@ import json
 from pathlib import Path
 
 import pytest
-from flask.testing import FlaskClient
 
 from improva import stages
 from improva.core.preflight import report as checks
 from improva.web.app import create_app
+from tests.web.client import ApiClient, client_of
 from tests.web.helpers import drop
 from tests.web.sewn import smooth
 
@@ -72,12 +72,12 @@ def test_blocks_strings_and_numbers_are_code(other: str) -> None:
 
 
 @pytest.fixture
-def client(tmp_path: Path) -> FlaskClient:
-    return create_app(tmp_path).test_client()
+def client(tmp_path: Path) -> ApiClient:
+    return client_of(create_app(tmp_path))
 
 
 def test_an_old_folder_is_checked_anew_by_new_checks(
-    client: FlaskClient, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+    client: ApiClient, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     """Once the keys hashed a package version that never changed: with all checks taken out, 16 checks were still answered."""
     art = drop(client, smooth(), "field.png")["id"]
@@ -86,7 +86,7 @@ def test_an_old_folder_is_checked_anew_by_new_checks(
     monkeypatch.setattr(checks, "CHECKS", ())
     record = {**stages._record(), "checks": {"version": 10_000, "fingerprint": ""}}
     monkeypatch.setattr(stages, "_record", lambda: record)
-    assert create_app(tmp_path).test_client().get(address).json["report"]["checks"] == []
+    assert client_of(create_app(tmp_path)).get(address).json["report"]["checks"] == []
 
 
 def test_every_stage_is_part_of_some_key() -> None:

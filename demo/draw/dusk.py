@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import random
+from collections.abc import Sequence
 
 from demo.draw import lettering
 
@@ -11,7 +12,7 @@ W, H = 930.0, 820.0
 COPIES = (-W, 0.0, W)  # what crosses the edge is drawn again on the other side
 
 
-def ridge(base: float, waves: list[tuple[int, float, float]], fill: str, jag: float = 0.0, seed: int = 1) -> str:
+def ridge(base: float, waves: Sequence[tuple[int, float, float]], fill: str, jag: float = 0.0, seed: int = 1) -> str:
     """A mountain ridge as a sum of whole waves round the wrap, with facets of ``jag`` that repeat too."""
     rng = random.Random(seed)
     steps = 155
@@ -24,7 +25,7 @@ def ridge(base: float, waves: list[tuple[int, float, float]], fill: str, jag: fl
     return f'<polygon points="0,{H} {" ".join(points)} {W},{H}" fill="{fill}"/>'
 
 
-def snowfields(base: float, waves: list[tuple[int, float, float]], seed: int) -> str:
+def snowfields(base: float, waves: Sequence[tuple[int, float, float]], seed: int) -> str:
     rng, out = random.Random(seed), []
     for _ in range(26):
         u = rng.random()

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 W, H, N = 310.0, 820.0 / 3, 3
 NAVY, RED, GOLD, PINE, CREAM = "#22345a", "#c2452f", "#dda43a", "#2f5a4a", "#f4ead6"
 
@@ -43,7 +45,7 @@ def sprig(x: float, y: float, turn: float) -> str:
 
 
 def tile() -> str:
-    things = [
+    things: list[tuple[Any, ...]] = [
         (flag, 34, 34, -14, "halves"),
         (flag, 196, 22, 12, "cross"),
         (flag, 118, 120, -6, "diamond"),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import random
+from collections.abc import Sequence
 
 INK, OCHRE, SLATE, ROSE = "#2b2622", "#b98a55", "#7f93a8", "#d79a86"
 Point = tuple[float, float]
@@ -33,27 +34,27 @@ ROCK = [
 ]
 
 
-def smooth(points: list[Point], steps: int = 14) -> list[Point]:
+def _catmull_rom(p: float, q: float, r: float, s: float, t: float) -> float:
+    """A coordinate between ``q`` and ``r``."""
+    return 0.5 * (2 * q + (r - p) * t + (2 * p - 5 * q + 4 * r - s) * t * t + (3 * q - p - 3 * r + s) * t**3)
+
+
+def smooth(points: Sequence[Point], steps: int = 14) -> list[Point]:
     """A Catmull-Rom curve through points."""
     ends = [points[0], *points, points[-1]]
     out = []
     for a, b, c, d in zip(ends, ends[1:], ends[2:], ends[3:], strict=False):
         for i in range(steps):
             t = i / steps
-            out.append(
-                tuple(
-                    0.5 * (2 * q + (r - p) * t + (2 * p - 5 * q + 4 * r - s) * t * t + (3 * q - p - 3 * r + s) * t**3)
-                    for p, q, r, s in zip(a, b, c, d, strict=True)
-                )
-            )
+            out.append((_catmull_rom(a[0], b[0], c[0], d[0], t), _catmull_rom(a[1], b[1], c[1], d[1], t)))
     return [*out, points[-1]]
 
 
-def path(points: list[Point], closed: bool = True) -> str:
+def path(points: Sequence[Point], closed: bool = True) -> str:
     return "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in points) + ("z" if closed else "")
 
 
-def stroke(rng: random.Random, points: list[Point], width: float = 6.5) -> str:
+def stroke(rng: random.Random, points: Sequence[Point], width: float = 6.5) -> str:
     """A pen's line: it swells and thins, wanders a little, and tapers at its ends."""
     line = smooth(points)
     phase, left, right = rng.uniform(0, 6), [], []
@@ -69,7 +70,7 @@ def stroke(rng: random.Random, points: list[Point], width: float = 6.5) -> str:
     return f'<path d="{path([*left, *right[::-1]])}" fill="{INK}"/>'
 
 
-def wash(rng: random.Random, outline: list[Point], colour: str, opacity: float, loose: float = 5) -> str:
+def wash(rng: random.Random, outline: Sequence[Point], colour: str, opacity: float, loose: float = 5) -> str:
     """A wash that keeps to its outline only nearly, with the darker rim that drying leaves."""
     edge = [(x + rng.uniform(-loose, loose), y + rng.uniform(-loose, loose)) for x, y in smooth([*outline, outline[0]], 5)]
     d = path(smooth(edge, 4))

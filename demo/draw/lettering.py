@@ -25,7 +25,7 @@ def width(font: str, text: str, size: float, tracking: float = 0.0) -> float:
     f = _font(font)
     cmap, hmtx, upm = f.getBestCmap(), f["hmtx"], f["head"].unitsPerEm
     advance = sum(hmtx[cmap[ord(c)]][0] for c in text) / upm * size
-    return advance + tracking / 1000 * size * (len(text) - 1)
+    return float(advance + tracking / 1000 * size * (len(text) - 1))
 
 
 def line(

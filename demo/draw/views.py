@@ -87,7 +87,7 @@ def shaded(v: View, land: Floats, rough: Floats) -> Floats:
     green = np.clip(1.75 - steep / 0.75 - land / v.tall * 0.9 + 0.3 * rough, 0, 1)[..., None]
     snow = np.clip((land / v.tall - 0.46 + 0.10 * rough) * 9, 0, 1)[..., None] * np.clip(1.6 - steep / 1.5, 0, 1)[..., None]
     ground = (rock + (grass - rock) * green) * (1 - snow) + snow * rgb("#f4f6fa")
-    return ground * light[..., None] * np.array([1.06, 1.0, 0.93]) + ground * np.array([0.04, 0.06, 0.10])
+    return np.asarray(ground * light[..., None] * np.array([1.06, 1.0, 0.93]) + ground * np.array([0.04, 0.06, 0.10]))
 
 
 def heaven(v: View, rng: np.random.Generator) -> Floats:
@@ -99,6 +99,15 @@ def heaven(v: View, rng: np.random.Generator) -> Floats:
     veil = np.roll(noise(rng, 1.7), 300, axis=0)[(y * 0.9).astype(int) % FIELD, (x * 0.35).astype(int) % FIELD]
     picture += (np.clip(veil * 0.9, 0, 1) ** 1.5 * 0.5)[..., None] * (1 - t * 0.8)
     return np.asarray(picture)
+
+
+Corners = tuple[tuple[NDArray[np.intp], NDArray[np.intp]], ...]
+
+
+def _between(field: Floats, corners: Corners, fx: Floats, fy: Floats) -> Floats:
+    """Sample a field between the four points around each place."""
+    a, b, c, d = (field[row, column].reshape(fx.shape[0], -1) for row, column in corners)
+    return np.asarray((a * (1 - fx) + b * fx) * (1 - fy) + (c * (1 - fx) + d * fx) * fy)
 
 
 def draw(name: str) -> bytes:
@@ -121,11 +130,8 @@ def draw(name: str) -> bytes:
         fx, fy = (px % 1)[:, None], (py % 1)[:, None]
         jx, jy = (ix + 1) % FIELD, (iy + 1) % FIELD
 
-        def at(field: Floats, ix=ix, iy=iy, jx=jx, jy=jy, fx=fx, fy=fy) -> Floats:
-            a, b, c, d = (field[q, p].reshape(w, -1) for q, p in ((iy, ix), (iy, jx), (jy, ix), (jy, jx)))
-            return (a * (1 - fx) + b * fx) * (1 - fy) + (c * (1 - fx) + d * fx) * fy
-
-        height, colour = at(land)[:, 0], at(lit)
+        corners = ((iy, ix), (iy, jx), (jy, ix), (jy, jx))
+        height, colour = _between(land, corners, fx, fy)[:, 0], _between(lit, corners, fx, fy)
         wet = height < v.water
         if wet.any():
             height = np.where(wet, v.water, height)

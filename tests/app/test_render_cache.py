@@ -1,4 +1,5 @@
 import threading
+from typing import Any
 
 import numpy as np
 import pytest
@@ -7,6 +8,7 @@ from improva.app.cache import Memo, SizedLru, size_of
 from improva.app.render_cache import RenderCache
 from improva.catalogue import template
 from improva.core.errors import SceneError
+from improva.core.mockup.scene import Passes, SceneInfo
 from tests.conftest import BLANK, art_of, quadrants
 from tests.scenery import scene
 
@@ -150,9 +152,8 @@ def test_results_of_all_kinds_share_one_room() -> None:
 
 
 def test_megabytes_are_those_of_the_arrays_within() -> None:
-    from improva.core.mockup.scene import Passes
-
-    half, whole = np.zeros((100, 100, 3), np.float16), np.zeros((100, 100, 2), np.float32)
+    half: Any
+    half, whole = np.zeros((100, 100, 3), np.float16), np.zeros((100, 100, 2), np.float32)  # packs keep light as half floats
     passes = Passes(half, {"a": half, "b": half}, {"a": whole}, cover=whole[..., 0].copy())
     # the same plane twice over takes its room once
     assert size_of((None, passes)) == 60_000 + 80_000 + 40_000
@@ -163,7 +164,12 @@ def test_a_look_reads_quick_passes_and_a_listing_picture_the_whole(monkeypatch: 
 
     opened = []
     real = module.open_scene
-    monkeypatch.setattr(module, "open_scene", lambda info, size, cut=None: opened.append(size) or real(info, size, cut))
+
+    def counted(info: SceneInfo, size: tuple[int, int], cut: np.ndarray | None = None) -> Any:
+        opened.append(size)
+        return real(info, size, cut)
+
+    monkeypatch.setattr(module, "open_scene", counted)
     cache, studio = RenderCache(), scene("straight-tumbler-studio", template(BLANK))
     assert cache.view(studio, (600, 450)).info.px == (1350, 1012)
     assert cache.view(studio, (640, 480)).info.px == (1350, 1012) and len(opened) == 1  # read once for both

@@ -37,7 +37,7 @@ def free_port() -> int:
         return int(probe.getsockname()[1])
 
 
-def wait_until_up(url: str, server: subprocess.Popen, limit_s: float = 90) -> None:
+def wait_until_up(url: str, server: subprocess.Popen[bytes], limit_s: float = 90) -> None:
     end = time.monotonic() + limit_s
     while time.monotonic() < end:
         assert server.poll() is None, "the server ended by itself"

@@ -8,7 +8,7 @@ from pathlib import Path
 
 import numpy as np
 from PIL import Image
-from playwright.sync_api import Download, Locator, Page, expect
+from playwright.sync_api import Download, FilePayload, Locator, Page, expect
 
 BLANKS = {
     "Straight tumbler": "tumbler-20oz-straight",
@@ -23,8 +23,8 @@ BLANKS = {
 
 def lay_on_bench(page: Page, art: Path, station: str = "fit", blank: str = "Straight tumbler") -> None:
     """Open the bench of a file of one's own on a blank. It is sent to the server without the board's round of mock-ups."""
-    data = {"file": {"name": art.name, "mimeType": "application/octet-stream", "buffer": art.read_bytes()}}
-    added = page.request.post("/api/artworks", multipart=data)
+    data = FilePayload(name=art.name, mimeType="application/octet-stream", buffer=art.read_bytes())
+    added = page.request.post("/api/artworks", multipart={"file": data})
     assert added.status == 201, added.text()
     address = station.lower().replace("-", "")
     page.goto(f"/bench/{added.json()['id']}/{BLANKS[blank]}/{address}")

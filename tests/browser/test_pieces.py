@@ -78,10 +78,10 @@ def test_a_border_and_frames_with_dropped_photographs(page: Page, own_art: Path,
     assert page.evaluate("fetch('/api/board').then(r => r.json()).then(b => b.artworks.length)") == rows
     page.reload()
     expect(page.get_by_role("button", name="Border", exact=True).first).to_be_visible()
-    picture = print_file(page)
+    printed = print_file(page)
     for colour in ((255, 0, 255), (0, 255, 255)):
-        assert (np.abs(picture - colour).max(axis=2) < 8).mean() > 0.03
-    band = picture[20, :].astype(int)
+        assert (np.abs(printed - colour).max(axis=2) < 8).mean() > 0.03
+    band = printed[20, :].astype(int)
     assert np.abs(band - band[100]).max() <= 2, "one colour along the upper edge"
 
 

@@ -1,7 +1,7 @@
 """Lengths as people type them, worked out on the page."""
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 SUMS = [
     ("1", "1"),
@@ -19,12 +19,12 @@ SUMS = [
 
 
 @pytest.fixture
-def field(page: Page):
+def field(page: Page) -> Locator:
     page.goto("/bench/2/tumbler-20oz-straight/fit")
     return page.get_by_role("textbox", name="Right", exact=True)
 
 
-def test_sums_of_lengths(field) -> None:
+def test_sums_of_lengths(field: Locator) -> None:
     for typed, shown in SUMS:
         field.fill(typed)
         field.press("Enter")

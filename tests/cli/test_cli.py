@@ -4,6 +4,7 @@ import io
 import json
 import math
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pikepdf
@@ -313,7 +314,7 @@ def test_tab_marks_and_profile_reach_the_file(art_file: Path, tmp_path: Path) ->
     assert told.exit_code == 0, told.output
     with Image.open(out) as picture:
         assert picture.size == (930 + 25, 820 + 2 * 24) and picture.info["icc_profile"] == profile.read_bytes()
-        assert min(picture.convert("RGB").getpixel((945, 400))) > 245
+        assert np.asarray(picture.convert("RGB"))[400, 945].min() > 245
 
 
 @pytest.mark.parametrize(
@@ -327,7 +328,7 @@ def test_tab_marks_and_profile_reach_the_file(art_file: Path, tmp_path: Path) ->
     ],
 )
 def test_what_cannot_be_printed_is_refused_in_one_line(
-    art_file: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, options: list, told: str
+    art_file: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, options: list[Any], told: str
 ) -> None:
     monkeypatch.chdir(tmp_path)
     output = [] if "-o" in options else ["-o", "out.pdf"]
@@ -367,7 +368,7 @@ def test_a_turn_is_filmed(tmp_path: Path, art_file: Path) -> None:
     )
     assert done.exit_code == 0, done.output
     with Image.open(target) as film:
-        assert film.n_frames == 40 and film.size == (96, 72)
+        assert getattr(film, "n_frames", 0) == 40 and film.size == (96, 72)
 
 
 @pytest.mark.parametrize(

@@ -1,6 +1,7 @@
 """Art on a tapered wall: bent so that level lines are level on the cup, or laid flat; and its print file."""
 
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pytest
@@ -19,14 +20,15 @@ from tests.conftest import art_of, quadrants
 
 TAPER = template("tumbler-20oz-tapered")
 PANEL = TAPER.panel()
-CONE = PANEL.cone
-assert CONE is not None
+_cone = PANEL.cone
+assert _cone is not None
+CONE = _cone
 SIZE = (736, round(736 * PANEL.file_mm[1] / PANEL.file_mm[0]))
 MM = PANEL.file_mm[0] / SIZE[0]
 
 
-def design(art: Artwork, **placement: object) -> Design:
-    return Design(TAPER, PANEL, (Piece("art", art.facts.size, Placement(**placement)),))  # type: ignore[arg-type]
+def design(art: Artwork, **placement: Any) -> Design:
+    return Design(TAPER, PANEL, (Piece("art", art.facts.size, Placement(**placement)),))
 
 
 def bands() -> Artwork:

@@ -94,7 +94,7 @@ def test_a_carrier_without_paper_is_bare() -> None:
     assert not Carrier("left", 5).bare and not Carrier(marks=True).bare
     for wrong in ({"tab": "top"}, {"tab": "left", "tab_mm": -1}, {"tab": "left", "tab_mm": 61}):
         with pytest.raises(OutputError):
-            Carrier(**wrong)  # type: ignore[arg-type]
+            Carrier(**wrong)
 
 
 @pytest.mark.parametrize(("dpi", "told"), [((300, 300), (300, 300)), ((149.6, 72.2), (150, 72)), ((0.2, 99_999), (1, 65_535))])

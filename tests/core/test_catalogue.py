@@ -1,6 +1,7 @@
 """The blanks that ship, held against what the trade works to. Common practice, no published source, unless named."""
 
 import tomllib
+from typing import Any
 
 import pytest
 
@@ -72,7 +73,7 @@ def test_a_blank_survives_its_own_file(blank: Template) -> None:
         ("t-shirt", "front", (12, 14), (3000, 3500)),
     ],
 )
-def test_sizes_people_work_to(blank: str, panel: str, trim_in: tuple, file_px: tuple) -> None:
+def test_sizes_people_work_to(blank: str, panel: str, trim_in: tuple[Any, ...], file_px: tuple[Any, ...]) -> None:
     found = template(blank).panel(panel)
     assert tuple(side / IN for side in found.trim_mm) == pytest.approx(trim_in)
     assert found.file_px() == file_px

@@ -1,4 +1,5 @@
 import warnings
+from typing import Any
 
 import numpy as np
 import pytest
@@ -30,7 +31,7 @@ SHARMA = [
 
 
 @pytest.mark.parametrize(("one", "two", "expected"), SHARMA)
-def test_ciede2000_on_the_published_pairs(one: tuple, two: tuple, expected: float) -> None:
+def test_ciede2000_on_the_published_pairs(one: tuple[Any, ...], two: tuple[Any, ...], expected: float) -> None:
     assert delta_e_2000(np.array(one, float), np.array(two, float)) == pytest.approx(expected, abs=1e-4)
     assert delta_e_2000(np.array(two, float), np.array(one, float)) == pytest.approx(expected, abs=1e-4)
 

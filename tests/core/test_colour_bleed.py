@@ -76,5 +76,5 @@ class TestNear:
 
     def test_light_of_one_colour_is_of_that_colour(self) -> None:
         near = self.near(slice(100, 200), slice(150, 250))
-        colour = np.float32([0.1, 0.4, 0.7])
+        colour = np.array([0.1, 0.4, 0.7], np.float32)
         assert np.allclose(thrown(np.broadcast_to(colour, (50, 60, 3)).copy(), near), colour, atol=1e-5)

@@ -7,17 +7,17 @@ import pytest
 
 from improva.core.colour import LINEAR_OF_BYTE
 from improva.core.errors import OutputError, SceneError
-from improva.core.mockup.composite import composite, composite_light, shade_plain_parts
+from improva.core.mockup.composite import ShadedView, composite, composite_light, shade_plain_parts
 from improva.core.mockup.cutout import DEEPEST, EDGE, cut_out, on_photograph, transparent
 from improva.core.mockup.render import encode
 from improva.core.mockup.tone import CODES, RANGE, table
 from improva.core.mockup.view import make_view
 from tests.scenery import PX, standing
 
-RED = {"wrap": np.broadcast_to(np.float32([0.05, 0.1, 0.8]), (8, 8, 3)).copy()}
+RED = {"wrap": np.broadcast_to(np.array([0.05, 0.1, 0.8], np.float32), (8, 8, 3)).copy()}
 
 
-def shaded(shadow: float = 0.6):
+def shaded(shadow: float = 0.6) -> ShadedView:
     return shade_plain_parts(make_view(*standing(shadow=shadow), PX), {"table": "White"})
 
 
@@ -48,6 +48,7 @@ def test_a_shadow_fades_out_before_the_picture_ends() -> None:
 def test_no_fringe_of_the_ground_is_left_at_the_rim() -> None:
     """Half-covered pixels keep the product's colour: white ground does not shine through on black."""
     info, passes = standing()
+    assert passes.cover is not None
     cover = passes.cover.copy()
     cover[18, 30:66] = 0.5
     basis = {"wrap": passes.basis["wrap"] * cover[..., None], "table": 0.5 * (1 - cover)[..., None] * np.ones(3, np.float32)}
@@ -88,6 +89,6 @@ def test_what_cannot_be_is_told() -> None:
         cut_out(plain, RED, 0)
     with pytest.raises(OutputError, match="cannot be transparent"):
         encode(transparent(cut_out(shaded(), RED, 0)), ".jpg")
-    bare = shade_plain_parts(replace(view, cover=view.cover * 0), {"table": "White"})
+    bare = shade_plain_parts(replace(view, cover=None if view.cover is None else view.cover * 0), {"table": "White"})
     with pytest.raises(SceneError, match="Nothing of the product"):
         on_photograph(cut_out(bare, RED, 0), np.zeros((40, 40, 3), np.uint8), (0.5, 0.5), 0.5)

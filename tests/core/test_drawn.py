@@ -1,6 +1,7 @@
 """Scenes drawn by formula: every blank has one, it is made like a baked pack, and art lies where it should."""
 
 from dataclasses import replace
+from typing import Any
 
 import cv2
 import numpy as np
@@ -32,11 +33,11 @@ def small(info: SceneInfo) -> SceneInfo:
     return replace(info, px=SMALL)
 
 
-def pictured(blank: Template, info: SceneInfo, art: Artwork, angle: float = 0.0, **placement: object) -> np.ndarray:
+def pictured(blank: Template, info: SceneInfo, art: Artwork, angle: float = 0.0, **placement: Any) -> np.ndarray:
     info = small(info)
     designs = [
         Design(blank, p, (Piece("art", art.facts.size, Placement(**{"fit": "stretch", **placement})),)) for p in blank.panels
-    ]  # type: ignore[arg-type]
+    ]
     shaded = shade_plain_parts(make_view(info, draw(info), SMALL), {})
     return render_mockup(shaded, designs, lambda _: art, angle).astype(int)
 

@@ -1,4 +1,5 @@
 import math
+from typing import Any
 
 import pytest
 from hypothesis import given
@@ -87,7 +88,7 @@ def test_a_quarter_turn_swaps_width_and_height() -> None:
         {"background": "sky"},
     ],
 )
-def test_placings_that_cannot_be_are_refused(wrong: dict) -> None:
+def test_placings_that_cannot_be_are_refused(wrong: dict[str, Any]) -> None:
     with pytest.raises(PlacementError):
         Placement(**wrong)
 

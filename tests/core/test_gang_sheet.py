@@ -3,6 +3,7 @@
 import subprocess
 from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pikepdf
@@ -68,7 +69,7 @@ def test_turning_saves_a_sheet() -> None:
 @pytest.mark.parametrize(
     "bad", [{"width_mm": 2}, {"margin_mm": -1}, {"gap_mm": float("nan")}, {"length_mm": 1e9}, {"margin_mm": 200}]
 )
-def test_impossible_sheets_are_told(bad: dict) -> None:
+def test_impossible_sheets_are_told(bad: dict[str, Any]) -> None:
     with pytest.raises(Exception, match=r"use|must be a number"):
         plan_gang_sheet([GangItem("a", (50, 50))], GangSheet(**{"width_mm": 300, "length_mm": 400, **bad}))
     with pytest.raises(OutputError, match="nothing"):

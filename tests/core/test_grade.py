@@ -1,10 +1,12 @@
 """Light beyond the scene's: stops, warmth, corners, and a backdrop out of focus behind a sharp product."""
 
+from typing import Any
+
 import numpy as np
 import pytest
 
 from improva.core.errors import SceneError
-from improva.core.mockup.composite import composite, shade_plain_parts
+from improva.core.mockup.composite import ShadedView, composite, shade_plain_parts
 from improva.core.mockup.grade import WARM, Grade, graded, softened
 from improva.core.mockup.scene import Lens
 from improva.core.mockup.view import make_view
@@ -13,7 +15,7 @@ from tests.scenery import PX, SQUARE, standing
 GREY = {"wrap": np.full((8, 8, 3), 0.4, np.float32)}
 
 
-def shaded(lens: Lens | None = None):
+def shaded(lens: Lens | None = None) -> ShadedView:
     return shade_plain_parts(make_view(*standing(lens), PX), {"table": "Grey"})
 
 
@@ -69,6 +71,6 @@ def test_a_scene_without_cover_keeps_its_backdrop() -> None:
 @pytest.mark.parametrize(
     "wrong", [{"exposure": 3}, {"warmth": -2}, {"vignette": 1.5}, {"softness": -0.1}, {"exposure": float("nan")}]
 )
-def test_light_out_of_reach_is_told(wrong: dict) -> None:
+def test_light_out_of_reach_is_told(wrong: dict[str, Any]) -> None:
     with pytest.raises(SceneError, match="out of reach"):
         Grade(**wrong)

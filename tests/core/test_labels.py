@@ -1,6 +1,7 @@
 """Words and measures on pictures: where they lie, that they give way to the product, that they can be read."""
 
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 import pytest
@@ -16,7 +17,8 @@ GREY = np.full((300, 400, 3), 128, np.uint8)
 
 
 def changed(picture: np.ndarray, ground: np.ndarray = GREY) -> tuple[np.ndarray, np.ndarray]:
-    return np.nonzero(np.abs(picture[..., :3].astype(int) - ground[..., :3]).max(axis=2) > 20)
+    ys, xs = np.nonzero(np.abs(picture[..., :3].astype(int) - ground[..., :3]).max(axis=2) > 20)
+    return ys, xs
 
 
 @pytest.mark.parametrize("place", PLACES)
@@ -95,6 +97,6 @@ def test_a_scene_without_measures_says_so() -> None:
 
 
 @pytest.mark.parametrize("wrong", [{"text": " "}, {"text": "x" * 200}, {"size": 0.9}, {"colour": "ink"}, {"plate": "#12"}])
-def test_captions_that_cannot_be_are_told(wrong: dict) -> None:
+def test_captions_that_cannot_be_are_told(wrong: dict[str, Any]) -> None:
     with pytest.raises(ImprovaError):
         Caption(**{"text": "New", **wrong})

@@ -3,6 +3,7 @@
 import io
 import math
 import tomllib
+from typing import Any
 
 import numpy as np
 import pikepdf
@@ -17,6 +18,7 @@ from improva.core.errors import ArtworkError, TemplateError
 from improva.core.fit import place
 from improva.core.guide import laid_over, read_guide, trace
 from improva.core.measured_blank import Measures, circumference, measured_template
+from improva.core.template import Template
 from improva.core.template_file import parse_template, write_toml
 from tests.conftest import encoded
 from tests.pictures import guide_png
@@ -24,8 +26,8 @@ from tests.pictures import guide_png
 IN = 25.4
 
 
-def made(**measures: object):
-    template = measured_template("own-flask", Measures("Hut flask", **measures))  # type: ignore[arg-type]
+def made(**measures: Any) -> Template:
+    template = measured_template("own-flask", Measures("Hut flask", **measures))
     return parse_template(tomllib.loads(write_toml(template)), own=True)
 
 
@@ -115,7 +117,7 @@ def _span(b: tuple[float, float, float, float]) -> tuple[float, float, float, fl
         {"form": "flat", "width_mm": 100, "height_mm": 100, "blank_colour": "white"},
     ],
 )
-def test_blanks_that_cannot_be_are_told(wrong: dict) -> None:
+def test_blanks_that_cannot_be_are_told(wrong: dict[str, Any]) -> None:
     with pytest.raises(TemplateError):
         made(**wrong)
 

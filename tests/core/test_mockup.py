@@ -4,6 +4,7 @@ import shutil
 from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import OpenEXR
@@ -39,7 +40,7 @@ def view(info: SceneInfo) -> View:
 
 
 def flat_print(colour: tuple[int, int, int]) -> np.ndarray:
-    return printed(np.full((64, 64, 3), colour, np.uint8), np.float32([0.8, 0.8, 0.8]))[..., ::-1].copy()
+    return printed(np.full((64, 64, 3), colour, np.uint8), np.array([0.8, 0.8, 0.8], np.float32))[..., ::-1].copy()
 
 
 def test_the_pack_is_small_and_of_native_size(info: SceneInfo) -> None:
@@ -118,7 +119,10 @@ def test_the_views_show_the_four_sides(view: View, design_of: Callable[..., Desi
     for name, angle in view.info.views.items():
         picture = render_mockup(shaded, [design_of(art, fit="stretch")], lambda _: art, angle).astype(int)
         middle = picture[H4 // 2, SIZE[0] // 2 - 4 : SIZE[0] // 2 + 4].mean(axis=0)
-        nearest = min(colours, key=lambda c: delta_e_2000(lab(np.uint8([[middle]])), lab(np.uint8([[colours[c]]])))[0, 0])
+        nearest = min(
+            colours,
+            key=lambda c: delta_e_2000(lab(np.array([[middle]], np.uint8)), lab(np.array([[colours[c]]], np.uint8)))[0, 0],
+        )
         assert nearest == name
 
 
@@ -230,7 +234,7 @@ class TestValidation:
             ({"value": float("nan")}, "nowhere"),
         ],
     )
-    def test_what_is_wrong_with_the_passes_is_told(self, pack: Path, options: dict, says: str) -> None:
+    def test_what_is_wrong_with_the_passes_is_told(self, pack: Path, options: dict[str, Any], says: str) -> None:
         self.write(pack, **options)
         with pytest.raises(SceneError, match=says):
             read_passes(read_info(pack))
@@ -261,7 +265,7 @@ def test_strips_and_threads_leave_no_trace(view: View, monkeypatch: pytest.Monke
     import improva.core.mockup.composite as module
 
     shaded = shade_plain_parts(view, {"lid": "Pine"})
-    texture = {"wrap": printed(np.ascontiguousarray(closed_wave()[..., ::-1]), np.float32([0.8, 0.8, 0.8]))}
+    texture = {"wrap": printed(np.ascontiguousarray(closed_wave()[..., ::-1]), np.array([0.8, 0.8, 0.8], np.float32))}
     whole = composite(shaded, texture, 12.0)
     for pixels in (1, 5_000, 10**9):
         monkeypatch.setattr(module, "STRIP_PX", pixels)

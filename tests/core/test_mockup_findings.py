@@ -1,6 +1,7 @@
 """Pictures say what they show, and what a buyer might hold against them is told."""
 
 import io
+from typing import Any
 
 import numpy as np
 import pytest
@@ -36,7 +37,7 @@ def test_without_words_nothing_is_added() -> None:
     assert b"xmpmeta" not in encode(PICTURE, ".jpg")
 
 
-def say(scenes: list, colours: list[dict], printed: set[str] | None = None) -> list[str]:
+def say(scenes: list[Any], colours: list[dict[str, Any]], printed: set[str] | None = None) -> list[str]:
     return [f"{f.status}: {f.message}" for f in picture_findings(CUP, scenes, colours, printed or {"wrap"})]
 
 

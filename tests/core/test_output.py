@@ -5,7 +5,9 @@ import resource
 import subprocess
 import sys
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pikepdf
@@ -22,6 +24,7 @@ from improva.core.output.carrier import MARKS_MM
 from improva.core.progress import Progress
 from improva.io.print_file import write_print_file
 from tests.conftest import art_of, closed_wave, quadrants
+from tests.pictures import little_cms_round_trip
 
 TAB_MM = 6.35
 RED, GREEN, BLUE = (220, 30, 30), (30, 160, 60), (30, 60, 200)
@@ -37,10 +40,10 @@ def rgb_profile(gamma: float = 1.8) -> bytes:
 @pytest.fixture
 def written(design_of: Callable[..., Design], tmp_path: Path) -> Callable[..., Path]:
     def make(
-        name: str, pixels: np.ndarray | None = None, dpi: float = 100, progress: Progress | None = None, **settings: object
+        name: str, pixels: np.ndarray | None = None, dpi: float = 100, progress: Progress | None = None, **settings: Any
     ) -> Path:
         art = art_of(quadrants() if pixels is None else pixels)
-        asked = PrintSettings(dpi, **settings)  # type: ignore[arg-type]
+        asked = PrintSettings(dpi, **settings)
         write_print_file(design_of(art), lambda _: art, tmp_path / name, asked, progress or Progress())
         return tmp_path / name
 
@@ -166,7 +169,7 @@ def test_colours_are_converted_as_little_cms_does_it(written: Callable[..., Path
         ImageCms.Intent.RELATIVE_COLORIMETRIC,
         ImageCms.Flags.BLACKPOINTCOMPENSATION,
     )
-    theirs = np.asarray(ImageCms.applyTransform(Image.fromarray(wave), there)).astype(int)  # type: ignore[arg-type]
+    theirs = np.asarray(ImageCms.applyTransform(Image.fromarray(wave), there)).astype(int)
     assert np.abs(ours - theirs).max() <= 2 and np.abs(theirs - wave).max() > 8
     # and back again by Little CMS: the colours that were meant
     back = ImageCms.profileToProfile(
@@ -198,11 +201,7 @@ def test_a_soft_proof_keeps_what_can_be_printed_and_dulls_what_cannot() -> None:
     vivid = pyvips.Image.new_from_array(colours).copy(interpretation="srgb")
     cmyk = bytes(pyvips.Operation.call("profile_load", "cmyk"))
     seen = np.asarray(soft_proof(vivid, cmyk, "relative").numpy()).astype(int)[0]
-    press, srgb = ImageCms.ImageCmsProfile(io.BytesIO(cmyk)), ImageCms.createProfile("sRGB")
-    options = {"renderingIntent": 1, "flags": 0x2000}
-    there = ImageCms.profileToProfile(Image.fromarray(colours), srgb, press, outputMode="CMYK", **options)
-    back = np.asarray(ImageCms.profileToProfile(there, press, srgb, outputMode="RGB", **options)).astype(int)[0]
-    assert abs(seen - back).max() <= 4
+    assert abs(seen - little_cms_round_trip(colours, cmyk, "CMYK")[0]).max() <= 4
     assert abs(seen[0] - [0, 255, 0]).max() > 40 and abs(seen[1] - 128).max() <= 12 and seen[2].min() >= 253
     paper = np.asarray(soft_proof(vivid, cmyk, "relative", paper=True).numpy()).astype(int)[0]
     assert paper[2].max() < 253  # the paper's own white is not the screen's
@@ -216,7 +215,7 @@ def test_work_is_told_and_stops_with_nothing_left(written: Callable[..., Path], 
     for name in ("wrap.png", "wrap.pdf", "wrap.tif", "wrap.jpg"):
         asked = iter([False] * 2 + [True] * 10_000)
         with pytest.raises(Stopped):
-            written(name, dpi=300, progress=Progress(stopped=lambda asked=asked: next(asked)))
+            written(name, dpi=300, progress=Progress(stopped=partial(next, asked)))
         assert list(tmp_path.iterdir()) == []
 
 

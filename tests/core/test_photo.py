@@ -62,7 +62,9 @@ def test_a_round_print_is_found_where_a_pinhole_sees_it(blank) -> None:  # type:
     for turn in (-60.0, -20.0, 0.0, 35.0, 60.0):
         for share in (0.15, 0.5, 0.85):
             x, y = at(turn, share)[0]
-            uv = cv2.remap(place.uv, np.float32([[x - 0.5]]), np.float32([[y - 0.5]]), cv2.INTER_LINEAR)[0, 0]
+            uv = cv2.remap(place.uv, np.array([[x - 0.5]], np.float32), np.array([[y - 0.5]], np.float32), cv2.INTER_LINEAR)[
+                0, 0
+            ]
             assert uv[0] == pytest.approx(0.5 + turn / 360 * round_mm / panel.trim_mm[0], abs=0.004)
             assert uv[1] == pytest.approx(1 - share, abs=0.004)
     assert place.off < 0.001

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 import pytest
@@ -72,7 +73,7 @@ def test_the_outline_runs_round_through_the_rims_ends() -> None:
         ({"product": tuple(Dab((0.5, 0.5), 0.1, True) for _ in range(MOST_DABS + 1))}, "start the mask anew"),
     ],
 )
-def test_marks_past_their_limits_are_refused(change: dict, says: str) -> None:
+def test_marks_past_their_limits_are_refused(change: dict[str, Any], says: str) -> None:
     MARKS.check(FLAT)
     with pytest.raises(SceneError, match=says):
         replace(MARKS, **change).check(FLAT)

@@ -3,6 +3,7 @@
 import io
 from collections.abc import Callable
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 import pytest
@@ -29,7 +30,7 @@ def check(proof: PreflightReport, name: str) -> CheckResult:
     return next(c for c in proof.checks if c.id == name)
 
 
-def mended(judge: Judge, art: Artwork, name: str, **placement: object) -> CheckResult:
+def mended(judge: Judge, art: Artwork, name: str, **placement: Any) -> CheckResult:
     fix = check(judge(art, **placement), name).fix
     assert fix is not None
     change = {k: tuple(v) if isinstance(v, list) else v for k, v in fix.placement.items()}
@@ -89,7 +90,7 @@ def test_more_pixels_are_never_judged_worse(width: int, factor: float) -> None:
         ({"fit": "stretch", "rotate_deg": 4}, 6.0),
     ],
 )
-def test_bare_edges_are_measured_and_covered(judge: Judge, placement: dict, gap: float) -> None:
+def test_bare_edges_are_measured_and_covered(judge: Judge, placement: dict[str, Any], gap: float) -> None:
     art = art_of(quadrants(600, 600) if placement.get("fit") == "contain" else quadrants())
     found = check(judge(art, **placement), "bare-edge")
     assert found.status == "warn" and found.where

@@ -1,5 +1,7 @@
 """Pressing: plans, faults, and what the log teaches. Figures of the trade: common practice, no published source."""
 
+from typing import Any
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -76,13 +78,13 @@ def test_every_blank_has_a_plan_in_each_press_it_goes_into() -> None:
     "wrong",
     [{"temperature_c": 500}, {"temperature_c": 20}, {"main_s": 0}, {"main_s": -1}, {"side_s": 1e9}, {"pressure": "huge"}],
 )
-def test_figures_out_of_reach_are_refused(wrong: dict) -> None:
+def test_figures_out_of_reach_are_refused(wrong: dict[str, Any]) -> None:
     with pytest.raises(PressError):
         Figures(**{"temperature_c": 196, "main_s": 55, **wrong})
 
 
-def entry(n: int, result: str, *faults: str, **figures: object) -> Pressing:
-    made = Figures(**{"temperature_c": 196.0, "main_s": 50, "side_s": 20, **figures})  # type: ignore[arg-type]
+def entry(n: int, result: str, *faults: str, **figures: Any) -> Pressing:
+    made = Figures(**{"temperature_c": 196.0, "main_s": 50, "side_s": 20, **figures})
     return Pressing(n, f"2026-05-{n:02}", made, result, faults)  # type: ignore[arg-type]
 
 
@@ -109,7 +111,7 @@ def test_the_newest_good_pressing_gives_the_settings() -> None:
         ("specks", {"main_s": 50}),
     ],
 )
-def test_a_fault_under_the_same_settings_moves_them_by_one_step(fault: str, changed: dict) -> None:
+def test_a_fault_under_the_same_settings_moves_them_by_one_step(fault: str, changed: dict[str, Any]) -> None:
     found = suggest([entry(4, "usable", fault, pressure="medium"), entry(3, "good", pressure="medium")], START)
     assert {name: getattr(found.figures, name) for name in changed} == changed and found.evidence == (3, 4)
 

@@ -25,7 +25,7 @@ def proposed(blank: str, art: Artwork, panel: str | None = None) -> Proposal:
 
 def placement(blank: str, art: Artwork) -> Placement:
     found = proposed(blank, art).placement
-    assert found is not None
+    assert isinstance(found, Placement)
     return found
 
 
@@ -101,7 +101,7 @@ def test_every_proposal_can_be_laid_and_gives_its_reason(blank: str, make: objec
 def test_a_proposed_cover_leaves_no_bare_edge(blank: str, w: int, h: int) -> None:
     art = art_of(quadrants(w, h))
     found = propose_placement(template(blank), template(blank).panels[0], art.facts, find_traits(art)).placement
-    if found is not None and found.fit == "cover":
+    if isinstance(found, Placement) and found.fit == "cover":
         checks = {c.id: c for c in run_preflight(template(blank), template(blank).panels[0], art, found).checks}
         assert checks["bare-edge"].status == "pass"
 

@@ -1,6 +1,7 @@
 """Every kind of file a seller may drop: read right, or refused in a sentence."""
 
 import io
+from typing import Any
 
 import numpy as np
 import pytest
@@ -29,7 +30,7 @@ def corners(art: Artwork) -> dict[str, tuple[int, ...]]:
     return {name: tuple(pixels[y, x]) for name, (y, x) in points.items()}
 
 
-def near(found: dict, tolerance: int) -> bool:
+def near(found: dict[str, Any], tolerance: int) -> bool:
     return all(max(abs(a - b) for a, b in zip(found[k], COLOURS[k], strict=True)) <= tolerance for k in COLOURS)
 
 
@@ -37,7 +38,7 @@ def near(found: dict, tolerance: int) -> bool:
     ("kind", "options", "tolerance"),
     [("PNG", {}, 0), ("JPEG", {"quality": 95}, 6), ("TIFF", {"compression": "tiff_lzw"}, 0), ("WEBP", {"lossless": True}, 0)],
 )
-def test_formats(kind: str, options: dict, tolerance: int) -> None:
+def test_formats(kind: str, options: dict[str, Any], tolerance: int) -> None:
     art = Artwork.read(encoded(Image.fromarray(quadrants()), kind, **options))
     assert art.facts.format == kind.lower() and art.facts.px == (465, 410)
     assert near(corners(art), tolerance)

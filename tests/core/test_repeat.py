@@ -1,5 +1,7 @@
 """Repeats: whole numbers round a wrap, no gap at any size, and edges that meet or are told."""
 
+from typing import Any
+
 import numpy as np
 import pytest
 from hypothesis import assume, given, settings
@@ -25,9 +27,9 @@ def noise(w: int, h: int, seed: int = 0) -> np.ndarray:
     return np.random.default_rng(seed).integers(0, 256, (h, w, 3), dtype=np.uint8)
 
 
-def laid(panel: Panel, art: Artwork, size: tuple[int, int], **placement: object) -> np.ndarray:
+def laid(panel: Panel, art: Artwork, size: tuple[int, int], **placement: Any) -> np.ndarray:
     template = Template("t", "T", "tumbler", "press", "repeat", (panel,))
-    piece = Piece("art", art.facts.size, Placement(fit="repeat", **placement))  # type: ignore[arg-type]
+    piece = Piece("art", art.facts.size, Placement(fit="repeat", **placement))
     return as_array(render(Design(template, panel, (piece,)), lambda _: art, size))
 
 

@@ -19,6 +19,7 @@ from improva.core.output import PAPERS_MM, PrintSettings, make_print, paper_size
 from improva.core.output.sheets import MARKS_MM, spans
 from improva.io.sheet_file import write_sheets
 from tests.conftest import art_of, closed_wave
+from tests.pictures import pdf_image
 
 LENGTHS = st.floats(20, 3000)
 
@@ -99,7 +100,7 @@ def test_sheets_put_together_are_the_print_again(design_of: Callable[..., Design
     again = np.zeros_like(whole)
     with pikepdf.open(path) as pdf:
         for part, page in zip(plan.parts, pdf.pages, strict=False):
-            image = np.asarray(pikepdf.PdfImage(page.get_images()["/P0"]).as_pil_image().convert("RGB"))
+            image = np.asarray(pdf_image(page, "/P0").as_pil_image().convert("RGB"))
             left, top = (round(v * 100 / 25.4) for v in part.box[:2])
             again[top : top + image.shape[0], left : left + image.shape[1]] = image
             x0, y0, x1, y1 = (float(v) * 25.4 / 72 for v in page.trimbox)
@@ -110,11 +111,11 @@ def test_sheets_put_together_are_the_print_again(design_of: Callable[..., Design
     subprocess.run(
         ["pdftoppm", "-r", "100", "-png", "-f", "1", "-l", "1", "-singlefile", str(path), str(tmp_path / "one")], check=True
     )
-    page = np.asarray(Image.open(tmp_path / "one.png").convert("L")).astype(int)
+    printed = np.asarray(Image.open(tmp_path / "one.png").convert("L")).astype(int)
     ox, oy = (v * 100 / 25.4 for v in plan.origin(plan.parts[0]))
-    above = page[: int(oy) - 1]
+    above = printed[: int(oy) - 1]
     assert above.min() < 120  # targets and lines stand outside the art
-    assert (page[: int(5 * 100 / 25.4)] > 250).all()  # and nothing where the printer cannot reach
+    assert (printed[: int(5 * 100 / 25.4)] > 250).all()  # and nothing where the printer cannot reach
     assert plan.marks_mm == MARKS_MM
 
 

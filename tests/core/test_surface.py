@@ -24,8 +24,8 @@ def stripes(wide_px: int = 16, size: int = 64) -> np.ndarray:
 
 
 def level_map(w: int, h: int) -> PrintMap:
-    u, v = np.meshgrid((np.arange(w, dtype=np.float32) + 0.5) / w, (np.arange(h, dtype=np.float32) + 0.5) / h)
-    return PrintMap(slice(0, h), slice(0, w), u, v, np.zeros((h, w), bool), (16, 16))
+    u, v = np.meshgrid((np.arange(w) + 0.5) / w, (np.arange(h) + 0.5) / h)
+    return PrintMap(slice(0, h), slice(0, w), u.astype(np.float32), v.astype(np.float32), np.zeros((h, w), bool), (16, 16))
 
 
 def test_a_surface_lies_at_its_real_size() -> None:
@@ -49,7 +49,7 @@ def test_a_pixel_sees_the_halves_that_fit_it_round_every_edge(halved: int) -> No
     found = Surface.of("Grain", rng.random((48, 80, 3)).astype(np.float32), (80.0, 48.0))
     own = found.pixels
     for _ in range(halved):
-        own = cv2.resize(own, (own.shape[1] // 2, own.shape[0] // 2), interpolation=cv2.INTER_AREA)
+        own = np.asarray(cv2.resize(own, (own.shape[1] // 2, own.shape[0] // 2), interpolation=cv2.INTER_AREA), np.float32)
     w, h = 240 >> halved, 144 >> halved
     places = level_map(w, h)
     shift = np.float32(0.3 / w)

@@ -1,6 +1,7 @@
 import copy
 import tomllib
 from importlib import resources
+from typing import Any
 
 import pytest
 
@@ -44,7 +45,7 @@ def test_bleed_and_safe_lie_on_either_side_of_the_trim() -> None:
         ({"dpi": 9000}, "dpi"),
     ],
 )
-def test_impossible_panels_are_told(change: dict, says: str) -> None:
+def test_impossible_panels_are_told(change: dict[str, Any], says: str) -> None:
     data = copy.deepcopy(TOML)
     data["panels"][0] |= change
     with pytest.raises(TemplateError, match=says):
@@ -59,7 +60,7 @@ def test_what_is_missing_is_named(missing: str) -> None:
 
 
 @pytest.mark.parametrize("change", [{"route": "carry"}, {"blank_colour": "white"}, {"panels": []}, {"least_dpi": "many"}])
-def test_impossible_templates_are_told(change: dict) -> None:
+def test_impossible_templates_are_told(change: dict[str, Any]) -> None:
     with pytest.raises(TemplateError):
         parse_template({**TOML, **change})
 
@@ -93,7 +94,7 @@ def test_unknown_names_list_the_known_ones() -> None:
         {"trim_px": [0, 5]},
     ],
 )
-def test_hostile_panels_are_told(change: dict) -> None:
+def test_hostile_panels_are_told(change: dict[str, Any]) -> None:
     data = copy.deepcopy(TOML)
     data["panels"][0] |= change
     with pytest.raises(TemplateError):
@@ -118,7 +119,7 @@ def test_hostile_panels_are_told(change: dict) -> None:
         {"panels": "none"},
     ],
 )
-def test_hostile_templates_are_told(change: dict) -> None:
+def test_hostile_templates_are_told(change: dict[str, Any]) -> None:
     with pytest.raises(TemplateError):
         parse_template({**copy.deepcopy(TOML), **change})
 

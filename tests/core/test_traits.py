@@ -1,6 +1,7 @@
 """What an artwork's own pixels tell: its ground, its words, its lines, a veil left by cutting out."""
 
 import json
+from typing import Any
 
 import numpy as np
 import pytest
@@ -13,7 +14,7 @@ from improva.core.colour import hex_of_lab, lab
 from tests.conftest import art_of, quadrants
 
 
-def page(w: int = 900, h: int = 600, colour: tuple = (240, 232, 214)) -> tuple[Image.Image, ImageDraw.ImageDraw]:
+def page(w: int = 900, h: int = 600, colour: tuple[Any, ...] = (240, 232, 214)) -> tuple[Image.Image, ImageDraw.ImageDraw]:
     picture = Image.new("RGB", (w, h), colour)
     return picture, ImageDraw.Draw(picture)
 

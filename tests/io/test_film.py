@@ -59,7 +59,7 @@ def test_moving_stills_loop_for_ever(tmp_path: Path, ending: str) -> None:
     path = tmp_path / f"turn{ending}"
     count = write_film(path, bar, 4.0)
     with Image.open(path) as film:
-        assert film.n_frames == count and film.info["loop"] == 0
+        assert getattr(film, "n_frames", 0) == count and film.info["loop"] == 0
         shown, lasted = [], 0
         for i in range(count):
             film.seek(i)

@@ -3,6 +3,7 @@
 import io
 import subprocess
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pikepdf
@@ -14,6 +15,7 @@ from improva.core.output.marks import Marks
 from improva.core.output.profile import srgb_profile
 from improva.io.pdf import Page, PlacedPicture, write_pages
 from improva.io.ticket import Ticket, TicketSide, write_ticket
+from tests.pictures import pdf_image
 
 RNG = np.random.default_rng(4)
 NOISE = RNG.integers(0, 255, (60, 90, 3), dtype=np.uint8)
@@ -24,7 +26,7 @@ def image(pixels: np.ndarray) -> pyvips.Image:
 
 
 def pixels_of(page: pikepdf.Page, name: str = "/P0") -> np.ndarray:
-    return np.asarray(pikepdf.PdfImage(page.get_images()[name]).as_pil_image().convert("RGB"))
+    return np.asarray(pdf_image(page, name).as_pil_image().convert("RGB"))
 
 
 def test_pages_keep_their_pixels_sizes_and_boxes(tmp_path: Path) -> None:
@@ -92,7 +94,7 @@ def test_no_picture_is_left_behind_where_writing_fails(tmp_path: Path) -> None:
     assert [p.name for p in tmp_path.iterdir()] == ["a.pdf"]
 
 
-def ticket(**changed: object) -> Ticket:
+def ticket(**changed: Any) -> Ticket:
     side = TicketSide("Front", "summit-line_t-shirt_front.png", (304.8, 355.6), (3600, 4200), 300, (10, -2.5, 0, 25.4))
     said = {
         "title": "Summit <Line> & Co",
@@ -109,7 +111,7 @@ def ticket(**changed: object) -> Ticket:
         "on": "2026-05-30",
         "picture": bytes(image(NOISE).jpegsave_buffer()),
     }
-    return Ticket(**{**said, **changed})  # type: ignore[arg-type]
+    return Ticket(**{**said, **changed})
 
 
 def read(path: Path) -> str:

@@ -11,7 +11,6 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from flask.testing import FlaskClient
 from PIL import Image
 
 from improva.jobs.queue import QUEUE_URL, JobSignals, open_queue
@@ -19,6 +18,7 @@ from improva.store import JobTable
 from improva.web.app import create_app
 from tests.browser.conftest import free_port
 from tests.conftest import encoded, quadrants
+from tests.web.client import ApiClient, client_of
 from tests.web.helpers import drop
 
 SIZES = [[640, 480], [800, 600], [900, 675]]
@@ -47,17 +47,17 @@ def queue_url(tmp_path: Path) -> Iterator[str]:
 
 
 @pytest.fixture
-def board(queue_url: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Iterator[FlaskClient]:
+def board(queue_url: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Iterator[ApiClient]:
     monkeypatch.setenv(QUEUE_URL, queue_url)
     app = create_app(tmp_path / "data")
     app.extensions["jobs"].lease_s = 4.0
-    with app.test_client() as client:
+    with client_of(app) as client:
         yield client
     app.extensions["jobs"].close()
 
 
 @pytest.fixture
-def workers(board: FlaskClient, queue_url: str, tmp_path: Path) -> Iterator[list[subprocess.Popen[bytes]]]:
+def workers(board: ApiClient, queue_url: str, tmp_path: Path) -> Iterator[list[subprocess.Popen[bytes]]]:
     # they have the folder's files, and no database: as on another machine, where it may not be opened
     shared = tmp_path / "elsewhere"
     shared.mkdir()
@@ -73,7 +73,7 @@ def workers(board: FlaskClient, queue_url: str, tmp_path: Path) -> Iterator[list
         process.wait(30)
 
 
-def asked_for(client: FlaskClient, table: JobTable) -> list[int]:
+def asked_for(client: ApiClient, table: JobTable) -> list[int]:
     """Eight jobs: pictures of three artworks on two blanks, and two print files."""
     arts = [drop(client, encoded(Image.fromarray(quadrants(600 + i, 500))))["id"] for i in range(3)]
     jobs = []
@@ -88,7 +88,7 @@ def asked_for(client: FlaskClient, table: JobTable) -> list[int]:
 
 
 def test_a_worker_is_killed_and_nothing_is_lost_or_doubled(
-    board: FlaskClient, workers: list[subprocess.Popen[bytes]], queue_url: str, tmp_path: Path
+    board: ApiClient, workers: list[subprocess.Popen[bytes]], queue_url: str, tmp_path: Path
 ) -> None:
     app = board.application
     table, boards = app.extensions["jobs"].table, app.extensions["jobs"]._board
@@ -104,7 +104,7 @@ def test_a_worker_is_killed_and_nothing_is_lost_or_doubled(
                 theirs = job
     os.kill(victim.pid, signal.SIGKILL)
     until = time.monotonic() + 120
-    while any(table.get(job).state in ("queued", "running") for job in jobs):  # type: ignore[union-attr]
+    while any(table.get(job).state in ("queued", "running") for job in jobs):
         assert time.monotonic() < until
         time.sleep(0.1)
     rows = [table.get(job) for job in jobs]

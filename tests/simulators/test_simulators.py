@@ -2,6 +2,7 @@
 
 import json
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pikepdf
@@ -17,7 +18,7 @@ PANEL = Panel("front", "Front", (101.6, 50.8))  # 4 × 2 in
 
 
 def picture(
-    path: Path, px: tuple[int, int] = (1200, 600), colour: object = (255, 0, 0), mode: str = "RGB", **options: object
+    path: Path, px: tuple[int, int] = (1200, 600), colour: object = (255, 0, 0), mode: str = "RGB", **options: Any
 ) -> Path:
     Image.new(mode, px, colour).save(path, dpi=(300, 300), **options)  # type: ignore[arg-type]
     return path
@@ -94,7 +95,7 @@ def test_a_jam_spoils_one_sheet_until_it_is_cleared(tmp_path: Path) -> None:
         ("a.bmp", {}, "BMP is not taken"),
     ],
 )
-def test_the_desk_takes_what_its_rules_allow(tmp_path: Path, name: str, options: dict, reason: str | None) -> None:
+def test_the_desk_takes_what_its_rules_allow(tmp_path: Path, name: str, options: dict[str, Any], reason: str | None) -> None:
     answer = judge_upload(picture(tmp_path / name, **options), PANEL)
     assert answer.accepted == (reason is None) and (reason is None or any(reason in each for each in answer.reasons))
     assert len(answer.seen) == 6

@@ -37,7 +37,8 @@ def test_there_and_back_again(folder: Path, tmp_path: Path) -> None:
     again = Database(tmp_path / "again")
     (row,) = Artworks(again).all()
     assert row.title == "Fields" and Artworks(again).open(row).data == art_of(quadrants()).data
-    assert Pairs(again).get(row.id, BLANK).placements["wrap"].scale == 1.5
+    placement = Pairs(again).get(row.id, BLANK).placements["wrap"]
+    assert isinstance(placement, Placement) and placement.scale == 1.5
     assert (again.folder / "made/abc.png").read_bytes() == b"a result" and (
         again.folder / "scenes/own-terrace/scene.toml"
     ).exists()

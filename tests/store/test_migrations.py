@@ -4,6 +4,7 @@ import json
 import sqlite3
 import threading
 from pathlib import Path
+from typing import Any
 
 import pytest
 
@@ -15,7 +16,7 @@ RANGE_0_1 = Path(__file__).parent / "data" / "range-0.1.zip"
 """A data folder as version 0.1 laid it out, through its own addresses, with every table in use but that of fonts."""
 
 
-def rows(file: Path) -> dict[str, list[tuple]]:
+def rows(file: Path) -> dict[str, list[tuple[Any, ...]]]:
     """Every row of a database by table."""
     connection = sqlite3.connect(file)
     tables = [name for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table' ORDER BY name")]

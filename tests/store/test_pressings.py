@@ -1,6 +1,7 @@
 """Presses, makers' figures and the log, as they are kept."""
 
 from pathlib import Path
+from typing import Any
 
 import pytest
 
@@ -24,7 +25,7 @@ def art(database: Database) -> ArtRow:
     return Artworks(database).add("A", "a.png", picture, find_traits(picture))
 
 
-def add(pressings: Pressings, art: ArtRow, on: str, result: str = "good", press: str = "Press", **more: object) -> int:
+def add(pressings: Pressings, art: ArtRow, on: str, result: str = "good", press: str = "Press", **more: Any) -> int:
     pressing = Pressing(0, on, FIGURES, result, **more)  # type: ignore[arg-type]
     return pressings.add(*GLOSS, press, art.id, pressing)  # type: ignore[arg-type]
 

@@ -81,7 +81,8 @@ def test_history_behaves_like_a_list_with_a_hand_in_it(moves: list[str]) -> None
     with tempfile.TemporaryDirectory() as folder:
         database = Database(Path(folder))
         art_id = added(Artworks(database), "a", "a.png").id
-        pairs, history, hand = Pairs(database), [None], 0
+        history: list[Placement | None] = [None]
+        pairs, hand = Pairs(database), 0
         for i, move in enumerate(moves):
             if move == "place":
                 history = [*history[: hand + 1], Placement(rotate_deg=i)]

@@ -192,7 +192,7 @@ def test_a_white_print_on_white_paint_shows_no_border_and_steel_beside_it_stays(
     rough, rough_base = print_.copy(), base.copy()
     rough[69:72] *= noise
     rough_base[69:72] *= noise
-    own, rest = evened(rough, {"base": rough_base}, {"base": np.ones(3)}, np.ones((100, 60), np.float32))
+    own, rest = evened(rough, {"base": rough_base}, {"base": np.ones(3, np.float32)}, np.ones((100, 60), np.float32))
     white, ideal = own * 0.8 + rest["base"], print_ * 0.8 + base
     assert np.abs(white / ideal - 1)[67:74, 5:-5].max() < 0.02 < np.abs(rough * 0.8 + rough_base - ideal)[69:72].max()
     assert np.array_equal(own[:60], rough[:60]) and np.array_equal(rest["base"][:60], rough_base[:60]), "steel is seen as such"
@@ -208,7 +208,7 @@ def test_a_border_by_a_curved_foot_has_no_brighter_line_and_keeps_its_step() -> 
     for row in (29, 30):
         rough[row, ::7] *= 1.3
         rough_base[row, ::7] *= 1.7
-    own, rest = evened(rough, {"base": rough_base}, {"base": np.ones(3)}, np.ones((60, 80), np.float32))
+    own, rest = evened(rough, {"base": rough_base}, {"base": np.ones(3, np.float32)}, np.ones((60, 80), np.float32))
     white = (own * 0.8 + rest["base"])[..., 1]
     assert white[20:40, 5:-5].max() <= 0.48 * 1.001 < (rough * 0.8 + rough_base)[20:40, 5:-5, 1].max()
     assert white[28, 40] > 1.2 * white[31, 40], "the step is seen"

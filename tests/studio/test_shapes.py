@@ -1,6 +1,7 @@
 """The meshes that are baked: their measures against closed forms, their texture the right way round."""
 
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pytest
@@ -30,7 +31,7 @@ def area(vertex: np.ndarray, face: np.ndarray) -> float:
         ([(0.0, 1.0), (4.0, 1.0)], np.pi * 16),  # disc
     ],
 )
-def test_areas_of_revolution(tmp_path: Path, outline: list, expected: float) -> None:
+def test_areas_of_revolution(tmp_path: Path, outline: list[Any], expected: float) -> None:
     # Closed forms: Pappus's theorem
     assert area(*read_ply(shapes.revolve(np.array(outline), tmp_path / "s.ply"))) == pytest.approx(expected, rel=2e-4)
 
@@ -108,7 +109,7 @@ def test_a_block_is_as_large_as_asked_and_round_at_its_edges(tmp_path: Path) -> 
 
 
 def test_a_spline_passes_through_its_points() -> None:
-    points = [(0.0, 0.0, 0.0), (1.0, 2.0, 0.5), (3.0, 2.5, 1.0), (4.0, 0.0, 0.0)]
+    points: list[tuple[float, ...]] = [(0.0, 0.0, 0.0), (1.0, 2.0, 0.5), (3.0, 2.5, 1.0), (4.0, 0.0, 0.0)]
     line = shapes.spline(points, 400)
     assert np.allclose(line[0], points[0]) and np.allclose(line[-1], points[-1])
     assert all(np.linalg.norm(line - np.array(p), axis=1).min() < 0.02 for p in points)

@@ -6,10 +6,10 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from flask.testing import FlaskClient
 
 from improva.app.render_cache import RenderCache
 from improva.web.app import create_app
+from tests.web.client import ApiClient, client_of
 
 RENDER_CACHE = RenderCache()
 
@@ -21,7 +21,7 @@ def one_render_cache(monkeypatch: pytest.MonkeyPatch) -> None:
 
 
 @pytest.fixture
-def client(tmp_path: Path) -> Iterator[FlaskClient]:
+def client(tmp_path: Path) -> Iterator[ApiClient]:
     app = create_app(tmp_path / "data")
-    yield app.test_client()
+    yield client_of(app)
     app.extensions["jobs"].close()

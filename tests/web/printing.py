@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import time
+from typing import Any
 
-from flask.testing import FlaskClient
+from tests.web.client import ApiClient
 
 DEADLINE_S = 60.0
 
 
-def ended(client: FlaskClient, job: dict) -> dict:
+def ended(client: ApiClient, job: dict[str, Any]) -> dict[str, Any]:
     """A job as it stands when it has ended."""
     until = time.monotonic() + DEADLINE_S
     while job["state"] in ("queued", "running"):
@@ -19,7 +20,7 @@ def ended(client: FlaskClient, job: dict) -> dict:
     return job
 
 
-def print_file(client: FlaskClient, at: str, panel: str | None = None, sides: str = "this", **printing: object) -> dict:
+def print_file(client: ApiClient, at: str, panel: str | None = None, sides: str = "this", **printing: Any) -> dict[str, Any]:
     """Decide how a pair is printed, and make its file."""
     query = {"panel": panel} if panel else {}
     assert client.put(f"{at}/printing", query_string=query, json=printing).status_code == 200

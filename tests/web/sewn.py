@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import cv2
 import numpy as np
-from flask.testing import FlaskClient
 from PIL import Image
 
 from tests.conftest import encoded
+from tests.web.client import ApiClient
 from tests.web.helpers import picture
 from tests.web.printing import print_file
 
@@ -27,14 +29,14 @@ def smooth() -> bytes:
     )
 
 
-def at(art: dict, more: str = "") -> str:
+def at(art: dict[str, Any], more: str = "") -> str:
     return f"/api/pairs/{art['id']}/{HOODIE}{more}"
 
 
-def file_of(client: FlaskClient, art: dict, panel: str) -> np.ndarray:
+def file_of(client: ApiClient, art: dict[str, Any], panel: str) -> np.ndarray:
     made = print_file(client, at(art), panel, dpi=DPI)
     return picture(client.get(made["url"]).data).astype(float)
 
 
-def follow(client: FlaskClient, art: dict, panel: str, seam: str, way: str):  # type: ignore[no-untyped-def]
+def follow(client: ApiClient, art: dict[str, Any], panel: str, seam: str, way: str):  # type: ignore[no-untyped-def]
     return client.put(at(art, "/follow"), query_string={"panel": panel}, json={"seam": seam, "way": way})

@@ -2,20 +2,21 @@
 
 import io
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pytest
-from flask.testing import FlaskClient
 from PIL import Image
 
 from improva.web.app import create_app
 from tests.conftest import BLANK, encoded
 from tests.pictures import bomb, gif
+from tests.web.client import ApiClient, client_of
 from tests.web.helpers import at, cells, drop, picture, placement
 from tests.web.printing import print_file
 
 
-def test_a_dropped_picture_is_on_every_blank(client: FlaskClient) -> None:
+def test_a_dropped_picture_is_on_every_blank(client: ApiClient) -> None:
     art = drop(client)
     board = client.get("/api/board").json
     assert [a["title"] for a in board["artworks"]] == ["Quadrants"]
@@ -29,7 +30,7 @@ def test_a_dropped_picture_is_on_every_blank(client: FlaskClient) -> None:
     assert picture(client.get(f"/api/artworks/{art['id']}/preview?px=200").data).shape == (176, 200, 3)
 
 
-def test_deciding_undoing_and_the_boards_states(client: FlaskClient) -> None:
+def test_deciding_undoing_and_the_boards_states(client: ApiClient) -> None:
     art = drop(client)
     pair = client.put(at(art, "/placement"), json=placement(scale=1.5)).json
     assert pair["placement"]["scale"] == 1.5 and pair["can_undo"] and not pair["can_redo"]
@@ -41,7 +42,7 @@ def test_deciding_undoing_and_the_boards_states(client: FlaskClient) -> None:
     assert client.post(at(art, "/redo")).json["placement"]["scale"] == 1.5
 
 
-def test_looks_follow_the_hand_without_deciding(client: FlaskClient) -> None:
+def test_looks_follow_the_hand_without_deciding(client: ApiClient) -> None:
     art = drop(client)
     held = {"content": placement(), "width": 320, "height": 320}
     front, back = (picture(client.post(at(art, "/mockup-preview"), json={**held, "angle": a}).data) for a in (0, 180))
@@ -52,7 +53,7 @@ def test_looks_follow_the_hand_without_deciding(client: FlaskClient) -> None:
 
 
 @pytest.mark.parametrize(("route", "corner"), [("press", (30, 160, 60)), ("upload", (220, 30, 30))])
-def test_the_print_file_follows_the_route(client: FlaskClient, route: str, corner: tuple) -> None:
+def test_the_print_file_follows_the_route(client: ApiClient, route: str, corner: tuple[Any, ...]) -> None:
     art = drop(client)
     client.put(at(art, "/choices"), json={"route": route, "angle": 0, "colours": {}})
     made = print_file(client, at(art), dpi=150)
@@ -66,11 +67,11 @@ def test_the_print_file_follows_the_route(client: FlaskClient, route: str, corne
 
 
 def test_everything_survives_a_restart(tmp_path: Path) -> None:
-    first = create_app(tmp_path).test_client()
+    first = client_of(create_app(tmp_path))
     art = drop(first)
     first.put(at(art, "/placement"), json=placement(rotate_deg=7))
     first.put(at(art, "/choices"), json={"route": "upload", "angle": 30, "colours": {"lid": "Ink"}})
-    second = create_app(tmp_path).test_client().get(at(art)).json
+    second = client_of(create_app(tmp_path)).get(at(art)).json
     assert (second["placement"]["rotate_deg"], second["route"], second["angle"], second["colours"]) == (
         7,
         "upload",
@@ -79,7 +80,7 @@ def test_everything_survives_a_restart(tmp_path: Path) -> None:
     )
 
 
-def test_artworks_can_be_renamed_taken_off_and_put_back(client: FlaskClient) -> None:
+def test_artworks_can_be_renamed_taken_off_and_put_back(client: ApiClient) -> None:
     art = drop(client)
     assert client.patch(f"/api/artworks/{art['id']}", json={"title": "Four fields"}).json["title"] == "Four fields"
     assert client.delete(f"/api/artworks/{art['id']}").status_code == 204
@@ -103,14 +104,14 @@ def cut_short() -> bytes:
         (b'<svg xmlns="http://www.w3.org/2000/svg"><image href="/etc/passwd"/></svg>', "another file"),
     ],
 )
-def test_bad_files_are_told_in_a_sentence_and_nothing_is_kept(client: FlaskClient, data: bytes, says: str) -> None:
+def test_bad_files_are_told_in_a_sentence_and_nothing_is_kept(client: ApiClient, data: bytes, says: str) -> None:
     answer = client.post("/api/artworks", data={"file": (io.BytesIO(data), "summit.png")})
     assert answer.status_code == 422 and answer.mimetype == "application/problem+json"
     assert {"type", "title", "status", "detail"} <= set(answer.json) and says in answer.json["detail"]  # RFC 9457, 3.1
     assert client.get("/api/board").json["artworks"] == []
 
 
-def test_a_file_that_is_too_heavy_is_refused_and_the_server_lives(client: FlaskClient) -> None:
+def test_a_file_that_is_too_heavy_is_refused_and_the_server_lives(client: ApiClient) -> None:
     answer = client.post("/api/artworks", data={"file": (io.BytesIO(b"\0" * 300_000_000), "huge.png")})
     assert answer.status_code == 413 and "250 MB" in answer.json["detail"]
     assert client.get("/api/board").status_code == 200
@@ -126,7 +127,7 @@ def test_a_file_that_is_too_heavy_is_refused_and_the_server_lives(client: FlaskC
         ("", "Artwork"),
     ],
 )
-def test_any_file_name_is_taken(client: FlaskClient, name: str, title: str) -> None:
+def test_any_file_name_is_taken(client: ApiClient, name: str, title: str) -> None:
     from improva.app.artworks import plain_name, title_of
 
     assert title_of(plain_name(name)) == title
@@ -135,7 +136,7 @@ def test_any_file_name_is_taken(client: FlaskClient, name: str, title: str) -> N
         assert "/" not in made["name"] and client.get(made["url"]).status_code == 200
 
 
-def test_animated_pictures_are_taken_and_said(client: FlaskClient) -> None:
+def test_animated_pictures_are_taken_and_said(client: ApiClient) -> None:
     assert any("3 pictures" in note for note in drop(client, gif(3), "spin.gif")["notes"])
 
 
@@ -166,14 +167,14 @@ def test_animated_pictures_are_taken_and_said(client: FlaskClient) -> None:
         ("post", f"/api/pairs/1/{BLANK}/check", {"content": None}, 422),
     ],
 )
-def test_bad_requests_are_problems(client: FlaskClient, method: str, path: str, body: object, status: int) -> None:
+def test_bad_requests_are_problems(client: ApiClient, method: str, path: str, body: object, status: int) -> None:
     drop(client)
     answer = getattr(client, method)(path, json=body) if body is not None else getattr(client, method)(path)
     assert answer.status_code == status and answer.mimetype == "application/problem+json"
     assert len(answer.json["detail"]) > 10 and answer.json["status"] == status
 
 
-def test_other_sites_pages_may_not_change_anything(client: FlaskClient) -> None:
+def test_other_sites_pages_may_not_change_anything(client: ApiClient) -> None:
     art = drop(client)
     stranger = {"Origin": "http://example.org"}
     assert client.delete(f"/api/artworks/{art['id']}", headers=stranger).status_code == 403

@@ -6,15 +6,16 @@ import time
 import zipfile
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
-from flask.testing import FlaskClient
 from PIL import Image
 
 from improva.core.progress import Progress
 from improva.jobs import handlers as errands
 from improva.web.app import create_app
 from tests.conftest import encoded, quadrants
+from tests.web.client import ApiClient, client_of
 from tests.web.helpers import cells, drop
 
 MUG, CUP = "mug-11oz", "tumbler-20oz-straight"
@@ -22,26 +23,26 @@ LOOK = {"shots": [{"scene_id": "mug-11oz-studio"}, {"scene_id": "mug-11oz-above"
 
 
 @pytest.fixture
-def client(tmp_path: Path) -> Iterator[FlaskClient]:
+def client(tmp_path: Path) -> Iterator[ApiClient]:
     app = create_app(tmp_path / "data")
-    with app.test_client() as client:
+    with client_of(app) as client:
         assert client.put("/api/presets/two", json={"mockup_settings": LOOK, "colours": {}}).status_code == 200
         yield client
     app.extensions["jobs"].close()
 
 
-def arts(client: FlaskClient, count: int = 2) -> list[int]:
+def arts(client: ApiClient, count: int = 2) -> list[int]:
     return [drop(client, encoded(Image.fromarray(quadrants(700 + 3 * i, 600))), f"art-{i}.png")["id"] for i in range(count)]
 
 
-def begin(client: FlaskClient, kind: str, pairs: list[tuple[int, str]], **more: object) -> dict:
+def begin(client: ApiClient, kind: str, pairs: list[tuple[int, str]], **more: Any) -> dict[str, Any]:
     body = {"kind": kind, "pairs": [{"artwork_id": a, "template_id": t} for a, t in pairs], **more}
     answer = client.post("/api/batches", json=body)
     assert answer.status_code == 200, answer.text
     return answer.json
 
 
-def until(client: FlaskClient, holds, limit_s: float = 60) -> dict:  # type: ignore[no-untyped-def]
+def until(client: ApiClient, holds, limit_s: float = 60) -> dict[str, Any]:  # type: ignore[no-untyped-def]
     end = time.monotonic() + limit_s
     while True:
         batch = client.get("/api/batches").json["batches"][0]
@@ -51,11 +52,11 @@ def until(client: FlaskClient, holds, limit_s: float = 60) -> dict:  # type: ign
         time.sleep(0.05)
 
 
-def ended(batch: dict) -> bool:
+def ended(batch: dict[str, Any]) -> bool:
     return not batch["under_way"]
 
 
-def test_pictures_of_several_pairs_are_made_scene_by_scene(client: FlaskClient) -> None:
+def test_pictures_of_several_pairs_are_made_scene_by_scene(client: ApiClient) -> None:
     one, two = arts(client)
     begin(client, "pictures", [(one, MUG), (two, MUG), (one, CUP)], preset="two")
     table = client.application.extensions["jobs"].table
@@ -71,7 +72,7 @@ def test_pictures_of_several_pairs_are_made_scene_by_scene(client: FlaskClient) 
     assert by_pair[one, MUG]["pictured"] and by_pair[two, MUG]["pictured"] and not by_pair[two, CUP]["pictured"]
 
 
-def test_all_print_files_come_in_one_zip_for_two_readers(client: FlaskClient, tmp_path: Path) -> None:
+def test_all_print_files_come_in_one_zip_for_two_readers(client: ApiClient, tmp_path: Path) -> None:
     pairs = [(art, blank) for art in arts(client) for blank in (MUG, CUP)]
     for art, blank in pairs:
         client.put(f"/api/pairs/{art}/{blank}/printing", json={"dpi": 60})
@@ -93,7 +94,7 @@ def test_all_print_files_come_in_one_zip_for_two_readers(client: FlaskClient, tm
     assert listed == names
 
 
-def test_what_cannot_be_made_is_left_out_and_said(client: FlaskClient) -> None:
+def test_what_cannot_be_made_is_left_out_and_said(client: ApiClient) -> None:
     one, _ = arts(client)
     assert client.put(f"/api/pairs/{one}/{CUP}/printing", json={"own_profile": True, "dpi": 60}).status_code == 200
     client.put(f"/api/pairs/{one}/{MUG}/printing", json={"dpi": 60})
@@ -110,7 +111,7 @@ def test_what_cannot_be_made_is_left_out_and_said(client: FlaskClient) -> None:
     assert client.post("/api/batches", json={**body, "kind": "pictures", "preset": "none such"}).status_code == 404
 
 
-def test_work_done_before_is_not_done_again(client: FlaskClient, tmp_path: Path) -> None:
+def test_work_done_before_is_not_done_again(client: ApiClient, tmp_path: Path) -> None:
     pairs = [(art, MUG) for art in arts(client)]
     begin(client, "pictures", pairs, preset="two")
     first = until(client, ended)
@@ -143,7 +144,7 @@ def slow(monkeypatch: pytest.MonkeyPatch) -> list[str]:
     return done
 
 
-def test_a_batch_is_held_back_gone_on_with_and_tried_again(client: FlaskClient, slow: list[str]) -> None:
+def test_a_batch_is_held_back_gone_on_with_and_tried_again(client: ApiClient, slow: list[str]) -> None:
     ids = arts(client, 6)
     batch = begin(client, "print", [(art, MUG) for art in ids])["batches"][0]
     at = f"/api/batches/{batch['id']}"
@@ -165,7 +166,7 @@ def test_a_batch_is_held_back_gone_on_with_and_tried_again(client: FlaskClient, 
     assert client.delete(at).json["batches"] == []
 
 
-def test_a_batch_is_stopped(client: FlaskClient, slow: list[str]) -> None:
+def test_a_batch_is_stopped(client: ApiClient, slow: list[str]) -> None:
     batch = begin(client, "print", [(art, MUG) for art in arts(client, 5)])["batches"][0]
     until(client, lambda b: b["share"] > 0)
     client.post(f"/api/batches/{batch['id']}/stop")
@@ -177,12 +178,12 @@ def test_a_batch_is_stopped(client: FlaskClient, slow: list[str]) -> None:
 def test_after_a_restart_it_goes_on_where_it_was(tmp_path: Path, slow: list[str]) -> None:
     slow.append("failed")  # none does
     first = create_app(tmp_path / "data")
-    client = first.test_client()
+    client = client_of(first)
     begin(client, "print", [(art, MUG) for art in arts(client, 5)])
     until(client, lambda b: b["done"] >= 1)
     first.extensions["jobs"].close()
     second = create_app(tmp_path / "data")
     assert 1 <= second.extensions["jobs"].take_up() <= 4
-    done = until(second.test_client(), ended)
+    done = until(client_of(second), ended)
     assert done["done"] == 5
     second.extensions["jobs"].close()

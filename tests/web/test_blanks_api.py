@@ -2,14 +2,15 @@
 
 import io
 import tomllib
+from typing import Any
 
 import numpy as np
 import pytest
-from flask.testing import FlaskClient
 from PIL import Image
 
 from tests.conftest import encoded, quadrants
 from tests.pictures import guide_png, narrow_profile
+from tests.web.client import Answer, ApiClient
 from tests.web.helpers import cells as board_cells
 from tests.web.printing import print_file
 
@@ -17,16 +18,16 @@ IN = 25.4
 FLASK = {"title": "Hut flask, 17 oz", "form": "round", "kind": "tumbler", "top_mm": 280, "bottom_mm": 220, "height_mm": 150}
 
 
-def drop(client: FlaskClient, pixels: np.ndarray | None = None) -> int:
+def drop(client: ApiClient, pixels: np.ndarray | None = None) -> int:
     picture = Image.fromarray(quadrants(930, 820) if pixels is None else pixels)
     return client.post("/api/artworks", data={"file": (io.BytesIO(encoded(picture)), "art.png")}).json["id"]
 
 
-def sent(client: FlaskClient, method: str, address: str, data: bytes, name: str = "file.bin"):
+def sent(client: ApiClient, method: str, address: str, data: bytes, name: str = "file.bin") -> Answer:
     return client.open(address, method=method, data={"file": (io.BytesIO(data), name)})
 
 
-def placement(**change: object) -> dict:
+def placement(**change: Any) -> dict[str, Any]:
     return {"fit": "cover", "shift_mm": [0, 0], "scale": 1, "rotate_deg": 0, "background": None, **change}
 
 
@@ -34,11 +35,11 @@ def image(answer: object) -> np.ndarray:
     return np.asarray(Image.open(io.BytesIO(answer.data)))  # type: ignore[attr-defined]
 
 
-def blank(client: FlaskClient, blank_id: str) -> dict:
+def blank(client: ApiClient, blank_id: str) -> dict[str, Any]:
     return next(b for b in client.get("/api/blanks").json["blanks"] if b["template"]["id"] == blank_id)
 
 
-def test_the_shelf_has_every_blank_and_the_board_those_that_are_chosen(client: FlaskClient) -> None:
+def test_the_shelf_has_every_blank_and_the_board_those_that_are_chosen(client: ApiClient) -> None:
     shelf = client.get("/api/blanks").json["blanks"]
     assert len(shelf) == 17 and sum(b["on_board"] for b in shelf) == 7
     client.put("/api/blanks/board", json={"template_ids": ["pen-wrap", "mug-15oz"]})
@@ -47,7 +48,7 @@ def test_the_shelf_has_every_blank_and_the_board_those_that_are_chosen(client: F
     assert client.put("/api/blanks/board", json={"template_ids": []}).status_code == 422
 
 
-def test_one_artwork_lies_on_all_blanks_at_once_each_its_own_way(client: FlaskClient) -> None:
+def test_one_artwork_lies_on_all_blanks_at_once_each_its_own_way(client: ApiClient) -> None:
     rgba = np.zeros((500, 400, 4), np.uint8)
     rgba[60:440, 60:340] = (120, 60, 30, 255)
     art = drop(client, rgba)
@@ -60,7 +61,7 @@ def test_one_artwork_lies_on_all_blanks_at_once_each_its_own_way(client: FlaskCl
     assert client.get(f"/api/pairs/{art}/mug-11oz").json["placement"]["copies"] == 2
 
 
-def test_measuring_a_blank(client: FlaskClient) -> None:
+def test_measuring_a_blank(client: ApiClient) -> None:
     drawing = client.post("/api/blanks/drawing", json=FLASK)
     assert drawing.status_code == 200 and drawing.json["panels"][0]["cone"]["top_mm"] == pytest.approx(280)
     assert len(client.get("/api/blanks").json["blanks"]) == 17  # nothing was kept
@@ -81,14 +82,14 @@ def test_measuring_a_blank(client: FlaskClient) -> None:
     assert client.delete("/api/blanks/mug-11oz").status_code == 422
 
 
-def test_impossible_measures_are_told_in_a_sentence(client: FlaskClient) -> None:
+def test_impossible_measures_are_told_in_a_sentence(client: ApiClient) -> None:
     for wrong in ({"top_mm": 0}, {"height_mm": 0}, {"gap_mm": 30}, {"safe_mm": 90}, {"blank_colour": "white"}):
         answer = client.post("/api/blanks/measured", json={**FLASK, **wrong})
         assert answer.status_code == 422 and len(answer.json["detail"]) > 20, wrong
     assert len(client.get("/api/blanks").json["blanks"]) == 17
 
 
-def test_a_template_file_goes_out_and_comes_back(client: FlaskClient) -> None:
+def test_a_template_file_goes_out_and_comes_back(client: ApiClient) -> None:
     made = client.post("/api/blanks/measured", json=FLASK).json["template"]
     file = client.get(f"/api/blanks/{made['id']}/toml")
     assert tomllib.loads(file.data.decode())["panels"][0]["cone"] == {"top": 280, "bottom": 220, "height": 150}
@@ -110,13 +111,13 @@ def test_a_template_file_goes_out_and_comes_back(client: FlaskClient) -> None:
         b"x" * 500_000,
     ],
 )
-def test_bad_template_files_are_told(client: FlaskClient, data: bytes) -> None:
+def test_bad_template_files_are_told(client: ApiClient, data: bytes) -> None:
     answer = sent(client, "POST", "/api/blanks/import", data)
     assert answer.status_code == 422 and answer.json["detail"].endswith(".")
     assert len(client.get("/api/blanks").json["blanks"]) == 17
 
 
-def test_limits_are_the_sellers_to_change(client: FlaskClient) -> None:
+def test_limits_are_the_sellers_to_change(client: ApiClient) -> None:
     art = drop(client)  # 100 dpi on the tumbler
     at = f"/api/pairs/{art}/tumbler-20oz-straight"
     assert client.get(at).json["verdict"] == "fail"
@@ -130,7 +131,7 @@ def test_limits_are_the_sellers_to_change(client: FlaskClient) -> None:
         assert client.put(f"/api/blanks/tumbler-20oz-straight/limits/{name}", json={"value": value}).status_code == 422
 
 
-def test_a_guide_lies_over_the_flat_and_is_in_no_file(client: FlaskClient) -> None:
+def test_a_guide_lies_over_the_flat_and_is_in_no_file(client: ApiClient) -> None:
     art = drop(client)
     before = print_file(client, f"/api/pairs/{art}/garden-flag", dpi=36)
     plain = client.get(before["url"]).data
@@ -153,7 +154,7 @@ def test_a_guide_lies_over_the_flat_and_is_in_no_file(client: FlaskClient) -> No
     assert client.get("/api/blanks/garden-flag/panels/front/guide").status_code == 404
 
 
-def test_a_profile_is_held_against(client: FlaskClient) -> None:
+def test_a_profile_is_held_against(client: ApiClient) -> None:
     art = drop(client)
     names = lambda: [c["id"] for c in client.get(f"/api/pairs/{art}/t-shirt").json["report"]["checks"]]  # noqa: E731
     assert "gamut" not in names()
@@ -164,7 +165,7 @@ def test_a_profile_is_held_against(client: FlaskClient) -> None:
     assert "gamut" not in names()
 
 
-def test_sides_are_placed_one_by_one(client: FlaskClient) -> None:
+def test_sides_are_placed_one_by_one(client: ApiClient) -> None:
     art = drop(client)
     at = f"/api/pairs/{art}/t-shirt"
     pair = client.get(f"{at}?panel=back").json
@@ -180,7 +181,7 @@ def test_sides_are_placed_one_by_one(client: FlaskClient) -> None:
     assert client.get(f"{at}?panel=lid").status_code == 422
 
 
-def test_a_placing_is_carried_to_sister_blanks(client: FlaskClient) -> None:
+def test_a_placing_is_carried_to_sister_blanks(client: ApiClient) -> None:
     art = drop(client)
     client.put("/api/blanks/board", json={"template_ids": ["mug-11oz", "mug-15oz", "t-shirt"]})
     client.put(f"/api/pairs/{art}/mug-11oz/placement", json=placement(fit="contain", scale=0.6, shift_mm=[21.59, 0]))
@@ -198,7 +199,7 @@ def test_a_placing_is_carried_to_sister_blanks(client: FlaskClient) -> None:
     assert client.post(f"/api/pairs/{art}/t-shirt/copy?panel=back", json={"template_ids": ["mug-11oz"]}).status_code == 422
 
 
-def test_the_flat_is_drawn_as_it_will_be_cut(client: FlaskClient) -> None:
+def test_the_flat_is_drawn_as_it_will_be_cut(client: ApiClient) -> None:
     art = drop(client)
     at = f"/api/pairs/{art}/tumbler-20oz-tapered"
     answer = client.post(f"{at}/flat-preview", json={"content": placement(), "width": 300})
@@ -211,7 +212,7 @@ def test_the_flat_is_drawn_as_it_will_be_cut(client: FlaskClient) -> None:
     assert (image(client.get(f"{at}/flat", query_string={"width": 300})) == flat).all(), "decided, the same is seen"
 
 
-def test_the_seam_is_butted_and_measured_along_its_height(client: FlaskClient) -> None:
+def test_the_seam_is_butted_and_measured_along_its_height(client: ApiClient) -> None:
     h, w = 820, 930
     broken = np.full((h, w, 3), 120, np.uint8)
     broken[h // 2 :, : w // 2] = (200, 60, 40)  # the lower half does not meet
@@ -227,7 +228,7 @@ def test_the_seam_is_butted_and_measured_along_its_height(client: FlaskClient) -
     assert client.post(f"/api/pairs/{art}/tumbler-20oz-straight/seam", json={}).status_code == 422
 
 
-def test_repeats_offer_sizes_that_close(client: FlaskClient) -> None:
+def test_repeats_offer_sizes_that_close(client: ApiClient) -> None:
     art = drop(client)
     at = f"/api/pairs/{art}/tumbler-20oz-straight"
     pair = client.put(f"{at}/placement", json=placement(fit="repeat", repeats_around=4, repeat_kind="half-drop")).json
@@ -237,7 +238,7 @@ def test_repeats_offer_sizes_that_close(client: FlaskClient) -> None:
     assert refused.status_code == 422 and "4 or 6" in refused.json["detail"]
 
 
-def test_every_scene_of_a_blank_can_be_looked_at(client: FlaskClient) -> None:
+def test_every_scene_of_a_blank_can_be_looked_at(client: ApiClient) -> None:
     art = drop(client)
     pair = client.get(f"/api/pairs/{art}/mug-11oz").json
     views = [(s["id"], view) for s in pair["scenes"] for view in s["views"]]

@@ -1,9 +1,11 @@
 """The map of a sewn blank, and what samples have shown of it: kept a provider, held by every design, taken back."""
 
+from typing import Any
+
 import numpy as np
 import pytest
-from flask.testing import FlaskClient
 
+from tests.web.client import ApiClient
 from tests.web.helpers import drop, picture
 from tests.web.printing import print_file
 from tests.web.sewn import DPI, HOODIE, PX_MM, at, file_of, follow, smooth
@@ -12,22 +14,22 @@ STEP = 10 / PX_MM
 """Ten pixels at the density these tests print with, in mm."""
 
 
-def sewing(client: FlaskClient, art: dict) -> dict:
+def sewing(client: ApiClient, art: dict[str, Any]) -> dict[str, Any]:
     answer = client.get(at(art, "/sewing"))
     assert answer.status_code == 200, answer.text
     return answer.json
 
 
-def calibrate(client: FlaskClient, art: dict, right: float, down: float, provider: str = "", seam: str = "pocket"):  # type: ignore[no-untyped-def]
+def calibrate(client: ApiClient, art: dict[str, Any], right: float, down: float, provider: str = "", seam: str = "pocket"):  # type: ignore[no-untyped-def]
     body = {"seam": seam, "right_mm": right, "down_mm": down, "provider": provider, "sample": "No 3, size L"}
     return client.post(at(art, "/calibrations"), json=body)
 
 
-def seam_of(state: dict, seam: str) -> dict:
+def seam_of(state: dict[str, Any], seam: str) -> dict[str, Any]:
     return next(s for s in state["seams"] if s["id"] == seam)
 
 
-def test_the_map_lays_panels_where_their_seams_bring_them(client: FlaskClient) -> None:
+def test_the_map_lays_panels_where_their_seams_bring_them(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
     state = sewing(client, art)
     assert [f["title"] for f in state["faces"]] == ["Front", "Back"] and state["tolerance_mm"] == 5
@@ -41,7 +43,7 @@ def test_the_map_lays_panels_where_their_seams_bring_them(client: FlaskClient) -
     assert np.abs(off - np.array(seam["on"])).mean() < 8
 
 
-def test_where_the_design_runs_on_and_where_it_cannot(client: FlaskClient) -> None:
+def test_where_the_design_runs_on_and_where_it_cannot(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
     state = sewing(client, art)
     assert seam_of(state, "pocket")["off_mm"] == 0 and seam_of(state, "pocket")["runs_on"]
@@ -59,7 +61,7 @@ def test_where_the_design_runs_on_and_where_it_cannot(client: FlaskClient) -> No
     assert arm["runs_on"] is False and 20 < arm["off_mm"] < 40  # two curves bent against each other
 
 
-def test_what_a_sample_has_shown_moves_the_file_and_not_the_picture(client: FlaskClient) -> None:
+def test_what_a_sample_has_shown_moves_the_file_and_not_the_picture(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
     before = file_of(client, art, "pocket")
     looks = {
@@ -83,7 +85,7 @@ def test_what_a_sample_has_shown_moves_the_file_and_not_the_picture(client: Flas
     assert sewing(client, other)["corrections"] == state["corrections"]
 
 
-def test_each_provider_has_its_own_and_the_last_is_taken_back(client: FlaskClient) -> None:
+def test_each_provider_has_its_own_and_the_last_is_taken_back(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
     calibrate(client, art, 2, 0, "North Works")
     calibrate(client, art, 3, 1, "North Works")
@@ -98,13 +100,13 @@ def test_each_provider_has_its_own_and_the_last_is_taken_back(client: FlaskClien
 
 
 @pytest.mark.parametrize(("seam", "right"), [("elbow", 1), ("side-right", 1), ("pocket", 1e6)])
-def test_what_cannot_be_calibrated_is_told(client: FlaskClient, seam: str, right: float) -> None:
+def test_what_cannot_be_calibrated_is_told(client: ApiClient, seam: str, right: float) -> None:
     art = drop(client, smooth(), "field.png")
     assert calibrate(client, art, right, 0, seam=seam).status_code == 422
     assert sewing(client, art)["calibrations"] == []
 
 
-def test_a_blank_of_one_panel_has_no_seams(client: FlaskClient) -> None:
+def test_a_blank_of_one_panel_has_no_seams(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
     state = client.get(f"/api/pairs/{art['id']}/mug-11oz/sewing").json
     assert state["faces"] == [] and state["seams"] == []
@@ -112,7 +114,7 @@ def test_a_blank_of_one_panel_has_no_seams(client: FlaskClient) -> None:
     assert made["url"] and HOODIE not in made["name"]
 
 
-def test_a_photograph_of_a_sample_tells_the_nudge_and_a_look_shows_it(client: FlaskClient) -> None:
+def test_a_photograph_of_a_sample_tells_the_nudge_and_a_look_shows_it(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
     known = seam_of(sewing(client, art), "pocket")["known"]
     assert known == [[70, 0], [270, 0]]

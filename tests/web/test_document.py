@@ -10,6 +10,7 @@ from pathlib import Path
 import improva.web
 from improva.web.app import create_app
 from improva.web.openapi import api_document
+from tests.web.client import client_of
 
 
 def test_no_two_shapes_share_a_name() -> None:
@@ -31,7 +32,7 @@ def test_the_document_needs_no_services_and_leaves_those_that_run_alone(tmp_path
     shutil.copytree(services.scenes.packs()["pen-three"].folder, own)
     own.joinpath("scene.toml").write_text(own.joinpath("scene.toml").read_text().replace('"pen-three"', '"own-scene"'))
     assert "own-scene" in services.scenes.packs()
-    app.test_client().get("/api/document/openapi.json")
+    client_of(app).get("/api/document/openapi.json")
     create_app(tmp_path / "another folder")
     assert "own-scene" in services.scenes.packs() and app.extensions["services"] is services
 
@@ -44,7 +45,7 @@ def test_every_operation_has_an_id_of_its_own() -> None:
 def test_the_document_is_told_on_request_and_costs_nothing_before(tmp_path: Path) -> None:
     app = create_app(tmp_path)
     assert app.api_doc["paths"] == {}, "no address is described at the start"
-    told = app.test_client().get("/api/document/openapi.json")
+    told = client_of(app).get("/api/document/openapi.json")
     assert told.mimetype == "application/json" and told.json == json.loads(api_document())
     named = {path.replace("{", "<").replace("}", ">") for path in told.json["paths"]}
     served = {

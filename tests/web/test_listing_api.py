@@ -6,13 +6,14 @@ import json
 import subprocess
 import zipfile
 from pathlib import Path
+from typing import Any
 
 import jsonschema
-from flask.testing import FlaskClient
 from PIL import Image
 
 from improva.io.listing_pack import schema
 from tests.conftest import encoded, quadrants
+from tests.web.client import ApiClient
 from tests.web.helpers import at, drop
 from tests.web.printing import ended as done
 
@@ -27,7 +28,7 @@ BLANK = {
 SCHEMA = Path(__file__).parents[2] / "docs/listing.schema.json"
 
 
-def ready(client: FlaskClient, title: str = "again.png", size: tuple[int, int] = (1200, 1200)) -> dict:
+def ready(client: ApiClient, title: str = "again.png", size: tuple[int, int] = (1200, 1200)) -> dict[str, Any]:
     """An artwork with all that a listing needs, its pictures small."""
     pixels = quadrants(1395, 1230)
     pixels[-1, -1] = len(title), 0, 0  # the same picture again would be the same artwork
@@ -40,7 +41,7 @@ def ready(client: FlaskClient, title: str = "again.png", size: tuple[int, int] =
     return art
 
 
-def test_pictures_are_proposed_by_kind_chosen_and_what_is_missing_is_offered(client: FlaskClient) -> None:
+def test_pictures_are_proposed_by_kind_chosen_and_what_is_missing_is_offered(client: ApiClient) -> None:
     art = ready(client)
     state = client.get(at(art, "/listing")).json
     kinds = [slot["kind"] for slot in state["slots"]]
@@ -61,7 +62,7 @@ def test_pictures_are_proposed_by_kind_chosen_and_what_is_missing_is_offered(cli
     assert not client.get(at(art, "/listing")).json["decided"]
 
 
-def test_words_are_put_together_and_held_to_the_marketplaces_limits(client: FlaskClient) -> None:
+def test_words_are_put_together_and_held_to_the_marketplaces_limits(client: ApiClient) -> None:
     art = ready(client)
     state = client.get(at(art, "/listing")).json
     texts = state["texts"]
@@ -86,7 +87,7 @@ def test_words_are_put_together_and_held_to_the_marketplaces_limits(client: Flas
     assert client.get(at(art, "/listing")).json["market"] == "valley-stalls"
 
 
-def test_a_pack_is_read_by_two_readers_and_taken_once_it_is_right(client: FlaskClient, tmp_path: Path) -> None:
+def test_a_pack_is_read_by_two_readers_and_taken_once_it_is_right(client: ApiClient, tmp_path: Path) -> None:
     art = ready(client)
     slots = [{k: v for k, v in s.items() if k not in ("title", "alt")} for s in client.get(at(art, "/listing")).json["slots"]][
         :4
@@ -127,7 +128,7 @@ def test_the_published_schema_is_the_one_that_holds() -> None:
     assert SCHEMA.read_text() == schema()
 
 
-def test_a_licence_stops_a_listing_and_an_overruling_is_recorded_for_just_that(client: FlaskClient) -> None:
+def test_a_licence_stops_a_listing_and_an_overruling_is_recorded_for_just_that(client: ApiClient) -> None:
     art = ready(client)
     client.put(f"/api/artworks/{art['id']}/origin", json={"source": "bought", "commercial": True, "print_on_demand": False})
     state = client.get(at(art, "/listing")).json
@@ -150,7 +151,7 @@ def test_a_licence_stops_a_listing_and_an_overruling_is_recorded_for_just_that(c
     assert len(table) == 1 and table[0]["withdrawn_at"], "it stays on record"
 
 
-def test_many_packs_in_one_go_leave_out_what_may_not_be_listed(client: FlaskClient) -> None:
+def test_many_packs_in_one_go_leave_out_what_may_not_be_listed(client: ApiClient) -> None:
     art, other = ready(client), ready(client, "some-other.png")
     client.put(f"/api/artworks/{other['id']}/origin", json={"source": ""})
     slots = client.get(at(art, "/listing")).json["slots"][:1]

@@ -7,13 +7,13 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from flask.testing import FlaskClient
 from PIL import Image
 
 from improva.catalogue import template
 from improva.core.output import slug
 from tests.conftest import encoded, quadrants
 from tests.scenery import scenes_of
+from tests.web.client import Answer, ApiClient
 from tests.web.helpers import drop
 from tests.web.printing import ended
 
@@ -35,19 +35,19 @@ def photo(red: int, px: int = 900) -> bytes:
 
 
 @pytest.fixture
-def mug(client: FlaskClient) -> str:
+def mug(client: ApiClient) -> str:
     art = drop(client, encoded(Image.fromarray(quadrants(2550, 1050))))
     mug = f"/api/pairs/{art['id']}/mug-11oz"
     assert client.put(f"{mug}/pieces", json={"pieces": [WORDS, FRAMES]}).status_code == 200
     return mug
 
 
-def sent(client: FlaskClient, mug: str, table: str, **photos: bytes) -> dict:
+def sent(client: ApiClient, mug: str, table: str, **photos: bytes) -> Answer:
     files = [(io.BytesIO(data), f"{name}.jpg") for name, data in photos.items()]
     return client.post(f"{mug}/orders", data={"file": (io.BytesIO(table.encode()), "orders.csv"), "photos": files})
 
 
-def test_open_places_are_those_of_the_design(client: FlaskClient, mug: str) -> None:
+def test_open_places_are_those_of_the_design(client: ApiClient, mug: str) -> None:
     state = client.get(f"{mug}/orders").json
     assert [(p["name"], p["kind"]) for p in state["places"]] == [("name", "words"), ("photo", "photograph")]
     assert state["example"].splitlines()[0] == "order,name,photo"
@@ -56,7 +56,7 @@ def test_open_places_are_those_of_the_design(client: FlaskClient, mug: str) -> N
     assert sent(client, bare, "order\n1\n").status_code == 422
 
 
-def test_a_table_makes_each_order_and_tells_the_bad_ones(client: FlaskClient, mug: str, tmp_path: Path) -> None:
+def test_a_table_makes_each_order_and_tells_the_bad_ones(client: ApiClient, mug: str, tmp_path: Path) -> None:
     table = (
         "order,name,photo\n1041,Ada,ada.jpg\n1042,Maximiliane Wilhelmina the Elder of the Upper Valley and the Pass,ada.jpg\n"
         "1043,Bo,tiny.jpg\n1044,Cy,nowhere.jpg\n1045,Di,broken.jpg\n1046,Ed Longer Name,ed.jpg\n,Fay,ada.jpg\n"
@@ -93,7 +93,7 @@ def test_a_table_makes_each_order_and_tells_the_bad_ones(client: FlaskClient, mu
     assert ended(client, again)["files"][0]["url"] == file["url"], "the same orders are made once"
 
 
-def test_one_by_hand_and_what_is_left_out_of_it(client: FlaskClient, mug: str) -> None:
+def test_one_by_hand_and_what_is_left_out_of_it(client: ApiClient, mug: str) -> None:
     aside = client.post("/api/artworks?aside=true", data={"file": (io.BytesIO(photo(90)), "hand.jpg")}).json
     job = client.post(
         f"{mug}/order", json={"name": "No. 7/b", "values": {"name": "Gil"}, "photos": {"photo": aside["id"]}}

@@ -5,10 +5,10 @@ from __future__ import annotations
 import io
 import zipfile
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pytest
-from flask.testing import FlaskClient
 from PIL import Image
 
 from improva.core.mockup.scene import SceneInfo
@@ -16,6 +16,7 @@ from improva.web.app import create_app
 from tests.conftest import closed_wave, encoded
 from tests.io.test_scene_pack_zip import zipped
 from tests.photographs import ball
+from tests.web.client import ApiClient, client_of
 from tests.web.printing import ended
 
 PILLOW = "pillow-square"
@@ -23,32 +24,32 @@ POINTS = [[0.42, 0.4], [0.58, 0.4], [0.58, 0.6], [0.42, 0.6]]
 
 
 @pytest.fixture
-def client(tmp_path: Path) -> FlaskClient:
-    return create_app(tmp_path).test_client()
+def client(tmp_path: Path) -> ApiClient:
+    return client_of(create_app(tmp_path))
 
 
-def dropped(client: FlaskClient, data: bytes, aside: bool = False) -> int:
+def dropped(client: ApiClient, data: bytes, aside: bool = False) -> int:
     form = {"file": (io.BytesIO(data), "my chair.png")}
     answer = client.post(f"/api/artworks?aside={aside}", data=form, content_type="multipart/form-data")
     assert answer.status_code == 201, answer.text
     return int(answer.json["id"])
 
 
-def begun(client: FlaskClient, template: str = PILLOW) -> dict:
+def begun(client: ApiClient, template: str = PILLOW) -> dict[str, Any]:
     photo = dropped(client, encoded(Image.fromarray(ball()[0])), aside=True)
     answer = client.post("/api/own-scenes", json={"photo_id": photo, "template_id": template})
     assert answer.status_code == 201, answer.text
     return dict(answer.json)
 
 
-def marked(client: FlaskClient, scene: dict, **marks: object) -> dict:
+def marked(client: ApiClient, scene: dict[str, Any], **marks: Any) -> dict[str, Any]:
     body = {"title": "My chair", "panel": scene["panel"], "marks": {**scene["marks"], "points": POINTS, **marks}}
     answer = client.put(f"/api/own-scenes/{scene['id']}", json=body)
     assert answer.status_code == 200, answer.text
     return dict(answer.json)
 
 
-def made(client: FlaskClient) -> dict:
+def made(client: ApiClient) -> dict[str, Any]:
     scene = marked(client, begun(client), box=[0.2, 0.1, 0.8, 0.9])
     answer = client.post(f"/api/own-scenes/{scene['id']}/pack")
     assert answer.status_code == 200, answer.text
@@ -60,7 +61,7 @@ def picture(data: bytes) -> np.ndarray:
         return np.asarray(opened)
 
 
-def test_a_photograph_begins_with_suggested_points(client: FlaskClient) -> None:
+def test_a_photograph_begins_with_suggested_points(client: ApiClient) -> None:
     scene = begun(client)
     assert len(scene["marks"]["points"]) == 4 and scene["names"][0] == "top left" and scene["title"] == "My chair"
     assert scene["px"] == [800, 600] and not scene["round"] and len(scene["outline"]) == 4 and scene["pack"] is None
@@ -68,7 +69,7 @@ def test_a_photograph_begins_with_suggested_points(client: FlaskClient) -> None:
     assert wrap["round"] and len(wrap["marks"]["points"]) == 6 and wrap["names"][1] == "upper edge, front"
 
 
-def test_marks_are_kept_and_judged(client: FlaskClient) -> None:
+def test_marks_are_kept_and_judged(client: ApiClient) -> None:
     scene = begun(client)
     first = marked(client, scene)
     again = client.get(f"/api/own-scenes/{scene['id']}").json
@@ -81,7 +82,7 @@ def test_marks_are_kept_and_judged(client: FlaskClient) -> None:
     assert few.status_code == 422
 
 
-def test_the_mask_and_the_design_are_seen_while_marking(client: FlaskClient) -> None:
+def test_the_mask_and_the_design_are_seen_while_marking(client: ApiClient) -> None:
     art = dropped(client, encoded(Image.fromarray(closed_wave())))
     scene = marked(client, begun(client), box=[0.2, 0.1, 0.8, 0.9])
     over = picture(client.get(f"/api/own-scenes/{scene['id']}/mask?key={scene['key']}").data)
@@ -93,7 +94,7 @@ def test_the_mask_and_the_design_are_seen_while_marking(client: FlaskClient) -> 
     assert apart[:80].mean() < 4, "and nowhere else"
 
 
-def test_a_made_scene_is_one_of_the_blanks_scenes(client: FlaskClient) -> None:
+def test_a_made_scene_is_one_of_the_blanks_scenes(client: ApiClient) -> None:
     art = dropped(client, encoded(Image.fromarray(closed_wave())))
     scene = made(client)
     pair = client.get(f"/api/pairs/{art}/{PILLOW}").json
@@ -106,11 +107,11 @@ def test_a_made_scene_is_one_of_the_blanks_scenes(client: FlaskClient) -> None:
     assert done["state"] == "done" and own["id"] in done["files"][0]["name"]
 
 
-def packs_of(client: FlaskClient) -> dict[str, SceneInfo]:
+def packs_of(client: ApiClient) -> dict[str, SceneInfo]:
     return client.application.extensions["services"].scenes.packs()
 
 
-def test_a_scene_made_anew_replaces_itself(client: FlaskClient) -> None:
+def test_a_scene_made_anew_replaces_itself(client: ApiClient) -> None:
     art = dropped(client, encoded(Image.fromarray(closed_wave())))
     scene = made(client)
     before = packs_of(client)[scene["pack"]].folder.joinpath("passes.exr").read_bytes()
@@ -121,7 +122,7 @@ def test_a_scene_made_anew_replaces_itself(client: FlaskClient) -> None:
     assert sum(s["photograph"] for s in client.get(f"/api/pairs/{art}/{PILLOW}").json["scenes"]) == 1
 
 
-def test_a_scene_is_taken_away_and_put_back(client: FlaskClient) -> None:
+def test_a_scene_is_taken_away_and_put_back(client: ApiClient) -> None:
     scene = made(client)
     assert client.delete(f"/api/own-scenes/{scene['id']}").json["scenes"] == [] and scene["pack"] not in packs_of(client)
     back = client.post(f"/api/own-scenes/{scene['id']}/restore").json["scenes"]
@@ -129,14 +130,14 @@ def test_a_scene_is_taken_away_and_put_back(client: FlaskClient) -> None:
     assert client.get(f"/api/own-scenes/{scene['id']}").json["marks"]["points"] == POINTS
 
 
-def test_a_pack_goes_out_and_into_another_data_folder(client: FlaskClient, tmp_path: Path) -> None:
+def test_a_pack_goes_out_and_into_another_data_folder(client: ApiClient, tmp_path: Path) -> None:
     scene = made(client)
     out = client.get(f"/api/own-scenes/{scene['id']}/pack")
     assert f'filename="{scene["pack"]}.zip"' in out.headers["Content-Disposition"]
     with zipfile.ZipFile(io.BytesIO(out.data)) as archive:
         assert {Path(n).name for n in archive.namelist()} == {"scene.toml", "passes.exr"}
 
-    def bring(data: bytes) -> tuple[int, dict]:
+    def bring(data: bytes) -> tuple[int, dict[str, Any]]:
         form = {"file": (io.BytesIO(data), "scene.zip")}
         answer = client.post("/api/own-scenes/packs", data=form, content_type="multipart/form-data")
         return answer.status_code, answer.json
@@ -153,7 +154,7 @@ def test_a_pack_goes_out_and_into_another_data_folder(client: FlaskClient, tmp_p
     assert asked.status_code == 404 and "came as a file" in asked.json["detail"]
 
 
-def test_a_pack_for_an_unknown_blank_is_refused(client: FlaskClient) -> None:
+def test_a_pack_for_an_unknown_blank_is_refused(client: ApiClient) -> None:
     scene = made(client)
     data = client.get(f"/api/own-scenes/{scene['id']}/pack").data
     with zipfile.ZipFile(io.BytesIO(data)) as archive:
@@ -170,7 +171,7 @@ def test_a_pack_for_an_unknown_blank_is_refused(client: FlaskClient) -> None:
         assert answer.status_code == 422 and says in answer.json["detail"], answer.json
 
 
-def test_a_broken_pack_of_the_sellers_does_not_stop_the_shop(client: FlaskClient, tmp_path: Path) -> None:
+def test_a_broken_pack_of_the_sellers_does_not_stop_the_shop(client: ApiClient, tmp_path: Path) -> None:
     folder = tmp_path / "scenes" / "broken"
     folder.mkdir()
     (folder / "scene.toml").write_text("id = ")
@@ -178,7 +179,7 @@ def test_a_broken_pack_of_the_sellers_does_not_stop_the_shop(client: FlaskClient
     assert client.get("/api/board").status_code == 200
 
 
-def test_what_is_not_there_is_said(client: FlaskClient) -> None:
+def test_what_is_not_there_is_said(client: ApiClient) -> None:
     assert client.get("/api/own-scenes/99").status_code == 404
     assert client.post("/api/own-scenes", json={"photo_id": 99, "template_id": PILLOW}).status_code == 404
     scene = begun(client)
@@ -206,7 +207,7 @@ def odd_photographs() -> dict[str, bytes]:
 
 
 @pytest.mark.parametrize("kind", ["grey", "cmyk", "16-bit", "turned"])
-def test_photographs_of_every_kind_are_marked_upright(client: FlaskClient, kind: str) -> None:
+def test_photographs_of_every_kind_are_marked_upright(client: ApiClient, kind: str) -> None:
     photo = dropped(client, odd_photographs()[kind], aside=True)
     scene = client.post("/api/own-scenes", json={"photo_id": photo, "template_id": PILLOW}).json
     assert scene["px"] == [800, 600]
@@ -215,7 +216,7 @@ def test_photographs_of_every_kind_are_marked_upright(client: FlaskClient, kind:
     assert over.shape == (600, 800, 4) and over[300, 400, 3] < 20 and over[40, 40, 3] > 100
 
 
-def test_a_photograph_of_one_colour_is_no_harm(client: FlaskClient) -> None:
+def test_a_photograph_of_one_colour_is_no_harm(client: ApiClient) -> None:
     photo = dropped(client, encoded(Image.new("RGB", (640, 480), (200, 200, 200))), aside=True)
     scene = client.post("/api/own-scenes", json={"photo_id": photo, "template_id": PILLOW}).json
     state = marked(client, scene)

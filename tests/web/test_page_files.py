@@ -8,35 +8,35 @@ import sys
 from pathlib import Path
 
 import pytest
-from flask.testing import FlaskClient
 
 from improva.web import app as web_app
 from tests.browser.conftest import free_port, wait_until_up
+from tests.web.client import ApiClient, client_of
 
 
 @pytest.fixture
-def client(tmp_path: Path) -> FlaskClient:
-    return web_app.create_app(tmp_path).test_client()
+def client(tmp_path: Path) -> ApiClient:
+    return client_of(web_app.create_app(tmp_path))
 
 
 @pytest.mark.parametrize("path", ["/", "/bench/1/tumbler-20oz-straight/fit", "/any/other/address"])
-def test_the_pages_addresses_lead_to_its_one_document(client: FlaskClient, path: str) -> None:
+def test_the_pages_addresses_lead_to_its_one_document(client: ApiClient, path: str) -> None:
     answer = client.get(path)
     assert answer.status_code == 200 and b'<div id="root">' in answer.data
     assert answer.headers["Cache-Control"] == "no-cache"
 
 
-def test_named_parts_are_kept_by_the_browser_for_good(client: FlaskClient) -> None:
+def test_named_parts_are_kept_by_the_browser_for_good(client: ApiClient) -> None:
     script = next((web_app.PAGE / "assets").glob("*.js")).name
     assert "immutable" in client.get(f"/assets/{script}").headers["Cache-Control"]
 
 
 @pytest.mark.parametrize("path", ["/../../../etc/passwd", "/assets/..%2f..%2f..%2fapp.py", "/%2e%2e/app.py"])
-def test_nothing_but_the_page_is_served(client: FlaskClient, path: str) -> None:
+def test_nothing_but_the_page_is_served(client: ApiClient, path: str) -> None:
     assert b"root:" not in client.get(path).data and b"def create_app" not in client.get(path).data
 
 
-def test_a_page_that_is_not_built_says_so(client: FlaskClient, monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
+def test_a_page_that_is_not_built_says_so(client: ApiClient, monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
     monkeypatch.setattr(web_app, "PAGE", tmp_path / "nowhere")
     answer = client.get("/")
     assert answer.status_code == 503 and "make demo" in answer.json["detail"]
@@ -51,5 +51,5 @@ def test_a_killed_server_comes_back_with_everything(tmp_path: Path, demo_folder:
         wait_until_up(f"http://127.0.0.1:{port}/api/board", server)
         os.kill(server.pid, signal.SIGKILL)
         server.wait()
-    board = web_app.create_app(tmp_path).test_client().get("/api/board").json
+    board = client_of(web_app.create_app(tmp_path)).get("/api/board").json
     assert len(board["artworks"]) == 7

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Any
+
+import numpy as np
 import pytest
-from flask.testing import FlaskClient
 
 from improva.app.preflight import Preflight
+from improva.core.design import Design
 from improva.core.preflight import Subject
+from tests.web.client import ApiClient
 from tests.web.helpers import drop
 from tests.web.sewn import at, follow, smooth
 
@@ -32,14 +36,14 @@ def anew(checked: list[str]) -> set[str]:
     return found
 
 
-def placed(client: FlaskClient, art: dict, panel: str, **more: object) -> dict:
+def placed(client: ApiClient, art: dict[str, Any], panel: str, **more: Any) -> dict[str, Any]:
     pair = client.get(at(art), query_string={"panel": panel}).json
     answer = client.put(at(art, "/placement"), query_string={"panel": panel}, json={**pair["placement"], **more})
     assert answer.status_code == 200, answer.text
     return dict(answer.json)
 
 
-def test_only_what_a_change_reaches_is_judged_anew(client: FlaskClient, checked: list[str]) -> None:
+def test_only_what_a_change_reaches_is_judged_anew(client: ApiClient, checked: list[str]) -> None:
     art = drop(client, smooth(), "field.png")
     every = {panel["id"] for panel in client.get(at(art)).json["panels"]}
     assert anew(checked) == every
@@ -57,7 +61,7 @@ def test_only_what_a_change_reaches_is_judged_anew(client: FlaskClient, checked:
     assert anew(checked) == set(), "what was judged before is known"
 
 
-def test_a_calibration_reaches_only_who_is_sewn_by_it(client: FlaskClient, checked: list[str]) -> None:
+def test_a_calibration_reaches_only_who_is_sewn_by_it(client: ApiClient, checked: list[str]) -> None:
     art = drop(client, smooth(), "field.png")
     client.get(at(art))
     anew(checked)
@@ -67,10 +71,15 @@ def test_a_calibration_reaches_only_who_is_sewn_by_it(client: FlaskClient, check
     assert anew(checked) == {"pocket"}
 
 
-def test_seams_are_looked_at_anew_where_a_side_has_changed(client: FlaskClient, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_seams_are_looked_at_anew_where_a_side_has_changed(client: ApiClient, monkeypatch: pytest.MonkeyPatch) -> None:
     rendered: list[str] = []
     render = Subject._rendered
-    monkeypatch.setattr(Subject, "_rendered", lambda self, design: (rendered.append(self.panel.id), render(self, design))[1])
+
+    def counted(self: Subject, design: Design) -> np.ndarray:
+        rendered.append(self.panel.id)
+        return render(self, design)
+
+    monkeypatch.setattr(Subject, "_rendered", counted)
     art = drop(client, smooth(), "field.png")
     first = {seam["id"]: seam["delta_e"] for seam in client.get(at(art, "/sewing")).json["seams"]}
     rendered.clear()
@@ -83,7 +92,7 @@ def test_seams_are_looked_at_anew_where_a_side_has_changed(client: FlaskClient, 
     assert moved["pocket"] == first["pocket"] and moved["side-left"] != first["side-left"]
 
 
-def test_another_artworks_proofs_are_its_own(client: FlaskClient, checked: list[str]) -> None:
+def test_another_artworks_proofs_are_its_own(client: ApiClient, checked: list[str]) -> None:
     one = drop(client, smooth(), "field.png")
     other = drop(client, smooth() + b"\0", "field again.png")
     client.get(at(one))

@@ -1,14 +1,15 @@
 """Laying words, borders, frames and a second artwork with a picture: kept, proved, printed, carried, undone."""
 
 import io
+from typing import Any
 
 import numpy as np
 import pytest
-from flask.testing import FlaskClient
 from PIL import Image
 
 from improva.fonts import font_bytes
 from tests.conftest import BLANK, encoded, quadrants
+from tests.web.client import ApiClient
 from tests.web.helpers import at, cells, drop, picture
 from tests.web.printing import print_file
 
@@ -16,22 +17,22 @@ WORDS = {"kind": "words", "text": "Summit Line", "width_mm": 100, "fill": "#00ff
 BAND = {"kind": "band", "sides": "level", "width_mm": 15, "colour": "#24405a", "line_mm": 0}
 
 
-def second(client: FlaskClient) -> dict:
+def second(client: ApiClient) -> dict[str, Any]:
     return drop(client, encoded(Image.new("RGB", (900, 900), (240, 0, 240))), "magenta.png")
 
 
-def lay(client: FlaskClient, art: dict, *pieces: dict, blank: str = BLANK) -> dict:
+def lay(client: ApiClient, art: dict[str, Any], *pieces: dict[str, Any], blank: str = BLANK) -> dict[str, Any]:
     answer = client.put(f"/api/pairs/{art['id']}/{blank}/pieces", json={"pieces": list(pieces)})
     assert answer.status_code == 200, answer.text
     return answer.json
 
 
-def printed(client: FlaskClient, art: dict) -> np.ndarray:
+def printed(client: ApiClient, art: dict[str, Any]) -> np.ndarray:
     made = print_file(client, at(art), dpi=60)
     return picture(client.get(made["url"]).data)[:, ::-1]  # mirrored for the press, and back
 
 
-def test_pieces_are_kept_printed_and_undone(client: FlaskClient) -> None:
+def test_pieces_are_kept_printed_and_undone(client: ApiClient) -> None:
     art = drop(client)
     before, cell = printed(client, art), cells(client)[0]["shown"]
     pair = lay(client, art, WORDS, BAND)
@@ -49,7 +50,7 @@ def test_pieces_are_kept_printed_and_undone(client: FlaskClient) -> None:
     assert (printed(client, art) == before).all()
 
 
-def test_what_is_held_is_seen_and_proved_and_not_kept(client: FlaskClient) -> None:
+def test_what_is_held_is_seen_and_proved_and_not_kept(client: ApiClient) -> None:
     art = drop(client)
     now = {
         "content": client.get(at(art)).json["suggested_placement"],
@@ -69,7 +70,7 @@ def test_what_is_held_is_seen_and_proved_and_not_kept(client: FlaskClient) -> No
     assert wrong.status_code == 422 and "pieces 0" in wrong.json["detail"]
 
 
-def test_frames_take_other_artworks_and_say_what_lacks(client: FlaskClient) -> None:
+def test_frames_take_other_artworks_and_say_what_lacks(client: ApiClient) -> None:
     art, other = drop(client), second(client)
     frames = {"kind": "frames", "layout": "single", "size_mm": [100, 50], "slots": [{"art": other["id"]}]}
     checks = {c["id"]: c for c in lay(client, art, frames)["report"]["checks"]}
@@ -87,7 +88,7 @@ def test_frames_take_other_artworks_and_say_what_lacks(client: FlaskClient) -> N
     assert (np.abs(printed(client, art) - (0, 240, 240)).max(axis=2) < 12).sum() > 1000
 
 
-def test_a_second_artwork_behind_a_border_of_pattern(client: FlaskClient) -> None:
+def test_a_second_artwork_behind_a_border_of_pattern(client: ApiClient) -> None:
     art, other = drop(client), second(client)
     client.put(
         at(art, "/placement"), json={"fit": "contain", "shift_mm": [0, 0], "scale": 0.5, "rotate_deg": 0, "background": None}
@@ -104,7 +105,7 @@ def test_a_second_artwork_behind_a_border_of_pattern(client: FlaskClient) -> Non
     assert tuple(printed(client, art)[240, 10]) == (240, 0, 240)
 
 
-def test_pieces_are_carried_to_other_blanks_by_their_rules(client: FlaskClient) -> None:
+def test_pieces_are_carried_to_other_blanks_by_their_rules(client: ApiClient) -> None:
     art = drop(client)
     lay(client, art, {**WORDS, "shift_mm": [0, 60]}, BAND)
     client.post(at(art, "/copy"), json={"template_ids": ["mug-11oz", "blanket-upright"]})
@@ -116,7 +117,7 @@ def test_pieces_are_carried_to_other_blanks_by_their_rules(client: FlaskClient) 
         assert pair["pieces"][1]["width_mm"] == pytest.approx(15 * min(trim) / 208.28)
 
 
-def test_small_words_are_found_on_every_blank(client: FlaskClient) -> None:
+def test_small_words_are_found_on_every_blank(client: ApiClient) -> None:
     art = drop(client)
     checks = {c["id"]: c for c in lay(client, art, {**WORDS, "sizing": "size", "size_mm": 2})["report"]["checks"]}
     assert checks["lettering"]["status"] == "warn" and checks["lettering"]["measured"] == pytest.approx(1.32, abs=0.02)
@@ -137,14 +138,14 @@ def test_small_words_are_found_on_every_blank(client: FlaskClient) -> None:
         ({"kind": "frames", "size_mm": [5, 5], "rim_mm": 9}, "leave no room"),
     ],
 )
-def test_pieces_that_cannot_be_are_refused_and_nothing_is_kept(client: FlaskClient, piece: dict, told: str) -> None:
+def test_pieces_that_cannot_be_are_refused_and_nothing_is_kept(client: ApiClient, piece: dict[str, Any], told: str) -> None:
     art = drop(client)
     answer = client.put(at(art, "/pieces"), json={"pieces": [piece]})
     assert answer.status_code in (404, 422) and told in answer.json["detail"]
     assert client.get(at(art)).json["pieces"] == []
 
 
-def test_a_font_of_one_s_own(client: FlaskClient) -> None:
+def test_a_font_of_one_s_own(client: ApiClient) -> None:
     fonts = client.post("/api/fonts", data={"file": (io.BytesIO(font_bytes("brush")), "my-brush.otf")}).json["fonts"]
     own = fonts[-1]
     assert own["own"] and own["title"] == "Kaushan Script"
@@ -157,7 +158,7 @@ def test_a_font_of_one_s_own(client: FlaskClient) -> None:
     assert client.get("/api/fonts/nowhere/sample").status_code == 422
 
 
-def test_photographs_are_kept_beside_the_board(client: FlaskClient) -> None:
+def test_photographs_are_kept_beside_the_board(client: ApiClient) -> None:
     art = drop(client)
     data = encoded(Image.new("RGB", (900, 600), (10, 120, 200)))
     photo = client.post("/api/artworks?aside=true", data={"file": (io.BytesIO(data), "lake.png")}).json

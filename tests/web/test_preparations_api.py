@@ -1,37 +1,38 @@
 """Preparing from the page: held steps are looked at, decided ones reach every blank, and nothing is lost."""
 
 import io
+from typing import Any
 
 import numpy as np
 import pytest
-from flask.testing import FlaskClient
 from PIL import Image
 
 from tests.conftest import encoded
 from tests.core.preparation.test_cut import disc, on_paper
+from tests.web.client import ApiClient
 from tests.web.helpers import at, cells, drop
 
 CUT = {"kind": "cut", "values": {"tolerance": 6}}
 BORDER = {"kind": "border", "values": {"mm": 4, "colour": "#c0392b"}}
 
 
-def scan(client: FlaskClient) -> dict:
+def scan(client: ApiClient) -> dict[str, Any]:
     pixels = on_paper(disc((20, 30, 60), size=600, radius=200)).pixels[..., :3].copy()
     pixels[20:26, 20:26] = (90, 80, 70)
     return drop(client, encoded(Image.fromarray(pixels), dpi=(254, 254)), "scan.png")
 
 
-def prep(art: dict, rest: str = "preparation") -> str:
+def prep(art: dict[str, Any], rest: str = "preparation") -> str:
     return f"/api/artworks/{art['id']}/{rest}"
 
 
-def decide(client: FlaskClient, art: dict, *steps: dict, **more: object) -> dict:
+def decide(client: ApiClient, art: dict[str, Any], *steps: dict[str, Any], **more: Any) -> dict[str, Any]:
     answer = client.put(prep(art), json={"steps": list(steps), **more})
     assert answer.status_code == 200, answer.text
     return answer.json
 
 
-def test_decided_steps_reach_every_blank_and_the_original_stays(client: FlaskClient) -> None:
+def test_decided_steps_reach_every_blank_and_the_original_stays(client: ApiClient) -> None:
     art = scan(client)
     before = client.get(at(art)).json
     told = decide(client, art, CUT, {"kind": "clean"}, BORDER, {"kind": "trim"})
@@ -50,7 +51,7 @@ def test_decided_steps_reach_every_blank_and_the_original_stays(client: FlaskCli
     assert client.post(prep(art, "preparation/redo")).json["artwork"]["px"] == told["artwork"]["px"]
 
 
-def test_what_is_held_is_looked_at_and_not_kept(client: FlaskClient) -> None:
+def test_what_is_held_is_looked_at_and_not_kept(client: ApiClient) -> None:
     art = scan(client)
     held = {"steps": [CUT]}
     answer = client.post(prep(art, "preparation/preview"), query_string={"px": 300}, json=held)
@@ -62,7 +63,7 @@ def test_what_is_held_is_looked_at_and_not_kept(client: FlaskClient) -> None:
     assert client.get(prep(art)).json["steps"] == []
 
 
-def test_steps_can_be_switched_off_reordered_and_changed_later(client: FlaskClient) -> None:
+def test_steps_can_be_switched_off_reordered_and_changed_later(client: ApiClient) -> None:
     art = scan(client)
     decide(client, art, CUT, BORDER)
     off = decide(client, art, CUT, {**BORDER, "on": False})
@@ -73,7 +74,7 @@ def test_steps_can_be_switched_off_reordered_and_changed_later(client: FlaskClie
     assert client.post(prep(art, "preparation/undo")).json["steps"][1]["on"] is True
 
 
-def test_what_would_remove_everything_is_told_before(client: FlaskClient) -> None:
+def test_what_would_remove_everything_is_told_before(client: ApiClient) -> None:
     art = scan(client)
     steps = [{"kind": "cut", "values": {"tolerance": 255}}]
     answer = client.post(prep(art, "preparation/preview"), json={"steps": steps})
@@ -89,12 +90,12 @@ def test_what_would_remove_everything_is_told_before(client: FlaskClient) -> Non
         ([{"kind": "trim"}] * 50, "50 steps are too many"),
     ],
 )
-def test_steps_that_cannot_be_are_refused_with_a_sentence(client: FlaskClient, steps: list, told: str) -> None:
+def test_steps_that_cannot_be_are_refused_with_a_sentence(client: ApiClient, steps: list[Any], told: str) -> None:
     answer = client.put(prep(scan(client)), json={"steps": steps})
     assert answer.status_code == 422 and told in answer.json["detail"]
 
 
-def test_every_kind_of_step_tells_what_it_takes(client: FlaskClient) -> None:
+def test_every_kind_of_step_tells_what_it_takes(client: ApiClient) -> None:
     kinds = client.get("/api/artworks/steps").json["kinds"]
     assert [k["id"] for k in kinds][:2] == ["cut", "clean"]
     for kind in kinds:
@@ -103,10 +104,10 @@ def test_every_kind_of_step_tells_what_it_takes(client: FlaskClient) -> None:
             assert field["title"] and (field["kind"] != "number" or field["default"] is not None)
 
 
-def test_rights_are_noted_and_judged(client: FlaskClient) -> None:
+def test_rights_are_noted_and_judged(client: ApiClient) -> None:
     art = scan(client)
 
-    def run_checks(**origin: object) -> tuple[str, str]:
+    def run_checks(**origin: Any) -> tuple[str, str]:
         assert client.put(prep(art, "origin"), json=origin).status_code == 200
         check = next(c for c in client.get(at(art)).json["report"]["checks"] if c["id"] == "origin")
         return check["status"], check["message"]
@@ -127,7 +128,7 @@ def test_rights_are_noted_and_judged(client: FlaskClient) -> None:
         assert client.put(prep(art, "origin"), json=wrong).status_code == 422
 
 
-def test_the_licence_s_file_is_kept_and_only_downloaded(client: FlaskClient) -> None:
+def test_the_licence_s_file_is_kept_and_only_downloaded(client: ApiClient) -> None:
     art = scan(client)
     data = b"<html><script>alert(1)</script></html>"
     told = client.put(prep(art, "licence"), data={"file": (io.BytesIO(data), "../licence.html")}).json

@@ -10,17 +10,18 @@ import time
 import urllib.request
 import zipfile
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pikepdf
 import pypdfium2
 import pytest
 import pyvips
-from flask.testing import FlaskClient
 from PIL import Image, ImageCms
 
 from improva.web.app import create_app
 from tests.conftest import encoded, quadrants
+from tests.web.client import ApiClient, client_of
 from tests.web.helpers import at, drop
 from tests.web.printing import ended, print_file
 
@@ -28,15 +29,15 @@ SHIRT = "t-shirt"
 
 
 @pytest.fixture
-def client(tmp_path: Path) -> FlaskClient:
-    return create_app(tmp_path).test_client()
+def client(tmp_path: Path) -> ApiClient:
+    return client_of(create_app(tmp_path))
 
 
-def pair(art: dict, blank: str) -> str:
+def pair(art: dict[str, Any], blank: str) -> str:
     return f"/api/pairs/{art['id']}/{blank}"
 
 
-def test_how_a_pair_is_printed_is_kept_and_planned(client: FlaskClient) -> None:
+def test_how_a_pair_is_printed_is_kept_and_planned(client: ApiClient) -> None:
     art = drop(client)
     asked = {"format": "pdf", "dpi": 100, "tab": "left", "tab_mm": 10, "marks": True, "paper": "a4", "overlap_mm": 8}
     state = client.put(at(art, "/printing"), json=asked).json
@@ -48,7 +49,7 @@ def test_how_a_pair_is_printed_is_kept_and_planned(client: FlaskClient) -> None:
     assert "overlap" in tight["plan"]["problem"] and client.post(at(art, "/print-job"), json={}).status_code == 422
 
 
-def test_all_sides_come_in_one_zip_that_two_readers_open(client: FlaskClient, tmp_path: Path) -> None:
+def test_all_sides_come_in_one_zip_that_two_readers_open(client: ApiClient, tmp_path: Path) -> None:
     art = drop(client)
     body = {"fit": "contain", "shift_mm": [0, 0], "scale": 0.5, "rotate_deg": 0, "background": None}
     client.put(f"{pair(art, SHIRT)}/placement?panel=back", json=body)
@@ -66,7 +67,7 @@ def test_all_sides_come_in_one_zip_that_two_readers_open(client: FlaskClient, tm
     assert all(name in listed.stdout for name in names)
 
 
-def test_the_blanks_profile_is_looked_at_and_converted_to(client: FlaskClient) -> None:
+def test_the_blanks_profile_is_looked_at_and_converted_to(client: ApiClient) -> None:
     art = drop(client)
     profile = bytes(pyvips.Operation.call("profile_load", "p3"))
     assert client.put(at(art, "/printing"), json={"own_profile": True}).json["plan"]["problem"]
@@ -81,7 +82,7 @@ def test_the_blanks_profile_is_looked_at_and_converted_to(client: FlaskClient) -
     assert proof.shape[1] == 200 and np.abs(proof[10, 10].astype(int) - (220, 30, 30)).max() <= 4  # within its reach
 
 
-def test_a_press_profile_is_looked_at_but_not_converted_to(client: FlaskClient) -> None:
+def test_a_press_profile_is_looked_at_but_not_converted_to(client: ApiClient) -> None:
     art = drop(client)
     form = {"file": (io.BytesIO(bytes(pyvips.Operation.call("profile_load", "cmyk"))), "press.icc")}
     client.put("/api/blanks/tumbler-20oz-straight/profile", data=form, content_type="multipart/form-data")
@@ -96,7 +97,7 @@ def test_a_press_profile_is_looked_at_but_not_converted_to(client: FlaskClient) 
     assert plain[170, 190].min() >= 253 > paper[170, 190].max()  # the white corner, as the screen's and as the paper's
 
 
-def test_a_job_is_stopped_and_leaves_nothing(client: FlaskClient, tmp_path: Path) -> None:
+def test_a_job_is_stopped_and_leaves_nothing(client: ApiClient, tmp_path: Path) -> None:
     art = drop(client, encoded(Image.fromarray(np.random.default_rng(1).integers(0, 255, (900, 900, 3), dtype=np.uint8))))
     at_ = pair(art, "blanket-upright")
     client.put(f"{at_}/printing", json={"dpi": 300})
@@ -115,7 +116,7 @@ def test_a_job_is_stopped_and_leaves_nothing(client: FlaskClient, tmp_path: Path
     assert list((tmp_path / "made").glob("*.png")) == list((tmp_path / "made").glob(".*")) == []
 
 
-def test_what_fails_says_why(client: FlaskClient, tmp_path: Path) -> None:
+def test_what_fails_says_why(client: ApiClient, tmp_path: Path) -> None:
     art = drop(client)
     client.put(at(art, "/printing"), json={"dpi": 100})
     made = tmp_path / "made"
@@ -130,7 +131,7 @@ def test_what_fails_says_why(client: FlaskClient, tmp_path: Path) -> None:
 
 def test_a_killed_program_takes_its_job_up_again(tmp_path: Path) -> None:
     """The real server, killed in the middle of a large file and started anew."""
-    with create_app(tmp_path).test_client() as client:
+    with client_of(create_app(tmp_path)) as client:
         art = drop(client, encoded(Image.fromarray(np.random.default_rng(1).integers(0, 255, (900, 900, 3), dtype=np.uint8))))
         client.put(f"{pair(art, 'blanket-upright')}/printing", json={"dpi": 150})
 
@@ -143,7 +144,7 @@ def test_a_killed_program_takes_its_job_up_again(tmp_path: Path) -> None:
         )
         return process, f"http://127.0.0.1:{port}"
 
-    def ask(url: str, method: str = "GET", body: object = None) -> dict:
+    def ask(url: str, method: str = "GET", body: object = None) -> dict[str, Any]:
         data = json.dumps(body).encode() if body is not None else None
         request = urllib.request.Request(url, data, {"Content-Type": "application/json"}, method=method)
         until = time.monotonic() + 60
@@ -175,7 +176,7 @@ def test_a_killed_program_takes_its_job_up_again(tmp_path: Path) -> None:
     assert list((tmp_path / "made").glob(".*")) == []  # what the killed one had begun is swept away
 
 
-def test_the_ticket_is_one_page_with_all_that_is_needed(client: FlaskClient) -> None:
+def test_the_ticket_is_one_page_with_all_that_is_needed(client: ApiClient) -> None:
     art = drop(client, name="Gipfel-Bahn ÄÖ.png")
     notes = "Glacier blue first. " * 60
     client.put(at(art, "/printing"), json={"copies": 12, "notes": notes})
@@ -200,7 +201,7 @@ def test_the_ticket_is_one_page_with_all_that_is_needed(client: FlaskClient) -> 
         assert [float(v) for v in pdf.pages[0].mediabox] == [0, 0, 612, 792]  # ANSI/ASME Y14.1 size A, in points
 
 
-def test_a_gang_sheet_is_packed_kept_and_made(client: FlaskClient) -> None:
+def test_a_gang_sheet_is_packed_kept_and_made(client: ApiClient) -> None:
     art = drop(client)
     item = {"artwork_id": art["id"], "template_id": "tumbler-20oz-straight", "panel": "wrap"}
     client.put(at(art, "/printing"), json={"dpi": 50})
@@ -219,7 +220,7 @@ def test_a_gang_sheet_is_packed_kept_and_made(client: FlaskClient) -> None:
     assert client.get("/api/gang").json["items"] == []  # taken off the board, so off the sheet
 
 
-def test_the_simulated_printer_uses_paper_and_ink_runs_low_and_jams(client: FlaskClient, tmp_path: Path) -> None:
+def test_the_simulated_printer_uses_paper_and_ink_runs_low_and_jams(client: ApiClient, tmp_path: Path) -> None:
     art = drop(client)
     made = print_file(client, at(art), dpi=50)
     queue = lambda copies=1: client.post("/api/simulated-printer/queue", json={"url": made["url"], "copies": copies})  # noqa: E731
@@ -242,7 +243,7 @@ def test_the_simulated_printer_uses_paper_and_ink_runs_low_and_jams(client: Flas
     assert client.post("/api/simulated-printer/queue", json={"url": sheets["url"]}).json["used_sheets"] == 3
 
 
-def test_the_simulated_desk_takes_what_is_right_and_says_why_not(client: FlaskClient) -> None:
+def test_the_simulated_desk_takes_what_is_right_and_says_why_not(client: ApiClient) -> None:
     art = drop(client)
     bring = lambda made: client.post(at(art, "/simulated-upload"), json={"url": made["url"]}).json  # noqa: E731
     good = bring(print_file(client, at(art), dpi=150, format="jpg"))
@@ -255,7 +256,7 @@ def test_the_simulated_desk_takes_what_is_right_and_says_why_not(client: FlaskCl
     assert client.post(at(art, "/simulated-upload"), json={"url": "/api/files/../x"}).status_code == 422
 
 
-def test_pressing_is_planned_logged_and_learned_from(client: FlaskClient) -> None:
+def test_pressing_is_planned_logged_and_learned_from(client: ApiClient) -> None:
     art = drop(client)
     press = at(art, "/press")
     plan = client.get(press).json

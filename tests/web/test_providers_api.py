@@ -1,11 +1,12 @@
 """Providers of a blank compared, samples logged, and what they have shown brought to where it is needed."""
 
 import io
+from typing import Any
 
-from flask.testing import FlaskClient
 from PIL import Image
 
 from tests.conftest import encoded, quadrants
+from tests.web.client import ApiClient
 from tests.web.helpers import at, drop
 
 NEAR = {
@@ -21,7 +22,7 @@ FAR = {
 }
 
 
-def compared(client: FlaskClient) -> tuple[dict, dict]:
+def compared(client: ApiClient) -> tuple[dict[str, Any], dict[str, Any]]:
     art = drop(client)
     for name, offer, origin in (("Hut press", NEAR, "the valley"), ("Far press", FAR, "overseas")):
         assert client.put(f"/api/providers/{name}", json={"origin": origin}).status_code == 204
@@ -30,7 +31,7 @@ def compared(client: FlaskClient) -> tuple[dict, dict]:
     return art, {each["name"]: each for each in state.json["providers"]}
 
 
-def test_providers_stand_beside_each_other_at_the_buyers_door(client: FlaskClient) -> None:
+def test_providers_stand_beside_each_other_at_the_buyers_door(client: ApiClient) -> None:
     art, by_name = compared(client)
     hut, far = by_name["Hut press"], by_name["Far press"]
     assert [(each["region"], each["total"], each["least"], each["exposed"]) for each in hut["landed"]] == [
@@ -55,7 +56,7 @@ def test_providers_stand_beside_each_other_at_the_buyers_door(client: FlaskClien
     assert client.put(at(art, "/providers/Hut press/offer"), json={**NEAR, "piece": "-3"}).status_code == 422
 
 
-def test_a_sample_goes_on_has_photographs_and_makes_its_provider_quick(client: FlaskClient) -> None:
+def test_a_sample_goes_on_has_photographs_and_makes_its_provider_quick(client: ApiClient) -> None:
     art, _ = compared(client)
     state = client.post(at(art, "/samples"), json={"provider": "Hut press", "ordered": "2026-05-28"}).json
     sample = state["samples"][0]
@@ -88,7 +89,7 @@ def test_a_sample_goes_on_has_photographs_and_makes_its_provider_quick(client: F
     assert client.delete(f"/api/samples/{sample['id']}").json["samples"] == []
 
 
-def test_a_sample_of_ones_own_goes_to_the_press_log(client: FlaskClient) -> None:
+def test_a_sample_of_ones_own_goes_to_the_press_log(client: ApiClient) -> None:
     art = drop(client)
     state = client.post(
         at(art, "/samples"), json={"ordered": "2026-05-28", "checks": {"colour": "off"}, "note": "pale along the foot"}
@@ -99,7 +100,7 @@ def test_a_sample_of_ones_own_goes_to_the_press_log(client: FlaskClient) -> None
     assert (entry["on"], entry["result"], entry["note"]) == ("2026-05-28", "usable", "pale along the foot")
 
 
-def test_a_sample_of_sewn_panels_calibrates_its_seam(client: FlaskClient) -> None:
+def test_a_sample_of_sewn_panels_calibrates_its_seam(client: ApiClient) -> None:
     hoodie = f"/api/pairs/{drop(client)['id']}/hoodie-all-over"
     state = client.post(
         f"{hoodie}/samples", json={"provider": "Far press", "ordered": "2026-05-28", "delivered": "2026-06-09"}

@@ -1,16 +1,17 @@
 """What was done on a pair stands in the order of its time; what is looked for is found where it stands."""
 
-from flask.testing import FlaskClient
+from typing import Any
 
 from improva.store import HandedIn
+from tests.web.client import ApiClient
 from tests.web.helpers import at, drop, placement
 
 
-def deeds(client: FlaskClient, art: dict) -> list[dict]:
+def deeds(client: ApiClient, art: dict[str, Any]) -> list[dict[str, Any]]:
     return client.get(at(art, "/history")).json["events"]
 
 
-def test_a_pairs_days_are_told_newest_first_and_nothing_undone_is_forgotten(client: FlaskClient) -> None:
+def test_a_pairs_days_are_told_newest_first_and_nothing_undone_is_forgotten(client: ApiClient) -> None:
     art = drop(client)
     client.put(at(art, "/placement"), json=placement(scale=1.1))
     client.post(at(art, "/undo"))
@@ -38,7 +39,7 @@ def test_a_pairs_days_are_told_newest_first_and_nothing_undone_is_forgotten(clie
     assert {d["what"] for d in mug} == {"added", "prepared"}, "of another blank nothing but what was done to the artwork"
 
 
-def test_what_is_looked_for_is_found_where_it_stands(client: FlaskClient) -> None:
+def test_what_is_looked_for_is_found_where_it_stands(client: ApiClient) -> None:
     art = drop(client, None, "night_train 100%.png")
     other = drop(
         client, b"<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'><path d='M0 0h9v9z'/></svg>", "nightXtrain.svg"
@@ -49,7 +50,7 @@ def test_what_is_looked_for_is_found_where_it_stands(client: FlaskClient) -> Non
         art["id"], "mug-11oz", HandedIn("valley-stalls", "k", True, "00417", (), "")
     )
 
-    def found(words: str) -> set[tuple]:
+    def found(words: str) -> set[tuple[Any, ...]]:
         return {
             (h["artwork_id"], h["template_id"], h["what"])
             for h in client.get("/api/search", query_string={"words": words}).json["hits"]

@@ -1,6 +1,7 @@
 """Which pictures are proposed, how words come together, and what stops a listing. Invented words; limits set in the test."""
 
 from dataclasses import replace
+from typing import Any
 
 import pytest
 from hypothesis import given
@@ -129,7 +130,7 @@ def test_a_listing_is_stopped_by_its_licence(origin: Origin, altered: bool, told
 
 
 @pytest.mark.parametrize("wrong", [{"title": ""}, {"title_most": 0}, {"title_least": 200}, {"tags_most": -1}, {"film_s": 1000}])
-def test_limits_that_cannot_be_are_refused(wrong: dict) -> None:
+def test_limits_that_cannot_be_are_refused(wrong: dict[str, Any]) -> None:
     with pytest.raises(ListingError):
         Market(**{"title": "Mine", **wrong})
 

@@ -2,6 +2,7 @@
 
 import csv
 import io
+from typing import Any
 
 import pytest
 from hypothesis import given
@@ -21,7 +22,7 @@ FONT = open_font(font_bytes("poster"))
 FIELDS = ["name", "photo"]
 
 
-def read(text: str, fields: list[str] | None = None) -> tuple[dict[str, dict], dict[str, str]]:
+def read(text: str, fields: list[str] | None = None) -> tuple[dict[str, dict[str, Any]], dict[str, str]]:
     orders, problems = read_orders(text.encode(), FIELDS if fields is None else fields)
     return {order.name: order.values for _, order in orders}, {p.name: p.why for p in problems}
 
@@ -75,8 +76,8 @@ def test_what_the_csv_module_writes_is_read_back(rows: list[tuple[int, str]]) ->
     assert len(problems) == sum(1 for _, name in rows if not name.strip())
 
 
-def words(text: str = "For {name}", **more: object) -> Lettering:
-    return Lettering(text, "poster", sizing="width", width_mm=60, **more)  # type: ignore[arg-type]
+def words(text: str = "For {name}", **more: Any) -> Lettering:
+    return Lettering(text, "poster", sizing="width", width_mm=60, **more)
 
 
 def test_a_short_name_keeps_the_designs_size_and_a_long_one_is_made_smaller_to_fit() -> None:

@@ -1,5 +1,8 @@
 """Blends against the formulas of W3C Compositing and Blending Level 1, written out here once more."""
 
+from collections.abc import Callable
+from typing import Any
+
 import numpy as np
 import pytest
 import pyvips
@@ -38,7 +41,7 @@ def soft_light(b: float, s: float) -> float:
     return b + (2 * s - 1) * (d - b)
 
 
-SEPARABLE = {
+SEPARABLE: dict[str, Callable[..., Any]] = {
     "normal": lambda b, s: s,
     "multiply": multiply,
     "screen": screen,

@@ -1,6 +1,7 @@
 """Pieces on panels: sized, framed, carried; and drawn where they say they are."""
 
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 import pytest
@@ -41,14 +42,14 @@ def at(image: np.ndarray, x_mm: float, y_mm: float, panel: Panel = SHEET, densit
     return tuple(int(v) for v in image[int((y_mm + panel.bleed_mm) * density), int((x_mm + panel.bleed_mm) * density)])
 
 
-def words(**values: object) -> Lettering:
-    return Lettering("SUMMIT LINE", "poster", **values)  # type: ignore[arg-type]
+def words(**values: Any) -> Lettering:
+    return Lettering("SUMMIT LINE", "poster", **values)
 
 
 @pytest.mark.parametrize(
     ("sizing", "expected"), [("width", (120, None)), ("box", (None, 20)), ("fill", (120, 20)), ("size", (None, None))]
 )
-def test_words_are_as_large_as_they_are_told(sizing: str, expected: tuple) -> None:
+def test_words_are_as_large_as_they_are_told(sizing: str, expected: tuple[Any, ...]) -> None:
     lettering = words(sizing=sizing, size_mm=20, width_mm=120, height_mm=20 if sizing == "fill" else 12)
     shape = lettering_shape(lettering, FONT)
     if sizing == "box":
@@ -61,8 +62,8 @@ def test_words_are_as_large_as_they_are_told(sizing: str, expected: tuple) -> No
     ink = pixels(replace(lettering, shift_mm=(10, -20)))[..., 3] > 127
     ys, xs = np.nonzero(ink)
     box_mm = lettering_box(replace(lettering, shift_mm=(10, -20)), shape, SHEET.trim_mm)
-    got = (xs.min() / 4 - 5, ys.min() / 4 - 5, (xs.max() + 1) / 4 - 5, (ys.max() + 1) / 4 - 5)
-    assert got == pytest.approx((box_mm[0], box_mm[1], box_mm[0] + box_mm[2], box_mm[1] + box_mm[3]), abs=0.4)
+    around = (xs.min() / 4 - 5, ys.min() / 4 - 5, (xs.max() + 1) / 4 - 5, (ys.max() + 1) / 4 - 5)
+    assert around == pytest.approx((box_mm[0], box_mm[1], box_mm[0] + box_mm[2], box_mm[1] + box_mm[3]), abs=0.4)
 
 
 def test_words_have_outline_shadow_and_plaque() -> None:
@@ -150,7 +151,8 @@ def test_a_band_follows_a_tapered_wall_and_an_outline() -> None:
     hood = next(p for p in template("hoodie-all-over").panels if p.outline_mm)
     image = pixels(Band("all", 20, "#24405a", None, 25, 0), panel=hood, density=1.0)
     inside = np.array(hood.line(30))
-    assert at(image, *inside.mean(axis=0), panel=hood, density=1.0)[3] == 0
+    x, y = inside.mean(axis=0)
+    assert at(image, x, y, panel=hood, density=1.0)[3] == 0
 
 
 def test_pictures_cover_their_slots_about_their_focus() -> None:
@@ -272,7 +274,7 @@ def test_bands_frames_and_overlays_are_carried_by_their_rules() -> None:
 @pytest.mark.parametrize(
     "wrong", [{"size_mm": 0}, {"outline_mm": 90}, {"fill": "red"}, {"sizing": "big"}, {"rotate_deg": float("nan")}]
 )
-def test_values_out_of_reach_are_told(wrong: dict) -> None:
+def test_values_out_of_reach_are_told(wrong: dict[str, Any]) -> None:
     with pytest.raises(ImprovaError, match=r"use|write|sized|number"):
         words(**wrong)
 

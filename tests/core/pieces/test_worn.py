@@ -1,6 +1,7 @@
 """Pieces on tapered walls, outlines and in print files: they lie where they lie, however the file is made."""
 
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pikepdf
@@ -17,15 +18,16 @@ from improva.core.words.font import open_font
 from improva.fonts import font_bytes
 from improva.io.print_file import write_print_file
 from tests.conftest import BLANK, art_of, quadrants
+from tests.pictures import pdf_image
 
 FONTS = {"poster": font_bytes("poster")}
 ART = art_of(quadrants(400, 300))
 WORDS = Lettering("UP", "poster", sizing="width", width_mm=40, shift_mm=(30, -20), fill="#00ffff")
 
 
-def design(blank: str, *extras: object, **placement: object) -> Design:
+def design(blank: str, *extras: object, **placement: Any) -> Design:
     found = template(blank)
-    pieces = (Piece("art", ART.facts.size, Placement(**placement)),)  # type: ignore[arg-type]
+    pieces = (Piece("art", ART.facts.size, Placement(**placement)),)
     return Design(found, found.panel(), pieces, extras, FONTS)  # type: ignore[arg-type]
 
 
@@ -68,9 +70,7 @@ def test_print_files_carry_them_mirrored_for_the_press(ending: str, tmp_path: Pa
     )
     if ending == ".pdf":
         with pikepdf.open(path) as document:
-            image = np.asarray(
-                pikepdf.PdfImage(next(iter(document.pages[0].get_images().values()))).as_pil_image().convert("RGB")
-            )
+            image = np.asarray(pdf_image(document.pages[0]).as_pil_image().convert("RGB"))
     else:
         image = np.asarray(Image.open(path).convert("RGB"))
     assert image.shape == (820, 930, 3)

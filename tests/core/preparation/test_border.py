@@ -1,6 +1,8 @@
 """Cut-out borders against Shapely's buffer and Steiner's formula; thin necks against shapes of known width."""
 
 import math
+from collections.abc import Sequence
+from typing import Any
 
 import cv2
 import numpy as np
@@ -16,7 +18,7 @@ from improva.core.preparation.picture import Picture
 PX_MM = 10.0
 
 
-def cutout(*polygons: list[tuple[float, float]], size: int = 400, colour: tuple[int, int, int] = (180, 60, 40)) -> Picture:
+def cutout(*polygons: Sequence[tuple[float, float]], size: int = 400, colour: tuple[int, int, int] = (180, 60, 40)) -> Picture:
     """Polygons in px from the picture's corner, drawn with an exact edge."""
     fine = np.zeros((size * 4, size * 4), np.uint8)
     for polygon in polygons:
@@ -57,7 +59,9 @@ def test_a_concave_shape_s_border_covers_shapely_s_buffer(mm: float) -> None:
 
 
 def test_the_border_is_white_a_colour_or_the_edge_s() -> None:
-    for wanted, values in (((255, 255, 255), {}), ((18, 52, 86), {"colour": "#123456"}), ((180, 60, 40), {"fill": "edge"})):
+    cases: list[tuple[tuple[int, int, int], dict[str, Any]]]
+    cases = [((255, 255, 255), {}), ((18, 52, 86), {"colour": "#123456"}), ((180, 60, 40), {"fill": "edge"})]
+    for wanted, values in cases:
         out = border(cutout(SQUARE), mm=3, **values)
         grown = (out.pixels.shape[0] - 400) // 2
         x, y = 200 + grown, 150 - 15 + grown  # 1.5 mm above the square

@@ -103,7 +103,9 @@ def test_a_millimetre_is_one_of_the_print() -> None:
     for width_mm, px in ((None, 20), (80, 10)):
         art = prepared(scan(), "cut", "trim", f"border:mm={2}", "trim", width_mm=width_mm)
         assert art.facts.px[0] == pytest.approx(300 + 2 * px, abs=2)
-        assert art.facts.tagged_dpi[0] == pytest.approx(254 * (1 if width_mm is None else 0.5), abs=0.5)
+        assert art.facts.tagged_dpi is not None and art.facts.tagged_dpi[0] == pytest.approx(
+            254 * (1 if width_mm is None else 0.5), abs=0.5
+        )
 
 
 def test_no_hidden_colour_leaves_in_the_file() -> None:

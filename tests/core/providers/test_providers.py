@@ -2,6 +2,7 @@
 
 from datetime import date, timedelta
 from decimal import Decimal as D
+from typing import Any
 
 import pytest
 from hypothesis import given
@@ -33,7 +34,7 @@ def test_below_the_limit_nothing_is_taken_but_customs_still_can() -> None:
 @pytest.mark.parametrize(
     "wrong", [{"shipping": D(-1)}, {"duty_percent": D(301)}, {"free_up_to": D(-5)}, {"handling": D("-0.01")}]
 )
-def test_amounts_that_cannot_be_are_refused(wrong: dict) -> None:
+def test_amounts_that_cannot_be_are_refused(wrong: dict[str, Any]) -> None:
     with pytest.raises(PriceError):
         Route("Valley", **wrong)
     with pytest.raises(PriceError):
@@ -71,6 +72,6 @@ def test_days_over_a_leap_day_and_a_year_by_hand() -> None:
         ({"ordered": "2026-05-30", "checks": {"smell": "off"}}, "smell"),
     ],
 )
-def test_what_cannot_have_been_is_told(told: dict, said: str) -> None:
+def test_what_cannot_have_been_is_told(told: dict[str, Any], said: str) -> None:
     with pytest.raises(ListingError, match=said):
         Sample("x", **told)

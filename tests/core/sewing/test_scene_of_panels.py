@@ -13,9 +13,10 @@ from improva.core.mockup.composite import composite, shade_plain_parts
 from improva.core.mockup.render import UNDERBASE, print_textures
 from improva.core.mockup.view import make_view
 from improva.core.sewing.edges import motion_of
+from improva.core.sewing.seams import LaidOn
 from improva.core.template import Panel
 from improva.surfaces import surface
-from tests.conftest import art_of
+from tests.conftest import art_of, quadrants
 from tests.scenery import scene
 
 HOODIE = template("hoodie-all-over")
@@ -54,12 +55,13 @@ def picture(shaded, nudge=(0.0, 0.0)) -> np.ndarray:  # type: ignore[no-untyped-
 def direct(shaded) -> np.ndarray:  # type: ignore[no-untyped-def]
     """The equations laid in the scene's own textures, without panels, fitting or following."""
     info, prints = shaded.view.info, dict[str, np.ndarray]()
-    blank = print_textures([Design(HOODIE, FRONT, ())], lambda _: None, shaded.view)  # bare panels
+    blank = print_textures([Design(HOODIE, FRONT, ())], lambda _: art_of(quadrants(8, 8)), shaded.view)  # bare panels
     for region in info.regions:
         if region.panel is None:
             continue
         prints[region.id] = blank[region.id]
         if region.panel in ("front", "pocket"):
+            assert isinstance(SEAM, LaidOn)
             panel, offset = HOODIE.panel(region.panel), SEAM.offset_mm if region.panel == "pocket" else (0.0, 0.0)
             px = tuple(2 * side for side in shaded.view.maps[region.id].texture_px)
             colours = plane(panel, (0, 0, *panel.trim_mm), px, offset)

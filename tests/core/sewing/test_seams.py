@@ -148,6 +148,8 @@ def test_a_template_keeps_its_seams_through_a_file() -> None:
 
 def test_an_edge_runs_the_shorter_way_round_also_past_the_first_corner() -> None:
     blank = own()
-    seam = Sewn("s", "s", blank.seams[0].first, blank.seams[0].second)
+    first = blank.seams[0]
+    assert isinstance(first, Sewn)
+    seam = Sewn("s", "s", first.first, first.second)
     line = run(blank.panel("upper"), seam.first)
     assert line.length == pytest.approx(300) and next(iter(line.coords)) == pytest.approx((0, 200))

@@ -74,7 +74,11 @@ def test_what_matters_keeps_off_seams(x: float, y: float, status: str) -> None:
     found = checks["near-seam"]
     assert found.status == status, found.message
     if status == "warn":
-        assert found.measured > 5 and any(left <= x <= left + w and top <= y <= top + h for left, top, w, h in found.where)
+        assert (
+            found.measured is not None
+            and found.measured > 5
+            and any(left <= x <= left + w and top <= y <= top + h for left, top, w, h in found.where)
+        )
 
 
 def test_a_blank_without_seams_has_no_such_check(tumbler) -> None:  # type: ignore[no-untyped-def]
