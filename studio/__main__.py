@@ -29,9 +29,9 @@ def main() -> None:
         if chosen.quicken:
             packing.quicken(folder)
             continue
-        made = bake.bake(SCENES[name], (w, h), chosen.samples, lambda said, name=name: print(name, said, flush=True))  # type: ignore[misc]
-        packing.write_pack(folder, SCENES[name], made, samples=chosen.samples)
-        print(f"{folder}: {(folder / 'passes.exr').stat().st_size / 1e6:.1f} MB, {made.seconds:.0f} s", flush=True)
+        bake_result = bake.bake(SCENES[name], (w, h), chosen.samples, lambda said, name=name: print(name, said, flush=True))  # type: ignore[misc]
+        packing.write_pack(folder, SCENES[name], bake_result, samples=chosen.samples)
+        print(f"{folder}: {(folder / 'passes.exr').stat().st_size / 1e6:.1f} MB, {bake_result.seconds:.0f} s", flush=True)
 
 
 if __name__ == "__main__":

@@ -92,16 +92,16 @@ def _end(sign: float) -> tuple[Points, Points]:
 @cache
 def sheets() -> Sheets:
     """Points and places of each printed part: ``front``, ``back``, ``gusset@left`` and ``gusset@right``."""
-    found: Sheets = {}
+    sheets_by_name: Sheets = {}
     for name, seed, sign in (("front", 3, -1.0), ("back", 8, 1.0)):
         x, out, z = _side(seed)
         at = np.stack([x, sign * out, z], -1)
         u = np.linspace(0, 1, x.shape[1]) if sign < 0 else np.linspace(1, 0, x.shape[1])
-        found[name] = _slack(at), np.stack(np.meshgrid(u, np.linspace(0, 1, x.shape[0])), -1)
+        sheets_by_name[name] = _slack(at), np.stack(np.meshgrid(u, np.linspace(0, 1, x.shape[0])), -1)
     for name, side in (("left", -1.0), ("right", 1.0)):
         points, places = _end(side)
-        found[f"gusset@{name}"] = _slack(points), places
-    return found
+        sheets_by_name[f"gusset@{name}"] = _slack(points), places
+    return sheets_by_name
 
 
 def lining(name: str) -> Points:

@@ -182,13 +182,13 @@ class _Tracer:
 
     def around(self, ground: bool) -> dict[str, Any]:
         """What everything reflects while a ground, or a part of the product, is measured."""
-        found = {}
+        shapes = {}
         for region in self.scene.regions:
             if "on" not in region:
                 is_ground = region["id"] in self.scene.surroundings
                 share = (0.5 if ground else 1.0) if is_ground else 0.0
-                found[region["id"]] = rgb(*(share * usual(region)))
-        return found
+                shapes[region["id"]] = rgb(*(share * usual(region)))
+        return shapes
 
     def reference(self, ground: bool, window: Window | None, part: int) -> Image:
         """What the bases of grounds, or those of parts of the product, are set against; made once."""

@@ -85,8 +85,8 @@ def continued(uv: Image, reach_px: int) -> Image:
     from scipy.ndimage import distance_transform_edt
 
     def nearest(known: Image) -> NDArray[np.intp]:
-        found = distance_transform_edt(np.isnan(known[..., 0]), return_distances=False, return_indices=True)
-        return np.asarray(found)[:, y, x]
+        indices = distance_transform_edt(np.isnan(known[..., 0]), return_distances=False, return_indices=True)
+        return np.asarray(indices)[:, y, x]
 
     spread = dilate(uv, reach_px)
     y, x = np.nonzero(np.isnan(uv[..., 0]) & ~np.isnan(spread[..., 0]))

@@ -29,17 +29,17 @@ def write_pack(folder: Path, scene: Scene, bake: Bake, *, samples: int, dwa_leve
         sizes = [file.stat().st_size for file in folder.iterdir()]
         if sum(sizes) < MOST_BYTES and max(sizes) <= MOST_OF_A_FILE:
             break
-    made = {"samples": samples, "seconds_of_bake": round(bake.seconds)}
-    write_told(folder, _told(scene, (w, h), made, bake.lens, bake.measures))
+    record = {"samples": samples, "seconds_of_bake": round(bake.seconds)}
+    write_told(folder, _told(scene, (w, h), record, bake.lens, bake.measures))
 
 
 def retell(folder: Path, scene: Scene) -> None:
     """Write a pack's ``scene.toml`` anew, from what its scene says now: names, colours, exposure, measures."""
     old = tomllib.loads((folder / "scene.toml").read_text(encoding="utf-8"))
-    made = {name: old[name] for name in ("samples", "seconds_of_bake")}
+    record = {name: old[name] for name in ("samples", "seconds_of_bake")}
     with tempfile.TemporaryDirectory() as place:
         lens, measures = seen.told(staged(scene, tuple(old["px"]), {}, Path(place)), scene)
-    write_told(folder, _told(scene, tuple(old["px"]), made, lens, measures))
+    write_told(folder, _told(scene, tuple(old["px"]), record, lens, measures))
 
 
 def quicken(folder: Path) -> None:
@@ -56,7 +56,7 @@ def quicken(folder: Path) -> None:
 
 
 def _told(
-    scene: Scene, px: tuple[int, int], made: dict[str, Any], lens: dict[str, float], measures: list[dict[str, Any]]
+    scene: Scene, px: tuple[int, int], record: dict[str, Any], lens: dict[str, float], measures: list[dict[str, Any]]
 ) -> dict[str, Any]:
-    head = {**scene.pack, "px": list(px), "exposure": scene.exposure, "seed": 0, **made}
+    head = {**scene.pack, "px": list(px), "exposure": scene.exposure, "seed": 0, **record}
     return {**head, "lens": lens, "measures": measures, "regions": scene.regions}

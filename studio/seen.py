@@ -88,15 +88,15 @@ def look(scene: Scene, size: tuple[int, int]) -> Seen:
         hits = _Hits(described)
         hit, masks = hits.at((xs + 0.5) / w, (ys + 0.5) / h, np.full((2, w * h), 0.5, np.float32))  # type: ignore[arg-type]
         uv = np.array(hit.uv).reshape(2, -1).T
-        found = Seen(product, depth=np.where(np.isfinite(t := np.array(hit.t)), t, 0).astype(np.float32).reshape(h, w))
+        view = Seen(product, depth=np.where(np.isfinite(t := np.array(hit.t)), t, 0).astype(np.float32).reshape(h, w))
         for name, mask in masks.items():
             region = name.split("@")[0]
-            found.regions[region] = found.regions.get(region, np.zeros((h, w), bool)) | mask.reshape(h, w)
+            view.regions[region] = view.regions.get(region, np.zeros((h, w), bool)) | mask.reshape(h, w)
         for region in mapped:
-            here = found.regions[region].reshape(-1, 1)
-            found.maps[region] = np.where(here, uv, np.nan).astype(np.float32).reshape(h, w, 2)
-        found.lens, found.measures = lens, measures
-    return found
+            here = view.regions[region].reshape(-1, 1)
+            view.maps[region] = np.where(here, uv, np.nan).astype(np.float32).reshape(h, w, 2)
+        view.lens, view.measures = lens, measures
+    return view
 
 
 def _cover(hits: _Hits, scene: Scene, xs: Image, ys: Image, size: tuple[int, int]) -> Image:

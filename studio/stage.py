@@ -80,7 +80,7 @@ class Stage:
         sheen: float = 0.25,
     ) -> dict[str, Any]:
         """Cloth, lit from both sides: matt with a little sheen; ``relief`` is its weave, ``depth`` how deep in uv units."""
-        made: dict[str, Any] = {
+        material: dict[str, Any] = {
             "type": "principled",
             "base_color": self._colour(colour),
             "roughness": 0.85,
@@ -90,8 +90,8 @@ class Stage:
         }
         if relief is not None:
             to_uv = self.to.scale([times[0], times[1], 1])
-            made = {"type": "bumpmap", "arbitrary": bitmap(relief, to_uv=to_uv), "scale": depth, "bsdf": made}
-        return {"type": "twosided", "bsdf": made}
+            material = {"type": "bumpmap", "arbitrary": bitmap(relief, to_uv=to_uv), "scale": depth, "bsdf": material}
+        return {"type": "twosided", "bsdf": material}
 
     def _colour(self, colour: Any) -> Any:
         return self.rho(colour) if isinstance(colour, str) else colour

@@ -22,6 +22,6 @@ def give_back() -> bool:
         mallopt = ctypes.CDLL(None).mallopt
     except (OSError, AttributeError):
         return False
-    asked = ((M_MMAP_THRESHOLD, LARGE_BYTES), (M_TRIM_THRESHOLD, 16 * LARGE_BYTES), (M_ARENA_MAX, 2))
-    taken = [mallopt(name, value) for name, value in asked]
-    return all(taken)
+    limits = ((M_MMAP_THRESHOLD, LARGE_BYTES), (M_TRIM_THRESHOLD, 16 * LARGE_BYTES), (M_ARENA_MAX, 2))
+    accepted = [mallopt(name, value) for name, value in limits]
+    return all(accepted)

@@ -96,12 +96,12 @@ def changed() -> list[str]:
 
 def record(same: list[str]) -> None:
     """Record the code of every changed stage: under a new version, but under the one there is for those in ``same``."""
-    found: dict[str, dict[str, str | int]] = {}
+    stages: dict[str, dict[str, str | int]] = {}
     for stage in SOURCES:
         known, now = _record().get(stage, {"version": 0, "fingerprint": ""}), fingerprint(stage)
         step = int(known["fingerprint"] != now and stage not in same)
-        found[stage] = {"version": int(known["version"]) + step, "fingerprint": now}
-    RECORD.write_text(json.dumps(found, indent=1) + "\n", encoding="utf-8")
+        stages[stage] = {"version": int(known["version"]) + step, "fingerprint": now}
+    RECORD.write_text(json.dumps(stages, indent=1) + "\n", encoding="utf-8")
 
 
 if __name__ == "__main__":

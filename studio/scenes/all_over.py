@@ -124,7 +124,7 @@ def layers(back: bool) -> list[Layer]:
     body = "back" if back else "front"
     half = -1.0 if not back else 1.0
     seen_right, seen_left = ("sleeve-right", "sleeve-left") if back else ("sleeve-left", "sleeve-right")
-    found = []
+    result = []
 
     def put(
         name: str,
@@ -137,21 +137,21 @@ def layers(back: bool) -> list[Layer]:
         seams: tuple[Plane, ...] | None = None,
     ) -> None:
         uv = None if place is None else _as_uv(place, _panel(name.split("@", maxsplit=1)[0]))
-        was = plain[old]
-        found.append(
+        plain_layer = plain[old]
+        result.append(
             Layer(
                 name,
-                was.outline if outline is None else outline,
-                was.thick,
-                was.puff,
-                was.soft,
-                was.folds,
-                was.rib if rib is None else rib,
-                (was.seams if outline is None else ()) if seams is None else seams,
-                was.hem,
-                was.hole if hole is None else hole,
+                plain_layer.outline if outline is None else outline,
+                plain_layer.thick,
+                plain_layer.puff,
+                plain_layer.soft,
+                plain_layer.folds,
+                plain_layer.rib if rib is None else rib,
+                (plain_layer.seams if outline is None else ()) if seams is None else seams,
+                plain_layer.hem,
+                plain_layer.hole if hole is None else hole,
                 uv,
-                was.creases,
+                plain_layer.creases,
                 keep,
             )
         )
@@ -189,7 +189,7 @@ def layers(back: bool) -> list[Layer]:
             )
     if not back:
         put("inside@edge", "edge", edge, hole=mouth)
-    return found
+    return result
 
 
 @cache

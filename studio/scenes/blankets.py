@@ -193,7 +193,7 @@ def folded(w: float, h: float) -> Any:
 
     @cache
     def layers() -> list[tuple[Points, Points]]:
-        found = []
+        parts = []
         wide, deep, r = w / 3 + 1.5, h / 4, 0.78
         for i in range(3):
             z0 = 0.70 + i * (2 * r + 1.42) + r
@@ -219,8 +219,8 @@ def folded(w: float, h: float) -> Any:
             uv = np.empty((160, 200, 2))
             uv[..., 0] = 0.5 + x[None] / w
             uv[..., 1] = v0 + (at[:, None] - top) / h
-            found.append((grid, np.clip(uv, 0.001, 0.999)))
-        return found
+            parts.append((grid, np.clip(uv, 0.001, 0.999)))
+        return parts
 
     def build(stage: Stage) -> None:
         stage.camera((-26, -120, 58), (2.0, -2, 4.2), 31.0 if w < h else 34.5, (0, -14, 6), 0.5)  # whole in a square too

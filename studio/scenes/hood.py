@@ -64,8 +64,8 @@ def truest_map(outline: Plane, mouth: Plane, seam: Plane, scale: float) -> Calla
     sewn = _terms(np.stack([0 * up, up], -1))
     wanted = along(seam, (up[0] - up) / scale)
 
-    def faults(found: Plane) -> Plane:
-        u, v = found[:n], found[n:]
+    def faults(solution: Plane) -> Plane:
+        u, v = solution[:n], solution[n:]
         du, dv = scale * np.array([right @ u, down @ u]), scale * np.array([right @ v, down @ v])
         stretch = [
             (du[0] ** 2 + dv[0] ** 2 - 1) / 2,
@@ -78,5 +78,5 @@ def truest_map(outline: Plane, mouth: Plane, seam: Plane, scale: float) -> Calla
     begin = np.zeros(2 * n)
     begin[POWERS.index((1, 0))] = begin[n + POWERS.index((0, 1))] = UNIT / scale
     begin[n + POWERS.index((0, 0))] = seam[0, 1] - mouth[:, 1].min() / scale
-    found = least_squares(faults, begin).x.reshape(2, n)
-    return lambda at: _terms(np.asarray(at)) @ found.T
+    solution = least_squares(faults, begin).x.reshape(2, n)
+    return lambda at: _terms(np.asarray(at)) @ solution.T

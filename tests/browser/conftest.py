@@ -7,7 +7,6 @@ import shutil
 import socket
 import subprocess
 import sys
-import time
 import urllib.error
 import urllib.request
 from collections.abc import Iterator
@@ -16,6 +15,8 @@ from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
+
+from tests.waiting import wait_until
 
 CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
 FLAGS = [
@@ -38,15 +39,15 @@ def free_port() -> int:
 
 
 def wait_until_up(url: str, server: subprocess.Popen[bytes], limit_s: float = 90) -> None:
-    end = time.monotonic() + limit_s
-    while time.monotonic() < end:
+    def answers() -> bool:
         assert server.poll() is None, "the server ended by itself"
         try:
             urllib.request.urlopen(url, timeout=2).close()
-            return
         except (urllib.error.URLError, ConnectionError, TimeoutError):
-            time.sleep(0.1)
-    raise TimeoutError(f"no answer from {url}")
+            return False
+        return True
+
+    wait_until(answers, limit_s)
 
 
 @contextmanager

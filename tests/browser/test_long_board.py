@@ -52,7 +52,7 @@ def frames(board: Page, file: Path, px: int) -> list[tuple[str, bool]]:
 
 def test_a_years_board_scrolls_smoothly(board: Page, tmp_path: Path) -> None:
     """The browser moves it by itself, whatever the page is busy with; while it could not, it left out two of three frames."""
-    board.wait_for_timeout(1000)
+    board.wait_for_load_state("networkidle")
     found = frames(board, tmp_path / "trace.json", 6000)
     assert board.evaluate("document.querySelector('main').scrollTop") == 6000
     assert len(found) > 60 and {moved for moved, _ in found} == {"SCROLL_COMPOSITOR_THREAD"}

@@ -75,6 +75,7 @@ def test_a_large_file_shows_how_far_it_is_and_can_be_stopped(page: Page, own_art
 
 
 def test_prints_are_ganged_and_handed_over(page: Page, own_art: Path) -> None:
+    page.clock.install()
     lay_on_bench(page, own_art)
     station(page, "Print")
     typed(page, "Resolution (dpi)", "50")
@@ -93,7 +94,7 @@ def test_prints_are_ganged_and_handed_over(page: Page, own_art: Path) -> None:
             route.continue_()
 
     page.route("**/api/gang", hold_back)
-    page.wait_for_timeout(2100)  # old enough to be asked for anew
+    page.clock.fast_forward(2100)  # what the page knows is now old enough to be asked for anew
     page.get_by_role("link", name="on it: view").click()
     for other in ("Dusk on the Summit Line", "Signals"):  # what the demo laid there
         with page.expect_response(lambda answer: answer.request.method == "PUT"):
@@ -102,7 +103,7 @@ def test_prints_are_ganged_and_handed_over(page: Page, own_art: Path) -> None:
     assert late
     for route in late:  # what was asked before is told last, and does not bring back what was taken off
         route.fulfill(json=before)
-    page.wait_for_timeout(300)
+    page.evaluate("new Promise((painted) => requestAnimationFrame(() => requestAnimationFrame(painted)))")
     expect(page.get_by_role("img", name="Sheet 1").locator("image")).to_have_count(1)
     page.get_by_text("Roll", exact=True).click()
     typed(page, "Width", "20in")

@@ -6,7 +6,6 @@ import platform
 import signal
 import subprocess
 import sys
-import time
 from pathlib import Path
 
 import pytest
@@ -15,6 +14,7 @@ from PIL import Image
 
 from improva.cli import main
 from tests.conftest import encoded, quadrants
+from tests.waiting import wait_until
 
 RANGE = """
 art = ["art/*.png"]
@@ -88,10 +88,7 @@ def whole_files(folder: Path) -> dict[str, tuple[int, int]]:
 def test_killed_in_the_middle_it_goes_on_and_doubles_nothing(folder: Path) -> None:
     command = [sys.executable, "-m", "improva.cli", "batch", str(folder / "range.toml"), "-o", str(folder / "out")]
     process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
-    until = time.monotonic() + 90
-    while len(whole_files(folder)) < 2:
-        assert time.monotonic() < until and process.poll() is None
-        time.sleep(0.02)
+    wait_until(lambda: len(whole_files(folder)) >= 2 or process.poll() is not None, 90)
     os.kill(process.pid, signal.SIGKILL)
     process.wait()
     half = whole_files(folder)

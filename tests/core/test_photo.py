@@ -14,7 +14,7 @@ from improva.core.colour import LINEAR_OF_BYTE, delta_e_2000, lab
 from improva.core.errors import PlacementError, SceneError
 from improva.core.ink import colour_reflectance, printed
 from improva.core.mockup.composite import composite, shade_plain_parts
-from improva.core.mockup.photo import Dab, Marks, make_scene, masks, place_of, product_mask, suggested
+from improva.core.mockup.photo import Dab, Marks, make_scene, place_of, product_mask, suggested
 from improva.core.mockup.photo.camera import body_of, fit_camera
 from improva.core.mockup.photo.light import DARKEST, highlights, lamp, light_of, parted
 from improva.core.mockup.tone import develop, tone, untoned
@@ -166,16 +166,15 @@ def test_the_product_is_found_to_its_edge() -> None:
     assert np.abs(cover - share)[edge].mean() < 0.3, "its edge is soft as the disc's is"
 
 
-def test_a_cut_from_coarse_to_fine_is_the_whole_cut() -> None:
-    """Both find the ball to the same edge, though the fine cut looks only along it; and what is given stays as it is given."""
-    photo, _ = ball()
-    h, w = photo.shape[:2]
-    seed = np.full((h, w), cv2.GC_PR_BGD, np.uint8)
-    seed[:30], seed[-30:], seed[:, :30], seed[:, -30:] = (cv2.GC_BGD,) * 4
-    seed[middle_seen()] = cv2.GC_FGD
-    coarse, whole = masks._grown_coarse_to_fine(seed.copy(), photo), masks._grown(seed.copy(), photo)
-    assert np.mean(coarse != whole) < 0.002 and coarse.any() and not coarse.all()
-    assert coarse[seed == cv2.GC_FGD].all() and not coarse[seed == cv2.GC_BGD].any()
+def test_a_photograph_of_many_pixels_is_cut_as_exactly_as_a_small_one() -> None:
+    """The cut is made on a small copy; the edge of the large photograph still lies where the ball's does, to a hundredth."""
+    photo, share = ball()
+    size = (3 * SIZE[0], 3 * SIZE[1])
+    large, truth = cv2.resize(photo, size, interpolation=cv2.INTER_CUBIC), cv2.resize(share, size)
+    seen = cv2.resize(middle_seen().astype(np.uint8), size, interpolation=cv2.INTER_NEAREST) > 0
+    cover = product_mask(np.asarray(large, np.uint8), BALL, seen)
+    assert np.minimum(cover, truth).sum() / np.maximum(cover, truth).sum() > 0.98
+    assert cover[seen].min() > 0.99 and cover[:30].max() < 0.01, "what is marked stays, the border of the picture is left out"
 
 
 def test_touches_keep_and_leave_out() -> None:

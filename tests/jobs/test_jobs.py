@@ -15,16 +15,18 @@ from improva.jobs.dispatcher import JobDispatcher
 from improva.jobs.queue import JobSignals, QueueError, open_queue
 from improva.jobs.worker import Outcome, register_task
 from improva.store import Database, JobRow, JobTable, MadeFiles
+from tests.waiting import wait_until
 
 
 def wait_for(table: JobTable, job_id: int, *states: str) -> JobRow:
-    until = time.monotonic() + 20
-    while True:
+    def reached() -> JobRow | None:
         row = table.get(job_id)
-        assert row is not None and time.monotonic() < until
-        if row.state in (states or ("done", "failed", "stopped")):
-            return row
-        time.sleep(0.01)
+        assert row is not None
+        return row if row.state in (states or ("done", "failed", "stopped")) else None
+
+    row = wait_until(reached, 20)
+    assert row is not None
+    return row
 
 
 @pytest.fixture
@@ -108,8 +110,7 @@ def test_a_running_job_stops_and_a_waiting_one_never_begins(database: Database) 
     def work(asked: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
         begun.append(asked["n"])
         while True:
-            progress.at(0.5)
-            time.sleep(0.01)
+            progress.at(0.5)  # raises once the job is stopped
 
     jobs = JobDispatcher(database, {"print": work})
     running, waiting = jobs.start("print", {"n": 1}, "One"), jobs.start("print", {"n": 2}, "Two")

@@ -18,6 +18,7 @@ from improva.store import JobTable
 from improva.web.app import create_app
 from tests.browser.conftest import free_port
 from tests.conftest import encoded, quadrants
+from tests.waiting import wait_until
 from tests.web.client import ApiClient, client_of
 from tests.web.helpers import drop
 
@@ -32,15 +33,16 @@ def queue_url(tmp_path: Path) -> Iterator[str]:
     (tmp_path / "redis").mkdir()
     command = [program, "--port", str(port), "--bind", "127.0.0.1", "--save", "", "--dir", str(tmp_path / "redis")]
     server = subprocess.Popen(command, stdout=subprocess.DEVNULL)
-    until = time.monotonic() + 20
     url = f"redis://127.0.0.1:{port}/0"
-    while True:
+
+    def answers() -> bool:
         try:
             open_queue(url, tmp_path)
-            break
         except Exception:
-            assert time.monotonic() < until
-            time.sleep(0.05)
+            return False
+        return True
+
+    wait_until(answers, 20)
     yield url
     server.terminate()
     server.wait(10)
@@ -103,10 +105,7 @@ def test_a_worker_is_killed_and_nothing_is_lost_or_doubled(
                 victim = next(p for p in workers if p.pid == int(told["by"].split()[1]))
                 theirs = job
     os.kill(victim.pid, signal.SIGKILL)
-    until = time.monotonic() + 120
-    while any(table.get(job).state in ("queued", "running") for job in jobs):
-        assert time.monotonic() < until
-        time.sleep(0.1)
+    wait_until(lambda: all(table.get(job).state not in ("queued", "running") for job in jobs), 120)
     rows = [table.get(job) for job in jobs]
     assert {row.state for row in rows} == {"done"}, [row.problem for row in rows]
     assert next(row for row in rows if row.id == theirs).attempt == 2  # another has done what it left

@@ -83,13 +83,18 @@ def test_the_pocket_shows_the_front_where_it_lies_on_it() -> None:
     assert keep_out[:2] == all_over.POCKET and keep_out[2:] == tuple(panels["pocket"])
 
 
-def test_maps_keep_lengths_and_both_sleeves_are_each_others_mirror() -> None:
-    place = all_over._sleeve(1, -1.0)
-    a, b = np.array([[300.0, 300.0]]), np.array([[330.0, 340.0]])
-    assert np.linalg.norm(place(b) - place(a)) == pytest.approx(50 / all_over.SCALE)
-    other = all_over._sleeve(-1, 1.0)
-    assert np.allclose(place(a)[..., 1], other(a * [-1, 1])[..., 1])
-    assert np.allclose(place(a)[..., 0] - 230, 230 - other(a * [-1, 1])[..., 0])
+def test_prints_of_the_sleeves_keep_their_size_and_mirror_each_other() -> None:
+    """Two points 50 mm apart on the canvas are as far apart on the sleeve's panel; the other sleeve shows them the other way round."""
+    layers = {layer.name: layer for layer in all_over.layers(False)}
+    trim = np.array(template("hoodie-all-over").panel("sleeve-left").trim_mm)
+    left, right = layers["sleeve-left"], layers["sleeve-right"]
+    assert left.uv and right.uv
+    side = np.sign(left.outline[:, 0].mean())
+    at = np.array([[300.0, 300.0], [330.0, 340.0]]) * [side, 1]
+    ends = left.uv(at) * trim
+    assert np.linalg.norm(ends[1] - ends[0]) == pytest.approx(50 / all_over.SCALE)
+    mirrored = right.uv(at * [-1, 1]) * trim
+    assert np.allclose(mirrored[:, 1], ends[:, 1]) and np.allclose(mirrored[:, 0], trim[0] - ends[:, 0])
 
 
 def test_a_pattern_on_the_hood_is_as_large_as_on_the_body() -> None:

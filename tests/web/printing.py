@@ -2,22 +2,20 @@
 
 from __future__ import annotations
 
-import time
 from typing import Any
 
+from tests.waiting import wait_until
 from tests.web.client import ApiClient
-
-DEADLINE_S = 60.0
 
 
 def ended(client: ApiClient, job: dict[str, Any]) -> dict[str, Any]:
     """A job as it stands when it has ended."""
-    until = time.monotonic() + DEADLINE_S
-    while job["state"] in ("queued", "running"):
-        assert time.monotonic() < until, f"{job['title']} takes too long"
-        time.sleep(0.02)
-        job = client.get(f"/api/jobs/{job['id']}").json
-    return job
+
+    def at_its_end() -> dict[str, Any] | None:
+        now: dict[str, Any] = client.get(f"/api/jobs/{job['id']}").json
+        return None if now["state"] in ("queued", "running") else now
+
+    return wait_until(at_its_end) or {}
 
 
 def print_file(client: ApiClient, at: str, panel: str | None = None, sides: str = "this", **printing: Any) -> dict[str, Any]:

@@ -2,19 +2,21 @@
 
 import io
 import subprocess
-import time
+import threading
 import zipfile
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
 
 import pytest
 from PIL import Image
 
+from improva.core.errors import OutputError
 from improva.core.progress import Progress
-from improva.jobs import handlers as errands
+from improva.jobs import handlers as job_handlers
 from improva.web.app import create_app
 from tests.conftest import encoded, quadrants
+from tests.waiting import wait_until
 from tests.web.client import ApiClient, client_of
 from tests.web.helpers import cells, drop
 
@@ -42,14 +44,12 @@ def begin(client: ApiClient, kind: str, pairs: list[tuple[int, str]], **more: An
     return answer.json
 
 
-def until(client: ApiClient, holds, limit_s: float = 60) -> dict[str, Any]:  # type: ignore[no-untyped-def]
-    end = time.monotonic() + limit_s
-    while True:
-        batch = client.get("/api/batches").json["batches"][0]
-        if holds(batch):
-            return batch
-        assert time.monotonic() < end, batch
-        time.sleep(0.05)
+def until(client: ApiClient, holds: Callable[[dict[str, Any]], bool], limit_s: float = 60) -> dict[str, Any]:
+    def state() -> dict[str, Any] | None:
+        batch: dict[str, Any] = client.get("/api/batches").json["batches"][0]
+        return batch if holds(batch) else None
+
+    return wait_until(state, limit_s) or {}
 
 
 def ended(batch: dict[str, Any]) -> bool:
@@ -122,42 +122,44 @@ def test_work_done_before_is_not_done_again(client: ApiClient, tmp_path: Path) -
     assert second["id"] != first["id"] and second["files"] == first["files"] == 4 and before == after
 
 
-@pytest.fixture
-def slow(monkeypatch: pytest.MonkeyPatch) -> list[str]:
-    """Printing that only waits a little, and fails for one artwork the first time."""
-    done: list[str] = []
+class Gate:
+    """Print jobs that wait until a test lets some of them end. Those of ``failing`` artworks fail, once each."""
 
-    def work(services, asked, progress: Progress) -> list[str]:  # type: ignore[no-untyped-def]
-        for step in range(12):
-            progress.at(step / 12)
-            time.sleep(0.02)
-        if asked["artwork_id"] == 2 and "failed" not in done:
-            done.append("failed")
-            raise errands.ERRANDS_FAILED  # type: ignore[attr-defined]
-        done.append(f"{asked['artwork_id']}")
+    def __init__(self) -> None:
+        self.tickets, self.failing = threading.Semaphore(0), set[int]()
+
+    def let_end(self, jobs: int) -> None:
+        self.tickets.release(jobs)
+
+    def work(self, services: object, asked: dict[str, Any], progress: Progress) -> list[str]:
+        while not self.tickets.acquire(timeout=0.02):
+            progress.at(0.5)  # raises once the job is stopped
+        if asked["artwork_id"] in self.failing:
+            self.failing.remove(asked["artwork_id"])
+            raise OutputError("The disk is full.")
         return []
 
-    from improva.core.errors import OutputError
 
-    monkeypatch.setattr(errands, "ERRANDS_FAILED", OutputError("The disk is full."), raising=False)
-    monkeypatch.setitem(errands.HANDLERS, "print", work)
-    return done
+@pytest.fixture
+def gate(monkeypatch: pytest.MonkeyPatch) -> Gate:
+    gate = Gate()
+    monkeypatch.setitem(job_handlers.HANDLERS, "print", gate.work)
+    return gate
 
 
-def test_a_batch_is_held_back_gone_on_with_and_tried_again(client: ApiClient, slow: list[str]) -> None:
+def test_a_batch_is_held_back_gone_on_with_and_tried_again(client: ApiClient, gate: Gate) -> None:
     ids = arts(client, 6)
+    gate.failing.add(ids[1])
     batch = begin(client, "print", [(art, MUG) for art in ids])["batches"][0]
     at = f"/api/batches/{batch['id']}"
+    gate.let_end(1)
     until(client, lambda b: b["done"] >= 1)
     assert client.post(f"{at}/pause").json["batches"][0]["paused"]
-    held = until(client, lambda b: b["done"] + b["failed"] >= 2)
-    time.sleep(1)  # whatever is out still comes in; the rest must not begin
-    now = client.get("/api/batches").json["batches"][0]
-    assert held["done"] < 6 and now["done"] + now["failed"] <= 4 and now["under_way"]
+    gate.let_end(100)
     hand = client.post(f"/api/pairs/{ids[0]}/{CUP}/print-job", json={}).json  # what a hand asks for is not held back
-    end = time.monotonic() + 20
-    while client.get(f"/api/jobs/{hand['id']}").json["state"] != "done":
-        assert time.monotonic() < end
+    wait_until(lambda: client.get(f"/api/jobs/{hand['id']}").json["state"] == "done", 20)
+    now = client.get("/api/batches").json["batches"][0]  # what was out has come in; the rest has not begun
+    assert now["done"] + now["failed"] <= 4 and now["under_way"]
     client.post(f"{at}/resume")
     whole = until(client, ended)
     assert whole["done"] == 5 and whole["failed"] == 1 and whole["problems"][0]["why"] == "The disk is full."
@@ -166,24 +168,25 @@ def test_a_batch_is_held_back_gone_on_with_and_tried_again(client: ApiClient, sl
     assert client.delete(at).json["batches"] == []
 
 
-def test_a_batch_is_stopped(client: ApiClient, slow: list[str]) -> None:
+def test_a_batch_is_stopped(client: ApiClient, gate: Gate) -> None:
     batch = begin(client, "print", [(art, MUG) for art in arts(client, 5)])["batches"][0]
     until(client, lambda b: b["share"] > 0)
     client.post(f"/api/batches/{batch['id']}/stop")
     stopped = until(client, ended)
-    assert stopped["stopped"] >= 3 and len(slow) <= 2
+    assert stopped["stopped"] == 5 and stopped["done"] == 0
     assert client.post("/api/batches/99/stop").status_code == 404
 
 
-def test_after_a_restart_it_goes_on_where_it_was(tmp_path: Path, slow: list[str]) -> None:
-    slow.append("failed")  # none does
+def test_after_a_restart_it_goes_on_where_it_was(tmp_path: Path, gate: Gate) -> None:
     first = create_app(tmp_path / "data")
     client = client_of(first)
     begin(client, "print", [(art, MUG) for art in arts(client, 5)])
+    gate.let_end(1)
     until(client, lambda b: b["done"] >= 1)
     first.extensions["jobs"].close()
     second = create_app(tmp_path / "data")
     assert 1 <= second.extensions["jobs"].take_up() <= 4
+    gate.let_end(100)
     done = until(client_of(second), ended)
     assert done["done"] == 5
     second.extensions["jobs"].close()

@@ -21,6 +21,7 @@ from PIL import Image, ImageCms
 
 from improva.web.app import create_app
 from tests.conftest import encoded, quadrants
+from tests.waiting import wait_until
 from tests.web.client import ApiClient, client_of
 from tests.web.helpers import at, drop
 from tests.web.printing import ended, print_file
@@ -104,10 +105,7 @@ def test_a_job_is_stopped_and_leaves_nothing(client: ApiClient, tmp_path: Path) 
     job = client.post(f"{at_}/print-job", json={}).json
     same = client.post(f"{at_}/print-job", json={}).json
     assert same["id"] == job["id"]  # asked twice, made once
-    until = time.monotonic() + 60
-    while client.get(f"/api/jobs/{job['id']}").json["share"] == 0:
-        assert time.monotonic() < until
-        time.sleep(0.02)
+    wait_until(lambda: client.get(f"/api/jobs/{job['id']}").json["share"] > 0)
     started = time.perf_counter()
     assert client.post(f"{at_}/check", json={"content": client.get(at_).json["placement"]}).status_code == 200
     assert time.perf_counter() - started < 10  # others are answered meanwhile
@@ -147,32 +145,30 @@ def test_a_killed_program_takes_its_job_up_again(tmp_path: Path) -> None:
     def ask(url: str, method: str = "GET", body: object = None) -> dict[str, Any]:
         data = json.dumps(body).encode() if body is not None else None
         request = urllib.request.Request(url, data, {"Content-Type": "application/json"}, method=method)
-        until = time.monotonic() + 60
-        while True:
+
+        def answer() -> dict[str, Any] | None:
             try:
                 return dict(json.load(urllib.request.urlopen(request, timeout=30)))
             except OSError:
-                assert time.monotonic() < until
-                time.sleep(0.1)
+                return None  # the server is starting
+
+        return wait_until(answer) or {}
 
     process, address = server()
     try:
         ask(f"{address}/api/board")
         job = ask(f"{address}{pair(art, 'blanket-upright')}/print-job", "POST", {})
-        while ask(f"{address}/api/jobs/{job['id']}")["share"] == 0:
-            time.sleep(0.02)
+        wait_until(lambda: ask(f"{address}/api/jobs/{job['id']}")["share"] > 0)
         process.send_signal(signal.SIGKILL)
         process.wait()
         assert list((tmp_path / "made").glob("[!.]*.png")) == []
         process, address = server()
-        until = time.monotonic() + 120
-        while (told := ask(f"{address}/api/jobs/{job['id']}"))["state"] in ("queued", "running"):
-            assert time.monotonic() < until
-            time.sleep(0.1)
+        wait_until(lambda: ask(f"{address}/api/jobs/{job['id']}")["state"] not in ("queued", "running"), 120)
+        again = ask(f"{address}/api/jobs/{job['id']}")
     finally:
         process.kill()
         process.wait()
-    assert told["state"] == "done" and told["files"][0]["about"] == "7950 × 9450 px"
+    assert again["state"] == "done" and again["files"][0]["about"] == "7950 × 9450 px"
     assert list((tmp_path / "made").glob(".*")) == []  # what the killed one had begun is swept away
 
 

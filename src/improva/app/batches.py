@@ -59,8 +59,8 @@ def print_jobs(services: Services, pair: Pair) -> Iterator[tuple[str, NewJob]]:
         if problem := plan_of(services, pair, panel, printing).problem:
             raise OutputError(problem)
     side = None if len(panels) > 1 else panels[0].id
-    asked = {**pair.job_parameters, "panel": side, "printing": printing.model_dump()}
-    yield "", NewJob("print", asked, f"{pair.title}: print files", *pair.ids)
+    parameters = {**pair.job_parameters, "panel": side, "printing": printing.model_dump()}
+    yield "", NewJob("print", parameters, f"{pair.title}: print files", *pair.ids)
 
 
 def listing_jobs(services: Services, pair: Pair) -> Iterator[tuple[str, NewJob]]:
@@ -89,7 +89,7 @@ def plan_batch(
         NotFoundError: there is no such preset or artwork.
     """
     look = MockupSettings.model_validate(find_preset(services, preset).mockup_settings) if preset is not None else None
-    found: list[tuple[tuple[Any, ...], NewJob]] = []
+    planned: list[tuple[tuple[Any, ...], NewJob]] = []
     left_out = []
     for artwork_id, template_id in dict.fromkeys(pairs):
         pair = services.pairs.load(artwork_id, template_id)
@@ -98,5 +98,5 @@ def plan_batch(
         except ImprovaError as problem:
             left_out.append(SkippedPair(title=pair.title, why=str(problem)))
             continue
-        found += [((order(pair.template), pair.template.id, scene, artwork_id), job) for scene, job in jobs]
-    return [job for _, job in sorted(found, key=lambda each: each[0])], left_out
+        planned += [((order(pair.template), pair.template.id, scene, artwork_id), job) for scene, job in jobs]
+    return [job for _, job in sorted(planned, key=lambda each: each[0])], left_out

@@ -50,9 +50,9 @@ class BlankShelf:
     def _all(self) -> dict[str, ShelvedBlank]:
         with self._lock:
             if self._shelved is None:
-                kept = self._store.blanks
-                limits, profiles = kept.limits(), kept.profiles()
-                every = [t.with_limits(limits.get(t.id, {})) for t in [*shipped_templates().values(), *kept.own()]]
+                stored_blanks = self._store.blanks
+                limits, profiles = stored_blanks.limits(), stored_blanks.profiles()
+                every = [t.with_limits(limits.get(t.id, {})) for t in [*shipped_templates().values(), *stored_blanks.own()]]
                 self._shelved = {
                     t.id: ShelvedBlank(t, key_of(template_report(t), profiles.get(t.id)), fingerprint(self._scenes.first(t)))
                     for t in sorted(every, key=order)
@@ -85,8 +85,8 @@ class BlankShelf:
     def shipped_limits(self, template_id: str) -> dict[str, float]:
         """Return the limits of a blank's template, without the seller's changes."""
         shipped = shipped_templates().get(template_id)
-        found = shipped or next((t for t in self._store.blanks.own() if t.id == template_id), None)
-        return dict(found.limits) if found else {}
+        template = shipped or next((t for t in self._store.blanks.own() if t.id == template_id), None)
+        return dict(template.limits) if template else {}
 
     def on_board(self) -> list[Template]:
         """Return the blanks on the board, in their order."""
@@ -95,5 +95,5 @@ class BlankShelf:
 
     def profile(self, template: Template) -> bytes | None:
         """Return the printer's ICC profile for a blank, or None."""
-        found = self._store.blanks.file(template.id, "profile")
-        return self._store.database.blob(found.sha256) if found else None
+        path = self._store.blanks.file(template.id, "profile")
+        return self._store.database.blob(path.sha256) if path else None

@@ -33,7 +33,7 @@ class GangPrints:
     @cached_property
     def pairs(self) -> list[tuple[Pair, GangItemModel]]:
         """Return the pairs of the sheet, without those that were removed from the board."""
-        found = []
+        prints = []
         there = {row.id for row in self._services.store.artworks.all()}
         for item in self.body.items:
             if item.artwork_id not in there:
@@ -43,13 +43,13 @@ class GangPrints:
                 printed_content(pair, pair.template.panel(item.panel))
             except ImprovaError:
                 continue
-            found.append((pair, item))
-        return found
+            prints.append((pair, item))
+        return prints
 
     def settings(self, pair: Pair, item: GangItemModel) -> PrintSettings:
         """Return settings in sRGB, since one sheet may hold prints for several printers."""
-        asked = printing_of(pair).model_copy(update={"own_profile": False})
-        return settings_of(self._services, pair, pair.template.panel(item.panel), asked)
+        printing = printing_of(pair).model_copy(update={"own_profile": False})
+        return settings_of(self._services, pair, pair.template.panel(item.panel), printing)
 
     def size(self, pair: Pair, item: GangItemModel) -> tuple[float, float]:
         """Return an item's size in mm."""
@@ -74,9 +74,9 @@ def stored_gang_sheet(services: Services) -> GangModel:
     return GangModel.model_validate(services.store.database.setting(SETTING) or {})
 
 
-def gang_job(services: Services, asked: dict[str, Any], progress: Progress) -> list[str]:
+def gang_job(services: Services, parameters: dict[str, Any], progress: Progress) -> list[str]:
     """Write the file of a gang sheet."""
-    body = GangModel.model_validate(asked["gang"])
+    body = GangModel.model_validate(parameters["gang"])
     prints = GangPrints(services, body)
     plan = prints.plan()
     parts = [[*pair.subject, pair.placement_key, pair.route, printing_of(pair).model_dump()] for pair, _ in prints.pairs]

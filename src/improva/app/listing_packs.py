@@ -32,7 +32,7 @@ def pack_job_of(services: Services, pair: Pair) -> dict[str, Any]:
     """Return the job of a pair's listing pack. Raises :class:`ListingError` where the pair must not or cannot be listed."""
     listed = ListingDraft(services, pair)
     listed.check()
-    told = PackListing(
+    listing = PackListing(
         market=listed.market_id,
         reference=f"{pair.art.sha256[:10]}-{pair.template.id}",
         title=listed.texts.title,
@@ -52,19 +52,19 @@ def pack_job_of(services: Services, pair: Pair) -> dict[str, Any]:
         **picture_parameters(pair, listed.mockup_settings),
         "slots": slots,
         "film": film,
-        "listing": told.model_dump(),
+        "listing": listing.model_dump(),
     }
 
 
-def listing_job(services: Services, asked: dict[str, Any], progress: Progress) -> list[str]:
+def listing_job(services: Services, parameters: dict[str, Any], progress: Progress) -> list[str]:
     """Run a job that makes a listing pack."""
-    pair = services.pairs.load(asked["artwork_id"], asked["template_id"])
-    mockup_settings = MockupSettings.model_validate(asked["mockup_settings"])
-    told = PackListing.model_validate(asked["listing"])
-    share = (1 - FILM_SHARE) if asked["film"] else 1.0
+    pair = services.pairs.load(parameters["artwork_id"], parameters["template_id"])
+    mockup_settings = MockupSettings.model_validate(parameters["mockup_settings"])
+    stored = PackListing.model_validate(parameters["listing"])
+    share = (1 - FILM_SHARE) if parameters["film"] else 1.0
     pictures, files, keys = list[PackPicture](), list[tuple[str, Path]](), list[str]()
-    for i, each in enumerate(asked["slots"]):
-        progress.at(share * i / len(asked["slots"]))
+    for i, each in enumerate(parameters["slots"]):
+        progress.at(share * i / len(parameters["slots"]))
         slot = Slot(**{name: value for name, value in each.items() if name != "alt"})
         shot = shot_of(pair, shot_body(slot), mockup_settings)
         key, name, path = make_picture(services, pair, shot, mockup_settings.sizes[0], mockup_settings.format)
@@ -77,14 +77,14 @@ def listing_job(services: Services, asked: dict[str, Any], progress: Progress) -
         files.append((name, path))
         keys.append(key)
     film = None
-    if asked["film"]:
-        wanted = FilmModel.model_validate(asked["film"])
+    if parameters["film"]:
+        wanted = FilmModel.model_validate(parameters["film"])
         key, name, path = make_film(services, pair, wanted, mockup_settings, progress.part(share, 1.0))
         film = PackFilm(file=name, seconds=wanted.seconds, alt=f"{pair.title}, turning once round")
         files.append((name, path))
         keys.append(key)
-    listing = told.model_copy(update={"pictures": pictures, "film": film})
-    name = pack_name(pair.art.title, pair.template.id, told.market)
+    listing = stored.model_copy(update={"pictures": pictures, "film": film})
+    name = pack_name(pair.art.title, pair.template.id, stored.market)
     key = key_of("listing", versions("listings"), keys, listing.model_dump(mode="json"), name)
 
     def make(target: Path) -> None:

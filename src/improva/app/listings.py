@@ -32,21 +32,21 @@ class ListingDraft:
 
     def __init__(self, services: Services, pair: Pair) -> None:
         self.services, self.pair = services, pair
-        kept = services.store.listings.listing(*pair.ids)
+        stored = services.store.listings.listing(*pair.ids)
         markets = services.store.listings.markets()
-        self.market_id: str = kept["market"] if kept.get("market") in markets else next(iter(markets))
+        self.market_id: str = stored["market"] if stored.get("market") in markets else next(iter(markets))
         self.market: Market = markets[self.market_id]
         self.scenes = pair.scenes
         self.printed = {panel.id for panel in pair.printed}
         self.mockup_settings: MockupSettings = settings_of_pair(pair)
-        chosen = kept.get("slots")
+        chosen = stored.get("slots")
         self.decided = chosen is not None
         proposed = proposed_slots(self.scenes, self.printed, self.market.pictures_most)
         slots = proposed if chosen is None else [ListingSlotModel.model_validate(each).to_core() for each in chosen]
         self.slots = [slot for slot in slots if self._known(slot)]
         self.turning = next((info for info in self.scenes if info.turns), None)
         self.can_film = self.turning is not None and self.market.film_s >= 4
-        self.film = self.can_film and bool(kept.get("film", True))
+        self.film = self.can_film and bool(stored.get("film", True))
         self.art_words = ArtWordsModel.model_validate(services.store.listings.art_words(pair.art.id))
         self.blank_words = BlankWordsModel.model_validate(services.store.listings.blank_words(pair.template.id))
         self.texts: Texts = put_together(
@@ -78,8 +78,8 @@ class ListingDraft:
     def title_of(self, slot: Slot) -> str:
         """Return the slot's title for the seller."""
         info = self.shot(slot).info
-        said = "close-up" if slot.close else "with measures" if slot.measured else (slot.view or "").replace("-", " ")
-        return ", ".join(part for part in (info.title, said, *slot.colours.values()) if part)
+        words = "close-up" if slot.close else "with measures" if slot.measured else (slot.view or "").replace("-", " ")
+        return ", ".join(part for part in (info.title, words, *slot.colours.values()) if part)
 
     def alt(self, slot: Slot) -> str:
         """Return the slot's alternative text for buyers who cannot see it."""
@@ -99,12 +99,12 @@ class ListingDraft:
 
     def findings(self) -> list[Finding]:
         """Return the findings on texts, pictures and price."""
-        found = check_texts(self.texts, self.market)
+        result = check_texts(self.texts, self.market)
         shorter = min(self.mockup_settings.sizes[0])
         if not self.slots:
-            found.append(Finding("fail", "There is no picture: a listing needs one at least.", "pictures"))
+            result.append(Finding("fail", "There is no picture: a listing needs one at least.", "pictures"))
         if len(self.slots) > self.market.pictures_most:
-            found.append(
+            result.append(
                 Finding(
                     "fail",
                     f"{len(self.slots)} pictures, and {self.market.pictures_most} are taken.",
@@ -114,7 +114,7 @@ class ListingDraft:
                 )
             )
         if shorter < self.market.least_px:
-            found.append(
+            result.append(
                 Finding(
                     "fail",
                     f"Pictures are made {shorter} px on their shorter side, and {self.market.least_px} are needed: "
@@ -125,12 +125,12 @@ class ListingDraft:
                 )
             )
         if self.mockup_settings.format == "jpg" and self.mockup_settings.clear:
-            found.append(
+            result.append(
                 Finding("fail", "A JPEG cannot be transparent: choose PNG or WebP at the Mock-ups station.", "pictures")
             )
         if self.price is None:
-            found.append(Finding("fail", "It has no price yet.", "price"))
-        return found
+            result.append(Finding("fail", "It has no price yet.", "price"))
+        return result
 
     def check(self) -> None:
         """Raises :class:`ListingError` where the pair must not or cannot be listed."""

@@ -50,7 +50,7 @@ def says(services: Services, pair: Pair, shot: Shot) -> dict[str, str]:
     chosen = [
         f"{r.title}: {shot.colours.get(r.id) or r.default or r.surface or 'as it is'}" for r in shot.info.regions if not r.panel
     ]
-    told = {
+    facts = {
         "design": pair.art.title,
         "artwork": pair.art.sha256,
         "blank": pair.template.title,
@@ -62,7 +62,7 @@ def says(services: Services, pair: Pair, shot: Shot) -> dict[str, str]:
     others = [
         f"{shot.info.region(place).place}: {other.art.title}" for place, other in _other_works(services, pair, shot).items()
     ]
-    return {**told, "others": "; ".join(others)} if others else told
+    return {**facts, "others": "; ".join(others)} if others else facts
 
 
 def _lit(services: Services, pair: Pair, shot: Shot, size: tuple[int, int]) -> tuple[ShadedView, dict[str, Floats]]:
@@ -89,13 +89,13 @@ def _others(services: Services, pair: Pair, shot: Shot, view: View, open_art: Ca
     """Return the prints of places that show another artwork, each turned to its own front."""
     prints = {}
     for place, other in _other_works(services, pair, shot).items():
-        laid = print_textures(other.designs(), other.opener(open_art(other.art), open_art), view)[place]
+        texture = print_textures(other.designs(), other.opener(open_art(other.art), open_art), view)[place]
         turn = shot.info.region(place).turn if shot.info.turns else 0.0
-        prints[place] = turned(laid, -turn) if turn else laid
+        prints[place] = turned(texture, -turn) if turn else texture
     return prints
 
 
-def preview_shot(services: Services, pair: Pair, held: Placements, shot: Shot, size: tuple[int, int]) -> bytes:
+def preview_shot(services: Services, pair: Pair, placements: Placements, shot: Shot, size: tuple[int, int]) -> bytes:
     """Return a quick JPEG of a shot with edited contents, with the light, background, captions and measures of the final picture."""
     shaded = services.render_cache.shaded_view(
         shot.info,
@@ -103,10 +103,10 @@ def preview_shot(services: Services, pair: Pair, held: Placements, shot: Shot, s
         shot.colours,
         "detail" if shot.close else "",
         shot.mirrored,
-        services.previews.quick_contour(pair, held),
+        services.previews.quick_contour(pair, placements),
     )
-    art = services.previews.quick_art(pair, held, shaded)
-    prints = print_textures(pair.designs(held), pair.opener(art, services.artworks.proxy), shaded.view)
+    art = services.previews.quick_art(pair, placements, shaded)
+    prints = print_textures(pair.designs(placements), pair.opener(art, services.artworks.proxy), shaded.view)
     prints.update(_others(services, pair, shot, shaded.view, services.artworks.proxy))
     shown = replace(shot, measured=shot.measured and bool(shot.info.measures))
     try:
@@ -134,15 +134,15 @@ def _finished(services: Services, shaded: ShadedView, prints: dict[str, Floats],
 
 
 def on_backdrop(
-    services: Services, asked: BackdropModel, cut: Cutout, size: tuple[int, int]
+    services: Services, backdrop: BackdropModel, cut: Cutout, size: tuple[int, int]
 ) -> tuple[NDArray[np.uint8], Floats]:
     """Lay the product on the seller's photograph, cropped to ``size``: the picture (h, w, 3) and its cover (h, w).
 
     Raises :class:`NotFoundError`.
     """
-    photo = on_blank(services.artworks.open(services.artworks.get(asked.artwork_id)).image((1, 1)))
+    photo = on_blank(services.artworks.open(services.artworks.get(backdrop.artwork_id)).image((1, 1)))
     filled = photo.thumbnail_image(size[0], height=size[1], crop="centre", size="both")
-    return on_photograph(cut, as_array(filled), (asked.across, asked.foot), asked.size)
+    return on_photograph(cut, as_array(filled), (backdrop.across, backdrop.foot), backdrop.size)
 
 
 def make_picture(services: Services, pair: Pair, shot: Shot, size: tuple[int, int], ending: str) -> MadeFile:
@@ -176,44 +176,44 @@ def _others_key(services: Services, pair: Pair, shot: Shot) -> dict[str, Any]:
     return {place: [other.subject, other.placement_key] for place, other in _other_works(services, pair, shot).items()}
 
 
-def make_list(services: Services, pair: Pair, told: list[dict[str, Any]]) -> str:
+def make_list(services: Services, pair: Pair, facts: list[dict[str, Any]]) -> str:
     """Write a JSON file that says what each picture shows, and return its key."""
     name = list_name(pair.art.title, pair.template.id)
-    key = key_of("list of pictures", told, name)
-    data = json.dumps({"pictures": told}, ensure_ascii=False, indent=2) + "\n"
+    key = key_of("list of pictures", facts, name)
+    data = json.dumps({"pictures": facts}, ensure_ascii=False, indent=2) + "\n"
     return keep_file(services, pair, "picture", key, name, lambda path: atomic_write(path, data.encode()))[0]
 
 
-def make_sheet(services: Services, pair: Pair, made: list[MadeFile]) -> str:
+def make_sheet(services: Services, pair: Pair, files: list[MadeFile]) -> str:
     """Write a contact sheet of all pictures with their names, and return its key."""
     name = sheet_name(pair.art.title, pair.template.id)
-    key = key_of("contact sheet", [key for key, _, _ in made], name)
+    key = key_of("contact sheet", [key for key, _, _ in files], name)
 
     def make(path: Path) -> None:
-        data = encode(contact_sheet([(name, path) for _, name, path in made], SHEET_PX), ".jpg")
+        data = encode(contact_sheet([(name, path) for _, name, path in files], SHEET_PX), ".jpg")
         atomic_write(path, data)
 
     return keep_file(services, pair, "picture", key, name, make)[0]
 
 
-def pictures_job(services: Services, asked: dict[str, Any], progress: Progress) -> list[str]:
+def pictures_job(services: Services, parameters: dict[str, Any], progress: Progress) -> list[str]:
     """Run a job that makes every shot at every size, the JSON file and the contact sheet."""
-    pair = services.pairs.load(asked["artwork_id"], asked["template_id"])
-    mockup_settings = MockupSettings.model_validate(asked["mockup_settings"])
+    pair = services.pairs.load(parameters["artwork_id"], parameters["template_id"])
+    mockup_settings = MockupSettings.model_validate(parameters["mockup_settings"])
     wanted = [(shot, size) for shot in shots_of(pair, mockup_settings) for size in mockup_settings.sizes]
-    made, told = [], list[dict[str, Any]]()
+    files, facts = [], list[dict[str, Any]]()
     for i, (shot, size) in enumerate(wanted):
         progress.at(i / len(wanted))
-        made.append(make_picture(services, pair, shot, size, mockup_settings.format))
-        told.append({"file": made[-1][1], "px": size, **says(services, pair, shot)})
-    sheet = [make_sheet(services, pair, made)] if mockup_settings.sheet else []
-    return [*sheet, *(key for key, _, _ in made), *([make_list(services, pair, told)] if mockup_settings.listed else [])]
+        files.append(make_picture(services, pair, shot, size, mockup_settings.format))
+        facts.append({"file": files[-1][1], "px": size, **says(services, pair, shot)})
+    sheet = [make_sheet(services, pair, files)] if mockup_settings.sheet else []
+    return [*sheet, *(key for key, _, _ in files), *([make_list(services, pair, facts)] if mockup_settings.listed else [])]
 
 
-def film_job(services: Services, asked: dict[str, Any], progress: Progress) -> list[str]:
+def film_job(services: Services, parameters: dict[str, Any], progress: Progress) -> list[str]:
     """Run a job that makes a film."""
-    pair = services.pairs.load(asked["artwork_id"], asked["template_id"])
-    film, settings = FilmModel.model_validate(asked["film"]), MockupSettings.model_validate(asked["mockup_settings"])
+    pair = services.pairs.load(parameters["artwork_id"], parameters["template_id"])
+    film, settings = FilmModel.model_validate(parameters["film"]), MockupSettings.model_validate(parameters["mockup_settings"])
     return [make_film(services, pair, film, settings, progress)[0]]
 
 

@@ -40,8 +40,8 @@ def _made_for(
     services: Services, pair: Pair, name: str, order: dict[str, Any], progress: Progress
 ) -> tuple[list[tuple[str, Path | bytes]], list[str]]:
     """Return one order's files by name, and remarks to check. Raises :class:`ImprovaError` where it cannot be made."""
-    now, told = pair_of_order(services, pair, name, order["values"], order["photos"])
-    told += check_order(services, now)
+    now, notes = pair_of_order(services, pair, name, order["values"], order["photos"])
+    notes += check_order(services, now)
     printing = printing_of(now)
     if len(now.printed) > 1:
         *_, print_file = make_set(services, now, printing, progress)
@@ -57,7 +57,7 @@ def _made_for(
         *proofs,
         (f"{name}_ticket.pdf", written),
     ]
-    return files, told
+    return files, notes
 
 
 def _proofs(services: Services, pair: Pair, name: str) -> list[tuple[str, Path | bytes]]:
@@ -67,23 +67,23 @@ def _proofs(services: Services, pair: Pair, name: str) -> list[tuple[str, Path |
     return [(f"{name}_proof_{slug(shot.view)}.jpg", make_picture(services, pair, shot, PROOF_PX, "jpg")[2]) for shot in shots]
 
 
-def _table(issues: list[OrderIssueModel], made: list[str]) -> str:
+def _table(issues: list[OrderIssueModel], names: list[str]) -> str:
     out = io.StringIO()
     rows = csv.writer(out)
     rows.writerow(["order", "state", "to check"])
     by_name: dict[str, list[OrderIssueModel]] = {}
     for issue in issues:
         by_name.setdefault(issue.name, []).append(issue)
-    for name in dict.fromkeys([*made, *by_name]):
-        rows.writerow([name, "made" if name in made else "not made", " ".join(issue.why for issue in by_name.get(name, []))])
+    for name in dict.fromkeys([*names, *by_name]):
+        rows.writerow([name, "made" if name in names else "not made", " ".join(issue.why for issue in by_name.get(name, []))])
     return out.getvalue()
 
 
-def orders_job(services: Services, asked: dict[str, Any], progress: Progress) -> list[str]:
+def orders_job(services: Services, parameters: dict[str, Any], progress: Progress) -> list[str]:
     """Run a job of orders. An order that fails is reported and does not stop the others."""
-    pair = services.pairs.load(asked["artwork_id"], asked["template_id"])
-    issues = [OrderIssueModel.model_validate(each) for each in asked["issues"]]
-    made: list[str] = []
+    pair = services.pairs.load(parameters["artwork_id"], parameters["template_id"])
+    issues = [OrderIssueModel.model_validate(each) for each in parameters["issues"]]
+    names: list[str] = []
     name = f"{slug(pair.art.title)}_{pair.template.id}_orders.zip"
     key = key_of(
         "orders",
@@ -91,31 +91,31 @@ def orders_job(services: Services, asked: dict[str, Any], progress: Progress) ->
         pair.subject,
         pair.placement_key,
         pair.row.printing,
-        asked["orders"],
-        asked["issues"],
+        parameters["orders"],
+        parameters["issues"],
         name,
     )
 
     def make(target: Path) -> None:
         with atomic_path(target) as temporary, zipfile.ZipFile(temporary, "w", zipfile.ZIP_STORED) as archive:
-            for i, order in enumerate(asked["orders"]):
-                part = progress.part(i / len(asked["orders"]), (i + 1) / len(asked["orders"]))
+            for i, order in enumerate(parameters["orders"]):
+                part = progress.part(i / len(parameters["orders"]), (i + 1) / len(parameters["orders"]))
                 try:
-                    files, told = _made_for(services, pair, order["name"], order, part)
+                    files, notes = _made_for(services, pair, order["name"], order, part)
                 except Stopped:
                     raise
                 except ImprovaError as problem:
                     issues.append(OrderIssueModel(name=order["name"], why=str(problem), made=False))
                     continue
-                made.append(order["name"])
-                issues.extend(OrderIssueModel(name=order["name"], why=why, made=True) for why in told)
+                names.append(order["name"])
+                issues.extend(OrderIssueModel(name=order["name"], why=why, made=True) for why in notes)
                 for inside, file in files:
                     if isinstance(file, bytes):
                         archive.writestr(f"{order['name']}/{inside}", file)
                     else:
                         archive.write(file, f"{order['name']}/{inside}")
-            archive.writestr("orders.csv", _table(issues, made))
-        report = {"made": made, "issues": [issue.model_dump() for issue in issues]}
+            archive.writestr("orders.csv", _table(issues, names))
+        report = {"made": names, "issues": [issue.model_dump() for issue in issues]}
         atomic_write(target.with_suffix(".json"), json.dumps(report, ensure_ascii=False).encode())
 
     return [keep_file(services, pair, "print", key, name, make)[0]]
@@ -130,21 +130,21 @@ def orders_with_photos(
     """
     by_name = {plain_name(name).casefold(): data for name, data in files.items()}
     wanted = [place.name for place in places if place.kind == "photograph"]
-    kept: dict[str, int | str] = {}
+    photo_ids: dict[str, int | str] = {}
 
     def art_of(name: str) -> int:
         key = plain_name(name).casefold()
         if key not in by_name:
             raise ListingError(f"The picture '{name}' is not among the files.")
-        if key not in kept:
+        if key not in photo_ids:
             try:
-                kept[key] = services.artworks.add(name, by_name[key], aside=True).id
+                photo_ids[key] = services.artworks.add(name, by_name[key], aside=True).id
             except ImprovaError as broken:
-                kept[key] = f"{name}: {broken}"
-        found = kept[key]
-        if isinstance(found, str):
-            raise ListingError(found)
-        return found
+                photo_ids[key] = f"{name}: {broken}"
+        photo = photo_ids[key]
+        if isinstance(photo, str):
+            raise ListingError(photo)
+        return photo
 
     orders: list[dict[str, Any]] = []
     problems = []

@@ -40,10 +40,10 @@ class PhotoScenes:
 
     def row(self, scene_id: int) -> OwnSceneRow:
         """Return the row of a scene. Raises :class:`NotFoundError`."""
-        found = self._store.own_scenes.get(scene_id)
-        if found is None:
+        scene = self._store.own_scenes.get(scene_id)
+        if scene is None:
             raise NotFoundError("This scene no longer exists.")
-        return found
+        return scene
 
     def photo(self, row: OwnSceneRow, most_px: int) -> NDArray[np.uint8]:
         """Return the photograph (h, w, 3), upright, no larger than ``most_px``. Raises :class:`NotFoundError` for an imported pack."""
@@ -56,8 +56,8 @@ class PhotoScenes:
         """Return the blank, the panel, and the stored or suggested marks. Raises :class:`TemplateError`."""
         template = self._blanks.get(row.template_id)
         panel = template.panel(row.panel_id)
-        held = row.marks or {"points": suggested(panel), "colour": template.blank_colour}
-        return template, panel, MarksModel.model_validate(held)
+        marks = row.marks or {"points": suggested(panel), "colour": template.blank_colour}
+        return template, panel, MarksModel.model_validate(marks)
 
     def key(self, row: OwnSceneRow) -> str:
         """Return a hash of all that the scene depends on."""
@@ -74,17 +74,17 @@ class PhotoScenes:
             except ImprovaError as problem:
                 return problem
 
-        found = self._drafts.get(self.key(row), make)
-        if isinstance(found, ImprovaError):
-            raise found
-        return found
+        cached = self._drafts.get(self.key(row), make)
+        if isinstance(cached, ImprovaError):
+            raise cached
+        return cached
 
     def make(self, row: OwnSceneRow) -> str:
         """Write the scene at full size as a scene pack, and return its id."""
         template, panel, marks = self.known(row)
         name = row.pack or f"own-{slug(row.title)}-{row.id}"
-        made = make_scene(self.photo(row, PHOTO_PX), template, panel, marks.to_core(), name, row.title)
-        self._store.own_scenes.put_pack(name, lambda folder: write_photo_scene(made, folder))
+        scene = make_scene(self.photo(row, PHOTO_PX), template, panel, marks.to_core(), name, row.title)
+        self._store.own_scenes.put_pack(name, lambda folder: write_photo_scene(scene, folder))
         self._store.own_scenes.set_pack(row.id, name)
         self._blanks.refresh()
         return name

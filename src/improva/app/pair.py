@@ -119,9 +119,11 @@ class Pair:
     @cached_property
     def placement_key(self) -> str:
         """Return a hash of all placements, text and extras."""
-        laid = {panel: each.key for panel, each in self.laid.items() if each.key}
+        piece_keys = {panel: each.key for panel, each in self.laid.items() if each.key}
         follows = any(isinstance(content, Follow) for content in self.placements.values())
-        return key_of(plain(self.placements), *([laid] if laid else []), *([dict(self.corrections)] if follows else []))
+        return key_of(
+            plain(self.placements), *([piece_keys] if piece_keys else []), *([dict(self.corrections)] if follows else [])
+        )
 
     @cached_property
     def report_key(self) -> str:
@@ -152,16 +154,16 @@ class Pair:
             return Design(self.template, panel, ())
         if isinstance(content, Follow):
             return Design(self.template, panel, (), led=self.led(panel, now))
-        laid = self.pieces_on(panel)
+        panel_pieces = self.pieces_on(panel)
         pieces = (Piece(self.art.sha256, self.art.facts.size, content),)
-        return Design(self.template, panel, pieces, laid.extras, laid.fonts)
+        return Design(self.template, panel, pieces, panel_pieces.extras, panel_pieces.fonts)
 
     def led(self, panel: Panel, now: Placements) -> LinkedPanel | None:
         """Return the panel whose design a panel continues; None for one that follows no other. Raises :class:`PlacementError`."""
-        found = self.who_leads(panel.id, now)
-        if found is None:
+        leader = self.who_leads(panel.id, now)
+        if leader is None:
             return None
-        return LinkedPanel(self._design(self.template.panel(found.leader), now), found.motion)
+        return LinkedPanel(self._design(self.template.panel(leader.leader), now), leader.motion)
 
     def runs_on(self, panel: Panel, content: Follow, apart: Floats) -> tuple[CheckResult, ...]:
         """Check the seam that a panel follows. ``apart`` (n,) is the colour difference across it at each point."""
@@ -179,14 +181,14 @@ class Pair:
         follows = {name: content for name, content in now.items() if isinstance(content, Follow)}
         return led(self.template, self.template.panel(panel_id), follows, self.corrections)
 
-    def designs(self, held: Placements | None = None) -> list[Design]:
+    def designs(self, placements: Placements | None = None) -> list[Design]:
         """Return every panel as a design for pictures, with edited contents in place of stored ones.
 
         Scenes show each panel where its figures say that it is sewn. What was calibrated moves a file to where it is sewn in
         truth, and there it shows what it shows here without.
         """
         back_shifts = {seam: (-right, -down) for seam, (right, down) in self.nudged.items()}
-        now, drawn = {**self.placements, **(held or {})}, replace(self, corrections=back_shifts)
+        now, drawn = {**self.placements, **(placements or {})}, replace(self, corrections=back_shifts)
         return [drawn._design(panel, now) for panel in self.template.panels]
 
     def holding(self, panel: Panel, laid: PanelPieces | None) -> Pair:

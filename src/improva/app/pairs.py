@@ -37,10 +37,10 @@ class PairLoader:
         """Make a pair from its parts; ``art`` must have its traits, as those of :class:`ArtworkLibrary` do."""
         assert art.traits is not None, "the artwork library adds missing traits"
         proposals = {panel.id: propose_placement(template, panel, art.facts, art.traits) for panel in template.panels}
-        laid = {panel_id: self.load_pieces(pieces) for panel_id, pieces in row.pieces.items()}
+        pieces_by_panel = {panel_id: self.load_pieces(pieces) for panel_id, pieces in row.pieces.items()}
         corrections = self._store.calibrations.now(template.id) if template.seams else {}
         key = self._blanks.shelved(template.id).key
-        return Pair(art, template, key, row, proposals, self._scenes, laid, corrections)
+        return Pair(art, template, key, row, proposals, self._scenes, pieces_by_panel, corrections)
 
     def load_pieces(self, stored: list[dict[str, Any]]) -> PanelPieces:
         """Load the stored pieces of a panel with their artworks and fonts.

@@ -32,56 +32,56 @@ class OpenPlace:
 
 def open_places(pair: Pair) -> list[OpenPlace]:
     """Return the places that an order fills: ``{names}`` in texts, and empty slots of frames."""
-    found: dict[str, OpenPlace] = {}
+    places: dict[str, OpenPlace] = {}
     for panel in pair.template.panels:
         for body in PIECES.validate_python(list(pair.pieces_on(panel).kept)):
             if isinstance(body, LetteringModel):
                 for name in FIELD.findall(body.text):
-                    found.setdefault(
+                    places.setdefault(
                         name.strip(), OpenPlace(name=name.strip(), kind="words", panel=panel.title, about=body.text)
                     )
             elif isinstance(body, FramesModel):
                 for i, slot in enumerate(body.slots):
                     if slot.field:
-                        found.setdefault(
+                        places.setdefault(
                             slot.field,
                             OpenPlace(
                                 name=slot.field, kind="photograph", panel=panel.title, about=f"picture {i + 1} in the frames"
                             ),
                         )
-    return list(found.values())
+    return list(places.values())
 
 
 def _filled(
     services: Services,
     pair: Pair,
     panel: Panel,
-    kept: Any,
+    value: Any,
     values: Mapping[str, str],
     photos: Mapping[str, int],
-    told: list[str],
+    notes: list[str],
 ) -> dict[str, Any]:
     """Fill one stored piece for an order; remarks to check are added to ``told``. Raises :class:`PieceError`."""
-    if isinstance(kept, FramesModel):
+    if isinstance(value, FramesModel):
         slots = [
             slot.model_copy(update={"art": photos[slot.field], "focus": (0.5, 0.5), "zoom": 1.0})
             if slot.field in photos
             else slot
-            for slot in kept.slots
+            for slot in value.slots
         ]
-        return kept.model_copy(update={"slots": slots}).model_dump()
-    if isinstance(kept, LetteringModel) and FIELD.search(kept.text):
-        lettering = kept.to_core(lambda _: _nobody())
+        return value.model_copy(update={"slots": slots}).model_dump()
+    if isinstance(value, LetteringModel) and FIELD.search(value.text):
+        lettering = value.to_core(lambda _: _nobody())
         assert isinstance(lettering, Lettering)
-        least = least_cap(pair.template, lettering, kept.least_caps)
-        filled = filled_words(lettering, values, open_font(services.fonts.data(kept.font)), panel, least)
+        least = least_cap(pair.template, lettering, value.least_caps)
+        filled = filled_words(lettering, values, open_font(services.fonts.data(value.font)), panel, least)
         if filled.share < SHRUNK_FROM:
-            told.append(
+            notes.append(
                 f"'{filled.lettering.text}' is set at {100 * filled.share:.0f} % of its size, with capitals of {filled.cap_mm:.2g} mm."
             )
         same = {"text": filled.lettering.text, "sizing": "size", "size_mm": filled.lettering.size_mm}
-        return kept.model_copy(update=same).model_dump()
-    return kept.model_dump()  # type: ignore[no-any-return]
+        return value.model_copy(update=same).model_dump()
+    return value.model_dump()  # type: ignore[no-any-return]
 
 
 def _nobody() -> Any:
@@ -96,19 +96,21 @@ def pair_of_order(
     Raises:
         PieceError: words are too long, or a letter is missing.
     """
-    told: list[str] = []
+    remarks: list[str] = []
     pieces = {}
-    for panel_id, kept in pair.row.pieces.items():
+    for panel_id, stored in pair.row.pieces.items():
         panel = pair.template.panel(panel_id)
-        pieces[panel_id] = [_filled(services, pair, panel, body, values, photos, told) for body in PIECES.validate_python(kept)]
+        pieces[panel_id] = [
+            _filled(services, pair, panel, body, values, photos, remarks) for body in PIECES.validate_python(stored)
+        ]
     notes = "\n".join(part for part in (f"Order {name}", pair.row.printing.get("notes", "")) if part)
     row = replace(pair.row, pieces=pieces, printing={**pair.row.printing, "notes": notes})
-    return services.pairs.assemble(pair.art, pair.template, row), told
+    return services.pairs.assemble(pair.art, pair.template, row), remarks
 
 
 def check_order(services: Services, pair: Pair) -> list[str]:
     """Run the checks on a pair and return their warnings. Raises :class:`PieceError` with the first failure."""
-    told = []
+    notes = []
     for panel in pair.printed:
         content = pair.content(panel)
         assert content is not None, "what is printed is laid"
@@ -116,5 +118,5 @@ def check_order(services: Services, pair: Pair) -> list[str]:
             if check["status"] == "fail":
                 raise PieceError(f"{check['title']}: {check['message']}")
             if check["status"] == "warn":
-                told.append(f"{check['title']}: {check['message']}")
-    return told
+                notes.append(f"{check['title']}: {check['message']}")
+    return notes

@@ -31,16 +31,16 @@ NOTHING = PanelPieces()
 
 
 def load_pieces(
-    kept: list[dict[str, Any]], find_art: Callable[[int], ArtRow], find_font: Callable[[str], bytes]
+    stored: list[dict[str, Any]], find_art: Callable[[int], ArtRow], find_font: Callable[[str], bytes]
 ) -> PanelPieces:
     """Convert stored pieces to the core's.
 
     Raises:
         PieceError, PlacementError, FontError, NotFoundError: a piece is not possible, or what it needs is missing.
     """
-    if not kept:
+    if not stored:
         return NOTHING
-    bodies = PIECES.validate_python(kept)
+    bodies = PIECES.validate_python(stored)
     rows = {art_id: find_art(art_id) for body in bodies for art_id in arts_of(body)}
 
     def ref(art_id: int) -> ArtRef:
@@ -58,7 +58,9 @@ def _as_hashed(values: dict[str, Any]) -> dict[str, Any]:
     return {"placing" if name == "placement" else name: value for name, value in values.items()}
 
 
-def opener(main: Artwork, key: str, laid: list[PanelPieces], open_row: Callable[[ArtRow], Artwork]) -> Callable[[str], Artwork]:
+def opener(
+    main: Artwork, key: str, pieces: list[PanelPieces], open_row: Callable[[ArtRow], Artwork]
+) -> Callable[[str], Artwork]:
     """Return a function that opens the artworks of a design by their hashes."""
-    others = {sha256: row for each in laid for sha256, row in each.arts.items()}
+    others = {sha256: row for each in pieces for sha256, row in each.arts.items()}
     return lambda wanted: main if wanted == key else open_row(others[wanted])

@@ -81,7 +81,7 @@ class Preflight:
                 others={key: proxy(row) for key, row in arts.items()},
                 led=linked,
             )
-        laid = pair.pieces_on(panel)
+        pieces = pair.pieces_on(panel)
         return Subject(
             pair.template,
             panel,
@@ -90,10 +90,10 @@ class Preflight:
             profile,
             art.traits,
             art.origin,
-            art.altered or bool(laid.extras),
-            laid.extras,
-            laid.fonts,
-            {key: proxy(row) for key, row in laid.arts.items()},
+            art.altered or bool(pieces.extras),
+            pieces.extras,
+            pieces.fonts,
+            {key: proxy(row) for key, row in pieces.arts.items()},
         )
 
     def report(self, pair: Pair) -> dict[str, Any]:

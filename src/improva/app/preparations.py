@@ -79,16 +79,16 @@ class PreparedArtworks:
         key = self._key(row, preparation)
 
         def find() -> PreparedRow:
-            kept = self._stored.prepared(key)
-            if kept is not None:
-                return kept
+            stored = self._stored.prepared(key)
+            if stored is not None:
+                return stored
             original = self._open(row)
             picture = prepare(original, preparation)
             art = artwork_of(picture, original.facts)
             proxy = Artwork(b"", art.facts, shown(picture, PROXY_PX).copy_memory())
-            made = self._stored.keep(key, art, find_traits(proxy), report_of(picture))
-            self._render_cache.proxy(made.sha256, lambda: proxy)
-            return made
+            prepared = self._stored.keep(key, art, find_traits(proxy), report_of(picture))
+            self._render_cache.proxy(prepared.sha256, lambda: proxy)
+            return prepared
 
         return self._prepared.get(key, find)
 
@@ -106,8 +106,8 @@ class PreparedArtworks:
         if not row.preparation.active:
             return row
         try:
-            made = self.make(row, row.preparation)
+            picture = self.make(row, row.preparation)
         except StepError as problem:  # decided under an older version: told, and nothing is lost
             note = f"Its preparation cannot be carried out, so the artwork is shown as imported: {problem}"
             return replace(row, facts=replace(row.facts, notes=(*row.facts.notes, note)))
-        return replace(row, sha256=made.sha256, facts=made.facts, traits=made.traits)
+        return replace(row, sha256=picture.sha256, facts=picture.facts, traits=picture.traits)

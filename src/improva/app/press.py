@@ -62,8 +62,8 @@ def choose_press(store: Store, template: Template, choice: PressChoice) -> tuple
 
 def _press_of(store: Store, method: Any, name: str) -> PressRow:
     known = store.pressings.presses(method)
-    found = next((press for press in known if press.name == name), None) or (None if name else next(iter(known), None))
-    return found or PressRow(name or f"My {METHODS[method].lower()}", method, PLATEN_MM)
+    chosen = next((press for press in known if press.name == name), None) or (None if name else next(iter(known), None))
+    return chosen or PressRow(name or f"My {METHODS[method].lower()}", method, PLATEN_MM)
 
 
 def press_setup(store: Store, template: Template, choice: PressChoice) -> PressSetup:

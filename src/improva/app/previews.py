@@ -35,22 +35,22 @@ class Previews:
         self._store, self._blanks, self._artworks, self._scenes = store, blanks, artworks, scenes
         self._render_cache = render_cache
 
-    def contour(self, pair: Pair, held: Placements, art: Artwork) -> Contour | None:
+    def contour(self, pair: Pair, placements: Placements, art: Artwork) -> Contour | None:
         """Return the cut contour of a blank that is cut to its artwork's shape, for a drawn scene; None for other blanks."""
         panel = pair.template.panels[0]
         if panel.shape != "cutout":
             return None
-        content = {**pair.placements, **held}[panel.id]
+        content = {**pair.placements, **placements}[panel.id]
         key = key_of(pair.subject, plain({panel.id: content}), pair.pieces_on(panel).key)
         return Contour(key, lambda: cut_mask(pair.design(panel, content), pair.opener(art, self._artworks.proxy)))
 
-    def quick_contour(self, pair: Pair, held: Placements) -> Contour | None:
+    def quick_contour(self, pair: Pair, placements: Placements) -> Contour | None:
         """Return the cut contour from the small proxy."""
-        return self.contour(pair, held, self._artworks.small_proxy(pair.art))
+        return self.contour(pair, placements, self._artworks.small_proxy(pair.art))
 
-    def quick_art(self, pair: Pair, held: Placements, shaded: ShadedView) -> Artwork:
+    def quick_art(self, pair: Pair, placements: Placements, shaded: ShadedView) -> Artwork:
         """Return a proxy of the artwork that is large enough for a preview."""
-        own = (content for content in held.values() if isinstance(content, Placement) and content.fit != "repeat")
+        own = (content for content in placements.values() if isinstance(content, Placement) and content.fit != "repeat")
         largest = max((content.scale for content in own), default=1.0)
         longest = max(px for seen in shaded.view.maps.values() for px in seen.texture_px) * max(1.0, largest)
         return self._artworks.proxy(pair.art) if longest > PROXY_PX // 2 else self._artworks.small_proxy(pair.art)
@@ -58,7 +58,7 @@ class Previews:
     def mockup(
         self,
         pair: Pair,
-        held: Placements,
+        placements: Placements,
         info: SceneInfo,
         angle: float,
         colours: Colours,
@@ -72,9 +72,9 @@ class Previews:
             SceneError: the scene lacks a colour, or its pack is damaged.
             PlacementError: a content is not possible.
         """
-        shaded = self._render_cache.shaded_view(info, size, colours, close, mirrored, self.quick_contour(pair, held))
-        art = self.quick_art(pair, held, shaded)
-        picture = render_mockup(shaded, pair.designs(held), pair.opener(art, self._artworks.proxy), angle)
+        shaded = self._render_cache.shaded_view(info, size, colours, close, mirrored, self.quick_contour(pair, placements))
+        art = self.quick_art(pair, placements, shaded)
+        picture = render_mockup(shaded, pair.designs(placements), pair.opener(art, self._artworks.proxy), angle)
         return encode(picture, ".jpg", quality=PREVIEW_QUALITY)
 
     def cell_key(self, pair: Pair) -> str:

@@ -69,35 +69,35 @@ def printing_of(pair: Pair) -> PrintingModel:
     return PrintingModel.model_validate({**first, **pair.row.printing})
 
 
-def settings_of(services: Services, pair: Pair, panel: Panel, asked: PrintingModel) -> PrintSettings:
+def settings_of(services: Services, pair: Pair, panel: Panel, printing: PrintingModel) -> PrintSettings:
     """Return the core's settings for a panel. Raises :class:`OutputError` where a chosen profile is missing."""
-    profile = services.blanks.profile(pair.template) if asked.own_profile else None
-    if asked.own_profile and profile is None:
+    profile = services.blanks.profile(pair.template) if printing.own_profile else None
+    if printing.own_profile and profile is None:
         raise OutputError("This blank has no ICC profile yet: add the printer's on the shelf of blanks, or keep sRGB.")
-    tab_mm = asked.tab_mm if asked.tab != "none" else 0.0
-    carrier = Carrier(asked.tab, tab_mm, asked.marks) if carries(panel) else Carrier()
-    return PrintSettings(asked.dpi or panel.dpi, pair.mirrored, asked.cut_line, carrier, profile, asked.intent)
+    tab_mm = printing.tab_mm if printing.tab != "none" else 0.0
+    carrier = Carrier(printing.tab, tab_mm, printing.marks) if carries(panel) else Carrier()
+    return PrintSettings(printing.dpi or panel.dpi, pair.mirrored, printing.cut_line, carrier, profile, printing.intent)
 
 
-def _name(pair: Pair, panel: Panel, asked: PrintingModel, settings: PrintSettings, sheets: SheetPlan | None) -> str:
-    ending = "pdf" if sheets else asked.format
-    more = [asked.paper.lower()] if sheets else []
+def _name(pair: Pair, panel: Panel, printing: PrintingModel, settings: PrintSettings, sheets: SheetPlan | None) -> str:
+    ending = "pdf" if sheets else printing.format
+    more = [printing.paper.lower()] if sheets else []
     return print_name(
         pair.art.title, pair.template, panel, settings.dpi, settings.mirror, ending, settings.file_mm(panel), *more
     )
 
 
-def _sheets(panel: Panel, asked: PrintingModel, settings: PrintSettings) -> SheetPlan | None:
-    paper = asked.paper_mm
-    return plan_sheets(settings.file_mm(panel), paper, asked.margin_mm, asked.overlap_mm) if paper else None
+def _sheets(panel: Panel, printing: PrintingModel, settings: PrintSettings) -> SheetPlan | None:
+    paper = printing.paper_mm
+    return plan_sheets(settings.file_mm(panel), paper, printing.margin_mm, printing.overlap_mm) if paper else None
 
 
-def plan_of(services: Services, pair: Pair, panel: Panel, asked: PrintingModel) -> PrintPlan:
+def plan_of(services: Services, pair: Pair, panel: Panel, printing: PrintingModel) -> PrintPlan:
     """Plan a panel's print file; if it cannot be made, ``problem`` says why."""
     problem, sheets = None, None
     try:
-        settings = settings_of(services, pair, panel, asked)
-        sheets = _sheets(panel, asked, settings)
+        settings = settings_of(services, pair, panel, printing)
+        sheets = _sheets(panel, printing, settings)
         settings.art_px(panel)
     except OutputError as wrong:
         problem = str(wrong)
@@ -113,7 +113,7 @@ def plan_of(services: Services, pair: Pair, panel: Panel, asked: PrintingModel) 
         file_mm=settings.file_mm(panel),
         file_px=settings.file_px(panel),
         print_box=settings.print_box(panel),
-        name=_name(pair, panel, asked, settings, sheets),
+        name=_name(pair, panel, printing, settings, sheets),
         paper_mm=sheets.paper_mm if sheets else None,
         sheets=[part.box for part in sheets.parts] if sheets else [],
         problem=problem,
@@ -130,7 +130,7 @@ def printed_content(pair: Pair, panel: Panel) -> PanelContent:
     return content
 
 
-def make_side(services: Services, pair: Pair, panel: Panel, asked: PrintingModel, progress: Progress) -> MadeFile:
+def make_side(services: Services, pair: Pair, panel: Panel, printing: PrintingModel, progress: Progress) -> MadeFile:
     """Return one panel's print file: key, name, path. It is made unless it exists.
 
     Raises:
@@ -138,11 +138,11 @@ def make_side(services: Services, pair: Pair, panel: Panel, asked: PrintingModel
         OutputError, ArtworkError, PlacementError, Stopped: it cannot be made.
     """
     content = printed_content(pair, panel)
-    settings = settings_of(services, pair, panel, asked)
-    sheets = _sheets(panel, asked, settings)
-    name = _name(pair, panel, asked, settings, sheets)
-    profile = services.store.blanks.file(pair.template.id, "profile") if asked.own_profile else None
-    made_as = asked.model_dump(exclude={"copies", "notes"})
+    settings = settings_of(services, pair, panel, printing)
+    sheets = _sheets(panel, printing, settings)
+    name = _name(pair, panel, printing, settings, sheets)
+    profile = services.store.blanks.file(pair.template.id, "profile") if printing.own_profile else None
+    made_as = printing.model_dump(exclude={"copies", "notes"})
     key = key_of(
         "print",
         versions("print_files"),
@@ -157,16 +157,16 @@ def make_side(services: Services, pair: Pair, panel: Panel, asked: PrintingModel
     open_art = pair.opener(services.artworks.open(pair.art), services.artworks.open)
 
     def make(path: Path) -> None:
-        made = make_print(pair.design(panel, content), open_art, settings)
+        print_image = make_print(pair.design(panel, content), open_art, settings)
         if sheets:
-            write_sheets(made, sheets, path, name.removesuffix(".pdf"), progress)
+            write_sheets(print_image, sheets, path, name.removesuffix(".pdf"), progress)
         else:
-            write_print(made, path, progress)
+            write_print(print_image, path, progress)
 
     return keep_file(services, pair, "print", key, name, make)
 
 
-def make_set(services: Services, pair: Pair, asked: PrintingModel, progress: Progress) -> MadeFile:
+def make_set(services: Services, pair: Pair, printing: PrintingModel, progress: Progress) -> MadeFile:
     """Return the files of all printed panels in one ZIP: key, name, path. It is made unless it exists.
 
     Raises :class:`TemplateError` where nothing is printed, and what the renderer and the writers raise.
@@ -176,8 +176,8 @@ def make_set(services: Services, pair: Pair, asked: PrintingModel, progress: Pro
         raise TemplateError("Nothing is printed on this blank: place the artwork on a side first.")
     sides = []
     for i, panel in enumerate(panels):
-        sides.append(make_side(services, pair, panel, asked, progress.part(i / len(panels), (i + 0.9) / len(panels))))
-    name = set_name(pair.art.title, pair.template, asked.dpi or panels[0].dpi, pair.mirrored, "zip")
+        sides.append(make_side(services, pair, panel, printing, progress.part(i / len(panels), (i + 0.9) / len(panels))))
+    name = set_name(pair.art.title, pair.template, printing.dpi or panels[0].dpi, pair.mirrored, "zip")
     key = key_of("set", [side[0] for side in sides], name)
 
     def pack(path: Path) -> None:
@@ -196,10 +196,10 @@ def _assembly(services: Services, pair: Pair) -> list[tuple[str, bytes]]:
     return [(assembly_name(pair.art.title, pair.template), encode(picture, ".png"))]
 
 
-def print_job(services: Services, asked: dict[str, Any], progress: Progress) -> list[str]:
+def print_job(services: Services, parameters: dict[str, Any], progress: Progress) -> list[str]:
     """Run a job that makes the print file of one panel or of all."""
-    pair = services.pairs.load(asked["artwork_id"], asked["template_id"])
-    printing = PrintingModel.model_validate(asked["printing"])
-    if asked["panel"] is None:
+    pair = services.pairs.load(parameters["artwork_id"], parameters["template_id"])
+    printing = PrintingModel.model_validate(parameters["printing"])
+    if parameters["panel"] is None:
         return [make_set(services, pair, printing, progress)[0]]
-    return [make_side(services, pair, pair.template.panel(asked["panel"]), printing, progress)[0]]
+    return [make_side(services, pair, pair.template.panel(parameters["panel"]), printing, progress)[0]]

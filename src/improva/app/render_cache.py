@@ -63,8 +63,8 @@ class RenderCache:
         return self._whole.get(fingerprint(info), whole, LISTING_SIZE)
 
     def _view(self, info: SceneInfo, size: tuple[int, int], close: Close, mirrored: bool, contour: Contour | None) -> View:
-        asked = (size[0] * 2, size[1] * 2) if close else size  # a close picture shows half of the scene
-        return make_view(*self._open(info, asked, contour), size, close, mirrored)
+        view_size = (size[0] * 2, size[1] * 2) if close else size  # a close picture shows half of the scene
+        return make_view(*self._open(info, view_size, contour), size, close, mirrored)
 
     def view(
         self, info: SceneInfo, size: tuple[int, int], close: Close = "", mirrored: bool = False, contour: Contour | None = None
@@ -93,8 +93,8 @@ class RenderCache:
         parts = tuple(sorted((k, v or "") for k, v in own.items()))
         key = (fingerprint(info), contour.key if contour else None, size, close, mirrored, parts)
         large = size[0] * size[1] > LARGE_PX
-        kept = self._large if large else self._shaded
-        return kept.get(
+        cache = self._large if large else self._shaded
+        return cache.get(
             key, lambda: shade_plain_parts(self.view(info, size, close, mirrored, contour), own, surface, spent=large)
         )
 

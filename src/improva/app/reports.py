@@ -41,9 +41,9 @@ def panel_check_report(template: Template, panel: Panel, facts: ArtFacts, report
 
 def report_summary(reports: dict[str, Any]) -> dict[str, Any]:
     """Return what the board shows of a pair's reports: the verdict, the gravest finding and the number of findings."""
-    found = [check for report in reports["panels"].values() for check in report["checks"] if check["status"] != "pass"]
-    gravest = next((check["title"] for check in found if check["status"] == reports["verdict"]), None)
-    return {"verdict": reports["verdict"], "blocker": gravest, "open": len(found)}
+    findings = [check for report in reports["panels"].values() for check in report["checks"] if check["status"] != "pass"]
+    gravest = next((check["title"] for check in findings if check["status"] == reports["verdict"]), None)
+    return {"verdict": reports["verdict"], "blocker": gravest, "open": len(findings)}
 
 
 def panel_report(panel: Panel) -> dict[str, Any]:

@@ -25,10 +25,10 @@ def use_offer_as_costs(services: Services, pair: Pair, name: str) -> None:
     Raises:
         NotFoundError: the provider has no offer for this blank.
     """
-    told = services.store.providers.offers(pair.template.id).get(name)
-    if told is None:
+    known = services.store.providers.offers(pair.template.id).get(name)
+    if known is None:
         raise NotFoundError(f"{name} has no offer for this blank: enter its prices first.")
-    offer = OfferModel.model_validate(told)
+    offer = OfferModel.model_validate(known)
     coins = currency(ShopModel.model_validate(services.store.selling.shop()).currency)
     costs = CostsModel.model_validate(services.store.selling.costs(pair.template.id))
     charged = {region.title: region.charged for region in costs.regions}

@@ -79,13 +79,13 @@ class SceneLibrary:
 
     def all(self, templates: Iterable[Template]) -> list[SceneInfo]:
         """Return every scene of some blanks, and the packs of all others."""
-        found = {info.id: info for template in templates for info in self.of(template)}
-        return list({**found, **self.packs()}.values())
+        scenes = {info.id: info for template in templates for info in self.of(template)}
+        return list({**scenes, **self.packs()}.values())
 
 
 def _read_packs(roots: list[Path]) -> dict[str, SceneInfo]:
     """Read the packs in folders, by id; a broken pack of the seller's is skipped and logged."""
-    found: dict[str, SceneInfo] = {}
+    scenes: dict[str, SceneInfo] = {}
     for root in roots:
         for toml in sorted(root.glob("[!.]*/scene.toml")):
             try:
@@ -95,8 +95,8 @@ def _read_packs(roots: list[Path]) -> dict[str, SceneInfo]:
                     raise
                 log.warning("left out: %s", broken)
                 continue
-            found[info.id] = info
-    return found
+            scenes[info.id] = info
+    return scenes
 
 
 def fingerprint(info: SceneInfo) -> str:

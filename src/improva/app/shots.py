@@ -47,17 +47,17 @@ class Shot:
         )
 
 
-def shot_of(pair: Pair, asked: ShotModel, mockup_settings: MockupSettings) -> Shot:
+def shot_of(pair: Pair, model: ShotModel, mockup_settings: MockupSettings) -> Shot:
     """Check one request and return its shot. Raises :class:`SceneError`."""
-    info = pair.scene(asked.scene_id)
+    info = pair.scene(model.scene_id)
     check_scene(info, pair.template)
-    if asked.angle is not None and not info.turns:
+    if model.angle is not None and not info.turns:
         raise SceneError(f"{info.title} does not turn: choose one of its views, {', '.join(info.views)}.")
-    view = asked.view if asked.angle is None else f"{asked.angle:g}deg"
-    angle = info.angle(asked.view) if asked.angle is None else asked.angle
+    view = model.view if model.angle is None else f"{model.angle:g}deg"
+    angle = info.angle(model.view) if model.angle is None else model.angle
     colours = {
         name: colour
-        for name, colour in {**pair.row.colours, **asked.colours}.items()
+        for name, colour in {**pair.row.colours, **model.colours}.items()
         if any(r.id == name for r in info.regions)
     }
     for name, colour in colours.items():
@@ -66,12 +66,12 @@ def shot_of(pair: Pair, asked: ShotModel, mockup_settings: MockupSettings) -> Sh
         info,
         view or next(iter(info.views)),
         angle,
-        info.is_mirrored(asked.view),
+        info.is_mirrored(model.view),
         colours,
         mockup_settings.grade.to_core(),
         mockup_settings.clear,
-        asked.measured,
-        asked.close,
+        model.measured,
+        model.close,
         tuple(c.to_core() for c in mockup_settings.captions),
         mockup_settings.backdrop,
         places=_places(pair, info, mockup_settings),
@@ -88,14 +88,14 @@ def _places(pair: Pair, info: SceneInfo, mockup_settings: MockupSettings) -> dic
 
 def shots_of(pair: Pair, mockup_settings: MockupSettings) -> list[Shot]:
     """Return every requested shot, in each of the colours requested for its parts. Raises :class:`SceneError`."""
-    found = []
+    shots = []
     for each in mockup_settings.shots:
         info = pair.scene(each.scene_id)
         parts = [(r.id, mockup_settings.variants[r.id]) for r in info.regions if mockup_settings.variants.get(r.id)]
         for chosen in itertools.product(*(colours for _, colours in parts)):
             more = dict(zip((part for part, _ in parts), chosen, strict=True))
-            asked = each.model_copy(update={"colours": {**each.colours, **more}})
-            found.append(replace(shot_of(pair, asked, mockup_settings), named_by=tuple(chosen)))
-    if len(found) > MOST_SHOTS:
-        raise SceneError(f"These are {len(found)} pictures, and {MOST_SHOTS} are made at once: choose fewer scenes or colours.")
-    return found
+            model = each.model_copy(update={"colours": {**each.colours, **more}})
+            shots.append(replace(shot_of(pair, model, mockup_settings), named_by=tuple(chosen)))
+    if len(shots) > MOST_SHOTS:
+        raise SceneError(f"These are {len(shots)} pictures, and {MOST_SHOTS} are made at once: choose fewer scenes or colours.")
+    return shots

@@ -19,8 +19,8 @@ TICKET_PX = (900, 900)
 
 def _side(services: Services, pair: Pair, panel_id: str) -> TicketSide:
     panel = pair.template.panel(panel_id)
-    asked = printing_of(pair)
-    plan = plan_of(services, pair, panel, asked)
+    printing = printing_of(pair)
+    plan = plan_of(services, pair, panel, printing)
     content = pair.content(panel)
     assert content is not None, "only printed panels are on a ticket"
     seen = services.preflight.subject(pair, panel, content)
@@ -29,12 +29,12 @@ def _side(services: Services, pair: Pair, panel_id: str) -> TicketSide:
         across, down = zip(*seen.placed.corners(), strict=True)
         x, y, w, h = min(across), min(down), max(across) - min(across), max(down) - min(down)
     edges = (x, y, field.trim_mm[0] - x - w, field.trim_mm[1] - y - h)
-    return TicketSide(panel.title, plan.name, plan.file_mm, plan.file_px, asked.dpi or panel.dpi, edges)
+    return TicketSide(panel.title, plan.name, plan.file_mm, plan.file_px, printing.dpi or panel.dpi, edges)
 
 
 def ticket_of(services: Services, pair: Pair) -> Ticket:
     """Return the content of a pair's ticket; press settings only where the seller presses it."""
-    template, asked = pair.template, printing_of(pair)
+    template, printing = pair.template, printing_of(pair)
     info = services.scenes.first(template)
     colours = tuple(
         (region.title, pair.row.colours.get(region.id) or region.default or "")
@@ -59,12 +59,12 @@ def ticket_of(services: Services, pair: Pair) -> Ticket:
         template.substrate,
         colours,
         "pressed here: the file is mirrored" if pair.mirrored else "printed by a provider: not mirrored",
-        asked.copies,
+        printing.copies,
         tuple(_side(services, pair, p.id) for p in pair.printed),
         settings,
         tuple(steps),
         CAUTIONS[:3] if steps else (),
-        asked.notes,
+        printing.notes,
         date.today().isoformat(),
         services.previews.mockup(pair, pair.placements, info, pair.row.angle, pair.row.colours, TICKET_PX, close=info.close),
     )

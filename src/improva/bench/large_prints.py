@@ -68,10 +68,10 @@ WAYS = {"ours": _ours, "libvips": _libvips, "pillow": _pillow}
 
 def _alone(way: str, art_path: Path) -> tuple[float, float]:
     """Seconds and the most memory in MB of one way, in a fresh process."""
-    told = subprocess.run(
+    result = subprocess.run(
         [sys.executable, "-m", __name__, way, str(art_path)], capture_output=True, text=True, check=True
     ).stdout
-    seconds, mb = json.loads(told)
+    seconds, mb = json.loads(result)
     return float(seconds), float(mb)
 
 

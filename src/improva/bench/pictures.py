@@ -149,8 +149,8 @@ def plain_art(n: int) -> bytes:
 
 def bench_scenes_memory() -> dict[str, Any]:
     """The most memory a process takes that looks at every scene that ships and makes a listing picture in each."""
-    told = subprocess.run([sys.executable, "-m", __name__], capture_output=True, text=True, check=True)
-    most_mb = float(told.stdout)
+    result = subprocess.run([sys.executable, "-m", __name__], capture_output=True, text=True, check=True)
+    most_mb = float(result.stdout)
     return {
         "name": f"memory with all {len(SceneLibrary().packs())} scenes in use, MB",
         "seconds": most_mb,

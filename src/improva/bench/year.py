@@ -30,7 +30,7 @@ def bench_year(artworks: int = 1000, blanks: int = 15, visited: int = 40) -> lis
         opened = median(lambda: client.get("/api/board"), 5)
         pairs = [(n, names[i % len(names)]) for i, n in enumerate(rows)]
         parts = ("", "/jobs", "/selling", "/press", "/mockup-settings", "/listing", "/history", "/orders")
-        asked = [
+        addresses = [
             *(f"/api/board/{n}" for n in rows),
             *(f"/api/pairs/{n}/{t}{part}" for n, t in pairs for part in parts),
             *(f"/api/search?words={words}" for words in ("artwork 7", "a.png", "nothing of this name")),
@@ -39,7 +39,7 @@ def bench_year(artworks: int = 1000, blanks: int = 15, visited: int = 40) -> lis
         def get(at: str) -> None:
             assert (answer := client.get(at)).status_code == 200, (at, answer.text)
 
-        times = [opened, *(times_of(partial(get, at), 1)[0] for at in asked)]
+        times = [opened, *(times_of(partial(get, at), 1)[0] for at in addresses)]
         worst = float(np.percentile(times, 95))
         return [
             row(f"opening a board of {artworks} × {blanks}", opened, "1 s", 1.0, 1.0),
@@ -62,10 +62,10 @@ def seed_year(folder: Path, artworks: int, blanks: int, proved: Iterable[int]) -
     _records(services, artworks, names)
     proved = list(proved)
     for template in services.blanks.on_board():
-        kept = services.preflight.report(services.pairs.load(1, template.id))
+        report = services.preflight.report(services.pairs.load(1, template.id))
         for n in proved:
             services.store.preflight_reports.get_or_make(
-                services.pairs.load(n, template.id).report_key, lambda kept=kept: kept, report_summary
+                services.pairs.load(n, template.id).report_key, lambda report=report: report, report_summary
             )
     return app, names
 

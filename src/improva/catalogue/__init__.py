@@ -17,11 +17,11 @@ KINDS = ("tumbler", "mug", "pen", "pillow", "blanket", "flag", "transfer", "garm
 @cache
 def templates() -> dict[str, Template]:
     """All templates that ship, by id, in the order of their kinds and titles."""
-    found = []
+    found_templates = []
     for entry in resources.files(__name__).iterdir():
         if entry.name.endswith(".toml"):
-            found.append(parse_template(tomllib.loads(entry.read_text(encoding="utf-8"))))
-    return {t.id: t for t in sorted(found, key=order)}
+            found_templates.append(parse_template(tomllib.loads(entry.read_text(encoding="utf-8"))))
+    return {t.id: t for t in sorted(found_templates, key=order)}
 
 
 def order(template: Template) -> tuple[int, str]:

@@ -21,12 +21,12 @@ def batch(range_file: Path, output: Path) -> None:
     from ..io.range_file import read_range
     from ..jobs.range_run import make_range
 
-    asked = read_range(range_file)
+    plan = read_range(range_file)
 
     def tell(kind: str, share: float, name: str) -> None:
         click.echo(f"{kind:8} {100 * share:3.0f} %  {name}")
 
-    files, left_out = make_range(asked, output, tell)
+    files, left_out = make_range(plan, output, tell)
     for left in left_out:
         click.echo(f"not made: {left.title}: {left.why}", err=True)
     click.echo(f"{output}: {files} files")

@@ -27,8 +27,8 @@ def cone(top_circumference: float, bottom_circumference: float, height: float, u
     """The development of a tapered wall: a piece of a ring."""
     factor = MM_PER_IN if unit == "in" else 1.0
     top, bottom, tall = (value * factor for value in (top_circumference, bottom_circumference, height))
-    found = cone_from_measures(top, bottom, tall)
-    if found is None:  # a straight wall: its ring is a rectangle, whose radii have no end
+    shape = cone_from_measures(top, bottom, tall)
+    if shape is None:  # a straight wall: its ring is a rectangle, whose radii have no end
         report: dict[str, Any] = {
             "inner_radius_mm": None,
             "outer_radius_mm": None,
@@ -37,7 +37,7 @@ def cone(top_circumference: float, bottom_circumference: float, height: float, u
             "box_mm": [top, tall],
         }
     else:
-        report = cone_report(found)
+        report = cone_report(shape)
     numbers = [
         f"{name:16} {report[name]}" for name in ("inner_radius_mm", "outer_radius_mm", "sweep_deg", "slant_mm", "box_mm")
     ]

@@ -70,18 +70,18 @@ def _numbers(text: str, what: str) -> tuple[float, float]:
     return x, y
 
 
-def _pair(art: Path, asked: dict[str, Any], every: bool) -> tuple[Template, Panel | None, Artwork, Placement]:
-    template = find_template(asked["template_id"])
-    background = asked["background"]
+def _pair(art: Path, options: dict[str, Any], every: bool) -> tuple[Template, Panel | None, Artwork, Placement]:
+    template = find_template(options["template_id"])
+    background = options["background"]
     placement = Placement(
-        fit=asked["fit"] or template.default_fit,  # type: ignore[arg-type]  # checked by click and by Placement itself
-        shift_mm=_numbers(asked["shift_mm"], "shift"),
-        scale=asked["scale"],
-        rotate_deg=asked["rotate"],
+        fit=options["fit"] or template.default_fit,  # type: ignore[arg-type]  # checked by click and by Placement itself
+        shift_mm=_numbers(options["shift_mm"], "shift"),
+        scale=options["scale"],
+        rotate_deg=options["rotate"],
         background=None if background.lower() == "none" else background,
-        **{name: asked[name] for name in ("repeat_kind", "repeats_around", "spacing_mm", "blend", "copies", "lay")},
+        **{name: options[name] for name in ("repeat_kind", "repeats_around", "spacing_mm", "blend", "copies", "lay")},
     )
-    panel = None if every and asked["panel_id"] == EVERY else template.panel(asked["panel_id"])
+    panel = None if every and options["panel_id"] == EVERY else template.panel(options["panel_id"])
     return template, panel, Artwork.read(read_file(art)), placement
 
 
@@ -93,8 +93,8 @@ def takes_pair(command: Command, every: bool = False) -> Command:
 
     @functools.wraps(command)
     def wrapped(art: Path, **given: Any) -> Any:
-        asked = {name: given.pop(name) for name in PLACING}
-        return command(*_pair(art, asked, every), **given)
+        options = {name: given.pop(name) for name in PLACING}
+        return command(*_pair(art, options, every), **given)
 
     return click.argument("art", type=click.Path(path_type=Path))(placing_options(wrapped))
 

@@ -49,9 +49,9 @@ def _with_files(step: Step) -> Step:
 def prepare_(art: Path, steps: tuple[str, ...], width_mm: float | None, output: Path) -> None:
     """Prepare ART by steps in order, for example: cut:tolerance=6 border:mm=8,colour=#ffffff."""
     preparation = Preparation(tuple(_with_files(parse_step(step)) for step in steps), width_mm)
-    made = prepare(Artwork.read(read_file(art)), preparation)
-    write_picture(made, output)
-    h, w = made.pixels.shape[:2]
-    click.echo(f"{output}: {w} × {h} px, {made.size_mm[0]:.1f} × {made.size_mm[1]:.1f} mm")
-    for note in made.notes:
+    picture = prepare(Artwork.read(read_file(art)), preparation)
+    write_picture(picture, output)
+    h, w = picture.pixels.shape[:2]
+    click.echo(f"{output}: {w} × {h} px, {picture.size_mm[0]:.1f} × {picture.size_mm[1]:.1f} mm")
+    for note in picture.notes:
         click.echo(note)

@@ -20,7 +20,7 @@ def press(template_id: str, method: str | None, panel_id: str | None, as_json: b
     chosen = method or methods_of(template)[0]
     figures = common_figures(template, chosen)  # type: ignore[arg-type]  # checked by click
     steps = press_plan(template, template.panel(panel_id), chosen, figures)  # type: ignore[arg-type]
-    told = [
+    listed = [
         {
             "do": step.do,
             "temperature_c": step.temperature_c,
@@ -40,5 +40,5 @@ def press(template_id: str, method: str | None, panel_id: str | None, as_json: b
             else ""
         )
         lines.append(f"{number:2} {heat}{step.do}")
-    data = {"template": template.id, "method": chosen, "source": figures.note, "steps": told, "cautions": list(CAUTIONS)}
+    data = {"template": template.id, "method": chosen, "source": figures.note, "steps": listed, "cautions": list(CAUTIONS)}
     tell(data, as_json, [*lines, "", *(f"! {caution}" for caution in CAUTIONS)])

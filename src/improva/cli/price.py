@@ -20,12 +20,12 @@ TAXES: dict[str, TaxMode] = {"none": "none", "within": "within the price", "on-t
 
 def _fee(text: str) -> Fee:
     """A fee as it is typed: ``Title:6.5%+0.25:all``."""
-    found = re.fullmatch(r"(?:([^:]+):)?(?:([\d.,]+)%)?\+?([\d.,]+)?(?::(\w+))?", text)
-    if not found or not (found[2] or found[3]) or (found[4] or "shipping") not in BASES:
+    match = re.fullmatch(r"(?:([^:]+):)?(?:([\d.,]+)%)?\+?([\d.,]+)?(?::(\w+))?", text)
+    if not match or not (match[2] or match[3]) or (match[4] or "shipping") not in BASES:
         raise PriceError(
             f"'{text}' is no fee: write for example Marketplace:6.5%+0.25:all; the end is one of {', '.join(BASES)}."
         )
-    return Fee(found[1] or "Fee", money(found[2] or 0), money(found[3] or 0), BASES[found[4] or "shipping"])
+    return Fee(match[1] or "Fee", money(match[2] or 0), money(match[3] or 0), BASES[match[4] or "shipping"])
 
 
 def _pair(text: str) -> tuple[str, Decimal]:
@@ -105,24 +105,26 @@ def price(
         free_from=None if free_from is None else money(free_from),
     )
     off = money(discount, "percentage")
-    found = cases(costs, money(price, "price"), off)
+    sales = cases(costs, money(price, "price"), off)
 
-    even, asked = safe_price(costs, off, Decimal(0)), None
+    even, suggested = safe_price(costs, off, Decimal(0)), None
     if want is not None:
-        asked = safe_price(costs, off, money(want.rstrip("%")), want.endswith("%"), None if ending is None else money(ending))
+        suggested = safe_price(
+            costs, off, money(want.rstrip("%")), want.endswith("%"), None if ending is None else money(ending)
+        )
     report = {
         "currency": costs.currency.code,
         "price": float(money(price)),
-        "cases": [_case(case) for case in found],
+        "cases": [_case(case) for case in sales],
         "break_even": float(even),
-        "asked": None if asked is None else float(asked),
+        "asked": None if suggested is None else float(suggested),
     }
     lines = [
         f"{case.title:16} {case.margin.left:>9} {costs.currency.code} left of {case.margin.paid}"
         + (f", {case.margin.percent} %" if case.margin.percent is not None else "")
-        for case in found
+        for case in sales
     ]
     lines.append(f"{'Break-even price':16} {even:>9} {costs.currency.code}, also in the worst case")
-    if asked is not None:
-        lines.append(f"{f'For {want}':16} {asked:>9} {costs.currency.code}, also in the worst case")
+    if suggested is not None:
+        lines.append(f"{f'For {want}':16} {suggested:>9} {costs.currency.code}, also in the worst case")
     tell(report, as_json, lines)

@@ -91,15 +91,17 @@ def print_(
         return
     settings = settings_of(panel)
     check_ending(output)
-    made = make_print(_design(template, panel, art, placement), lambda _: art, settings)
-    said = f"{made.px[0]} × {made.px[1]} px, {settings.dpi:g} dpi, {'mirrored' if mirrored else 'not mirrored'}"
+    print_image = make_print(_design(template, panel, art, placement), lambda _: art, settings)
+    summary = (
+        f"{print_image.px[0]} × {print_image.px[1]} px, {settings.dpi:g} dpi, {'mirrored' if mirrored else 'not mirrored'}"
+    )
     if paper is None:
-        write_print(made, output)
+        write_print(print_image, output)
     else:
-        plan = plan_of(made.size_mm)
-        write_sheets(made, plan, output, output.stem)
-        said += f", {plan.sheets} sheet{'s' if plan.sheets > 1 else ''} of {plan.paper_mm[0]:g} × {plan.paper_mm[1]:g} mm"
-    click.echo(f"{output}: {said}")
+        plan = plan_of(print_image.size_mm)
+        write_sheets(print_image, plan, output, output.stem)
+        summary += f", {plan.sheets} sheet{'s' if plan.sheets > 1 else ''} of {plan.paper_mm[0]:g} × {plan.paper_mm[1]:g} mm"
+    click.echo(f"{output}: {summary}")
 
 
 def _design(template: Template, panel: Panel, art: Artwork, placement: Placement) -> Design:

@@ -39,8 +39,8 @@ def scenes(template_id: str | None, validate: Path | None, as_json: bool) -> Non
     if validate is not None:
         info = read_info(validate)
         read_passes(info)
-        found = [info]
+        listed = [info]
     else:
         library = SceneLibrary()
-        found = library.of(find_template(template_id)) if template_id else library.all(all_templates().values())
-    tell([_scene_report(info) for info in found], as_json, [f"{info.id:32} {info.title}" for info in found])
+        listed = library.of(find_template(template_id)) if template_id else library.all(all_templates().values())
+    tell([_scene_report(info) for info in listed], as_json, [f"{info.id:32} {info.title}" for info in listed])

@@ -67,9 +67,9 @@ def lab(rgb: NDArray[np.uint8]) -> Floats:
     bend = np.float32((6 / 29) ** 3)
     f = np.asarray(cv2.pow(np.maximum(xyz, bend), 1 / 3))
     f = np.add(f, (np.minimum(xyz, bend) - bend) * np.float32((29 / 6) ** 2 / 3), dtype=np.float32)
-    found = np.asarray(cv2.transform(f, LAB_OF_ROOTS), np.float32)
-    np.maximum(found[..., 0], 0, out=found[..., 0])  # black, rounded
-    return found
+    values = np.asarray(cv2.transform(f, LAB_OF_ROOTS), np.float32)
+    np.maximum(values[..., 0], 0, out=values[..., 0])  # black, rounded
+    return values
 
 
 def lab_distance(first: NDArray[np.floating], second: NDArray[np.floating]) -> Floats:
@@ -112,11 +112,11 @@ def delta_e_2000(first: NDArray[np.floating], second: NDArray[np.floating]) -> F
     one, other = np.broadcast_arrays(np.asarray(first), np.asarray(second))
     shape = one.shape[:-1]
     one, other = one.reshape(-1, 3), other.reshape(-1, 3)
-    found = np.empty(len(one), np.float32)
+    differences = np.empty(len(one), np.float32)
     for start in range(0, len(one), BLOCK):
         part = slice(start, start + BLOCK)
-        found[part] = _delta_e_2000(*one[part].T.astype(np.float64), *other[part].T.astype(np.float64))
-    return found.reshape(shape)
+        differences[part] = _delta_e_2000(*one[part].T.astype(np.float64), *other[part].T.astype(np.float64))
+    return differences.reshape(shape)
 
 
 def _delta_e_2000(l1: Plane, a1: Plane, b1: Plane, l2: Plane, a2: Plane, b2: Plane) -> Plane:

@@ -87,8 +87,8 @@ def propose_own_placement(template: Template, panel: Panel, facts: ArtFacts, tra
         )
     lost = _lost(panel, facts) if template.default_fit == "cover" else 0.0
     if traits.ground and lost > MOST_LOST_DRAWING:
-        told = "All of a drawing is shown and its ground carried on" + (", on front and back." if panel.gap_mm else ".")
-        return Proposal(Placement("contain", background=traits.ground, copies=2 if panel.gap_mm else 1), told)
+        reason = "All of a drawing is shown and its ground carried on" + (", on front and back." if panel.gap_mm else ".")
+        return Proposal(Placement("contain", background=traits.ground, copies=2 if panel.gap_mm else 1), reason)
     if lost > MOST_LOST and panel.gap_mm:
         return Proposal(
             Placement("contain", copies=2, scale=0.9), "Covering would lose most of it, so front and back show all of it."

@@ -64,9 +64,9 @@ def _small(data: bytes, width_px: int) -> bytes:
 
 def _cmyk(data: bytes) -> bytes:
     """A photograph as a print shop handed it over: CMYK without a profile."""
-    made = io.BytesIO()
-    Image.open(io.BytesIO(data)).convert("CMYK").save(made, "TIFF", compression="tiff_lzw", dpi=(300, 300))
-    return made.getvalue()
+    file = io.BytesIO()
+    Image.open(io.BytesIO(data)).convert("CMYK").save(file, "TIFF", compression="tiff_lzw", dpi=(300, 300))
+    return file.getvalue()
 
 
 OWN = Origin("own", on="2026-05-30")

@@ -39,7 +39,7 @@ def set_up_shop(database: Database, dusk: int, signals: int) -> None:
 
 def _providers(database: Database, dusk: int) -> None:
     """Two who could print the tumbler: one near and dear, one far and cheap until customs asks; and a sample of either."""
-    kept = Providers(database)
+    providers = Providers(database)
     near = {
         "piece": "11.90",
         "least_dpi": 150,
@@ -54,15 +54,15 @@ def _providers(database: Database, dusk: int) -> None:
         ],
     }
     for name, origin, offer in (("Middle Station Press", "the valley", near), ("Harbour Works", "overseas", far)):
-        kept.keep(ProviderRow(name, origin, ""))
-        kept.keep_offer(name, TUMBLER, offer)
+        providers.keep(ProviderRow(name, origin, ""))
+        providers.keep_offer(name, TUMBLER, offer)
     checks: dict[str, Result] = {"colour": "good", "seam": "off"}
-    kept.add_sample(
+    providers.add_sample(
         dusk,
         TUMBLER,
         Sample("Harbour Works", "2026-05-04", "2026-05-09", "2026-05-18", checks, "The seam gapes a little at the foot."),
     )
-    kept.add_sample(
+    providers.add_sample(
         dusk, TUMBLER, Sample("Middle Station Press", "2026-05-12", "2026-05-14", "2026-05-16", dict.fromkeys(CHECKS, "good"))
     )
 

@@ -39,13 +39,13 @@ def write_gang(
             images = {}
             profile: bytes | None = None
             for n, item in enumerate(done):
-                made = open_print(item)
-                profile = made.profile
-                kept = Path(folder) / f"{item}.v"
-                progress.part(0.7 * n / len(done), 0.7 * (n + 1) / len(done)).follow(on_blank(made.image)).write_to_file(
-                    str(kept)
+                print_image = open_print(item)
+                profile = print_image.profile
+                copy = Path(folder) / f"{item}.v"
+                progress.part(0.7 * n / len(done), 0.7 * (n + 1) / len(done)).follow(on_blank(print_image.image)).write_to_file(
+                    str(copy)
                 )
-                images[item] = pyvips.Image.new_from_file(str(kept))
+                images[item] = pyvips.Image.new_from_file(str(copy))
             write_pages(_pages(plan, images, cut_lines, progress), temporary, profile)
     except pyvips.Error as broken:
         progress.check()

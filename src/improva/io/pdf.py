@@ -135,11 +135,13 @@ def write_pages(pages: Iterable[Page], path: Path, profile: bytes | None = None)
                 if id(each.image) not in drawn:
                     drawn[id(each.image)] = (each.image, _picture(writer, each.image, icc, path))
             names = {f"P{i}": drawn[id(each.image)][1] for i, each in enumerate(page.pictures)}
-            laid = ""
+            drawing = ""
             for name, each in zip(names, page.pictures, strict=True):
                 x, y, w, h = each.box
-                laid += f"q {points(w):.5f} 0 0 {points(h):.5f} {points(x):.5f} {points(height - y - h):.5f} cm /{name} Do Q\n"
-            content = writer.add("", [(laid + page.marks).encode("cp1252", "replace")])
+                drawing += (
+                    f"q {points(w):.5f} 0 0 {points(h):.5f} {points(x):.5f} {points(height - y - h):.5f} cm /{name} Do Q\n"
+                )
+            content = writer.add("", [(drawing + page.marks).encode("cp1252", "replace")])
             whole = (0.0, 0.0, *page.size_mm)
             resources = " ".join(f"/{name} {number} 0 R" for name, number in names.items())
             numbers.append(

@@ -28,7 +28,7 @@ def check_ending(path: Path) -> str:
     return ending
 
 
-def write_print(made: Print, path: Path, progress: Progress = ALONE) -> None:
+def write_print(print_image: Print, path: Path, progress: Progress = ALONE) -> None:
     """Write a print in the format of the path's ending; PDF and JPEG, which have no bare parts, on white.
 
     Raises:
@@ -37,15 +37,21 @@ def write_print(made: Print, path: Path, progress: Progress = ALONE) -> None:
         Stopped: the watch says so.
     """
     ending = check_ending(path)
-    image = made.image if ending in (".png", ".tif", ".tiff") else on_blank(made.image)
+    image = print_image.image if ending in (".png", ".tif", ".tiff") else on_blank(print_image.image)
     image = progress.follow(image)
     try:
         with atomic_path(path) as temporary:
             if ending == ".png":
                 image.pngsave(str(temporary), compression=PNG_COMPRESSION, keep="icc")
             elif ending == ".pdf":
-                page = Page(made.size_mm, (PlacedPicture(image, (0, 0, *made.size_mm)),), "", made.trim, made.bleed)
-                write_pages([page], temporary, made.profile)
+                page = Page(
+                    print_image.size_mm,
+                    (PlacedPicture(image, (0, 0, *print_image.size_mm)),),
+                    "",
+                    print_image.trim,
+                    print_image.bleed,
+                )
+                write_pages([page], temporary, print_image.profile)
             elif ending in (".jpg", ".jpeg"):
                 write_jpeg(image, temporary)
             else:
@@ -66,8 +72,8 @@ def write_print(made: Print, path: Path, progress: Progress = ALONE) -> None:
 
 def unwritten(broken: pyvips.Error, path: Path) -> Exception:
     """What libvips's error means: the disk, or the artwork."""
-    told = str(broken.detail).lower()
-    if any(word in told for word in ("no space", "unable to write", "write error", "write failed", "system error")):
+    reason = str(broken.detail).lower()
+    if any(word in reason for word in ("no space", "unable to write", "write error", "write failed", "system error")):
         return OutputError(f"'{path.name}' cannot be written: the disk is full or was taken away. Make room and try again.")
     return unreadable(broken)
 
@@ -77,6 +83,6 @@ def write_print_file(
 ) -> tuple[int, int]:
     """Write a design's print file and return its pixels. Raises as :func:`make_print` and :func:`write_print`."""
     check_ending(path)
-    made = make_print(design, open_art, settings)
-    write_print(made, path, progress)
-    return made.px
+    print_image = make_print(design, open_art, settings)
+    write_print(print_image, path, progress)
+    return print_image.px

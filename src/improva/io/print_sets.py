@@ -62,11 +62,11 @@ def write_set(
             settings = settings_of(panel)
             name = print_name(art_title, template, panel, settings.dpi, settings.mirror, "pdf" if plan_of else "png")
             part = progress.part(i / len(designs), (i + 1) / len(designs))
-            made = make_print(design, open_art, settings)
+            print_image = make_print(design, open_art, settings)
             if plan_of:
-                write_sheets(made, plan_of(made.size_mm), Path(folder) / name, Path(name).stem, part)
+                write_sheets(print_image, plan_of(print_image.size_mm), Path(folder) / name, Path(name).stem, part)
             else:
-                write_print(made, Path(folder) / name, part)
+                write_print(print_image, Path(folder) / name, part)
             files.append((name, Path(folder) / name))
         pictures = []
         if template.faces:

@@ -49,10 +49,10 @@ class Range:
 
 
 def _words(data: dict[str, Any], key: str, where: str = "") -> tuple[str, ...]:
-    found = data.get(key, [])
-    if not isinstance(found, list) or not all(isinstance(word, str) for word in found):
+    words = data.get(key, [])
+    if not isinstance(words, list) or not all(isinstance(word, str) for word in words):
         raise RangeError(f"'{where}{key}' must be a list of words in quotes, for example {key} = [\"…\"].")
-    return tuple(dict.fromkeys(found))
+    return tuple(dict.fromkeys(words))
 
 
 def _size(text: str) -> tuple[int, int]:
@@ -63,7 +63,7 @@ def _size(text: str) -> tuple[int, int]:
 
 
 def _arts(patterns: tuple[str, ...], folder: Path) -> tuple[Path, ...]:
-    found: dict[Path, None] = {}
+    paths: dict[Path, None] = {}
     for pattern in patterns:
         try:
             here = [Path(pattern)] if Path(pattern).is_absolute() else sorted(folder.glob(pattern))
@@ -72,8 +72,8 @@ def _arts(patterns: tuple[str, ...], folder: Path) -> tuple[Path, ...]:
         files = [path for path in here if path.is_file()]
         if not files:
             raise RangeError(f"There is no file '{pattern}' in {folder}: correct 'art'.")
-        found.update(dict.fromkeys(files))
-    return tuple(found)
+        paths.update(dict.fromkeys(files))
+    return tuple(paths)
 
 
 def _table(data: dict[str, Any], name: str) -> dict[str, Any]:
@@ -119,14 +119,14 @@ def read_range(path: Path) -> Range:
 
 def _fits(table: dict[str, Any]) -> dict[str, Placement]:
     """Placements by blank: the name of a fit, or a table of a placement's values."""
-    found = {}
-    for blank, asked in table.items():
-        values = {"fit": asked} if isinstance(asked, str) else asked
+    fits = {}
+    for blank, options in table.items():
+        values = {"fit": options} if isinstance(options, str) else options
         if not isinstance(values, dict) or values.get("fit", "cover") not in get_args(Fit):
             raise RangeError(f"'fit.{blank}' must be one of {', '.join(get_args(Fit))}, or a table with fit, scale and so on.")
         try:
             shift = values.get("shift_mm", (0.0, 0.0))
-            found[blank] = Placement(**{**values, "shift_mm": (float(shift[0]), float(shift[1]))})
+            fits[blank] = Placement(**{**values, "shift_mm": (float(shift[0]), float(shift[1]))})
         except (TypeError, ValueError, IndexError, PlacementError) as wrong:
             raise RangeError(f"'fit.{blank}' is no placement: {wrong}.") from wrong
-    return found
+    return fits

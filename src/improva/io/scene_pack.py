@@ -93,10 +93,10 @@ def read_passes(info: SceneInfo, quick: bool = False) -> Passes:
         raise SceneError(f"{info.folder.name}/{path.name} is missing or damaged: bake the scene again.") from broken
 
     def plane(name: str, letter: str) -> Floats:
-        found = channels.pop(f"{name}.{letter}", None)  # let go as it is taken: a scene fills hundreds of MB
-        if found is None:
+        plane_data = channels.pop(f"{name}.{letter}", None)  # let go as it is taken: a scene fills hundreds of MB
+        if plane_data is None:
             raise SceneError(f"{info.folder.name}/{path.name} lacks the channel {name}.{letter}.")
-        return np.asarray(found, np.float32 if letter in "uv" else np.float16)
+        return np.asarray(plane_data, np.float32 if letter in "uv" else np.float16)
 
     def light(name: str) -> Floats:
         merged = cv2.merge([plane(name, letter).view(np.uint16) for letter in "RGB"])  # by bits: it knows no half floats

@@ -92,9 +92,9 @@ def _write_exr(path: Path, light: Light, maps: Light, more: Light, dwa_level: fl
         OpenEXR.File(parts).write(str(temporary))
 
 
-def write_told(folder: Path, told: dict[str, Any]) -> None:
+def write_told(folder: Path, facts: dict[str, Any]) -> None:
     """Write ``scene.toml``; ``told`` has its entries as docs/scene-packs.md names them."""
-    atomic_write(folder / "scene.toml", _toml(told).encode())
+    atomic_write(folder / "scene.toml", _toml(facts).encode())
 
 
 def write_photo_scene(scene: PhotoScene, folder: Path) -> None:
@@ -105,14 +105,14 @@ def write_photo_scene(scene: PhotoScene, folder: Path) -> None:
     write_told(folder, scene.told)
 
 
-def _toml(told: dict[str, Any]) -> str:
+def _toml(facts: dict[str, Any]) -> str:
     def value(v: Any) -> str:
         if isinstance(v, dict):
             return "{ " + ", ".join(f"{json.dumps(k, ensure_ascii=False)} = {value(x)}" for k, x in v.items()) + " }"
         return json.dumps(v, ensure_ascii=False).replace("\x7f", "\\u007f")
 
-    lines = [f"{k} = {value(v)}" for k, v in told.items() if k not in ("regions", "measures")]
+    lines = [f"{k} = {value(v)}" for k, v in facts.items() if k not in ("regions", "measures")]
     for table in ("measures", "regions"):
-        for entry in told[table]:
+        for entry in facts[table]:
             lines += ["", f"[[{table}]]", *(f"{k} = {value(v)}" for k, v in entry.items())]
     return "\n".join(lines) + "\n"

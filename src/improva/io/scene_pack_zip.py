@@ -33,15 +33,15 @@ def unzip_pack(data: bytes, folder: Path) -> SceneInfo:
     """
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
-            found = [entry for entry in archive.infolist() if PurePosixPath(entry.filename).name in FILES]
-            names = [PurePosixPath(entry.filename).name for entry in found]
+            entries = [entry for entry in archive.infolist() if PurePosixPath(entry.filename).name in FILES]
+            names = [PurePosixPath(entry.filename).name for entry in entries]
             if len(set(names)) != len(names):
                 raise SceneError("This ZIP holds more than one scene pack: import them one by one.")
             if "scene.toml" not in names or "passes.exr" not in names:
                 raise SceneError("This ZIP is not a scene pack: it lacks scene.toml or passes.exr.")
-            if sum(entry.file_size for entry in found) > MAX_BYTES:
+            if sum(entry.file_size for entry in entries) > MAX_BYTES:
                 raise SceneError(f"This scene pack unpacks to more than {MAX_BYTES // 1_000_000} MB.")
-            for entry, name in zip(found, names, strict=True):
+            for entry, name in zip(entries, names, strict=True):
                 (folder / name).write_bytes(archive.read(entry))
     except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError) as broken:  # damaged, or locked by a password
         raise SceneError("This file cannot be read as a ZIP: choose a scene pack's ZIP.") from broken

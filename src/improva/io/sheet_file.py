@@ -55,8 +55,8 @@ def _sheet_marks(plan: SheetPlan, part: Part, name: str, number: int, origin: tu
             marks.line(left - gap - LONGEST_MARK_MM, at, left - gap, at)
             marks.line(left + w + gap, at, left + w + gap + LONGEST_MARK_MM, at)
     if plan.sheets > 1:
-        told = f"{name}   sheet {number} of {plan.sheets}: column {part.column + 1}, row {part.row + 1}"
-        marks.text(left + LABEL_IN_MM, top + h + plan.marks_mm - 0.6, told, 5.5)  # clear of the targets at the joins
+        label = f"{name}   sheet {number} of {plan.sheets}: column {part.column + 1}, row {part.row + 1}"
+        marks.text(left + LABEL_IN_MM, top + h + plan.marks_mm - 0.6, label, 5.5)  # clear of the targets at the joins
     return marks.content()
 
 
@@ -96,7 +96,7 @@ def _assembly(plan: SheetPlan, small: pyvips.Image, name: str) -> Page:
     return Page(plan.paper_mm, (PlacedPicture(small, (left, top, w * scale, h * scale)),), marks.content())
 
 
-def write_sheets(made: Print, plan: SheetPlan, path: Path, name: str, progress: Progress = ALONE) -> int:
+def write_sheets(print_image: Print, plan: SheetPlan, path: Path, name: str, progress: Progress = ALONE) -> int:
     """Write a print as a PDF of sheets with a last page that shows how they go together; return how many pages.
 
     Raises:
@@ -105,7 +105,7 @@ def write_sheets(made: Print, plan: SheetPlan, path: Path, name: str, progress: 
     """
     if path.suffix.lower() != ".pdf":
         raise OutputError(f"'{path.name}': sheets are made as one .pdf: choose this ending.")
-    per_mm = made.image.width / made.size_mm[0], made.image.height / made.size_mm[1]
+    per_mm = print_image.image.width / print_image.size_mm[0], print_image.image.height / print_image.size_mm[1]
 
     def pages(whole: pyvips.Image) -> Iterator[Page]:
         for number, part in enumerate(plan.parts, 1):
@@ -125,8 +125,8 @@ def write_sheets(made: Print, plan: SheetPlan, path: Path, name: str, progress: 
         with atomic_path(path) as temporary:
             whole = temporary.with_suffix(".v")
             try:
-                progress.part(0, 0.5).follow(on_blank(made.image)).write_to_file(str(whole))
-                write_pages(pages(pyvips.Image.new_from_file(str(whole))), temporary, made.profile)
+                progress.part(0, 0.5).follow(on_blank(print_image.image)).write_to_file(str(whole))
+                write_pages(pages(pyvips.Image.new_from_file(str(whole))), temporary, print_image.profile)
             finally:
                 whole.unlink(missing_ok=True)
     except pyvips.Error as broken:

@@ -78,8 +78,8 @@ class JobDispatcher:
         if self._url is None:
             left = self.table.unended()
         else:
-            begun = [(row, self._place(row.id, row.attempt)) for row in self.table.handed_out()]
-            self._out = {row.id: _Out(place, 0, time.monotonic()) for row, place in begun}
+            resumed = [(row, self._place(row.id, row.attempt)) for row in self.table.handed_out()]
+            self._out = {row.id: _Out(place, 0, time.monotonic()) for row, place in resumed}
             left = [row.id for row in self.table.waiting()]
         if left or self._out:
             self.wake()
@@ -162,14 +162,14 @@ class JobDispatcher:
 
     def _hear(self) -> None:
         for job_id, out in list(self._out.items()):
-            told = self._signals.told(out.place)
+            report = self._signals.told(out.place)
             now = time.monotonic()
-            if told is not None and told["beat"] != out.beat:
-                out.beat, out.heard_at = told["beat"], now
-                if told["state"] != "running":
-                    self._end(job_id, out, told)
+            if report is not None and report["beat"] != out.beat:
+                out.beat, out.heard_at = report["beat"], now
+                if report["state"] != "running":
+                    self._end(job_id, out, report)
                     continue
-                self.table.tell(job_id, told["share"])
+                self.table.tell(job_id, report["share"])
             if self.table.stopping(job_id) and not out.asked_to_stop:
                 out.asked_to_stop = True
                 self._signals.ask_to_stop(out.place)
@@ -180,12 +180,12 @@ class JobDispatcher:
                 del self._out[job_id]
                 self.table.give_back(job_id)
 
-    def _end(self, job_id: int, out: _Out, told: dict[str, Any]) -> None:
-        for row in told.get("made", ()):
+    def _end(self, job_id: int, out: _Out, report: dict[str, Any]) -> None:
+        for row in report.get("made", ()):
             self._made.note(row)
-        if told["state"] == "stopped" and not self.table.stopping(job_id):  # it is wanted again meanwhile
+        if report["state"] == "stopped" and not self.table.stopping(job_id):  # it is wanted again meanwhile
             self.table.give_back(job_id)
         else:
-            self.table.end(job_id, told["state"], told.get("files"), told.get("problem"))
+            self.table.end(job_id, report["state"], report.get("files"), report.get("problem"))
         self._signals.forget(out.place)
         del self._out[job_id]

@@ -33,31 +33,31 @@ HANDLERS = {
 """The function that does each kind of job: with services, the job's parameters, and a progress to report to."""
 
 
-def _pairs_of(kind: str, asked: dict[str, Any]) -> set[tuple[int, str]]:
+def _pairs_of(kind: str, parameters: dict[str, Any]) -> set[tuple[int, str]]:
     """Return the pairs of a job."""
     if kind == "gang":
-        return {(item["artwork_id"], item["template_id"]) for item in asked["gang"]["items"]}
-    return {(asked["artwork_id"], asked["template_id"])}
+        return {(item["artwork_id"], item["template_id"]) for item in parameters["gang"]["items"]}
+    return {(parameters["artwork_id"], parameters["template_id"])}
 
 
-def _others(asked: dict[str, Any]) -> set[int]:
+def _others(parameters: dict[str, Any]) -> set[int]:
     """Return the other artworks of a job's pictures: in other places of a scene, and as background."""
-    mockup_settings = asked.get("mockup_settings") or {}
+    mockup_settings = parameters.get("mockup_settings") or {}
     places = {art for chosen in (mockup_settings.get("places") or {}).values() for art in chosen.values()}
     backdrop = mockup_settings.get("backdrop") or {}
-    ordered = {art for order in asked.get("orders", ()) for art in order["photos"].values()}
+    ordered = {art for order in parameters.get("orders", ()) for art in order["photos"].values()}
     return places | ordered | ({backdrop["artwork_id"]} if backdrop else set())
 
 
-def take_job_snapshot(services: Services, kind: str, asked: dict[str, Any]) -> dict[str, Any]:
+def take_job_snapshot(services: Services, kind: str, parameters: dict[str, Any]) -> dict[str, Any]:
     """Return the part of the stored records that a job needs."""
-    pairs = _pairs_of(kind, asked)
+    pairs = _pairs_of(kind, parameters)
     blanks = {template_id for _, template_id in pairs}
-    arts = {artwork_id for artwork_id, _ in pairs} | _others(asked)
+    arts = {artwork_id for artwork_id, _ in pairs} | _others(parameters)
     for artwork_id in list(arts):  # others in a scene's places bring their own pieces along
         for template_id in blanks:
-            laid = services.store.pairs.get(artwork_id, template_id).pieces.values()
-            arts |= {art for pieces in laid for body in PIECES.validate_python(pieces) for art in arts_of(body)}
+            panel_pieces = services.store.pairs.get(artwork_id, template_id).pieces.values()
+            arts |= {art for pieces in panel_pieces for body in PIECES.validate_python(pieces) for art in arts_of(body)}
     rows = [row for artwork_id in arts if (row := services.store.artworks.get(artwork_id)) is not None]
     prepared = [services.artworks.preparations.key(row) for row in rows if row.preparation.active]
     return take_snapshot(services.store.database, arts, blanks, prepared)
@@ -66,13 +66,13 @@ def take_job_snapshot(services: Services, kind: str, asked: dict[str, Any]) -> d
 def handlers(folder: Path, render_cache: RenderCache) -> dict[str, JobHandler]:
     """Return the handler of each kind of job in a data folder; they share one render cache."""
 
-    def run(kind: str, asked: dict[str, Any], snapshot: dict[str, Any], progress: Progress) -> Outcome:
+    def run(kind: str, parameters: dict[str, Any], snapshot: dict[str, Any], progress: Progress) -> Outcome:
         place = Path(tempfile.mkdtemp(prefix="improva-"))
         try:
             database = open_snapshot(folder, place / "snapshot.sqlite", snapshot)
             services = Services(database, render_cache)
             try:
-                return Outcome(HANDLERS[kind](services, asked, progress), services.store.made_files.all())
+                return Outcome(HANDLERS[kind](services, parameters, progress), services.store.made_files.all())
             finally:
                 database.close()
         finally:

@@ -61,14 +61,14 @@ class JobSignals:
         """Claim a job; False where another worker has claimed it."""
         return bool(self._storage.put_if_empty(f"claim {place}", b"1"))
 
-    def tell(self, place: str, told: dict[str, Any]) -> None:
+    def tell(self, place: str, report: dict[str, Any]) -> None:
         """Report a job's progress."""
-        self._storage.put_data(f"told {place}", json.dumps(told).encode())
+        self._storage.put_data(f"told {place}", json.dumps(report).encode())
 
     def told(self, place: str) -> dict[str, Any] | None:
         """Return the last report, or None."""
-        found = self._storage.peek_data(f"told {place}")
-        return None if found is EmptyData else dict(json.loads(found))
+        message = self._storage.peek_data(f"told {place}")
+        return None if message is EmptyData else dict(json.loads(message))
 
     def ask_to_stop(self, place: str) -> None:
         """Ask the worker of a job to stop."""

@@ -36,59 +36,59 @@ Told = Callable[[str, float, str], None]
 """Is told what is made, the share that is done of it, and each file that has come."""
 
 
-def _checked(asked: Range) -> list[Traits]:
+def _checked(plan: Range) -> list[Traits]:
     """Check that all files and blanks of a range exist, and return the traits of each artwork. Nothing is written.
 
     Raises :class:`RangeError`.
     """
-    known = {info.id for name in (*asked.templates, *asked.fit) for info in SceneLibrary().of(template(name))}
-    if strange := [scene for scene in asked.scenes if scene not in known]:
+    known = {info.id for name in (*plan.templates, *plan.fit) for info in SceneLibrary().of(template(name))}
+    if strange := [scene for scene in plan.scenes if scene not in known]:
         raise RangeError(f"None of these blanks has a scene '{strange[0]}'. Theirs: {', '.join(sorted(known))}.")
     try:
-        MockupSettings(sizes=list(asked.sizes), shots=[])
-        PrintingModel.model_validate(asked.printing, extra="forbid")
+        MockupSettings(sizes=list(plan.sizes), shots=[])
+        PrintingModel.model_validate(plan.printing, extra="forbid")
     except ValidationError as wrong:
         first = wrong.errors()[0]
         raise RangeError(f"'{first['loc'][0]}' cannot be {first['input']!r}: {first['msg'].lower()}.") from wrong
-    found = []
-    for path in asked.arts:
+    problems = []
+    for path in plan.arts:
         try:
-            found.append(find_traits(Artwork.read(read_file(path)).proxy()))
+            problems.append(find_traits(Artwork.read(read_file(path)).proxy()))
         except ImprovaError as broken:
             raise RangeError(f"{path.name}: {broken}") from broken
-    return found
+    return problems
 
 
-def _laid_out(services: Services, asked: Range, traits: list[Traits]) -> list[tuple[int, str]]:
+def _laid_out(services: Services, plan: Range, traits: list[Traits]) -> list[tuple[int, str]]:
     """Add a range's artworks and blanks to the data folder."""
     arts = [
-        services.store.artworks.add(title_of(path.name), path.name, Artwork.read(read_file(path)), told)
-        for path, told in zip(asked.arts, traits, strict=True)
+        services.store.artworks.add(title_of(path.name), path.name, Artwork.read(read_file(path)), found_traits)
+        for path, found_traits in zip(plan.arts, traits, strict=True)
     ]
-    pairs = [(art.id, name) for art in arts for name in asked.templates]
-    printing = PrintingModel.model_validate(asked.printing).model_dump()
+    pairs = [(art.id, name) for art in arts for name in plan.templates]
+    printing = PrintingModel.model_validate(plan.printing).model_dump()
     for artwork_id, template_id in pairs:
         services.store.pairs.set_printing(artwork_id, template_id, printing)
         pair = services.pairs.load(artwork_id, template_id)
         services.store.pairs.move(artwork_id, template_id, -pair.row.step)  # what an earlier run was told holds no more
-        if (placement := asked.fit.get(template_id)) is not None:
+        if (placement := plan.fit.get(template_id)) is not None:
             services.store.pairs.place(artwork_id, template_id, {pair.template.panels[0].id: placement})
-        services.store.pairs.set_mockup_settings(artwork_id, template_id, _mockup_settings(pair, asked).model_dump())
+        services.store.pairs.set_mockup_settings(artwork_id, template_id, _mockup_settings(pair, plan).model_dump())
     return pairs
 
 
-def _mockup_settings(pair: Pair, asked: Range) -> MockupSettings:
+def _mockup_settings(pair: Pair, plan: Range) -> MockupSettings:
     every = every_scene(pair)
-    shots = [shot for shot in every.shots if not asked.scenes or shot.scene_id in asked.scenes]
-    return every.model_copy(update={"shots": shots, "sizes": list(asked.sizes), "format": asked.picture_format})
+    shots = [shot for shot in every.shots if not plan.scenes or shot.scene_id in plan.scenes]
+    return every.model_copy(update={"shots": shots, "sizes": list(plan.sizes), "format": plan.picture_format})
 
 
-def make_range(asked: Range, folder: Path, tell: Told) -> tuple[int, list[SkippedPair]]:
+def make_range(plan: Range, folder: Path, tell: Told) -> tuple[int, list[SkippedPair]]:
     """Make all files of a range, and return their number and what could not be made.
 
     What an earlier run has made is not made again. Raises :class:`RangeError`.
     """
-    traits = _checked(asked)
+    traits = _checked(plan)
     database = Database(folder / RECORDS)
     services = Services(database)
     jobs = make_dispatcher(services)
@@ -101,8 +101,8 @@ def make_range(asked: Range, folder: Path, tell: Told) -> tuple[int, list[Skippe
         sweep(place)
     files, left_out = 0, list[SkippedPair]()
     try:
-        pairs = _laid_out(services, asked, traits)
-        for kind in asked.make:
+        pairs = _laid_out(services, plan, traits)
+        for kind in plan.make:
             wanted, left = plan_batch(services, kind, pairs)  # type: ignore[arg-type]  # checked when the file was read
             left_out += left
             if wanted:
@@ -117,33 +117,33 @@ def make_range(asked: Range, folder: Path, tell: Told) -> tuple[int, list[Skippe
 
 def _follow(services: Services, batches: Batches, batch_id: int, folder: Path, tell: Told) -> int:
     """Wait for a batch, and copy each finished file to its name in the output folder."""
-    laid: set[str] = set()
+    linked: set[str] = set()
     titles = _folders(services)
     while True:
         row = batches.get(batch_id)
         assert row is not None
         for artwork_id, template_id, key in batches.files(batch_id):
-            if key in laid or (found := services.store.made_files.named(key)) is None:
+            if key in linked or (file := services.store.made_files.named(key)) is None:
                 continue
-            name, source = found
+            name, source = file
             place = folder / titles.get(artwork_id, str(artwork_id)) / template_id
             _lay(source, place / name)
-            laid.add(key)
+            linked.add(key)
             tell(row.kind, row.share, str((place / name).relative_to(folder)))
         if not row.under_way:
-            return len(laid)
+            return len(linked)
         time.sleep(BATCH_CHECK_S)
 
 
 def _folders(services: Services) -> dict[int, str]:
     """Return a folder name for each artwork: its title, with a number where titles repeat."""
-    found: dict[int, str] = {}
+    folders: dict[int, str] = {}
     for art in services.store.artworks.all():
         name, number = slug(art.title), 2
-        while name in found.values():
+        while name in folders.values():
             name, number = f"{slug(art.title)}-{number}", number + 1
-        found[art.id] = name
-    return found
+        folders[art.id] = name
+    return folders
 
 
 def _lay(source: Path, target: Path) -> None:

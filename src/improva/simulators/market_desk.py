@@ -48,20 +48,20 @@ class MarketDesk:
                 )
         except (zipfile.BadZipFile, ListingError, OSError) as problem:
             return MarketAnswer(False, None, (str(problem),), ())
-        taken = self._taken()
+        listings = self._taken()
         twins = [
             ref
-            for ref, told in taken.items()
-            if ref != listing.reference and told["title"].casefold() == listing.title.casefold()
+            for ref, known in listings.items()
+            if ref != listing.reference and known["title"].casefold() == listing.title.casefold()
         ]
         if twins:
             reasons.append("Another listing of yours has this title: give each its own.")
         if reasons:
             return MarketAnswer(False, None, tuple(reasons), seen)
-        number = str(taken.get(listing.reference, {}).get("number") or f"{len(taken) + 1:05d}")
-        taken[listing.reference] = {"number": number, "title": listing.title}
+        number = str(listings.get(listing.reference, {}).get("number") or f"{len(listings) + 1:05d}")
+        listings[listing.reference] = {"number": number, "title": listing.title}
         self._file.parent.mkdir(parents=True, exist_ok=True)
-        atomic_write(self._file, json.dumps(taken, ensure_ascii=False, indent=1).encode())
+        atomic_write(self._file, json.dumps(listings, ensure_ascii=False, indent=1).encode())
         return MarketAnswer(True, number, (), seen)
 
     def _taken(self) -> dict[str, dict[str, str]]:
@@ -71,41 +71,43 @@ class MarketDesk:
             return {}
 
     def _of_words(self, listing: PackListing) -> list[str]:
-        m, found = self._market, []
+        m, problems = self._market, []
         for what, text, least, most in (
             ("title", listing.title, m.title_least, m.title_most),
             ("description", listing.description, 1, m.description_most),
             ("search description", listing.search, 0, m.search_most),
         ):
             if not least <= len(text) <= most:
-                found.append(f"The {what} has {len(text)} letters; {least} to {most} are taken.")
+                problems.append(f"The {what} has {len(text)} letters; {least} to {most} are taken.")
         if len(listing.tags) > m.tags_most:
-            found.append(f"{len(listing.tags)} tags; {m.tags_most} are taken.")
-        found += [f"The tag '{tag}' is longer than {m.tag_most} letters." for tag in listing.tags if len(tag) > m.tag_most]
-        return found
+            problems.append(f"{len(listing.tags)} tags; {m.tags_most} are taken.")
+        problems += [f"The tag '{tag}' is longer than {m.tag_most} letters." for tag in listing.tags if len(tag) > m.tag_most]
+        return problems
 
     def _of_pictures(self, archive: zipfile.ZipFile, listing: PackListing) -> list[str]:
-        m, found = self._market, []
+        m, problems = self._market, []
         if not 1 <= len(listing.pictures) <= m.pictures_most:
-            found.append(f"{len(listing.pictures)} pictures; 1 to {m.pictures_most} are taken.")
+            problems.append(f"{len(listing.pictures)} pictures; 1 to {m.pictures_most} are taken.")
         for picture in listing.pictures:
             try:
                 with archive.open(picture.file) as file, Image.open(file) as opened:
                     kind, size = opened.format, opened.size
             except (KeyError, UnidentifiedImageError, OSError):
-                found.append(f"{picture.file} is not in the pack, or is no picture.")
+                problems.append(f"{picture.file} is not in the pack, or is no picture.")
                 continue
             if kind not in FORMATS:
-                found.append(f"{picture.file} is {kind}; {', '.join(FORMATS)} are taken.")
+                problems.append(f"{picture.file} is {kind}; {', '.join(FORMATS)} are taken.")
             if min(size) < m.least_px:
-                found.append(f"{picture.file} has {min(size)} px on its shorter side; {m.least_px} are needed.")
+                problems.append(f"{picture.file} has {min(size)} px on its shorter side; {m.least_px} are needed.")
             if len(picture.alt) > m.alt_most:
-                found.append(f"The words of {picture.file} are longer than {m.alt_most} letters.")
+                problems.append(f"The words of {picture.file} are longer than {m.alt_most} letters.")
         if listing.film and listing.film.seconds > m.film_s:
-            found.append(f"A film of {listing.film.seconds:g} s; {f'up to {m.film_s:g} s' if m.film_s else 'none'} is taken.")
+            problems.append(
+                f"A film of {listing.film.seconds:g} s; {f'up to {m.film_s:g} s' if m.film_s else 'none'} is taken."
+            )
         if listing.film and listing.film.file not in archive.namelist():
-            found.append("The film is not in the pack.")
-        return found
+            problems.append("The film is not in the pack.")
+        return problems
 
 
 def _of_price(listing: PackListing) -> list[str]:

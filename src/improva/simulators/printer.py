@@ -38,8 +38,8 @@ class PrinterState:
     @property
     def low(self) -> list[str]:
         """What runs low, in words."""
-        found = [f"paper ({self.sheets} sheets)"] if self.sheets <= LOW_SHEETS else []
-        return found + [f"{ink} ink" for ink, ml in zip(INKS, self.ink_ml, strict=True) if ml <= LOW_INK_ML]
+        warnings = [f"paper ({self.sheets} sheets)"] if self.sheets <= LOW_SHEETS else []
+        return warnings + [f"{ink} ink" for ink, ml in zip(INKS, self.ink_ml, strict=True) if ml <= LOW_INK_ML]
 
 
 @dataclass(frozen=True)
@@ -86,8 +86,8 @@ class SimulatedPrinter:
         """How it stands."""
         if not self._file.exists():
             return PrinterState()
-        told = json.loads(self._file.read_text(encoding="utf-8"))
-        return PrinterState(**{**told, "ink_ml": tuple(told["ink_ml"]), "printed": tuple(told["printed"])})
+        stored = json.loads(self._file.read_text(encoding="utf-8"))
+        return PrinterState(**{**stored, "ink_ml": tuple(stored["ink_ml"]), "printed": tuple(stored["printed"])})
 
     def _keep(self, state: PrinterState) -> PrinterState:
         with atomic_path(self._file) as temporary:

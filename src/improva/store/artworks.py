@@ -73,8 +73,8 @@ class Artworks:
 
     def all(self) -> list[ArtRow]:
         """Return all artworks on the board, oldest first."""
-        found = self._database.connection.execute(f"{_SELECT} WHERE removed_at IS NULL ORDER BY artwork.id")
-        return [_row(row) for row in found]
+        rows = self._database.connection.execute(f"{_SELECT} WHERE removed_at IS NULL ORDER BY artwork.id")
+        return [_row(row) for row in rows]
 
     def ever_any(self) -> bool:
         """Return whether any artwork was ever stored, also one removed since."""
@@ -91,15 +91,15 @@ class Artworks:
         One stored ``aside`` is not on the board: a photograph for a frame.
         """
         sha256 = self._database.put_blob(art.data)
-        facts, told = (json.dumps(part.as_dict(), ensure_ascii=False) for part in (art.facts, traits))
+        facts, traits_json = (json.dumps(part.as_dict(), ensure_ascii=False) for part in (art.facts, traits))
         with self._database.writing() as connection:
-            found = connection.execute(
+            cursor = connection.execute(
                 f"INSERT INTO artwork (title, file_name, sha256, facts, traits, removed_at) VALUES (?, ?, ?, ?, ?, {NOW if aside else 'NULL'}) "
                 f"ON CONFLICT (sha256) DO UPDATE SET removed_at = {'removed_at' if aside else 'NULL'}, facts = excluded.facts, "
                 "traits = excluded.traits RETURNING id",
-                (title, file_name, sha256, facts, told),
+                (title, file_name, sha256, facts, traits_json),
             ).fetchone()
-            row = connection.execute(f"{_SELECT} WHERE artwork.id = ?", (found["id"],)).fetchone()
+            row = connection.execute(f"{_SELECT} WHERE artwork.id = ?", (cursor["id"],)).fetchone()
         return _row(row)
 
     def set_traits(self, artwork_id: int, traits: Traits) -> None:

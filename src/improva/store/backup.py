@@ -30,8 +30,8 @@ class BackupError(ImprovaError):
 
 def _files(folder: Path) -> list[tuple[str, Path]]:
     """Return files by their names in the backup, without unfinished ones."""
-    found = [path for name in FOLDERS for path in sorted((folder / name).rglob("*")) if path.is_file()]
-    names = [(path.relative_to(folder), path) for path in found]
+    paths = [path for name in FOLDERS for path in sorted((folder / name).rglob("*")) if path.is_file()]
+    names = [(path.relative_to(folder), path) for path in paths]
     return [(name.as_posix(), path) for name, path in names if not any(part.startswith(".") for part in name.parts)]
 
 
@@ -93,8 +93,8 @@ def _unpack(archive: zipfile.ZipFile, place: Path) -> int:
     if not {ABOUT, DATABASE} <= names:
         raise BackupError("This ZIP is not a backup of Improva: it was made by something else.")
     try:
-        told = json.loads(archive.read(ABOUT))
-        form, files = int(told["format"]), int(told["files"])
+        about = json.loads(archive.read(ABOUT))
+        form, files = int(about["format"]), int(about["files"])
     except (ValueError, KeyError, TypeError) as broken:
         raise BackupError("The backup does not say what it is: it is damaged.") from broken
     if form > FORMAT:

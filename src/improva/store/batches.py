@@ -69,7 +69,7 @@ class Batches:
         return int(batch[0])
 
     def _rows(self, where: str, *values: Any) -> list[BatchRow]:
-        found = self._database.connection.execute(f"{_SELECT} WHERE {where} GROUP BY batch.id ORDER BY batch.id DESC", values)
+        rows = self._database.connection.execute(f"{_SELECT} WHERE {where} GROUP BY batch.id ORDER BY batch.id DESC", values)
         return [
             BatchRow(
                 row["id"],
@@ -82,7 +82,7 @@ class Batches:
                 row["stopped"],
                 row["share"],
             )
-            for row in found
+            for row in rows
         ]
 
     def get(self, batch_id: int) -> BatchRow | None:
@@ -121,15 +121,15 @@ class Batches:
 
     def problems(self, batch_id: int, most: int = 5) -> list[tuple[str, str]]:
         """Return the first failures: titles and problems."""
-        found = self._database.connection.execute(
+        rows = self._database.connection.execute(
             "SELECT title, problem FROM job WHERE batch_id = ? AND state = 'failed' ORDER BY id LIMIT ?", (batch_id, most)
         )
-        return [(row[0], row[1]) for row in found]
+        return [(row[0], row[1]) for row in rows]
 
     def files(self, batch_id: int) -> list[tuple[int, str, str]]:
         """Return artwork, blank and key of every file of a batch, each once, in order."""
-        found = self._database.connection.execute(
+        rows = self._database.connection.execute(
             "SELECT DISTINCT artwork_id, template_id, value FROM job, json_each(files) WHERE batch_id = ? ORDER BY job.id",
             (batch_id,),
         )
-        return [(row[0], row[1], row[2]) for row in found]
+        return [(row[0], row[1], row[2]) for row in rows]

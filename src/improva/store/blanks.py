@@ -26,8 +26,8 @@ class Blanks:
 
     def own(self) -> list[Template]:
         """Return the seller's own blanks, oldest first."""
-        found = self._database.connection.execute("SELECT toml FROM blank WHERE removed_at IS NULL ORDER BY added_at, id")
-        return [parse_template(tomllib.loads(row[0]), own=True) for row in found]
+        rows = self._database.connection.execute("SELECT toml FROM blank WHERE removed_at IS NULL ORDER BY added_at, id")
+        return [parse_template(tomllib.loads(row[0]), own=True) for row in rows]
 
     def keep(self, template: Template) -> None:
         """Store one of the seller's own blanks; it replaces one of the same id."""
@@ -68,10 +68,10 @@ class Blanks:
 
     def limits(self) -> dict[str, dict[str, float]]:
         """Return the seller's limits by blank and name."""
-        found: dict[str, dict[str, float]] = {}
+        by_blank: dict[str, dict[str, float]] = {}
         for row in self._database.connection.execute("SELECT template_id, name, value FROM own_limit"):
-            found.setdefault(row[0], {})[row[1]] = row[2]
-        return found
+            by_blank.setdefault(row[0], {})[row[1]] = row[2]
+        return by_blank
 
     def set_limit(self, template_id: str, name: str, value: float | None) -> None:
         """Set one of a blank's limits; None restores the shipped value."""

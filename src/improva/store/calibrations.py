@@ -59,8 +59,8 @@ class Calibrations:
 
     def now(self, template_id: str) -> dict[str, tuple[float, float]]:
         """Return the current shift of each seam in mm right and down."""
-        provider, found = self.provider(template_id), dict[str, tuple[float, float]]()
+        provider, corrections = self.provider(template_id), dict[str, tuple[float, float]]()
         for row in self.all(template_id):
             if row.provider == provider:
-                found.setdefault(row.seam, (row.right_mm, row.down_mm))
-        return found
+                corrections.setdefault(row.seam, (row.right_mm, row.down_mm))
+        return corrections

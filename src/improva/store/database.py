@@ -60,15 +60,15 @@ class Database:
     @property
     def connection(self) -> sqlite3.Connection:
         """Return this thread's connection."""
-        found: sqlite3.Connection | None = getattr(self._local, "connection", None)
-        if found is None:
-            found = sqlite3.connect(self._file, isolation_level=None, timeout=30)
-            found.row_factory = sqlite3.Row
-            found.create_function("holds", 2, holds, deterministic=True)
-            found.execute("PRAGMA foreign_keys = ON")
-            found.execute("PRAGMA synchronous = NORMAL")
-            self._local.connection = found
-        return found
+        opened: sqlite3.Connection | None = getattr(self._local, "connection", None)
+        if opened is None:
+            opened = sqlite3.connect(self._file, isolation_level=None, timeout=30)
+            opened.row_factory = sqlite3.Row
+            opened.create_function("holds", 2, holds, deterministic=True)
+            opened.execute("PRAGMA foreign_keys = ON")
+            opened.execute("PRAGMA synchronous = NORMAL")
+            self._local.connection = opened
+        return opened
 
     def close(self) -> None:
         """Close this thread's connection."""

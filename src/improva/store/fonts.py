@@ -24,8 +24,8 @@ class Fonts:
 
     def all(self) -> list[FontRow]:
         """Return all added fonts, oldest first."""
-        found = self._database.connection.execute("SELECT sha256, title, file_name FROM font ORDER BY added_at, sha256")
-        return [FontRow(*row) for row in found]
+        rows = self._database.connection.execute("SELECT sha256, title, file_name FROM font ORDER BY added_at, sha256")
+        return [FontRow(*row) for row in rows]
 
     def add(self, data: bytes, title: str, file_name: str) -> FontRow:
         """Store a font. The same file again is the same font."""

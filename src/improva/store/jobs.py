@@ -69,11 +69,11 @@ class JobTable:
             ).fetchone()
             if same:
                 return _row(same), False
-            found = connection.execute(
+            cursor = connection.execute(
                 "INSERT INTO job (kind, parameters, title, artwork_id, template_id) VALUES (?, ?, ?, ?, ?) RETURNING *",
                 (kind, text, title, artwork_id, template_id),
             ).fetchone()
-            return _row(found), True
+            return _row(cursor), True
 
     def get(self, job_id: int) -> JobRow | None:
         """Return a job, or None."""
@@ -101,8 +101,8 @@ class JobTable:
 
     def handed_out(self) -> list[JobRow]:
         """Return unended jobs that were handed out at least once."""
-        found = self._database.connection.execute("SELECT * FROM job WHERE state IN ('queued', 'running') AND attempt > 0")
-        return [_row(row) for row in found]
+        rows = self._database.connection.execute("SELECT * FROM job WHERE state IN ('queued', 'running') AND attempt > 0")
+        return [_row(row) for row in rows]
 
     def hand_out(self, job_id: int) -> int | None:
         """Count one more attempt at a waiting job and return its number; None if it was stopped."""

@@ -79,8 +79,8 @@ class Listings:
             "SELECT reasons, why, at FROM overruling WHERE artwork_id = ? AND template_id = ? AND withdrawn_at IS NULL ORDER BY id DESC",
             (artwork_id, template_id),
         )
-        found = (Overruling(tuple(json.loads(row["reasons"])), row["why"], row["at"]) for row in rows)
-        return next((each for each in found if list(each.reasons) == reasons), None)
+        overrulings = (Overruling(tuple(json.loads(row["reasons"])), row["why"], row["at"]) for row in rows)
+        return next((each for each in overrulings if list(each.reasons) == reasons), None)
 
     def overrule(self, artwork_id: int, template_id: str, reasons: list[str], why: str) -> None:
         """Record that the seller lists a pair in spite of these reasons."""
@@ -101,17 +101,17 @@ class Listings:
                 (artwork_id, template_id),
             )
 
-    def hand_in(self, artwork_id: int, template_id: str, told: HandedIn) -> None:
+    def hand_in(self, artwork_id: int, template_id: str, submission: HandedIn) -> None:
         """Store a marketplace's answer; ``told.at`` is set by the database."""
         self._keep(
             "INSERT INTO submission (reasons, artwork_id, template_id, market, made_key, accepted, number) VALUES (?, ?, ?, ?, ?, ?, ?)",
-            list(told.reasons),
+            list(submission.reasons),
             artwork_id,
             template_id,
-            told.market,
-            told.made_key,
-            int(told.accepted),
-            told.number,
+            submission.market,
+            submission.made_key,
+            int(submission.accepted),
+            submission.number,
         )
 
     def handed_in(self, artwork_id: int, template_id: str) -> list[HandedIn]:

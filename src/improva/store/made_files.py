@@ -45,10 +45,10 @@ class MadeFiles:
 
     def all(self) -> list[dict[str, Any]]:
         """Return every recorded file, in the form that :meth:`note` takes."""
-        found = self._database.connection.execute(
+        rows = self._database.connection.execute(
             "SELECT key, artwork_id, template_id, kind, placement_key, file_name FROM made_file"
         )
-        return [dict(row) for row in found]
+        return [dict(row) for row in rows]
 
     def named(self, key: str) -> tuple[str, Path] | None:
         """Return the name and the path of a made file, or None."""
@@ -60,18 +60,18 @@ class MadeFiles:
 
     def kinds(self, artwork_id: int, template_id: str, placement: str) -> set[str]:
         """Return the kinds of files made for a pair with its current placement."""
-        found = self._database.connection.execute(
+        rows = self._database.connection.execute(
             "SELECT DISTINCT kind FROM made_file WHERE artwork_id = ? AND template_id = ? AND placement_key = ?",
             (artwork_id, template_id, placement),
         )
-        return {row[0] for row in found}
+        return {row[0] for row in rows}
 
     def kinds_of_art(self, artwork_id: int) -> dict[tuple[str, str], set[str]]:
         """Return the kinds of files made of an artwork, by blank and placement key."""
-        found: dict[tuple[str, str], set[str]] = {}
+        kinds: dict[tuple[str, str], set[str]] = {}
         rows = self._database.connection.execute(
             "SELECT DISTINCT template_id, placement_key, kind FROM made_file WHERE artwork_id = ?", (artwork_id,)
         )
         for row in rows:
-            found.setdefault((row[0], row[1]), set()).add(row[2])
-        return found
+            kinds.setdefault((row[0], row[1]), set()).add(row[2])
+        return kinds

@@ -41,22 +41,22 @@ class OwnScenes:
 
     def all(self) -> list[OwnSceneRow]:
         """Return every scene that was not removed, the newest last."""
-        found = self._database.connection.execute("SELECT * FROM own_scene WHERE removed_at IS NULL ORDER BY id")
-        return [_row(row) for row in found]
+        rows = self._database.connection.execute("SELECT * FROM own_scene WHERE removed_at IS NULL ORDER BY id")
+        return [_row(row) for row in rows]
 
     def get(self, scene_id: int) -> OwnSceneRow | None:
         """Return one scene, also a removed one."""
-        found = self._database.connection.execute("SELECT * FROM own_scene WHERE id = ?", (scene_id,)).fetchone()
-        return _row(found) if found else None
+        row = self._database.connection.execute("SELECT * FROM own_scene WHERE id = ?", (scene_id,)).fetchone()
+        return _row(row) if row else None
 
     def add(self, photo_id: int | None, template_id: str, panel_id: str, title: str, pack: str | None = None) -> OwnSceneRow:
         """Add a scene."""
         with self._database.writing() as connection:
-            made = connection.execute(
+            cursor = connection.execute(
                 "INSERT INTO own_scene (photo_id, template_id, panel_id, title, pack) VALUES (?, ?, ?, ?, ?) RETURNING *",
                 (photo_id, template_id, panel_id, title, pack),
             ).fetchone()
-        return _row(made)
+        return _row(cursor)
 
     def mark(self, scene_id: int, panel_id: str, title: str, marks: dict[str, Any]) -> None:
         """Store the marks."""
@@ -69,13 +69,13 @@ class OwnScenes:
     def put_pack(self, name: str, write: Callable[[Path], object]) -> None:
         """Write a whole pack under its name, in place of an existing one."""
         with tempfile.TemporaryDirectory(prefix=temporary_prefix(name), dir=self.folder) as place:
-            made = Path(place) / name
-            made.mkdir()
-            write(made)
+            folder = Path(place) / name
+            folder.mkdir()
+            write(folder)
             old = Path(place) / "old"
             if (self.folder / name).exists():
                 (self.folder / name).rename(old)
-            made.rename(self.folder / name)
+            folder.rename(self.folder / name)
 
     def set_pack(self, scene_id: int, pack: str) -> None:
         """Set the pack of a scene."""

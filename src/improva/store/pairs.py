@@ -92,8 +92,8 @@ class Pairs:
 
     def of_art(self, artwork_id: int) -> dict[str, PairRow]:
         """Return every stored pair of an artwork, by blank."""
-        found = self._database.connection.execute(f"{_SELECT} WHERE artwork_id = ?", (artwork_id,))
-        return {row["template_id"]: _row(row) for row in found}
+        rows = self._database.connection.execute(f"{_SELECT} WHERE artwork_id = ?", (artwork_id,))
+        return {row["template_id"]: _row(row) for row in rows}
 
     def place(self, artwork_id: int, template_id: str, decided: Placements, pieces: Pieces | None = None) -> None:
         """Set the placement of some panels, and the text and extras of some.
@@ -106,11 +106,11 @@ class Pairs:
         with self._database.writing() as connection:
             connection.execute("INSERT OR IGNORE INTO pair (artwork_id, template_id) VALUES (?, ?)", pair)
             row = connection.execute(f"{_SELECT} WHERE artwork_id = ? AND template_id = ?", pair).fetchone()
-            before, laid = _decided(row["placement"]), json.loads(row["pieces"] or "{}")
-            now, with_it = {**before, **decided}, {**laid, **(pieces or {})}
+            before, stored_pieces = _decided(row["placement"]), json.loads(row["pieces"] or "{}")
+            now, with_it = {**before, **decided}, {**stored_pieces, **(pieces or {})}
             if (now, with_it) == (
                 before,
-                laid,
+                stored_pieces,
             ):  # the same decision come twice, as when a page is left while its answer is on the way
                 return
             text = json.dumps({panel: placement_to_dict(placement) if placement else None for panel, placement in now.items()})

@@ -24,21 +24,21 @@ class PreflightReports:
 
     def summaries(self, keys: list[str]) -> dict[str, dict[str, Any]]:
         """Return the stored summaries of many keys, by key."""
-        found: dict[str, dict[str, Any]] = {}
+        by_key: dict[str, dict[str, Any]] = {}
         for start in range(0, len(keys), KEYS_A_QUERY):
             some = keys[start : start + KEYS_A_QUERY]
             marks = ",".join("?" * len(some))
             rows = self._database.connection.execute(f"SELECT key, summary FROM preflight_report WHERE key IN ({marks})", some)
-            found |= {key: json.loads(summary) for key, summary in rows if summary}
-        return found
+            by_key |= {key: json.loads(summary) for key, summary in rows if summary}
+        return by_key
 
     def get_or_make(
         self, key: str, make: Callable[[], dict[str, Any]], summarise: Callable[[dict[str, Any]], Any]
     ) -> dict[str, Any]:
         """Return the report of a key. If there is none, make it and store it with its summary."""
-        kept = self.get(key)
-        if kept is not None:
-            return kept
+        stored = self.get(key)
+        if stored is not None:
+            return stored
         result = make()
         with self._database.writing() as writing:
             row = (key, json.dumps(result, ensure_ascii=False), json.dumps(summarise(result), ensure_ascii=False))

@@ -64,7 +64,7 @@ class Preparations:
     def keep(self, key: str, art: Artwork, traits: Traits, report: dict[str, Any]) -> PreparedRow:
         """Store the result of a preparation."""
         sha256 = self._database.put_blob(art.data)
-        told = (json.dumps(part, ensure_ascii=False) for part in (art.facts.as_dict(), traits.as_dict(), report))
+        texts = (json.dumps(part, ensure_ascii=False) for part in (art.facts.as_dict(), traits.as_dict(), report))
         with self._database.writing() as connection:
-            connection.execute("INSERT OR REPLACE INTO prepared VALUES (?, ?, ?, ?, ?)", (key, sha256, *told))
+            connection.execute("INSERT OR REPLACE INTO prepared VALUES (?, ?, ?, ?, ?)", (key, sha256, *texts))
         return PreparedRow(sha256, art.facts, traits, report)

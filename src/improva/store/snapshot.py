@@ -48,12 +48,12 @@ def take_snapshot(
         ("setting", "1", []),
         ("calibration", blanks, blank_values),
     ]
-    found: Rows = {}
+    tables: Rows = {}
     for table, where, values in wanted:
         rows = database.connection.execute(f"SELECT * FROM {table} WHERE {where}", values).fetchall()
         if rows:
-            found[table] = [dict(row) for row in rows]
-    return {"version": LATEST, "rows": found}
+            tables[table] = [dict(row) for row in rows]
+    return {"version": LATEST, "rows": tables}
 
 
 def open_snapshot(folder: Path, file: Path, snapshot: Snapshot) -> Database:

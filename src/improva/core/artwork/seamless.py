@@ -25,5 +25,5 @@ def blended_edges(image: pyvips.Image, blend: float) -> pyvips.Image:
         shape[axis] = b
         t = (0.5 - 0.5 * np.cos(np.pi * (np.arange(b) + 0.5) / b)).reshape(shape).astype(np.float32)
         pixels = np.concatenate([tail * (1 - t) + head * t, np.take(pixels, range(b, n - b), axis)], axis)
-    made = pyvips.Image.new_from_array((pixels + 0.5).astype(np.uint8)).copy(interpretation="srgb")
-    return as_bytes(made.unpremultiply()) if alpha else made
+    blended = pyvips.Image.new_from_array((pixels + 0.5).astype(np.uint8)).copy(interpretation="srgb")
+    return as_bytes(blended.unpremultiply()) if alpha else blended

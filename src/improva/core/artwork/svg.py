@@ -39,16 +39,16 @@ def draw_svg(data: bytes, scale: float = 1.0) -> pyvips.Image:
 def _filling(data: bytes, w: int, h: int) -> bytes | None:
     """The drawing with its view stretched to whole pixels; None where its view is not told or is not all of it."""
     root = fromstring(data)
-    told = root.get("viewBox", "")
-    if not told and all(re.fullmatch(r"[\d.]+(px)?", root.get(side, "")) for side in ("width", "height")):
-        told = f"0 0 {root.get('width', '').removesuffix('px')} {root.get('height', '').removesuffix('px')}"
+    view_box = root.get("viewBox", "")
+    if not view_box and all(re.fullmatch(r"[\d.]+(px)?", root.get(side, "")) for side in ("width", "height")):
+        view_box = f"0 0 {root.get('width', '').removesuffix('px')} {root.get('height', '').removesuffix('px')}"
     try:
-        view = [float(v) for v in re.split(r"[\s,]+", told.strip())]
+        view = [float(v) for v in re.split(r"[\s,]+", view_box.strip())]
         if len(view) != 4 or not abs(view[2] / view[3] / (w / h) - 1) < 2 / min(w, h):
             return None
     except (ValueError, ZeroDivisionError):
         return None
-    root.attrib |= {"viewBox": told, "width": str(w), "height": str(h), "preserveAspectRatio": "none"}
+    root.attrib |= {"viewBox": view_box, "width": str(w), "height": str(h), "preserveAspectRatio": "none"}
     return bytes(tostring(root))
 
 
@@ -85,11 +85,11 @@ def inspect_svg(data: bytes) -> SvgFacts:
     raster = False
     for node in root.iter():
         name = str(node.tag).rpartition("}")[2]
-        found = [v for k, v in node.attrib.items() if k.rpartition("}")[2] in ("href", "src")] if name != "a" else []
+        links = [v for k, v in node.attrib.items() if k.rpartition("}")[2] in ("href", "src")] if name != "a" else []
         styles = [*node.attrib.values(), node.text or ""] if name == "style" else list(node.attrib.values())
         for text in styles:
-            found += _URL.findall(text) + _IMPORT.findall(text)
-        for reference in found:
+            links += _URL.findall(text) + _IMPORT.findall(text)
+        for reference in links:
             if not _own(reference):
                 shown = reference if len(reference) <= 60 else reference[:57] + "…"
                 raise ArtworkError(f"This SVG points to another file ({shown}): embed it in the drawing and save again.")

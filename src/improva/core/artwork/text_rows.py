@@ -97,14 +97,14 @@ def find_rows(lightness: Floats, alpha: NDArray[np.uint8] | None = None) -> list
     window = max(15, round(0.05 * min(tall, wide))) | 1
     around = cv2.blur(lightness, (window, window))
     printed = None if alpha is None else alpha >= BARE_ALPHA
-    found: list[list[Row]] = []
+    groups: list[list[Row]] = []
     for way in (-1, 1):
         stands: Any = (lightness - around) * way > STEP
         mask = (stands if printed is None else stands & printed).astype(np.uint8)
         parts, labels = _parts(mask, LARGEST_SHARE * tall)
         chains = _chains(parts) if len(parts) >= LEAST_LETTERS else []
-        found.append([row for chain in chains if (row := _row(parts[chain], labels, lightness)) is not None])
-    return [row for rows in found for row in rows]
+        groups.append([row for chain in chains if (row := _row(parts[chain], labels, lightness)) is not None])
+    return [row for rows in groups for row in rows]
 
 
 def thinnest_px(mask: NDArray[np.bool_]) -> float:

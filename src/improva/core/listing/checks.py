@@ -15,16 +15,16 @@ WORD = re.compile(r"[^\W\d_]{3,}")
 
 def check_texts(texts: Texts, market: Market) -> list[Finding]:
     """Return what a marketplace would refuse, and what wastes its space."""
-    found = [
+    findings = [
         Finding("fail", f"'{{{name}}}' is no part of a text. There are: {', '.join(FIELDS)}.", "title")
         for name in texts.unknown
     ]
-    found += _length("title", texts.title, market.title_most, market.title_least)
-    found += _length("description", texts.description, market.description_most, 1)
-    found += _length("search", texts.search, market.search_most, 0)
+    findings += _length("title", texts.title, market.title_most, market.title_least)
+    findings += _length("description", texts.description, market.description_most, 1)
+    findings += _length("search", texts.search, market.search_most, 0)
     for word, times in Counter(word.casefold() for word in WORD.findall(texts.title)).items():
         if times > market.repeats_most:
-            found.append(
+            findings.append(
                 Finding(
                     "warn",
                     f"'{word}' stands {times} times in the title: {market.repeats_most} will do.",
@@ -33,8 +33,8 @@ def check_texts(texts: Texts, market: Market) -> list[Finding]:
                     market.repeats_most,
                 )
             )
-    found += _tags(texts, market)
-    return found
+    findings += _tags(texts, market)
+    return findings
 
 
 def _length(of: str, text: str, most: int, least: int) -> list[Finding]:
@@ -49,13 +49,13 @@ def _length(of: str, text: str, most: int, least: int) -> list[Finding]:
 
 
 def _tags(texts: Texts, market: Market) -> list[Finding]:
-    found = [
+    findings = [
         Finding("fail", f"'{tag}' has {len(tag)} letters, and {market.tag_most} are taken.", "tags", len(tag), market.tag_most)
         for tag in texts.tags
         if len(tag) > market.tag_most
     ]
     if texts.left_out:
-        found.append(
+        findings.append(
             Finding(
                 "warn",
                 f"{market.tags_most} tags are taken; left out: {', '.join(texts.left_out)}.",
@@ -65,7 +65,7 @@ def _tags(texts: Texts, market: Market) -> list[Finding]:
             )
         )
     elif len(texts.tags) < market.tags_most:
-        found.append(
+        findings.append(
             Finding(
                 "warn",
                 f"{len(texts.tags)} of {market.tags_most} tags are used: buyers find more with all.",
@@ -75,9 +75,9 @@ def _tags(texts: Texts, market: Market) -> list[Finding]:
             )
         )
     words = Counter(word.casefold() for tag in texts.tags for word in WORD.findall(tag))
-    found += [
+    findings += [
         Finding("warn", f"'{word}' stands in {times} tags: other words reach other buyers.", "tags", times, 2)
         for word, times in words.items()
         if times > 2
     ]
-    return found
+    return findings

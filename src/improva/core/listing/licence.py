@@ -33,13 +33,13 @@ def licence_reasons(arts: Sequence[tuple[str, Origin, bool]]) -> list[str]:
 def _of_one(origin: Origin, altered: bool) -> list[str]:
     if not origin.source:
         return ["no origin is recorded. Record it at the Artwork station."]
-    found = []
+    reasons = []
     if origin.print_on_demand is False:
-        found.append("its licence does not allow print on demand.")
+        reasons.append("its licence does not allow print on demand.")
     elif origin.commercial is False:
-        found.append("its licence does not allow selling.")
+        reasons.append("its licence does not allow selling.")
     elif origin.source not in OWN_WORK and origin.print_on_demand is None:
-        found.append("it is not known whether its licence allows print on demand.")
+        reasons.append("it is not known whether its licence allows print on demand.")
     if origin.source not in OWN_WORK and not altered:
-        found.append("it is used unchanged, as others can have it too.")
-    return found
+        reasons.append("it is used unchanged, as others can have it too.")
+    return reasons

@@ -107,11 +107,11 @@ def proposed_slots(scenes: Sequence[SceneInfo], printed: set[str], most: int) ->
     """
     if not scenes:
         return []
-    found: list[Slot] = []
+    slots: list[Slot] = []
 
     def take(slot: Slot) -> None:
-        if len(found) < most and all(slot.shows != other.shows for other in found):
-            found.append(slot)
+        if len(slots) < most and all(slot.shows != other.shows for other in slots):
+            slots.append(slot)
 
     among = _candidates(scenes, printed)
     for kind in KINDS:
@@ -120,7 +120,7 @@ def proposed_slots(scenes: Sequence[SceneInfo], printed: set[str], most: int) ->
     for kind in ("side", "colour", "lifestyle", "size", "unprinted"):
         for slot in among[kind][1:]:
             take(slot)
-    return found
+    return slots
 
 
 def missing_kinds(slots: Sequence[Slot], scenes: Sequence[SceneInfo], printed: set[str]) -> list[Missing]:

@@ -66,7 +66,7 @@ def attributes(template: Template) -> dict[str, str]:
     panel = template.panels[0]
     w, h = panel.worn().trim_mm
     size = f"{inches(w):.3g} × {inches(h):.3g} in ({w / 10:.3g} × {h / 10:.3g} cm)"
-    found = {
+    values = {
         "blank": template.title,
         "size": size,
         "sizes": ", ".join(template.sizes),
@@ -74,7 +74,7 @@ def attributes(template: Template) -> dict[str, str]:
         "finish": ", ".join(template.finishes),
         "unprinted": template.unprinted,
     }
-    return {name: value for name, value in found.items() if value}
+    return {name: value for name, value in values.items() if value}
 
 
 def _filled(text: str, parts: dict[str, str]) -> str:
@@ -122,9 +122,9 @@ def put_together(template: Template, art_title: str, of_art: ArtWords, of_blank:
 
 def alt_text(design: str, template: Template, scene: str, view: str, colours: Sequence[str], most: int) -> str:
     """Return a picture's alternative text, shortened at a word to the market's limit."""
-    said = f"{design} on {template.title}: {scene}, {view.replace('-', ' ')}" + (
+    text = f"{design} on {template.title}: {scene}, {view.replace('-', ' ')}" + (
         f", in {', '.join(colours)}" if colours else ""
     )
-    if len(said) <= most:
-        return said
-    return said[: most - 1].rsplit(" ", 1)[0].rstrip(",: ") + "…"
+    if len(text) <= most:
+        return text
+    return text[: most - 1].rsplit(" ", 1)[0].rstrip(",: ") + "…"

@@ -57,18 +57,18 @@ def find_grazing(uv: Floats, texture_px: tuple[int, int]) -> tuple[AnisotropicSa
     down = long[1] > long[0]
     texels = np.where(down, long[1], long[0])
     texels[np.isnan(uv[..., 0])] = 0
-    found = []
+    parts = []
     for least, below, taps in BANDS:
         at = rows, columns = np.nonzero((texels >= least) & (texels < below))
         fit = np.minimum(1, MOST / texels[at])
         du, dv = (np.where(down[at], ways[1][i][at], ways[0][i][at]) * fit for i in (0, 1))
         u, v = (uv[..., i][at].astype(np.float32) for i in (0, 1))
-        found.append(
+        parts.append(
             AnisotropicSamples(
                 taps, rows.astype(np.int32), columns.astype(np.int32), u, v, du.astype(np.float32), dv.astype(np.float32)
             )
         )
-    return tuple(found)
+    return tuple(parts)
 
 
 def sample(
@@ -91,9 +91,9 @@ def sample(
 def _along_way(texture: Floats, each: AnisotropicSamples, here: slice, turn: float) -> Floats:
     share = ((np.arange(each.taps, dtype=np.float32) + 0.5) / each.taps - 0.5)[:, None]
     u, v = (np.asarray(at[here] + share * way[here], np.float32) for at, way in ((each.u, each.du), (each.v, each.dv)))
-    found = _flat(texture, u, v, turn)
-    total = found[0] + found[1]
-    for tap in found[2:]:
+    samples = _flat(texture, u, v, turn)
+    total = samples[0] + samples[1]
+    for tap in samples[2:]:
         total += tap
     return np.asarray(total * np.float32(1 / each.taps))
 
@@ -113,5 +113,5 @@ def _flat(texture: Floats, u: Floats, v: Floats, turn: float) -> Floats:
     size, width = u.size, 512
     room = np.zeros((2, -(-size // width) * width), np.float32)
     room[0, :size], room[1, :size] = u.ravel(), v.ravel()
-    found = _at(texture, room[0].reshape(-1, width), room[1].reshape(-1, width), turn)
-    return found.reshape(-1, texture.shape[2])[:size].reshape(*u.shape, texture.shape[2])
+    samples = _at(texture, room[0].reshape(-1, width), room[1].reshape(-1, width), turn)
+    return samples.reshape(-1, texture.shape[2])[:size].reshape(*u.shape, texture.shape[2])

@@ -54,8 +54,8 @@ def _shadow(shade: Floats) -> Floats:
     edge = EDGE * w
     x, y = np.arange(w, dtype=np.float32) + 0.5, np.arange(h, dtype=np.float32) + 0.5
     fade = np.clip(np.minimum(x, w - x) / edge, 0, 1)[None, :] * np.clip(np.minimum(y, h - y) / edge, 0, 1)[:, None]
-    taken = np.clip((1 - shade - FAR) / (1 - FAR), 0, 1)
-    return np.asarray(DEEPEST * taken * fade * fade * (3 - 2 * fade), np.float32)
+    dark = np.clip((1 - shade - FAR) / (1 - FAR), 0, 1)
+    return np.asarray(DEEPEST * dark * fade * fade * (3 - 2 * fade), np.float32)
 
 
 def transparent(cut: Cutout) -> NDArray[np.uint8]:
@@ -94,8 +94,8 @@ def on_photograph(
         small = max(scale, 0.02)
         planes = tuple(cv2.resize(p, None, fx=small, fy=small, interpolation=kernel) for p in planes)
         move[:, :2] /= np.float32(small)
-    colour, taken = (cv2.warpAffine(np.ascontiguousarray(p), move, (w, h), flags=cv2.INTER_LINEAR) for p in planes)
-    cover, shadow = taken[..., :1], taken[..., 1:]
+    colour, darkness = (cv2.warpAffine(np.ascontiguousarray(p), move, (w, h), flags=cv2.INTER_LINEAR) for p in planes)
+    cover, shadow = darkness[..., :1], darkness[..., 1:]
     behind = LINEAR_OF_BYTE.astype(np.float32)[photo[..., ::-1]]
     out = behind * np.clip(1 - cover - shadow, 0, 1) + colour
     return np.asarray(srgb_from_linear(np.clip(out, 0, 1))[..., ::-1] * 255 + 0.5, np.uint8), np.asarray(

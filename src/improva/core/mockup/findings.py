@@ -23,10 +23,12 @@ def picture_findings(
         colours: the colours chosen in each picture, by region.
         printed: panels that carry something.
     """
-    found = []
+    findings = []
     for scene in scenes:
         if template.id not in scene.templates:
-            found.append(Finding("fail", f"{scene.title} shows another blank than {template.title}: take a scene of its own."))
+            findings.append(
+                Finding("fail", f"{scene.title} shows another blank than {template.title}: take a scene of its own.")
+            )
     own = {
         (scene.region(name).title, colour)
         for scene, chosen in zip(scenes, colours, strict=True)
@@ -34,7 +36,7 @@ def picture_findings(
         if _is_sold_part(scene, name) and not _offered(scene, name, colour)
     }
     for title, colour in sorted(own):
-        found.append(
+        findings.append(
             Finding("warn", f"{title} in {colour} is not among the blank's named colours: show it only if it is sold.")
         )
     shown = {
@@ -42,12 +44,12 @@ def picture_findings(
         for scene, chosen in zip(scenes, colours, strict=True)
     }
     if len(shown) > MANY_COLOURS:
-        found.append(
+        findings.append(
             Finding("warn", f"{len(shown)} colours in one listing are more than buyers look through: {MANY_COLOURS} do.")
         )
     if scenes and template.unprinted and not any(_shows_unprinted(s, printed) for s in scenes):
-        found.append(Finding("warn", f"No picture shows what is not printed ({template.unprinted}): add one that does."))
-    return list(dict.fromkeys(found))
+        findings.append(Finding("warn", f"No picture shows what is not printed ({template.unprinted}): add one that does."))
+    return list(dict.fromkeys(findings))
 
 
 def _is_sold_part(scene: SceneInfo, name: str) -> bool:

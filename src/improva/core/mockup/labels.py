@@ -77,7 +77,7 @@ def _font(data: bytes, px: float) -> ImageFont.FreeTypeFont:
 
 
 def free_place(
-    size: tuple[int, int], wanted: Place, picture: tuple[int, int], cover: Floats | None, taken: Sequence[Box], over: bool
+    size: tuple[int, int], wanted: Place, picture: tuple[int, int], cover: Floats | None, occupied: Sequence[Box], over: bool
 ) -> Box | None:
     """Return where a box of ``size`` px goes: its wanted place, the nearest free one, or None if there is none.
 
@@ -93,7 +93,7 @@ def free_place(
 
     def free(box: Box) -> bool:
         x0, y0, x1, y1 = box
-        if x0 < 0 or y0 < 0 or x1 > w or y1 > h or any(x0 < b[2] and b[0] < x1 and y0 < b[3] and b[1] < y1 for b in taken):
+        if x0 < 0 or y0 < 0 or x1 > w or y1 > h or any(x0 < b[2] and b[0] < x1 and y0 < b[3] and b[1] < y1 for b in occupied):
             return False
         return over or cover is None or float(cover[y0:y1, x0:x1].mean()) <= TOUCHES
 
@@ -116,10 +116,10 @@ def captioned(
         return picture
     image = Image.fromarray(np.ascontiguousarray(picture))
     draw = ImageDraw.Draw(image)
-    taken: list[Box] = [*written]
+    occupied: list[Box] = [*written]
     for wanted in captions:
-        caption, font, bounds, box = _fitted(draw, wanted, image.size, cover, taken, open_font)
-        taken.append(box)
+        caption, font, bounds, box = _fitted(draw, wanted, image.size, cover, occupied, open_font)
+        occupied.append(box)
         if caption.plate:
             _plate(image, box, caption)
             draw = ImageDraw.Draw(image)
@@ -134,7 +134,7 @@ def _fitted(
     wanted: Caption,
     picture: tuple[int, int],
     cover: Floats | None,
-    taken: list[Box],
+    occupied: list[Box],
     open_font: OpenFont,
 ) -> tuple[Caption, ImageFont.FreeTypeFont, tuple[float, ...], Box]:
     """A caption as large as it is wanted, or as there is room for it: with its font, its letters' bounds and its box.
@@ -149,7 +149,7 @@ def _fitted(
         size = (math.ceil(right - left) + 2 * pad, math.ceil(bottom - top) + 2 * pad)
         if caption.round_ and caption.plate:
             size = (max(size), max(size))
-        box = free_place(size, caption.place, picture, cover, taken, caption.over)
+        box = free_place(size, caption.place, picture, cover, occupied, caption.over)
         if box is not None:
             return caption, font, (left, top, right, bottom), box
     raise OutputError(

@@ -123,8 +123,8 @@ def maps_of(
     places = {r.id: placed(info, r, scaled) for r in info.regions if r.panel}
     grounds = {r.id: scaled[r.id] for r in info.regions if r.mapped and r.panel is None}
     covered = None if cover is None else cover > LEAST_COVER
-    seen = {n: _whole(found, uv) for n, uv in places.items() if (found := _print_map(uv, covered))}
-    below = {n: found for n, uv in grounds.items() if (found := _print_map(uv))}
+    seen = {n: _whole(print_map, uv) for n, uv in places.items() if (print_map := _print_map(uv, covered))}
+    below = {n: print_map for n, uv in grounds.items() if (print_map := _print_map(uv))}
     if not seen:
         raise SceneError("At this size the print cannot be seen: ask for a larger picture.")
     return seen, below
@@ -153,12 +153,12 @@ def _texture_px(uv: Floats) -> tuple[int, int]:
     every = max(1, len(uv) // TOLD_ROWS)
     here, below = uv[:-1:every, :-1], uv[1::every, :-1]
     right = uv[:-1:every, 1:]
-    found = []
+    sizes = []
     for i in (0, 1):
         change = cv2.magnitude(right[..., i] - here[..., i], below[..., i] - here[..., i])
         known = change[change > 0]
-        found.append(round(1 / max(float(np.percentile(known, 25)), 1 / 8192)) if len(known) else 16)
-    return max(16, found[0]), max(16, found[1])
+        sizes.append(round(1 / max(float(np.percentile(known, 25)), 1 / 8192)) if len(known) else 16)
+    return max(16, sizes[0]), max(16, sizes[1])
 
 
 def flipped(seen: PrintMap, width: int) -> PrintMap:

@@ -30,8 +30,8 @@ def by_rows(height: int, least_rows: int, work: Callable[[slice], object]) -> No
 
 def scratch(name: str, shape: tuple[int, ...], kind: type) -> NDArray[Any]:
     """Return this thread's working array of a name and ``shape`` (…), reused between calls: to ask the system for memory costs as much as the arithmetic."""
-    held: dict[str, NDArray[Any]] = _kept.__dict__.setdefault("arrays", {})
+    arrays: dict[str, NDArray[Any]] = _kept.__dict__.setdefault("arrays", {})
     size = math.prod(shape)
-    if name not in held or held[name].size < size:
-        held[name] = np.empty(size, kind)
-    return held[name][:size].reshape(shape)
+    if name not in arrays or arrays[name].size < size:
+        arrays[name] = np.empty(size, kind)
+    return arrays[name][:size].reshape(shape)

@@ -33,8 +33,8 @@ def unstepped(uv: Floats, finest: int) -> None:
     if not len(ys):
         return
     box = slice(ys[0], ys[-1] + 1), slice(xs[0], xs[-1] + 1)
-    found, there, side = uv[box], there[box], (SMOOTH_PX, SMOOTH_PX)
-    packed, h, reach, half = found.copy(), len(found), SMOOTH_PX // 2, np.float32(0.5 / finest)
+    values, there, side = uv[box], there[box], (SMOOTH_PX, SMOOTH_PX)
+    packed, h, reach, half = values.copy(), len(values), SMOOTH_PX // 2, np.float32(0.5 / finest)
 
     def work(rows: slice) -> None:
         padded = slice(max(0, rows.start - reach), min(h, rows.stop + reach))
@@ -45,6 +45,6 @@ def unstepped(uv: Floats, finest: int) -> None:
             share = cv2.blur(there[padded].astype(np.float32), side)[inner]
             mean = cv2.blur(cv2.patchNaNs(packed[padded].copy()), side)[inner] / np.maximum(share, 1e-6)[..., None]
         np.maximum(mean, packed[rows] - half, out=mean)
-        np.minimum(mean, packed[rows] + half, out=found[rows])  # NaN stays NaN
+        np.minimum(mean, packed[rows] + half, out=values[rows])  # NaN stays NaN
 
     by_rows(h, STRIP_ROWS, work)

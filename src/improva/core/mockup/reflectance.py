@@ -60,7 +60,7 @@ def reflected(view: View, region: Region, wanted: str | None, open_surface: Open
     ):  # a colour; or, where surfaces are not at hand, the region's own
         return Reflectance(np.ascontiguousarray(colour_reflectance(region.colour(wanted))[::-1]))
     tint = colour_reflectance(region.colour(colour))[::-1] if colour or surface.tints else np.ones(3, np.float32)
-    laid = seen_surface(surface, region.size_mm, seen, None if view.blur is None else view.blur[seen.rows, seen.columns])
+    texture = seen_surface(surface, region.size_mm, seen, None if view.blur is None else view.blur[seen.rows, seen.columns])
     if (tint != 1).any():
-        cv2.multiply(laid, (*map(float, tint), 1.0), dst=laid)  # type: ignore[call-overload]
-    return Reflectance(surface.mean * tint, laid, seen)
+        cv2.multiply(texture, (*map(float, tint), 1.0), dst=texture)  # type: ignore[call-overload]
+    return Reflectance(surface.mean * tint, texture, seen)

@@ -58,24 +58,24 @@ def print_textures(designs: Designs, open_art: Opener, view: View) -> dict[str, 
     by_panel = {design.panel.id: design for design in designs}
     blank = colour_reflectance(designs[0].template.blank_colour)[::-1]
     prints: dict[str, Floats] = {}
-    made: dict[tuple[str, bool], Floats] = {}
+    textures: dict[tuple[str, bool], Floats] = {}
     for region in view.info.regions:
         if region.panel is None:
             continue
         key = (region.panel, region.on is not None)
         design = by_panel.get(region.panel)
-        if key not in made:
+        if key not in textures:
             if design is not None and design.carries and region.id in view.maps:
                 size = _texture_px(view, region.panel)
-                made[key] = (
+                textures[key] = (
                     _ink(design, open_art, size, region.box_mm is not None)
                     if region.on
                     else _covered(design, open_art, size, blank)
                 )
             else:
                 bare = np.zeros(4) if region.on else blank
-                made[key] = np.ascontiguousarray(np.broadcast_to(bare, (16, 16, len(bare))).astype(np.float32))
-        prints[region.id] = made[key]
+                textures[key] = np.ascontiguousarray(np.broadcast_to(bare, (16, 16, len(bare))).astype(np.float32))
+        prints[region.id] = textures[key]
     return prints
 
 
@@ -134,8 +134,8 @@ def _jpeg(picture: NDArray[np.uint8], quality: int, xmp: bytes | None) -> bytes:
     _, data = cv2.imencode(".jpg", bgr, options)
     jpeg, profile = data.tobytes(), b"ICC_PROFILE\0\x01\x01" + srgb_profile()
     start = 4 + int.from_bytes(jpeg[4:6], "big")  # behind SOI and the JFIF segment: ICC.1, annex B.4
-    said = jpeg_segment(xmp) if xmp else b""
-    return jpeg[:start] + said + b"\xff\xe2" + (len(profile) + 2).to_bytes(2, "big") + profile + jpeg[start:]
+    segment = jpeg_segment(xmp) if xmp else b""
+    return jpeg[:start] + segment + b"\xff\xe2" + (len(profile) + 2).to_bytes(2, "big") + profile + jpeg[start:]
 
 
 def encode(picture: NDArray[np.uint8], ending: str, quality: int = JPEG_QUALITY, xmp: bytes | None = None) -> bytes:

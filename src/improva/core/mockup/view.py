@@ -133,8 +133,8 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: Clo
     scale = size[0] / w
 
     def cut(plane: Floats) -> Floats:
-        found = scaled(plane[window], size)
-        return cv2.flip(found, 1) if mirrored else found  # type: ignore[return-value]
+        part = scaled(plane[window], size)
+        return cv2.flip(part, 1) if mirrored else part  # type: ignore[return-value]
 
     def ready(plane: Floats) -> Strips:
         own = plane[window] if (w, h) == size else scaled(plane[window], size)
@@ -146,14 +146,16 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: Clo
         return strip
 
     planes = Planes(passes.basis, ready, size)
-    kept = planes if size[0] * size[1] > LARGE_PX else dict(planes)
+    cached_planes = planes if size[0] * size[1] > LARGE_PX else dict(planes)
     cover, shade, blur = (
         None if plane is None else cut(plane) for plane in (passes.cover, passes.shade, _blur(info, passes, scale))
     )
     maps, grounds = maps_of(info, passes, window, size, cover[:, ::-1] if mirrored and cover is not None else cover)
     if mirrored:
         maps, grounds = ({name: flipped(seen, size[0]) for name, seen in group.items()} for group in (maps, grounds))
-    return View(info, size, _put_together(ready(passes.base), size), kept, maps, grounds, cover, shade, blur, scale, (x, y))
+    return View(
+        info, size, _put_together(ready(passes.base), size), cached_planes, maps, grounds, cover, shade, blur, scale, (x, y)
+    )
 
 
 def _blur(info: SceneInfo, passes: Passes, scale: float) -> Floats | None:

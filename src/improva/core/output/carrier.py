@@ -92,15 +92,15 @@ def marks_of(panel: Panel, carrier: Carrier) -> list[Segment]:
     """Return the trim marks in mm of the trim, above and below both ends of the print."""
     if not carrier.marks:
         return []
-    found = []
+    marks = []
     gap = MARK_GAP_MM if panel.cone is not None else 0.0
     for (x0, y0), (x1, y1) in _ends(panel):
         long = math.hypot(x1 - x0, y1 - y0)
         ux, uy = (x1 - x0) / long, (y1 - y0) / long
         for x, y, way in ((x0, y0, -1.0), (x1, y1, 1.0)):
             near, far = way * gap, way * (gap + MARK_LONG_MM)
-            found.append((x + ux * near, y + uy * near, x + ux * far, y + uy * far))
-    return found
+            marks.append((x + ux * near, y + uy * near, x + ux * far, y + uy * far))
+    return marks
 
 
 def margins_mm(panel: Panel, carrier: Carrier) -> Margins:

@@ -114,11 +114,11 @@ def _packed(items: list[GangItem], sheet: GangSheet, free: tuple[float, float], 
         for _ in range(item.count):
             packer.add_rect(_units(item.size_mm[0] + gap), _units(item.size_mm[1] + gap), rid=index)
     packer.pack()
-    found = packer.rect_list()
-    if len(found) < sum(item.count for item in items):
+    rectangles = packer.rect_list()
+    if len(rectangles) < sum(item.count for item in items):
         return None
     puts = []
-    for bin_, x, y, w, h, index in found:
+    for bin_, x, y, w, h, index in rectangles:
         size = items[index].size_mm
         as_is = (_units(size[0] + gap), _units(size[1] + gap))
         turned = (w, h) != as_is

@@ -50,13 +50,13 @@ class Marks:
 
     def text(self, x: float, y: float, words: str, size_pt: float = 6.5, plate: bool = False) -> None:
         """Words with their baseline at ``y``; on a white plate where they lie on a picture."""
-        told = words.replace("\\", r"\\").replace("(", r"\(").replace(")", r"\)")
+        escaped = words.replace("\\", r"\\").replace("(", r"\(").replace(")", r"\)")
         if plate:
             wide, high = 0.62 * size_pt * len(words), 1.3 * size_pt
             self._parts.append(
                 f"q 1 g {points(x) - 2:.3f} {points(self.height_mm - y) - 0.3 * size_pt:.3f} {wide:.3f} {high:.3f} re f Q\n"
             )
-        self._parts.append(f"BT 0 g /F1 {size_pt} Tf {self._at(x, y)} Td ({told}) Tj ET\n")
+        self._parts.append(f"BT 0 g /F1 {size_pt} Tf {self._at(x, y)} Td ({escaped}) Tj ET\n")
 
     def content(self) -> str:
         """All of it."""

@@ -130,16 +130,16 @@ def plan_sheets(size_mm: Size, paper_mm: Size, margin_mm: float = 5.0, overlap_m
     """
     if min(finite(margin_mm, "margin"), finite(overlap_mm, "overlap")) < 0:
         raise OutputError("Margin and overlap cannot be less than nothing: use 0 or more.")
-    found = []
+    sheets = []
     problem: OutputError | None = None
     for paper in dict.fromkeys((paper_mm, (paper_mm[1], paper_mm[0]))):
         try:
-            found.append(_plan(size_mm, paper, margin_mm, overlap_mm))
+            sheets.append(_plan(size_mm, paper, margin_mm, overlap_mm))
         except OutputError as none:
             problem = none
-    if not found:
+    if not sheets:
         raise problem or OutputError("The print cannot be laid on this paper.")
-    best = min(found, key=lambda plan: (plan.sheets, round(plan.joins_mm, 3), plan.turned))
+    best = min(sheets, key=lambda plan: (plan.sheets, round(plan.joins_mm, 3), plan.turned))
     if best.sheets > MOST_SHEETS:
         raise OutputError(f"This would take {best.sheets} sheets: choose a larger paper, or fewer than {MOST_SHEETS}.")
     return best

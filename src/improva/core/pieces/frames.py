@@ -104,7 +104,7 @@ class Frames:
         )
         rim = 0.0 if common else self.rim_mm
         foot = INSTANT_FOOT * self.rim_mm if self.layout == "instant" else rim
-        found = []
+        boxes = []
         for row in range(self.down):
             for column in range(self.across):
                 x, y = edge + column * (each[0] + self.gap_mm), edge + row * (each[1] + self.gap_mm)
@@ -118,8 +118,8 @@ class Frames:
                     side = min(slot[2:])
                     slot = (slot[0] + (slot[2] - side) / 2, slot[1] + (slot[3] - side) / 2, side, side)
                     card = (slot[0] - rim, slot[1] - rim, side + 2 * rim, side + 2 * rim)
-                found.append(Cell(slot, card, self.layout == "round"))
-        return found
+                boxes.append(Cell(slot, card, self.layout == "round"))
+        return boxes
 
     def centre(self, trim_mm: tuple[float, float]) -> tuple[float, float]:
         """The frames' middle, in mm of the trim."""

@@ -32,15 +32,15 @@ def _printed(subject: Subject) -> Polygon:
 
 def _filled(subject: Subject) -> Polygon:
     """Return where the picture, a second artwork or a border lies."""
-    found = [_printed(subject)]
+    shapes = [_printed(subject)]
     for extra in subject.extras:
         if isinstance(extra, Band):
-            found.append(extra.shape(subject.worn))
+            shapes.append(extra.shape(subject.worn))
         elif isinstance(extra, Overlay) and not extra.mixing.clipped:
             placed = place(subject.worn, extra.art.size, extra.placement)
             whole = placed.tiling is not None and placed.covers(subject.worn.file_box)
-            found += [subject.worn.cut()] if whole else [Polygon(copy.corners()) for copy in placed.copies()]
-    return unary_union(found)
+            shapes += [subject.worn.cut()] if whole else [Polygon(copy.corners()) for copy in placed.copies()]
+    return unary_union(shapes)
 
 
 def _covering(subject: Subject) -> Placement:
@@ -71,7 +71,7 @@ def check_bare(subject: Subject) -> CheckResult:
     if gap <= BARE_TOLERANCE_MM:
         return CheckResult("bare-edge", "Bare edges", "pass", 0.0, 0.0, "mm", "The picture reaches every edge.")
     share = 100 * bare.area / file.area
-    told = f"{share:.0f} % of the print is left without picture, up to {gap:.1f} mm from an edge"
+    message = f"{share:.0f} % of the print is left without picture, up to {gap:.1f} mm from an edge"
     if subject.placement.background is not None:
         return CheckResult(
             "bare-edge",
@@ -80,18 +80,24 @@ def check_bare(subject: Subject) -> CheckResult:
             round(gap, 2),
             0.0,
             "mm",
-            f"{told}; the background {subject.placement.background} fills it.",
+            f"{message}; the background {subject.placement.background} fills it.",
             where=where,
         )
     motif = subject.facts.has_alpha or subject.template.default_fit == "contain" or subject.panel.gap_mm > 0
     if motif and subject.placement.fit in ("contain", "actual"):
         return CheckResult(
-            "bare-edge", "Bare edges", "pass", round(gap, 2), 0.0, "mm", f"{told}: a motif on the unprinted blank, as intended."
+            "bare-edge",
+            "Bare edges",
+            "pass",
+            round(gap, 2),
+            0.0,
+            "mm",
+            f"{message}: a motif on the unprinted blank, as intended.",
         )
     mend = _covering(subject)
     fix = Fix("Cover the whole print", {"fit": "cover", "copies": 1, "scale": mend.scale, "shift_mm": list(mend.shift_mm)})
     return CheckResult(
-        "bare-edge", "Bare edges", "warn", round(gap, 2), 0.0, "mm", f"{told}: the blank will show there.", fix, where
+        "bare-edge", "Bare edges", "warn", round(gap, 2), 0.0, "mm", f"{message}: the blank will show there.", fix, where
     )
 
 

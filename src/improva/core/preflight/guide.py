@@ -54,15 +54,15 @@ def check_guide(subject: Subject) -> CheckResult | None:
         return None
     seen, bleed = subject.file_lab, worn.bleed_mm
     reach = round((SEARCH_MM + 1.0) * scale)
-    found: list[tuple[int, Box]] = []
+    frames: list[tuple[int, Box]] = []
     for box in boxes:
         moved = (box[0] + bleed, box[1] + bleed, box[2], box[3])
         strips = [
             np.moveaxis(seen[rows, columns], 0, 1) if across else seen[rows, columns]
             for rows, columns, across in _sides(moved, scale, reach, seen.shape[:2])
         ]
-        found.append((sum(bool(s.size) and _has_line(s, scale) for s in strips), box))
-    sides, box = max(found, key=lambda f: f[0])
+        frames.append((sum(bool(s.size) and _has_line(s, scale) for s in strips), box))
+    sides, box = max(frames, key=lambda f: f[0])
     if sides < LEAST_SIDES:
         return CheckResult(
             "guide", "Guide left in", "pass", float(sides), float(LEAST_SIDES), "sides", "No guide lines were found in it."

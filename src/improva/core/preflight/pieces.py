@@ -100,23 +100,23 @@ def check_words_contrast(subject: Subject) -> CheckResult | None:
         return None
     limit = subject.limit("words_contrast")
     bare = replace(subject, extras=tuple(e for e in subject.extras if not isinstance(e, Lettering)))
-    found = []
+    contrasts = []
     for i, extra in words:
         box = piece_box(extra, subject.panel, subject.fonts)
         assert box is not None, "words have a box"
         ground = extra.outline or (extra.plaque_fill if extra.plaque != "none" else None) or _ground(bare, box)
         if ground is not None:
-            found.append((contrast(extra.fill, ground), i, extra, ground, box))
-    if not found:
+            contrasts.append((contrast(extra.fill, ground), i, extra, ground, box))
+    if not contrasts:
         return None
-    ratio, index, extra, ground, box = min(found, key=lambda each: each[0])
-    told = f"{_named(extra)} in {extra.fill} on about {ground}"
+    ratio, index, extra, ground, box = min(contrasts, key=lambda each: each[0])
+    message = f"{_named(extra)} in {extra.fill} on about {ground}"
     if ratio >= limit:
-        return CheckResult("words-contrast", "Text contrast", "pass", round(ratio, 1), limit, ":1", f"{told} reads well.")
+        return CheckResult("words-contrast", "Text contrast", "pass", round(ratio, 1), limit, ":1", f"{message} reads well.")
     better = max(("#ffffff", "#23211e"), key=lambda colour: contrast(colour, ground))
     fix = Fix(f"Give it the colour {better}", {}, index, {"fill": better})
     return CheckResult(
-        "words-contrast", "Text contrast", "warn", round(ratio, 1), limit, ":1", f"{told} is hard to read.", fix, (box,)
+        "words-contrast", "Text contrast", "warn", round(ratio, 1), limit, ":1", f"{message} is hard to read.", fix, (box,)
     )
 
 
@@ -132,29 +132,29 @@ def _ground(bare: Subject, box: Box) -> str | None:
 
 def _densities(subject: Subject) -> list[tuple[str, float]]:
     worn = subject.worn
-    found: list[tuple[str, float]] = []
+    densities: list[tuple[str, float]] = []
     for extra in subject.extras:
         if isinstance(extra, Overlay) and not subject.vector(extra.art.art):
-            found.append(("the second artwork", min(place(worn, extra.art.size, extra.placement).dpi)))
+            densities.append(("the second artwork", min(place(worn, extra.art.size, extra.placement).dpi)))
         elif isinstance(extra, Band) and extra.pattern is not None and not subject.vector(extra.pattern.art):
             placement = Placement("repeat", scale=extra.tile_mm / extra.pattern.size.claimed_mm[0])
-            found.append(("the border's pattern", min(place(worn, extra.pattern.size, placement).dpi)))
+            densities.append(("the border's pattern", min(place(worn, extra.pattern.size, placement).dpi)))
         elif isinstance(extra, Frames):
-            found += [
+            densities += [
                 (f"picture {i + 1} in the frames", slot_dpi(extra.slot(i), cell))
                 for i, cell in enumerate(extra.cells())
                 if (ref := extra.slot(i).art) is not None and not subject.vector(ref.art)
             ]
-    return found
+    return densities
 
 
 def check_pieces_sharp(subject: Subject) -> CheckResult | None:
     """Measure the lowest effective resolution of the extra pictures."""
-    found = _densities(subject)
-    if not found:
+    densities = _densities(subject)
+    if not densities:
         return None
-    what, dpi = min(found, key=lambda pair: pair[1])
-    status, limit, told = sharpness(subject, dpi)
+    what, dpi = min(densities, key=lambda pair: pair[1])
+    status, limit, message = sharpness(subject, dpi)
     return CheckResult(
         "pieces-sharp",
         "Sharpness of extras",
@@ -162,7 +162,7 @@ def check_pieces_sharp(subject: Subject) -> CheckResult | None:
         round(dpi, 1),
         limit,
         "dpi",
-        f"{what[0].upper()}{what[1:]} has {dpi:.0f} dpi at its size: {told}.",
+        f"{what[0].upper()}{what[1:]} has {dpi:.0f} dpi at its size: {message}.",
     )
 
 

@@ -50,18 +50,18 @@ def check_resolution(subject: Subject) -> CheckResult:
         )
     px, dpi = [round(v) for v in subject.facts.true_px], min(subject.placed.dpi)
     enlarged = f"enlarged ×{subject.facts.enlarged:.3g}, but " if subject.facts.enlarged > 1 else ""
-    said = f"{enlarged}{px[0]} × {px[1]} px{' of its own' if enlarged else ''} over {_size_in(subject)} is {dpi:.0f} dpi"
-    said = said[0].upper() + said[1:]
-    status, limit, told = sharpness(subject, dpi)
+    message = f"{enlarged}{px[0]} × {px[1]} px{' of its own' if enlarged else ''} over {_size_in(subject)} is {dpi:.0f} dpi"
+    message = message[0].upper() + message[1:]
+    status, limit, advice = sharpness(subject, dpi)
     if status == "pass":
-        return CheckResult("resolution", "Sharpness", "pass", dpi, limit, "dpi", f"{said}: {told}.")
+        return CheckResult("resolution", "Sharpness", "pass", dpi, limit, "dpi", f"{message}: {advice}.")
     _, _, w, h = subject.placed.box
     need = [math.ceil(side / MM_PER_IN * good - 0.5) for side in (w, h)]
     if all(abs(a - b) <= ROUNDING_PX for a, b in zip(need, subject.field.file_px(good), strict=True)):
         need = list(subject.field.file_px(good))
     export = f"Export it at {need[0]} × {need[1]} px for {good:.0f} dpi; changing the dpi tag adds nothing."
     fix = _smaller(subject, least) if status == "fail" else None
-    return CheckResult("resolution", "Sharpness", status, dpi, limit, "dpi", f"{said}, {told}. {export}", fix)
+    return CheckResult("resolution", "Sharpness", status, dpi, limit, "dpi", f"{message}, {advice}. {export}", fix)
 
 
 def eye_dpi(viewing_mm: float) -> float:
@@ -87,10 +87,10 @@ def check_eye(subject: Subject) -> CheckResult:
             "Vector artwork: as fine as the eye resolves.",
         )
     dpi = min(subject.placed.dpi)
-    told = f"From {distance:.0f} mm an eye tells {need:.0f} dpi apart"
+    message = f"From {distance:.0f} mm an eye tells {need:.0f} dpi apart"
     if round(dpi) >= min(round(need), subject.template.good_dpi):
         return CheckResult(
-            "eye", "Sharpness at viewing distance", "pass", dpi, round(need, 1), "dpi", f"{told}; the print is as fine."
+            "eye", "Sharpness at viewing distance", "pass", dpi, round(need, 1), "dpi", f"{message}; the print is as fine."
         )
     return CheckResult(
         "eye",
@@ -99,7 +99,7 @@ def check_eye(subject: Subject) -> CheckResult:
         dpi,
         round(need, 1),
         "dpi",
-        f"{told}; the print is coarser, at {dpi:.0f}.",
+        f"{message}; the print is coarser, at {dpi:.0f}.",
     )
 
 

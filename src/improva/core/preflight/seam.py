@@ -117,10 +117,10 @@ def check_handle_gap(subject: Subject) -> CheckResult | None:
     ends = np.concatenate([subject.trim_lab[:, :strip], subject.trim_lab[:, -strip:]], axis=1)
     bare = lab(np.array([[parse_hex(subject.template.blank_colour)]], np.uint8))
     step, limit = float(delta_e_2000(ends, bare).mean()), subject.limit("gap_delta_e")
-    told = f"The wrap's ends are ΔE {step:.0f} from the {gap:.0f} mm of unprinted blank at the handle"
+    message = f"The wrap's ends are ΔE {step:.0f} from the {gap:.0f} mm of unprinted blank at the handle"
     if step <= limit:
         return CheckResult(
-            "handle-gap", "Gap at the handle", "pass", round(step, 1), limit, "ΔE", f"{told}: it does not stand out."
+            "handle-gap", "Gap at the handle", "pass", round(step, 1), limit, "ΔE", f"{message}: it does not stand out."
         )
     w, h = subject.worn.trim_mm
     fixes = (
@@ -137,7 +137,7 @@ def check_handle_gap(subject: Subject) -> CheckResult | None:
         round(step, 1),
         limit,
         "ΔE",
-        f"{told}, which will show as a stripe.",
+        f"{message}, which will show as a stripe.",
         fixes[0],
         ((0.0, 0.0, END_MM, h), (w - END_MM, 0.0, END_MM, h)),
         fixes[1:],
@@ -152,10 +152,10 @@ def check_repeat_joint(subject: Subject) -> CheckResult | None:
     limit = subject.limit("joint_delta_e")
     if tiling.kind == "mirror" or subject.placement.blend > 0 or subject.placement.spacing_mm > 0:
         if subject.placement.spacing_mm > 0:
-            told = "The tiles stand apart."
+            message = "The tiles stand apart."
         else:
-            told = f"{'Mirrored tiles' if tiling.kind == 'mirror' else 'Blended edges'} meet by construction."
-        return CheckResult("repeat-joint", "Tile edges", "pass", 0.0, limit, "ΔE", told)
+            message = f"{'Mirrored tiles' if tiling.kind == 'mirror' else 'Blended edges'} meet by construction."
+        return CheckResult("repeat-joint", "Tile edges", "pass", 0.0, limit, "ΔE", message)
     step = subject.traits.joint
     if step <= limit:
         return CheckResult(

@@ -47,9 +47,9 @@ def check_runs_on(
     colours, shows = f"Colours across {seam.title}", step > most
     if not beyond.any():
         runs = f"The design runs on over it within {max(worst, 0.1):.1f} mm."
-        told = "It shows just what lies beneath it." if isinstance(seam, LaidOn) else runs
+        message = "It shows just what lies beneath it." if isinstance(seam, LaidOn) else runs
         return (
-            CheckResult("runs-on", seam.title, "pass", round(worst, 2), limit, "mm", told),
+            CheckResult("runs-on", seam.title, "pass", round(worst, 2), limit, "mm", message),
             CheckResult(
                 "seam-colours", colours, "pass", step, most, "ΔE", "The design runs on: what steps there are, are its own."
             ),
@@ -57,7 +57,7 @@ def check_runs_on(
     _, edge = pairs(seam, template.panel(seam.leader), panel, POINTS)
     (x0, y0), (x1, y1) = edge[beyond].min(axis=0), edge[beyond].max(axis=0)
     where = ((float(x0), float(y0), float(x1 - x0), float(y1 - y0)),)
-    told = (
+    message = (
         f"Along {100 * float(beyond.mean()):.0f} % of it the design cannot run on: both edges are curved, and it is off by up "
         f"to {worst:.0f} mm."
     )
@@ -65,7 +65,7 @@ def check_runs_on(
     seen = f"Where it cannot run on, colours are up to ΔE {step:.0f} apart" + (", and the break shows." if shows else ".")
     status: Status = "warn" if shows else "pass"
     return (
-        CheckResult("runs-on", seam.title, status, round(worst, 2), limit, "mm", f"{told} {advice}", where=where),
+        CheckResult("runs-on", seam.title, status, round(worst, 2), limit, "mm", f"{message} {advice}", where=where),
         CheckResult("seam-colours", colours, status, step, most, "ΔE", seen, where=where if shows else ()),
     )
 
@@ -115,8 +115,8 @@ def check_near_seams(subject: Subject) -> CheckResult | None:
     words = by_words(subject) or subject.placed.tiling is not None
     mask = row_mask(subject) if words else subject.content.mask
     hit = [(seam, _detail_near(subject, mask, lines, reach)) for seam, lines in seams]
-    found = [(seam, there) for seam, there in hit if there.any()]
-    if not found:
+    crossed = [(seam, there) for seam, there in hit if there.any()]
+    if not crossed:
         return CheckResult(
             "near-seam",
             "Detail at seams",
@@ -126,9 +126,9 @@ def check_near_seams(subject: Subject) -> CheckResult | None:
             "mm²",
             f"Nothing that matters lies within the {reach:g} mm that sewing may be off.",
         )
-    area = sum(float(there.sum()) for _, there in found) / subject.px_per_mm**2
-    names = ", ".join(seam.title for seam, _ in found[:3])
-    boxes = tuple(box for _, there in found for box in boxes_of(there, subject.px_per_mm))[:6]
+    area = sum(float(there.sum()) for _, there in crossed) / subject.px_per_mm**2
+    names = ", ".join(seam.title for seam, _ in crossed[:3])
+    boxes = tuple(box for _, there in crossed for box in boxes_of(there, subject.px_per_mm))[:6]
     return CheckResult(
         "near-seam",
         "Detail at seams",

@@ -177,18 +177,18 @@ class Subject:
     @cached_property
     def words(self) -> list[Words]:
         """Rows of lettering as they are printed, those outside the trim left out; a pattern's on its first tile."""
-        found = []
+        boxes = []
         for row in self.traits.rows:
             for copy in self.placed.copies():
                 box = self._on_print(copy, row.box)
                 if self.placed.tiling is None and not _meets(box, self.worn):
                     continue
-                found.append(Words(box, row.height_px * self.mm_per_px, row.stroke_px * self.mm_per_px))
+                boxes.append(Words(box, row.height_px * self.mm_per_px, row.stroke_px * self.mm_per_px))
         for extra in self.extras:
             if isinstance(extra, Lettering):
                 shape = self.set_words(extra)
-                found.append(Words(lettering_box(extra, shape, self.worn.trim_mm, letters_only=True), shape.cap_mm, 0.0))
-        return found
+                boxes.append(Words(lettering_box(extra, shape, self.worn.trim_mm, letters_only=True), shape.cap_mm, 0.0))
+        return boxes
 
     def _on_print(self, copy: Placed, box_px: tuple[int, int, int, int]) -> Box:
         """The upright box of a part of the picture, in mm on the panel as it is worn."""

@@ -59,9 +59,9 @@ def check_safe(subject: Subject) -> CheckResult | None:
     smallest = min(subject.template.sizes, key=lambda name: subject.template.sizes[name], default="")
     where = f" of size {smallest}" if subject.template.cut_share() < 1 else ""
     if measured <= limit:
-        told = "No words were found" if words else "Nothing that matters was found"
+        message = "No words were found" if words else "Nothing that matters was found"
         return CheckResult(
-            "safe-area", "Safe area", "pass", round(measured, 2), limit, "mm", f"{told} past the safe line{where}."
+            "safe-area", "Safe area", "pass", round(measured, 2), limit, "mm", f"{message} past the safe line{where}."
         )
     return CheckResult(
         "safe-area",
@@ -110,8 +110,8 @@ def check_keep_out(subject: Subject) -> CheckResult | None:
         return None
     words = by_words(subject) or subject.placed.tiling is not None
     mask = row_mask(subject) if words else subject.content.mask
-    found = [(k, 100 * float(mask[_within(subject, k.box)].mean())) for k in subject.worn.keep_out]
-    worst, share = max(found, key=lambda f: f[1])
+    shares = [(k, 100 * float(mask[_within(subject, k.box)].mean())) for k in subject.worn.keep_out]
+    worst, share = max(shares, key=lambda f: f[1])
     if share < 0.5:
         return CheckResult(
             "keep-out",
@@ -130,7 +130,7 @@ def check_keep_out(subject: Subject) -> CheckResult | None:
         0.5,
         "%",
         f"{'Words' if words else 'Parts of the motif'} lie {worst.title if worst.title.startswith('beneath') else 'in the ' + worst.title}.",
-        where=tuple(k.box for k, s in found if s >= 0.5),
+        where=tuple(k.box for k, s in shares if s >= 0.5),
     )
 
 

@@ -79,7 +79,7 @@ def _thin(shape: Mask, limit_px: float) -> tuple[list[tuple[Mask, float]], Mask]
     _, pieces = cv2.connectedComponents((shape & ~rest).view(np.uint8), connectivity=4)
     count, labels, stats, _ = cv2.connectedComponentsWithStats(rest.view(np.uint8), connectivity=8)
     ridge = shape & (inside >= RIDGE * cv2.dilate(inside, np.ones((5, 5), np.uint8)))
-    found = []
+    necks = []
     for i in range(1, count):
         x, y, w, h, _ = stats[i]
         window = np.s_[max(0, y - 2) : y + h + 2, max(0, x - 2) : x + w + 2]
@@ -90,8 +90,8 @@ def _thin(shape: Mask, limit_px: float) -> tuple[list[tuple[Mask, float]], Mask]
         if len(spine) and (joins or float(reach[window][part].max()) > limit_px / 2 * (1 + ARM_FACTOR)):
             whole = np.zeros_like(shape)
             whole[window] = part
-            found.append((whole, 2 * float(np.percentile(spine, 10)) - 1))
-    return found, ridge
+            necks.append((whole, 2 * float(np.percentile(spine, 10)) - 1))
+    return necks, ridge
 
 
 def _small(picture: Picture) -> Picture:
@@ -115,10 +115,10 @@ def find_necks(picture: Picture, limit_mm: float) -> list[Neck]:
     large = stats[:, cv2.CC_STAT_AREA] >= math.pi * (limit_mm * small.px_per_mm) ** 2  # what lies by itself is no neck
     large[0] = False
     shape = np.asarray(large[labels])
-    found, _ = _thin(shape, limit_mm * small.px_per_mm)
+    thin, _ = _thin(shape, limit_mm * small.px_per_mm)
     h, w = shape.shape
     necks = []
-    for part, width in found:
+    for part, width in thin:
         ys, xs = np.nonzero(part)
         at = ((float(xs.mean()) + 0.5 - 2) / (w - 4), (float(ys.mean()) + 0.5 - 2) / (h - 4))
         necks.append(Neck(at, max(0.0, width) / small.px_per_mm))
@@ -131,9 +131,9 @@ def thickening(shape: Mask, limit_px: float) -> Distance:
     factor = min(1.0, NECK_PX / max(h, w))
     size = (max(1, round(w * factor)), max(1, round(h * factor)))
     small = cv2.resize(shape.view(np.uint8) * 255, size, interpolation=cv2.INTER_AREA) >= 128
-    found, ridge = _thin(small, limit_px * factor)
+    necks, ridge = _thin(small, limit_px * factor)
     spine = np.zeros_like(small)
-    for part, _ in found:
+    for part, _ in necks:
         spine |= part & ridge
     if not spine.any():
         return np.zeros(shape.shape, np.float32)
@@ -157,8 +157,8 @@ def border(
     picture.cut_out("A border follows the outline of what is not transparent.")
     r = mm * picture.px_per_mm
     grow = math.ceil(r + max(0.0, necks * picture.px_per_mm / 2 - r)) + 2
-    found = bounds(_shape(picture))
-    if found is None:
+    extent = bounds(_shape(picture))
+    if extent is None:
         raise StepError("The picture is transparent all over: there is nothing to put a border round.")
     pixels = padded(picture.pixels, grow, grow, grow, grow)
     shape = _shape(picture.changed(pixels=pixels))

@@ -59,16 +59,18 @@ def enlarge(picture: Picture, *, factor: float = 2, method: str = "edges") -> Pi
         raise StepError(f"{factor:g} times as large, it would be more than can be prepared: use {most:.1f} at most.")
     size = (round(w * factor), round(h * factor))
     soft = premultiplied(picture.pixels)
-    made = straight(np.asarray(cv2.resize(soft, size, interpolation=cv2.INTER_LANCZOS4), np.float32))
+    pixels = straight(np.asarray(cv2.resize(soft, size, interpolation=cv2.INTER_LANCZOS4), np.float32))
     if method == "edges":
         kernel = np.ones((3, 3), np.uint8)
         low, high = (
             np.asarray(cv2.resize(f(picture.pixels, kernel), size, interpolation=cv2.INTER_LINEAR), np.uint8)
             for f in (cv2.erode, cv2.dilate)
         )
-        made = _sharpened(np.asarray(cv2.min(cv2.max(made, low), high), np.uint8), low, high, max(0.5, SHOCK_REACH * factor))
+        pixels = _sharpened(
+            np.asarray(cv2.min(cv2.max(pixels, low), high), np.uint8), low, high, max(0.5, SHOCK_REACH * factor)
+        )
     note = f"Enlarged ×{factor:g}: it has more pixels and no more detail."
-    return picture.changed(pixels=made, px_per_mm=picture.px_per_mm * factor, enlarged=picture.enlarged * factor).noting(note)
+    return picture.changed(pixels=pixels, px_per_mm=picture.px_per_mm * factor, enlarged=picture.enlarged * factor).noting(note)
 
 
 KIND = StepKind(

@@ -44,8 +44,8 @@ def _laid(picture: Picture, extra: Extra, fonts: Mapping[str, bytes], arts: Mapp
     sheet = Template("picture", "Picture", "picture", "upload", "cover", (panel,))
     image = vips_of(picture.pixels)
     image = with_alpha(image)
-    made: pyvips.Image = pieces_on(image, Design(sheet, panel, (), (extra,), fonts), arts.__getitem__, (w, h))
-    return picture.changed(pixels=as_array(with_alpha(made)))
+    drawn: pyvips.Image = pieces_on(image, Design(sheet, panel, (), (extra,), fonts), arts.__getitem__, (w, h))
+    return picture.changed(pixels=as_array(with_alpha(drawn)))
 
 
 def _mixing(values: dict[str, Any]) -> Mixing:

@@ -51,9 +51,9 @@ def palette(picture: Picture, count: int = 8) -> list[Swatch]:
     if not len(colours):
         return []
     _, labels = _centres(colours, count)
-    found = [(np.median(colours[labels == i], axis=0), int((labels == i).sum())) for i in range(int(labels.max()) + 1)]
+    clusters = [(np.median(colours[labels == i], axis=0), int((labels == i).sum())) for i in range(int(labels.max()) + 1)]
     merged: list[tuple[Floats, int]] = []
-    for colour, size in sorted(((c, n) for c, n in found if n), key=lambda pair: -pair[1]):
+    for colour, size in sorted(((c, n) for c, n in clusters if n), key=lambda pair: -pair[1]):
         near = next((i for i, (c, _) in enumerate(merged) if float(lab_distance(c, colour)) < ALIKE), None)
         if near is None:
             merged.append((colour, size))

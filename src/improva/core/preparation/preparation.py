@@ -84,10 +84,10 @@ def parse_step(text: str) -> Step:
     Raises:
         StepError: it cannot be read, or the kind does not take these values.
     """
-    found = _STEP.fullmatch(text.strip())
-    if found is None:
+    match = _STEP.fullmatch(text.strip())
+    if match is None:
         raise StepError(f"'{text}' is not a step: write it as kind:name=value,…, for example cut:tolerance=6.")
-    values, rest = {}, found["values"] or ""
+    values, rest = {}, match["values"] or ""
     while rest:
         value = _VALUE.match(rest)
         if value is None:
@@ -95,7 +95,7 @@ def parse_step(text: str) -> Step:
         bare = value["value"]
         values[value["name"]] = re.sub(r"\\(.)", r"\1", bare[1:-1]) if bare.startswith('"') else bare.strip()
         rest = rest[value.end() :]
-    return Step(found["kind"], values)
+    return Step(match["kind"], values)
 
 
 @dataclass(frozen=True)

@@ -42,19 +42,19 @@ def _motif(soft: Floats, scale: float, degrees: float) -> Pixels:
     return pixels if box is None else np.ascontiguousarray(pixels[box[1] : box[3], box[0] : box[2]])
 
 
-def _free(taken: NDArray[np.float32], motif: Mask) -> Mask:
+def _free(occupied: NDArray[np.float32], motif: Mask) -> Mask:
     """Where a motif's corner may lie on a torus so that it meets nothing taken: a correlation by FFT."""
-    stamp = np.zeros(taken.shape, np.float32)
+    stamp = np.zeros(occupied.shape, np.float32)
     ys, xs = np.nonzero(motif)
-    np.add.at(stamp, (ys % taken.shape[0], xs % taken.shape[1]), 1)
-    meets = np.fft.irfft2(np.fft.rfft2(taken) * np.conj(np.fft.rfft2(stamp)), s=taken.shape)
+    np.add.at(stamp, (ys % occupied.shape[0], xs % occupied.shape[1]), 1)
+    meets = np.fft.irfft2(np.fft.rfft2(occupied) * np.conj(np.fft.rfft2(stamp)), s=occupied.shape)
     return np.asarray(meets < 0.5)
 
 
-def _room(taken: Mask) -> NDArray[np.float32]:
+def _room(occupied: Mask) -> NDArray[np.float32]:
     """Distance to what is taken, round the edges too."""
-    around = np.tile(~taken, (3, 3)).view(np.uint8)
-    h, w = taken.shape
+    around = np.tile(~occupied, (3, 3)).view(np.uint8)
+    h, w = occupied.shape
     return np.asarray(cv2.distanceTransform(around, cv2.DIST_L2, cv2.DIST_MASK_5), np.float32)[h : 2 * h, w : 2 * w]
 
 
@@ -73,18 +73,18 @@ def _stamp(coarse: Floats, scale: float, degrees: float, apart: int) -> Mask:
     return cv2.dilate(outline, cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * apart + 1,) * 2)).view(bool)
 
 
-def _toggle(taken: NDArray[np.float32], stamp: Mask, at: tuple[int, int], by: int) -> None:
+def _toggle(occupied: NDArray[np.float32], stamp: Mask, at: tuple[int, int], by: int) -> None:
     ys, xs = np.nonzero(stamp)
-    taken[(ys + at[0]) % taken.shape[0], (xs + at[1]) % taken.shape[1]] += by
+    occupied[(ys + at[0]) % occupied.shape[0], (xs + at[1]) % occupied.shape[1]] += by
 
 
-def _best(taken: NDArray[np.float32], stamp: Mask, rng: np.random.Generator) -> tuple[int, int] | None:
+def _best(occupied: NDArray[np.float32], stamp: Mask, rng: np.random.Generator) -> tuple[int, int] | None:
     """The place for a motif's corner that is free and has the most room at its middle; None where there is none."""
-    free = _free(taken, stamp)
+    free = _free(occupied, stamp)
     if not free.any():
         return None
-    room = np.roll(_room(taken > 0), (-(stamp.shape[0] // 2), -(stamp.shape[1] // 2)), (0, 1))
-    score = np.where(free, room * (1 + 0.05 * rng.random(taken.shape)), -1)
+    room = np.roll(_room(occupied > 0), (-(stamp.shape[0] // 2), -(stamp.shape[1] // 2)), (0, 1))
+    score = np.where(free, room * (1 + 0.05 * rng.random(occupied.shape)), -1)
     y, x = np.unravel_index(int(score.argmax()), score.shape)
     return int(y), int(x)
 
@@ -94,17 +94,19 @@ def arranged(stamps: list[Mask], shape: tuple[int, int], rng: np.random.Generato
 
     Then each in turn is taken up and laid again, some rounds, which evens out what the order of laying left.
     """
-    taken = np.zeros(shape, np.float32)
+    occupied = np.zeros(shape, np.float32)
     places: list[tuple[int, int] | None] = [None] * len(stamps)
     for _ in range(1 + ROUNDS):
         for i, stamp in enumerate(stamps):
             before = places[i]
             if before:
-                _toggle(taken, stamp, before, -1)
-            found = _best(taken, stamp, rng) if taken.any() else (int(rng.integers(shape[0])), int(rng.integers(shape[1])))
-            places[i] = found or before
+                _toggle(occupied, stamp, before, -1)
+            corner = (
+                _best(occupied, stamp, rng) if occupied.any() else (int(rng.integers(shape[0])), int(rng.integers(shape[1])))
+            )
+            places[i] = corner or before
             if places[i]:
-                _toggle(taken, stamp, places[i], 1)  # type: ignore[arg-type]
+                _toggle(occupied, stamp, places[i], 1)  # type: ignore[arg-type]
     return places
 
 
@@ -157,18 +159,18 @@ def scatter(
     apart = max(1, round(gap * grid / 2))
     stamps = [_stamp(coarse, n * grid / max(coarse.shape[:2]), a, apart) for n, a in zip(lengths, angles, strict=True)]
     cells = (max(1, round(height * grid)), max(1, round(width * grid)))
-    canvas, laid = np.zeros((*size, 4), np.uint8), 0
+    canvas, placed = np.zeros((*size, 4), np.uint8), 0
     for place, stamp, length, degrees in zip(arranged(stamps, cells, rng), stamps, lengths, angles, strict=True):
         if place is None:
             continue
         copy = _motif(fine, length * px_per_mm / max(fine.shape[:2]), degrees)
         middle = (np.array(place) + np.array(stamp.shape) / 2) * size / cells
         _wrapped(canvas, copy, round(middle[1] - copy.shape[1] / 2), round(middle[0] - copy.shape[0] / 2))
-        laid += 1
+        placed += 1
     if ground:
         canvas = over(canvas, np.full_like(canvas, (*parse_hex(ground), 255)))
-    full = ": no more found room" if laid < int(count) else ""
-    return picture.changed(pixels=canvas, px_per_mm=px_per_mm).noting(f"{laid} motifs were scattered{full}.")
+    full = ": no more found room" if placed < int(count) else ""
+    return picture.changed(pixels=canvas, px_per_mm=px_per_mm).noting(f"{placed} motifs were scattered{full}.")
 
 
 KIND = StepKind(

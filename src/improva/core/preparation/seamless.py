@@ -25,8 +25,10 @@ def seamless(picture: Picture, *, method: str = "blend", share: float = 12) -> P
         if 2 * row.size // 4 > MOST_PREPARED_PX:
             raise StepError("Four of this picture are larger than can be prepared: crop a tile from it first.")
         return picture.changed(pixels=np.concatenate([row, row[::-1]], axis=0))
-    made = as_array(blended_edges(vips_of(picture.pixels), share / 100))
-    return picture.changed(pixels=made if made.shape[2] == 4 else np.dstack([made, np.full(made.shape[:2], 255, np.uint8)]))
+    pixels = as_array(blended_edges(vips_of(picture.pixels), share / 100))
+    return picture.changed(
+        pixels=pixels if pixels.shape[2] == 4 else np.dstack([pixels, np.full(pixels.shape[:2], 255, np.uint8)])
+    )
 
 
 KIND = StepKind(

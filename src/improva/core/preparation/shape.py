@@ -33,12 +33,12 @@ def trim(picture: Picture, *, margin: float = 0) -> Picture:
     Raises:
         StepError: the picture is transparent all over.
     """
-    found = bounds(np.ascontiguousarray(picture.alpha) > CLEAR)
-    if found is None:
+    extent = bounds(np.ascontiguousarray(picture.alpha) > CLEAR)
+    if extent is None:
         raise StepError("The picture is transparent all over: there is nothing to trim to.")
     h, w = picture.pixels.shape[:2]
     m = round(margin * picture.px_per_mm)
-    left, top, right, bottom = found
+    left, top, right, bottom = extent
     return picture.changed(pixels=padded(picture.pixels, m - left, m - top, right + m - w, bottom + m - h))
 
 

@@ -56,9 +56,9 @@ def find_specks(picture: Picture, below_mm: float) -> list[Spot]:
     seen = _seen(picture)
     if seen.all():
         return []
-    found = [Spot("speck", (x, y), d) for x, y, d in _found(seen, below_mm, picture, inside=False)[1]]
-    found += [Spot("hole", (x, y), d) for x, y, d in _found(~seen, below_mm, picture, inside=True)[1]]
-    return sorted(found, key=lambda spot: -spot.size_mm)[:MOST_SPOTS]
+    spots = [Spot("speck", (x, y), d) for x, y, d in _found(seen, below_mm, picture, inside=False)[1]]
+    spots += [Spot("hole", (x, y), d) for x, y, d in _found(~seen, below_mm, picture, inside=True)[1]]
+    return sorted(spots, key=lambda spot: -spot.size_mm)[:MOST_SPOTS]
 
 
 def clean(picture: Picture, *, specks: float = 1, holes: float = 0.3) -> Picture:

@@ -122,10 +122,10 @@ def _fractions(values: Any, count: int) -> tuple[float, ...]:
 
 
 def _points(_: Field, value: Any) -> tuple[tuple[float, ...], ...]:
-    found = [_split(point, "/") for point in _split(value, ";")] if isinstance(value, str) else value
-    if len(found) > MOST_POINTS:
+    parts = [_split(point, "/") for point in _split(value, ";")] if isinstance(value, str) else value
+    if len(parts) > MOST_POINTS:
         raise ValueError
-    return tuple(_fractions(point, 2) for point in found)
+    return tuple(_fractions(point, 2) for point in parts)
 
 
 def _box(_: Field, value: Any) -> tuple[float, ...]:
@@ -136,8 +136,8 @@ def _box(_: Field, value: Any) -> tuple[float, ...]:
 
 
 def _pairs(field: Field, value: Any) -> tuple[tuple[str, str], ...]:
-    found = [_split(pair, ">") for pair in _split(value, ";")] if isinstance(value, str) else value
-    return tuple((_colour(field, one), _colour(field, other)) for one, other in found)
+    parts = [_split(pair, ">") for pair in _split(value, ";")] if isinstance(value, str) else value
+    return tuple((_colour(field, one), _colour(field, other)) for one, other in parts)
 
 
 def _text(_: Field, value: Any) -> str:
@@ -179,10 +179,10 @@ class StepKind:
     run: Callable[..., Picture]
     reshapes: bool = False
 
-    def values(self, given: Mapping[str, Any]) -> dict[str, Any]:
+    def values(self, settings: Mapping[str, Any]) -> dict[str, Any]:
         """All values of a step, checked. Raises :class:`StepError`."""
         known = {field.name: field for field in self.fields}
-        for name in given:
+        for name in settings:
             if name not in known:
                 raise StepError(f"'{self.id}' takes no '{name}': it takes {', '.join(known) or 'nothing'}.")
-        return {name: field.checked(given.get(name, field.default)) for name, field in known.items()}
+        return {name: field.checked(settings.get(name, field.default)) for name, field in known.items()}

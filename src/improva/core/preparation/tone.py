@@ -114,9 +114,9 @@ def recolour(picture: Picture, *, pairs: tuple[tuple[str, str], ...] = ()) -> Pi
     """
     if not pairs:
         return picture
-    given = dict(pairs)
-    old = lab(np.array([[parse_hex(c) for c in given]], np.uint8))[0]
-    new = lab(np.array([[parse_hex(c) for c in given.values()]], np.uint8))[0]
+    changes = dict(pairs)
+    old = lab(np.array([[parse_hex(c) for c in changes]], np.uint8))[0]
+    new = lab(np.array([[parse_hex(c) for c in changes.values()]], np.uint8))[0]
     main = "#000000", "#ffffff", *(swatch.colour for swatch in palette(picture))
     stay = lab(np.array([[parse_hex(c) for c in main]], np.uint8))[0]
     stay = stay[lab_distance(stay[:, None], old).min(axis=1) > ALIKE]

@@ -95,6 +95,6 @@ FAULT_IDS = tuple(_BY_ID)
 
 def likely_causes(fault_ids: tuple[str, ...]) -> list[tuple[Fault, Cause]]:
     """Causes of several faults in one order: every fault's first cause, then every second one, and so on."""
-    found = [_BY_ID[i] for i in dict.fromkeys(fault_ids) if i in _BY_ID]
-    most = max((len(fault.causes) for fault in found), default=0)
-    return [(fault, fault.causes[n]) for n in range(most) for fault in found if n < len(fault.causes)]
+    faults = [_BY_ID[i] for i in dict.fromkeys(fault_ids) if i in _BY_ID]
+    most = max((len(fault.causes) for fault in faults), default=0)
+    return [(fault, fault.causes[n]) for n in range(most) for fault in faults if n < len(fault.causes)]

@@ -93,7 +93,7 @@ def suggest(log: list[Pressing], start: Figures) -> Suggestion:
     for fault in newest.faults:
         moved = _moved(figures, fault)
         if moved is not None:
-            figures, told = moved[0].changed(source="log"), moved[1]
-            why.append(f"The newest pressing, on {newest.on}: {told}.")
+            figures, reason = moved[0].changed(source="log"), moved[1]
+            why.append(f"The newest pressing, on {newest.on}: {reason}.")
     evidence.append(newest.id)
     return Suggestion(figures, tuple(why), tuple(evidence))

@@ -90,8 +90,8 @@ def worst_sale(costs: Costs, price: Decimal, discount: Decimal) -> Sale:
 
 def cases(costs: Costs, price: Decimal, discount: Decimal = Decimal(0)) -> tuple[Case, ...]:
     """Now, at the planned discount, and the worst that can come."""
-    found = [("Now", Sale(price))]
+    sales = [("Now", Sale(price))]
     if discount:
-        found.append(("At the discount", Sale(price, discount)))
-    found.append(("Worst case", worst_sale(costs, price, discount)))
-    return tuple(Case(title, sale, margin_of(costs, sale)) for title, sale in found)
+        sales.append(("At the discount", Sale(price, discount)))
+    sales.append(("Worst case", worst_sale(costs, price, discount)))
+    return tuple(Case(title, sale, margin_of(costs, sale)) for title, sale in sales)

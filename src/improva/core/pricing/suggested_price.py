@@ -24,16 +24,16 @@ FAR = 1000
 
 
 def _enough(costs: Costs, sale: Sale, wanted: Decimal, percent: bool) -> bool:
-    found = margin_of(costs, sale)
+    margin = margin_of(costs, sale)
     if percent:
-        return found.left >= 0 and found.left * 100 >= wanted * found.net
-    return found.left >= wanted
+        return margin.left >= 0 and margin.left * 100 >= wanted * margin.net
+    return margin.left >= wanted
 
 
 def _ahead(costs: Costs, sale: Sale, wanted: Decimal, percent: bool) -> Decimal:
     """By how much more than wanted is left; for per cents, times a hundred."""
-    found = margin_of(costs, sale)
-    return found.left * 100 - wanted * found.net if percent else found.left - wanted
+    margin = margin_of(costs, sale)
+    return margin.left * 100 - wanted * margin.net if percent else margin.left - wanted
 
 
 def price_for(costs: Costs, wanted: Decimal, percent: bool = False, make: MadeFiles = Sale) -> Decimal:

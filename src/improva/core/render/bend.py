@@ -44,8 +44,8 @@ def _level_index(panel: Panel, size_px: tuple[int, int], level_px: tuple[int, in
 def _sampled(image: pyvips.Image, index: pyvips.Image) -> pyvips.Image:
     """Look pixels up, transparent where the index leaves the image."""
     image = with_alpha(image).premultiply().cast("float").copy_memory()
-    found = image.mapim(index, interpolate=pyvips.Interpolate.new("bicubic"), extend="background", background=TRANSPARENT)
-    return as_bytes(found.unpremultiply())
+    samples = image.mapim(index, interpolate=pyvips.Interpolate.new("bicubic"), extend="background", background=TRANSPARENT)
+    return as_bytes(samples.unpremultiply())
 
 
 def bent(level: pyvips.Image, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:

@@ -102,10 +102,10 @@ def mixed(back: pyvips.Image, front: pyvips.Image, mixing: Mixing) -> pyvips.Ima
     if mixing.blend == "normal" and not front.hasalpha():
         return front
     if mixing.blend == "normal":
-        found = as_bytes(with_alpha(back).composite2(with_alpha(front), "over"))
+        pixels = as_bytes(with_alpha(back).composite2(with_alpha(front), "over"))
     else:
-        found = _composited(mixing.blend, with_alpha(back), with_alpha(front))
-    return found if back.hasalpha() else found.extract_band(0, n=3)
+        pixels = _composited(mixing.blend, with_alpha(back), with_alpha(front))
+    return pixels if back.hasalpha() else pixels.extract_band(0, n=3)
 
 
 def atop(back: pyvips.Image, front: pyvips.Image, mixing: Mixing) -> pyvips.Image:

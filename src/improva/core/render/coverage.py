@@ -22,7 +22,7 @@ def _is_box(ring: Polygon) -> bool:
 
 def _boxes(shape: BaseGeometry) -> list[tuple[int, tuple[float, float, float, float]]] | None:
     """A shape as upright boxes to add (1) and to take away (-1), or None where it is not made of them."""
-    found = []
+    boxes = []
     for part in getattr(shape, "geoms", [shape]):
         if part.geom_type != "Polygon" or part.is_empty:
             continue
@@ -30,8 +30,8 @@ def _boxes(shape: BaseGeometry) -> list[tuple[int, tuple[float, float, float, fl
             polygon = Polygon(ring)
             if not _is_box(polygon):
                 return None
-            found.append((sign, polygon.bounds))
-    return found
+            boxes.append((sign, polygon.bounds))
+    return boxes
 
 
 def _covered(start: float, end: float, first: int, count: int) -> np.ndarray:

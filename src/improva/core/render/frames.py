@@ -60,7 +60,7 @@ def _round(image: pyvips.Image, free: Region) -> pyvips.Image:
     """An image with a region left empty, which is then never computed: on a blanket that is most of it."""
     left, top, w, h = free
     right, bottom = image.width - left - w, image.height - top - h
-    found = nothing((image.width, image.height))
+    mask = nothing((image.width, image.height))
     for x, y, wide, high in (
         (0, 0, image.width, top),
         (0, top + h, image.width, bottom),
@@ -68,8 +68,8 @@ def _round(image: pyvips.Image, free: Region) -> pyvips.Image:
         (left + w, top, right, h),
     ):
         if wide and high:
-            found = found.insert(image.crop(x, y, wide, high), x, y)
-    return found
+            mask = mask.insert(image.crop(x, y, wide, high), x, y)
+    return mask
 
 
 def _shape(place: Box, is_round: bool) -> BaseGeometry:

@@ -43,8 +43,8 @@ def assembly(
     Each panel is cut along its trim, and lies where its seams bring it and samples have shown it to be.
     """
     panels = {panel.id: panel for panel in template.panels}
-    laid = [laid_flat(template, face, corrections) for face in template.faces]
-    extents = [_extent(panels, lies) for lies in laid]
+    faces = [laid_flat(template, face, corrections) for face in template.faces]
+    extents = [_extent(panels, lies) for lies in faces]
     sizes = [high - low for low, high in extents]
     air = MARGIN * max(float(size.max()) for size in sizes)
     wide = sum(float(size[0]) + air for size in sizes) + air
@@ -52,7 +52,7 @@ def assembly(
     tall = max(float(size[1]) for size in sizes) + 2 * air
     picture = np.full((round(tall * px_mm), width, 3), PAPER, np.float32)
     left = air
-    for lies, (low, high) in zip(laid, extents, strict=True):
+    for lies, (low, high) in zip(faces, extents, strict=True):
         origin = low - np.array([left, (tall - (high[1] - low[1])) / 2])
         for name, motion in lies.items():
             _lay(picture, designs[name], motion, origin, px_mm, open_art)

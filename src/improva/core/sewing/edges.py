@@ -42,8 +42,8 @@ def run(panel: Panel, edge: Edge) -> LineString:
 
 def spaced(line: LineString, count: int = STEPS) -> Points:
     """Points (count, 2) at even shares of a line's length, both ends among them."""
-    found = [line.interpolate(share, normalized=True) for share in np.linspace(0, 1, count)]
-    return np.array([(point.x, point.y) for point in found])
+    points = [line.interpolate(share, normalized=True) for share in np.linspace(0, 1, count)]
+    return np.array([(point.x, point.y) for point in points])
 
 
 def pairs(seam: Seam, leader: Panel, follower: Panel, count: int = STEPS) -> tuple[Points, Points]:

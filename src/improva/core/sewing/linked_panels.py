@@ -76,12 +76,12 @@ def led_designs(
 ) -> dict[str, Design]:
     """Every panel's design, followers as their template has them, all others as ``own`` makes them."""
     follows = {p.id: follow for p in template.panels if (follow := first_follow(template, p))}
-    found = {}
+    designs = {}
     for panel in template.panels:
         by = led(template, panel, follows, corrections or {})
         leader = by and LinkedPanel(own(template.panel(by.leader)), by.motion)
-        found[panel.id] = Design(template, panel, (), led=leader) if leader else own(panel)
-    return found
+        designs[panel.id] = Design(template, panel, (), led=leader) if leader else own(panel)
+    return designs
 
 
 __all__ = ["Corrections", "Follow", "Link", "check_follow", "first_follow", "joint", "led", "led_designs", "seam_of"]

@@ -45,8 +45,8 @@ def _colours(file_lab: Floats, panel: Panel, points: Points) -> Floats:
     """Colours of a reduced print file at points of its panel, (n, 3)."""
     x, y, w, h = panel.file_box
     at = ((points - (x, y)) * (file_lab.shape[1] / w, file_lab.shape[0] / h) - 0.5).astype(np.float32)
-    found = cv2.remap(file_lab, at[None, :, 0], at[None, :, 1], cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
-    return np.asarray(found[0], np.float32)
+    samples = cv2.remap(file_lab, at[None, :, 0], at[None, :, 1], cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+    return np.asarray(samples[0], np.float32)
 
 
 def apart_along(seam: Seam, template: Template, corrections: Corrections, file_labs: tuple[Floats, Floats]) -> Floats:

@@ -35,11 +35,11 @@ def shown_by(known_mm: tuple[Point, Point], known_px: Points, on_px: Points, off
         PlacementError: the points lie upon each other, or are too far apart to be a seam's.
     """
     a, b = (np.array(p) for p in known_mm)
-    wanted, found = complex(*(b - a)), complex(*(known_px[1] - known_px[0]))
-    if abs(found) < LEAST_PX:
+    wanted, measured = complex(*(b - a)), complex(*(known_px[1] - known_px[0]))
+    if abs(measured) < LEAST_PX:
         raise PlacementError("The two corners lie upon each other: drag each to its place on the photograph.")
     # one turn and one scale bring the panel to the photograph; both undone, what is left is in mm of the panel
-    moved = (complex(*off_px) - complex(*on_px)) / (found / wanted)
+    moved = (complex(*off_px) - complex(*on_px)) / (measured / wanted)
     if abs(moved) > FARTHEST_MM:
         raise PlacementError(
             f"These points are {abs(moved):.0f} mm apart, more than a seam is ever off: mark one line's two ends."

@@ -82,8 +82,8 @@ class Font:
     def _extent(self, letter: str, fallback: float) -> float:
         """Height of a flat letter above the baseline, in em."""
         glyph = self._font.get_nominal_glyph(ord(letter))
-        found = self._font.get_glyph_extents(glyph) if glyph else None
-        return found.y_bearing / self.upem if found and found.y_bearing > 0 else fallback
+        extents = self._font.get_glyph_extents(glyph) if glyph else None
+        return extents.y_bearing / self.upem if extents and extents.y_bearing > 0 else fallback
 
     def shape(self, text: str, ligatures: bool = True) -> list[tuple[int, int, float, float, float]]:
         """One line shaped by HarfBuzz: glyph, index of its character, x and y offset, advance; in em."""

@@ -57,9 +57,9 @@ class Block:
 
 def _line(font: Font, text: str, setting: Setting) -> tuple[list[Contour], float]:
     """One line from x = 0 on its baseline, and its width; letters the font lacks take no room."""
-    held = "".join(c for c in text if c.isspace() or c not in font.missing(text))
+    drawable = "".join(c for c in text if c.isspace() or c not in font.missing(text))
     x, contours = 0.0, []
-    glyphs = font.shape(held, ligatures=setting.tracking == 0)
+    glyphs = font.shape(drawable, ligatures=setting.tracking == 0)
     for glyph, _, dx, dy, advance in glyphs:
         contours += [np.add(contour, (x + dx, dy)) for contour in font.outline(glyph)]
         x += advance + setting.tracking

@@ -174,13 +174,13 @@ PIECES: TypeAdapter[list[LetteringModel | BandModel | FramesModel | OverlayModel
 
 def carried_body(body: Any, moved: Extra) -> dict[str, Any]:
     """A kept piece with the lengths of the one it was carried to."""
-    found: dict[str, Any] = body.model_dump()
+    values: dict[str, Any] = body.model_dump()
     if isinstance(moved, Overlay):
-        return {**found, "placement": PlacementModel.of(moved.placement).model_dump()}
-    found |= {name: getattr(moved, name) for name in found if name.endswith("_mm") and name != "shadow"}
+        return {**values, "placement": PlacementModel.of(moved.placement).model_dump()}
+    values |= {name: getattr(moved, name) for name in values if name.endswith("_mm") and name != "shadow"}
     if isinstance(moved, Lettering) and moved.shadow is not None:
-        found["shadow"] |= {"shift_mm": moved.shadow.shift_mm, "blur_mm": moved.shadow.blur_mm}
-    return found
+        values["shadow"] |= {"shift_mm": moved.shadow.shift_mm, "blur_mm": moved.shadow.blur_mm}
+    return values
 
 
 def arts_of(piece: Any) -> list[int]:

@@ -30,9 +30,7 @@ def _limits(template: Template, shipped: dict[str, float], own: dict[str, float]
 
 def blank_out(services: Services, template: Template, on_board: bool, own: dict[str, float]) -> BlankOut:
     """A blank as it is answered."""
-    guides = {
-        p.id: found.file_name for p in template.panels if (found := services.store.blanks.file(template.id, "guide", p.id))
-    }
+    guides = {p.id: file.file_name for p in template.panels if (file := services.store.blanks.file(template.id, "guide", p.id))}
     profile = services.store.blanks.file(template.id, "profile")
     return BlankOut(
         template=TemplateOut(**template_report(template)),

@@ -11,19 +11,19 @@ from ..schemas.common import BoardBlankOut
 
 
 def cell_values(
-    services: Services, pair: Pair, summary: dict[str, Any] | None, made: set[str], pressed: bool, listed: bool
+    services: Services, pair: Pair, summary: dict[str, Any] | None, kinds: set[str], pressed: bool, listed: bool
 ) -> dict[str, Any]:
     """One cell, as plain values since a board has many; without a summary its verdict is still to come."""
-    told = summary or {"verdict": None, "blocker": None, "open": 0}
+    shown = summary or {"verdict": None, "blocker": None, "open": 0}
     return {
         "artwork_id": pair.art.id,
         "template_id": pair.template.id,
         "fitted": bool(pair.row.placements),
-        "pictured": "picture" in made,
-        "printed": "print" in made,
+        "pictured": "picture" in kinds,
+        "printed": "print" in kinds,
         "pressed": pressed,
         "listed": listed,
-        **told,
+        **shown,
         "shown": f"/api/pairs/{pair.art.id}/{pair.template.id}/cell?version={services.previews.cell_key(pair)}",
     }
 

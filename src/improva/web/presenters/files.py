@@ -33,8 +33,8 @@ def _about(path: Path) -> str:
 
 def made_file_out(services: Services, key: str) -> MadeFileOut | None:
     """A made file as it is answered, or None where it is no longer kept."""
-    found = services.store.made_files.named(key)
-    if found is None:
+    file = services.store.made_files.named(key)
+    if file is None:
         return None
-    name, path = found
+    name, path = file
     return MadeFileOut(name=name, url=f"/api/files/{key}", bytes=path.stat().st_size, about=_about(path))

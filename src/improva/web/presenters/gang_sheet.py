@@ -47,5 +47,5 @@ def gang_sheet_out(services: Services, jobs: JobDispatcher) -> GangStateOut:
 
 
 def _picture(pair: Pair, item: GangItemModel) -> str:
-    asked = urlencode({"panel": item.panel, "width": 400, "of": pair.placement_key[:12]})
-    return f"/api/pairs/{pair.art.id}/{quote(pair.template.id)}/flat?{asked}"
+    query = urlencode({"panel": item.panel, "width": 400, "of": pair.placement_key[:12]})
+    return f"/api/pairs/{pair.art.id}/{quote(pair.template.id)}/flat?{query}"

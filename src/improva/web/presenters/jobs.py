@@ -10,7 +10,7 @@ from .files import made_file_out
 
 def job_out(services: Services, row: JobRow) -> JobOut:
     """A job as it is answered; files that are no longer kept are left out."""
-    files = [found for key in row.files if (found := made_file_out(services, key)) is not None]
+    files = [file for key in row.files if (file := made_file_out(services, key)) is not None]
     return JobOut(
         id=row.id,
         kind=row.kind,

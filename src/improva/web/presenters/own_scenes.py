@@ -13,12 +13,12 @@ def own_scene_out(services: Services, row: OwnSceneRow) -> OwnSceneStateOut:
     """A photograph as it is marked, and what is to be said about it."""
     photos = services.own_scenes
     template, panel, marks = photos.known(row)
-    outline, said, problem = list[tuple[float, float]](), list[str](), None
+    outline, lines, problem = list[tuple[float, float]](), list[str](), None
     try:
         draft = photos.draft(row)
         w, h = draft.told["px"]
         outline = [(x / w, y / h) for x, y in draft.place.outline]
-        said = draft.said
+        lines = draft.said
     except ImprovaError as wrong:
         problem = str(wrong)
     return OwnSceneStateOut(
@@ -34,7 +34,7 @@ def own_scene_out(services: Services, row: OwnSceneRow) -> OwnSceneStateOut:
         names=list(names_of(panel)),
         round=goes_round(panel),
         outline=outline,
-        said=said,
+        said=lines,
         problem=problem,
         key=photos.key(row),
         pack=row.pack,

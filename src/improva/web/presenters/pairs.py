@@ -76,7 +76,7 @@ def _offers(panel: Panel, report: dict[str, Any] | None, placement: Placement | 
 def pair_out(services: Services, pair: Pair, panel_id: str | None) -> PairOut:
     """A pair as it is answered."""
     template, panel = pair.template, pair.template.panel(panel_id)
-    made = services.store.made_files.kinds(pair.art.id, template.id, pair.placement_key)
+    kinds = services.store.made_files.kinds(pair.art.id, template.id, pair.placement_key)
     reports, placement, proposal = services.preflight.report(pair), pair.placement(panel), pair.proposals[panel.id]
     report = reports["panels"].get(panel.id)
     carrying, follow = pair.printed, pair.content(panel)
@@ -116,8 +116,8 @@ def pair_out(services: Services, pair: Pair, panel_id: str | None) -> PairOut:
         palette=services.artworks.preparations.palette(pair.art),
         other_artworks=[artwork_out(row) for row in pair.pieces_on(panel).arts.values()],
         pieces=PIECES.validate_python(list(pair.pieces_on(panel).kept)),
-        pictured="picture" in made,
-        printed="print" in made,
+        pictured="picture" in kinds,
+        printed="print" in kinds,
         pressed=pair.ids in services.store.pressings.pressed(),
         listed=pair.ids in services.store.listings.listed(),
         priced=services.store.selling.priced(*pair.ids),
@@ -132,11 +132,11 @@ def _followed(pair: Pair, panel: Panel) -> str | None:
 
 def _joins(pair: Pair, panel: Panel) -> list[SeamLinkOut]:
     """The seams past which a panel may follow another."""
-    found = []
+    joins = []
     for seam in pair.template.seams:
         if seam.follower == panel.id and seam.leader != panel.id:
             leader = pair.template.panel(seam.leader).title
-            found.append(
+            joins.append(
                 SeamLinkOut(
                     seam=seam.id,
                     title=seam.title,
@@ -146,4 +146,4 @@ def _joins(pair: Pair, panel: Panel) -> list[SeamLinkOut]:
                     way=pair.way(seam),
                 )
             )
-    return found
+    return joins

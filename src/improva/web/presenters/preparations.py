@@ -23,15 +23,15 @@ def preparation_report_out(report: dict[str, Any]) -> PreparationReportOut:
 def preparation_out(services: Services, artwork_id: int) -> PreparationOut:
     """An artwork with its preparation, as it is answered."""
     row = services.artworks.imported(artwork_id)
-    taken = services.artworks.preparations.prepared(row)
-    if taken.sha256 != row.sha256:
+    prepared = services.artworks.preparations.prepared(row)
+    if prepared.sha256 != row.sha256:
         report = services.artworks.preparations.make(row, row.preparation).report
     else:
         report = report_of(services.artworks.preparations.preview(row, Preparation(width_mm=row.preparation.width_mm)))
         report["px"] = list(row.facts.px)
     licence = services.store.origins.licence(artwork_id)
     return PreparationOut(
-        artwork=artwork_out(taken),
+        artwork=artwork_out(prepared),
         original_px=row.facts.px,
         original_mm=row.facts.size.claimed_mm,
         steps=[StepIn(**step.as_dict()) for step in row.preparation.steps],

@@ -14,10 +14,10 @@ from ..schemas.printing import PrintPlanOut, PrintStateOut, SheetOut
 
 def printing_out(services: Services, pair: Pair, panel: Panel) -> PrintStateOut:
     """How a panel is printed."""
-    asked = printing_of(pair)
+    settings = printing_of(pair)
     return PrintStateOut(
-        printing=asked,
-        plan=_plan(plan_of(services, pair, panel, asked)),
+        printing=settings,
+        plan=_plan(plan_of(services, pair, panel, settings)),
         papers=PAPERS_MM,
         can_tab=carries(panel),
         has_profile=services.blanks.profile(pair.template) is not None,

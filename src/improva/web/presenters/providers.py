@@ -22,7 +22,7 @@ def _provider(
     pair: Pair,
     row: ProviderRow,
     offer: OfferModel | None,
-    found: list[Landed],
+    costs: list[Landed],
     own: list[Sample],
     best: dict[str, Decimal],
     quickest: float | None,
@@ -48,7 +48,7 @@ def _provider(
                 exposed=f.exposed,
                 least=f.total == best[f.region],
             )
-            for f in found
+            for f in costs
         ],
     )
 
@@ -73,12 +73,14 @@ def providers_out(services: Services, pair: Pair) -> ProvidersStateOut:
     shop = ShopModel.model_validate(services.store.selling.shop())
     coins = currency(shop.currency)
     costs = CostsModel.model_validate(services.store.selling.costs(pair.template.id))
-    offers = {name: OfferModel.model_validate(told) for name, told in services.store.providers.offers(pair.template.id).items()}
+    offers = {
+        name: OfferModel.model_validate(offer) for name, offer in services.store.providers.offers(pair.template.id).items()
+    }
     regions = list(dict.fromkeys([*(r.title for r in costs.regions), *(r.region for o in offers.values() for r in o.routes)]))
     rows = services.store.providers.all()
-    found = {row.name: landed_in(offers.get(row.name), regions, coins) for row in rows}
+    landed = {row.name: landed_in(offers.get(row.name), regions, coins) for row in rows}
     best: dict[str, Decimal] = {}
-    for each in (each for every in found.values() for each in every):
+    for each in (each for every in landed.values() for each in every):
         best[each.region] = min(best.get(each.region, each.total), each.total)
     samples = services.store.providers.samples(pair.template.id)
     own = {row.name: [s.sample for s in samples if s.sample.provider == row.name] for row in rows}
@@ -88,7 +90,8 @@ def providers_out(services: Services, pair: Pair) -> ProvidersStateOut:
         regions=regions,
         checks=list(CHECKS),
         providers=[
-            _provider(services, pair, row, offers.get(row.name), found[row.name], own[row.name], best, quickest) for row in rows
+            _provider(services, pair, row, offers.get(row.name), landed[row.name], own[row.name], best, quickest)
+            for row in rows
         ],
         samples=[_sample(services, row) for row in samples if row.artwork_id == pair.art.id],
         seams=[SeamChoiceOut(id=seam.id, title=seam.title) for seam in pair.template.seams],

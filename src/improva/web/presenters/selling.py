@@ -46,25 +46,25 @@ def _asked(costs: Costs, sale: SaleModel, discount: Decimal) -> str | None:
         return None
 
 
-def sale_out(kept: Selling, artwork_id: int, template_id: str) -> SaleStateOut:
+def sale_out(stored: Selling, artwork_id: int, template_id: str) -> SaleStateOut:
     """Everything about the price of a pair; what cannot be reckoned is told in its ``problem``."""
-    shop = ShopModel.model_validate(kept.shop())
-    of_blank = kept.costs(template_id)
+    shop = ShopModel.model_validate(stored.shop())
+    of_blank = stored.costs(template_id)
     body = CostsModel.model_validate(of_blank)
-    sale = SaleModel.model_validate(kept.sale(artwork_id, template_id))
+    sale = SaleModel.model_validate(stored.sale(artwork_id, template_id))
     nothing = SaleStateOut(
         shop=shop, costs=body, sale=sale, known=bool(of_blank), cases=[], break_even=None, asked=None, curve=[], problem=None
     )
     try:
         costs, price, discount = core_costs(shop, body), money(sale.price), money(sale.discount)
-        found = [_case(costs, case) for case in cases(costs, price, discount)]
+        margins = [_case(costs, case) for case in cases(costs, price, discount)]
         even = safe_price(costs, discount, Decimal(0))
     except PriceError as problem:
         return nothing.model_copy(update={"problem": str(problem)})
-    asked = _asked(costs, sale, discount)
-    far = max(price, even, money(asked) if asked else even, costs.currency.step) * Decimal("1.6")
+    suggested = _asked(costs, sale, discount)
+    far = max(price, even, money(suggested) if suggested else even, costs.currency.step) * Decimal("1.6")
     return nothing.model_copy(
-        update={"cases": found, "break_even": f"{even:f}", "asked": asked, "curve": _curve(costs, far, discount)}
+        update={"cases": margins, "break_even": f"{even:f}", "asked": suggested, "curve": _curve(costs, far, discount)}
     )
 
 

@@ -18,7 +18,7 @@ Matrix = tuple[float, float, float, float, float, float]
 
 def sewing_out(services: Services, pair: Pair) -> SewingStateOut:
     """Everything about how a pair's panels meet."""
-    template, kept, sewn = pair.template, services.store.calibrations, SewnPair(services, pair)
+    template, stored, sewn = pair.template, services.store.calibrations, SewnPair(services, pair)
     return SewingStateOut(
         faces=[
             FaceStateOut(
@@ -29,10 +29,10 @@ def sewing_out(services: Services, pair: Pair) -> SewingStateOut:
         ],
         seams=[_seam(sewn, seam) for seam in template.seams],
         tolerance_mm=template.limit("sewing_mm"),
-        provider=kept.provider(template.id),
+        provider=stored.provider(template.id),
         corrections=dict(pair.corrections),
         calibrations=[
-            CalibrationOut(**{k: getattr(row, k) for k in CalibrationOut.model_fields}) for row in kept.all(template.id)
+            CalibrationOut(**{k: getattr(row, k) for k in CalibrationOut.model_fields}) for row in stored.all(template.id)
         ],
     )
 

@@ -44,9 +44,9 @@ def _batch_out(row: BatchRow) -> BatchOut:
 
 
 def _answer(left_out: list[SkippedPair] | None = None) -> dict[str, Any]:
-    found = [_batch_out(row) for row in services.store.batches.shown()]
+    answers = [_batch_out(row) for row in services.store.batches.shown()]
     return BatchListOut(
-        batches=found, left_out=[SkippedPairOut(title=pair.title, why=pair.why) for pair in left_out or []]
+        batches=answers, left_out=[SkippedPairOut(title=pair.title, why=pair.why) for pair in left_out or []]
     ).model_dump()
 
 
@@ -125,8 +125,8 @@ def download_batch(path: BatchPath) -> Response:
     titles = {art.id: f"{art.id}-{slug(art.title)}" for art in services.store.artworks.all()}
     with zipfile.ZipFile(packed, "w", zipfile.ZIP_STORED) as archive:
         for artwork_id, template_id, key in services.store.batches.files(row.id):
-            if (found := services.store.made_files.named(key)) is not None:
-                name, file = found
+            if (made_file := services.store.made_files.named(key)) is not None:
+                name, file = made_file
                 archive.write(file, f"{titles.get(artwork_id, artwork_id)}/{template_id}/{name}")
     packed.seek(0)
     return send_file(packed, mimetype="application/zip", as_attachment=True, download_name=f"{slug(row.title)}-{row.id}.zip")

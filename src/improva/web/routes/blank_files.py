@@ -29,8 +29,10 @@ def _answer(template_id: str) -> dict[str, Any]:
 def trace_guide(form: UploadForm) -> dict[str, Any]:
     """Read the zones of a provider's guide without storing it."""
     guide = read_guide(form.file.stream.read())
-    found = trace(guide)
-    return GuideTraceOut(px=guide.px, claimed_mm=guide.claimed_mm, trim=found.trim, rectangular=found.rectangular).model_dump()
+    outline = trace(guide)
+    return GuideTraceOut(
+        px=guide.px, claimed_mm=guide.claimed_mm, trim=outline.trim, rectangular=outline.rectangular
+    ).model_dump()
 
 
 @api.put("/<template_id>/panels/<panel_id>/guide", responses={200: BlankOut})
@@ -55,12 +57,12 @@ def get_guide_picture(path: PanelPath) -> Response:
 
     Raises :class:`NotFoundError` where the panel has none.
     """
-    found = services.store.blanks.file(path.template_id, "guide", path.panel_id)
-    if found is None:
+    file = services.store.blanks.file(path.template_id, "guide", path.panel_id)
+    if file is None:
         raise NotFoundError("No guide lies over this panel.")
-    image = laid_over(read_guide(services.store.database.blob(found.sha256)), GUIDE_PX)
+    image = laid_over(read_guide(services.store.database.blob(file.sha256)), GUIDE_PX)
     picture = Response(image.pngsave_buffer(compression=3, keep="none"), mimetype="image/png")
-    picture.headers["ETag"] = f'"{found.sha256}"'
+    picture.headers["ETag"] = f'"{file.sha256}"'
     return picture
 
 

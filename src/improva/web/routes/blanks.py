@@ -33,9 +33,9 @@ def _checked(template: Template) -> Template:
 
 
 def _new_id(services: Services, title: str) -> str:
-    taken = {*services.blanks.all(), *services.store.blanks.used_ids()}
+    used = {*services.blanks.all(), *services.store.blanks.used_ids()}
     base = f"own-{slug(title)}"
-    return next(i for i in (base, *(f"{base}-{n}" for n in range(2, 10_000))) if i not in taken)
+    return next(i for i in (base, *(f"{base}-{n}" for n in range(2, 10_000))) if i not in used)
 
 
 def _answer(template_id: str) -> dict[str, Any]:
@@ -58,8 +58,8 @@ def _keep(template: Template) -> dict[str, Any]:
 
 def _all_blanks() -> dict[str, Any]:
     on_board, limits = {t.id for t in services.blanks.on_board()}, services.store.blanks.limits()
-    found = [blank_out(services, t, t.id in on_board, limits.get(t.id, {})) for t in services.blanks.all().values()]
-    return ShelfOut(blanks=found).model_dump()
+    blanks = [blank_out(services, t, t.id in on_board, limits.get(t.id, {})) for t in services.blanks.all().values()]
+    return ShelfOut(blanks=blanks).model_dump()
 
 
 @api.get("", responses={200: ShelfOut})
@@ -100,24 +100,24 @@ def import_blank(form: UploadForm) -> tuple[dict[str, Any], int]:
     if len(data) > MAX_TOML_BYTES:
         raise TemplateError("This file is far larger than any template: choose the .toml file that was exported.")
     try:
-        found = tomllib.loads(data.decode("utf-8"))
+        table = tomllib.loads(data.decode("utf-8"))
     except (UnicodeDecodeError, tomllib.TOMLDecodeError) as broken:
         raise TemplateError(f"This is not a template file: {broken}.") from broken
-    wanted = str(found.get("id", ""))
+    wanted = str(table.get("id", ""))
     if not re.fullmatch(r"[a-z0-9][a-z0-9-]{0,79}", wanted) or wanted in {
         *services.blanks.all(),
         *services.store.blanks.used_ids(),
     }:
-        found["id"] = _new_id(services, str(found.get("title", "blank")))
-    return _keep(parse_template(found, own=True)), 201
+        table["id"] = _new_id(services, str(table.get("title", "blank")))
+    return _keep(parse_template(table, own=True)), 201
 
 
 @api.get("/<template_id>/toml")
 def export_blank(path: BlankPath) -> Response:
     """Return a blank as a template file."""
-    found = Response(write_toml(services.blanks.get(path.template_id)), mimetype="application/toml")
-    found.headers["Content-Disposition"] = f'attachment; filename="{path.template_id}.toml"'
-    return found
+    response = Response(write_toml(services.blanks.get(path.template_id)), mimetype="application/toml")
+    response.headers["Content-Disposition"] = f'attachment; filename="{path.template_id}.toml"'
+    return response
 
 
 @api.delete("/<template_id>")

@@ -32,7 +32,7 @@ def get_board_row(path: ArtPath) -> dict[str, Any]:
         services.store.pairs.of_art(path.artwork_id),
     )
     pairs = [services.pairs.assemble(art, blank, rows.get(blank.id, PairRow())) for blank in blanks]
-    kept, made = (
+    summaries, kinds = (
         services.store.preflight_reports.summaries([pair.report_key for pair in pairs]),
         services.store.made_files.kinds_of_art(art.id),
     )
@@ -42,8 +42,8 @@ def get_board_row(path: ArtPath) -> dict[str, Any]:
             cell_values(
                 services,
                 w,
-                kept.get(w.report_key),
-                made.get((w.template.id, w.placement_key), set()),
+                summaries.get(w.report_key),
+                kinds.get((w.template.id, w.placement_key), set()),
                 w.ids in pressed,
                 w.ids in listed,
             )
@@ -56,12 +56,12 @@ def get_board_row(path: ArtPath) -> dict[str, Any]:
 def get_board_cell(path: PairPath) -> dict[str, Any]:
     """Return one cell, running the checks if they have not run yet."""
     pair = load_pair(path)
-    made = services.store.made_files.kinds(pair.art.id, pair.template.id, pair.placement_key)
+    kinds = services.store.made_files.kinds(pair.art.id, pair.template.id, pair.placement_key)
     return cell_values(
         services,
         pair,
         report_summary(services.preflight.report(pair)),
-        made,
+        kinds,
         pair.ids in services.store.pressings.pressed(),
         pair.ids in services.store.listings.listed(),
     )

@@ -24,7 +24,7 @@ def download_file(path: FilePath) -> Response:
 
     Raises :class:`NotFoundError` where it was removed.
     """
-    found = services.store.made_files.named(path.key)
-    if found is None:
+    file = services.store.made_files.named(path.key)
+    if file is None:
         raise NotFoundError("This file is no longer kept: make it again.")
-    return send_file(found[1].resolve(), as_attachment=True, download_name=found[0])
+    return send_file(file[1].resolve(), as_attachment=True, download_name=file[0])

@@ -34,5 +34,5 @@ def make_gang_sheet() -> dict[str, Any]:
     prints = GangPrints(services, stored_gang_sheet(services))
     plan = prints.plan()
     body = prints.body.model_copy(update={"items": [item for _, item in prints.pairs]})
-    told = {"gang": body.model_dump(), "of": [pair.placement_key for pair, _ in prints.pairs]}
-    return job_out(services, jobs.start("gang", told, f"Gang sheet of {len(plan.puts)} prints", *NO_PAIR)).model_dump()
+    parameters = {"gang": body.model_dump(), "of": [pair.placement_key for pair, _ in prints.pairs]}
+    return job_out(services, jobs.start("gang", parameters, f"Gang sheet of {len(plan.puts)} prints", *NO_PAIR)).model_dump()

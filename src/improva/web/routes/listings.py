@@ -127,16 +127,16 @@ def submit_listing_pack(path: PairPath, body: SubmitIn) -> dict[str, Any]:
     pair = load_pair(path)
     now = json.loads(json.dumps(pack_job_of(services, pair)))
     key = body.url.rsplit("/", 1)[-1]
-    found = services.store.made_files.named(key)
-    if found is None:
+    file = services.store.made_files.named(key)
+    if file is None:
         raise NotFoundError("This pack is no longer kept: make it again.")
     if not any(row.parameters == now for row in jobs.table.of_pair(*pair.ids) if key in row.files):
         raise ListingError("The listing was changed since this pack was made: make it again.")
     market = now["listing"]["market"]
-    told = MarketDesk(
+    answer = MarketDesk(
         services.store.database.folder / "simulated-markets", market, services.store.listings.markets()[market]
-    ).hand_in(found[1])
-    services.store.listings.hand_in(*pair.ids, HandedIn(market, key, told.accepted, told.number, told.reasons, ""))
+    ).hand_in(file[1])
+    services.store.listings.hand_in(*pair.ids, HandedIn(market, key, answer.accepted, answer.number, answer.reasons, ""))
     return _answer(pair)
 
 

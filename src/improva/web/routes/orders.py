@@ -55,14 +55,14 @@ def _check_open_places(places: list[OpenPlace]) -> None:
 def get_orders(path: PairPath) -> dict[str, Any]:
     """Return the places that an order fills, and the results of the last orders."""
     pair, places = _load(path)
-    issues, made = list[OrderIssueModel](), 0
+    issues, count = list[OrderIssueModel](), 0
     last = next((row for row in jobs.table.of_pair(*pair.ids) if row.kind == "orders" and row.state == "done"), None)
-    found = services.store.made_files.named(last.files[0]) if last and last.files else None
-    if found is not None and (report := found[1].with_suffix(".json")).exists():
-        told = json.loads(report.read_bytes())
-        issues, made = [OrderIssueModel.model_validate(each) for each in told["issues"]], len(told["made"])
+    file = services.store.made_files.named(last.files[0]) if last and last.files else None
+    if file is not None and (report := file[1].with_suffix(".json")).exists():
+        stored = json.loads(report.read_bytes())
+        issues, count = [OrderIssueModel.model_validate(each) for each in stored["issues"]], len(stored["made"])
     return OrdersStateOut(
-        places=[OpenPlaceOut(**asdict(place)) for place in places], example=example_table(places), issues=issues, made=made
+        places=[OpenPlaceOut(**asdict(place)) for place in places], example=example_table(places), issues=issues, made=count
     ).model_dump()
 
 

@@ -71,14 +71,14 @@ def set_pieces(path: PairPath, query: PanelQuery, body: PiecesIn) -> dict[str, A
 
     Raises :class:`PlacementError` where the panel holds no artwork.
     """
-    pair, kept = load_pair(path), body.model_dump()["pieces"]
+    pair, stored = load_pair(path), body.model_dump()["pieces"]
     panel = pair.template.panel(query.panel)
     placement = pair.placement(panel)
-    held = pair.holding(panel, services.pairs.load_pieces(kept))  # refused before it is kept, if it cannot be
+    edited = pair.holding(panel, services.pairs.load_pieces(stored))  # refused before it is kept, if it cannot be
     if placement is None:
         raise PlacementError("This side is empty: place the artwork on it first.")
-    services.previews.flat(held, panel, placement, TRIED_PX)
-    services.store.pairs.place(path.artwork_id, path.template_id, {}, {panel.id: kept})
+    services.previews.flat(edited, panel, placement, TRIED_PX)
+    services.store.pairs.place(path.artwork_id, path.template_id, {}, {panel.id: stored})
     return _answer(path, query)
 
 
@@ -112,7 +112,7 @@ def copy_placement(path: PairPath, query: PanelQuery, body: CopyPlacementIn) -> 
     """
     pair = load_pair(path)
     panel = pair.template.panel(query.panel)
-    placement, laid, took = pair.placement(panel), pair.pieces_on(panel), []
+    placement, pieces_on_panel, took = pair.placement(panel), pair.pieces_on(panel), []
     if placement is None:
         raise PlacementError("This panel is empty, so there is nothing to carry: place the artwork on it first.")
     for template_id in dict.fromkeys(body.template_ids):
@@ -120,9 +120,9 @@ def copy_placement(path: PairPath, query: PanelQuery, body: CopyPlacementIn) -> 
         target = next((p for p in template.panels if p.id == panel.id), template.panels[0])
         moved = carried(placement, panel, target)
         place_on(target, pair.art.facts.size, moved)
-        pieces = zip(PIECES.validate_python(list(laid.kept)), laid.extras, strict=True)
-        kept = [carried_body(piece, carried_piece(extra, panel, target)) for piece, extra in pieces]
-        services.store.pairs.place(pair.art.id, template_id, {target.id: moved}, {target.id: kept} if kept else None)
+        pieces = zip(PIECES.validate_python(list(pieces_on_panel.kept)), pieces_on_panel.extras, strict=True)
+        copied = [carried_body(piece, carried_piece(extra, panel, target)) for piece, extra in pieces]
+        services.store.pairs.place(pair.art.id, template_id, {target.id: moved}, {target.id: copied} if copied else None)
         took.append(template_id)
     return CopiedOut(template_ids=took).model_dump()
 

@@ -104,11 +104,11 @@ def download_licence_file(path: ArtPath) -> Response:
 
     Raises :class:`NotFoundError` where there is none.
     """
-    found = services.store.origins.licence(services.artworks.imported(path.artwork_id).id)
-    if found is None:
+    file = services.store.origins.licence(services.artworks.imported(path.artwork_id).id)
+    if file is None:
         raise NotFoundError("No licence's file is kept with this artwork.")
-    answer = Response(services.store.database.blob(found[0]), mimetype="application/octet-stream")
-    answer.headers.set("Content-Disposition", "attachment", filename=found[1])
+    answer = Response(services.store.database.blob(file[0]), mimetype="application/octet-stream")
+    answer.headers.set("Content-Disposition", "attachment", filename=file[1])
     return answer
 
 

@@ -65,22 +65,22 @@ def preview_mockup(path: PairPath, query: PanelQuery, body: MockupPreviewIn) -> 
     pair, panel = _edited_pair(path, query, body)
     pair = replace(pair, nudged=body.nudged)
     info = pair.scene(body.scene) if body.scene else services.scenes.first(pair.template)
-    size, held = (body.width, body.height), Placements({panel.id: body.panel_content()})
+    size, placements = (body.width, body.height), Placements({panel.id: body.panel_content()})
     if body.settings is None:
         picture = services.previews.mockup(
-            pair, held, info, body.angle, body.colours, size, mirrored=info.is_mirrored(body.view)
+            pair, placements, info, body.angle, body.colours, size, mirrored=info.is_mirrored(body.view)
         )
     else:
-        picture = preview_shot(services, pair, held, _shot(pair, body, info, body.settings), size)
+        picture = preview_shot(services, pair, placements, _shot(pair, body, info, body.settings), size)
     return Response(picture, mimetype="image/jpeg")
 
 
 def _shot(pair: Pair, body: MockupPreviewIn, info: SceneInfo, settings: MockupSettings) -> Shot:
     """Return the shot of a preview, with the choices of ``settings``."""
     view = body.view if body.view in info.views else None
-    asked = ShotModel(scene_id=info.id, view=view, angle=body.angle if info.turns else None, measured=body.measured)
+    model = ShotModel(scene_id=info.id, view=view, angle=body.angle if info.turns else None, measured=body.measured)
     own = {name: colour for name, colour in body.colours.items() if any(r.id == name for r in info.regions)}
-    return replace(shot_of(pair, asked, settings), colours=own, mirrored=info.is_mirrored(body.view))
+    return replace(shot_of(pair, model, settings), colours=own, mirrored=info.is_mirrored(body.view))
 
 
 @api.get("/flat")

@@ -54,14 +54,14 @@ def make_print_files(path: PairPath, query: PanelQuery, body: PrintJobIn) -> dic
     Raises :class:`OutputError` where the printer cannot print them.
     """
     pair, panel = _load(path, query)
-    asked = printing_of(pair)
-    plan = plan_of(services, pair, panel, asked)
+    printing = printing_of(pair)
+    plan = plan_of(services, pair, panel, printing)
     if plan.problem:
         raise OutputError(plan.problem)
     every = body.sides == "all"
     if not every:
         printed_content(pair, panel)
-    parameters = {**pair.job_parameters, "panel": None if every else panel.id, "printing": asked.model_dump()}
+    parameters = {**pair.job_parameters, "panel": None if every else panel.id, "printing": printing.model_dump()}
     title = f"{pair.title}: {'all sides' if every else panel.title}"
     return job_out(services, jobs.start("print", parameters, title, *pair.ids)).model_dump()
 

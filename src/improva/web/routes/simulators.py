@@ -38,10 +38,10 @@ def _printer() -> SimulatedPrinter:
 
 
 def _made(url: str) -> tuple[str, Path]:
-    found = services.store.made_files.named(url.rsplit("/", 1)[-1])
-    if found is None:
+    file = services.store.made_files.named(url.rsplit("/", 1)[-1])
+    if file is None:
         raise NotFoundError("This file is no longer kept: make it again.")
-    return found
+    return file
 
 
 @api.get(PRINTER_AT, responses={200: PrinterOut})
@@ -75,5 +75,5 @@ def upload_to_simulated_provider(path: PairPath, query: PanelQuery, body: HandOv
     panel = services.blanks.get(path.template_id).panel(query.panel)
     rules = UploadRules()
     answer = judge_upload(_made(body.url)[1], panel, rules)
-    told = [f"at least {rules.least_dpi:.0f} dpi", f"up to {rules.most_mb:.0f} MB", "PNG, JPEG or TIFF", "RGB"]
-    return UploadAnswerOut(**asdict(answer), rules=told).model_dump()
+    rules_text = [f"at least {rules.least_dpi:.0f} dpi", f"up to {rules.most_mb:.0f} MB", "PNG, JPEG or TIFF", "RGB"]
+    return UploadAnswerOut(**asdict(answer), rules=rules_text).model_dump()

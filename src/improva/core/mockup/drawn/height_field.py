@@ -88,20 +88,20 @@ class Field:
     def march(self, way: _Way, near: Floats, far: Floats, steps: int) -> tuple[Floats, NDArray[np.bool_]]:
         """Intersect rays with the pillow between two distances (…): the distance of the hit, and whether there is one, both (…)."""
         step = np.asarray((far - near) / np.float32(steps), np.float32)
-        high, found = near.copy(), np.zeros(near.shape, bool)
+        high, hit = near.copy(), np.zeros(near.shape, bool)
         for i in range(1, steps + 1):
             t = near + np.float32(i) * step
             meets = self.above(way, t) < 0
-            meets &= ~found
+            meets &= ~hit
             np.copyto(high, t, where=meets)
-            found |= meets
+            hit |= meets
         low = high - step
         for _ in range(HALVINGS):
             middle = (low + high) * np.float32(0.5)
             under = self.above(way, middle) < 0
             np.copyto(high, middle, where=under)
             np.copyto(low, middle, where=~under)
-        return high, found
+        return high, hit
 
     def hit(self, start: Floats, rays: Floats, most: float) -> Hits:
         """Where rays (h, w, 3) from a point meet the pillow.
@@ -144,7 +144,7 @@ class Field:
         return Hits(places, cover, printed)
 
     def _smooth(
-        self, start: Floats, rays: Floats, t: Floats, found: NDArray[np.bool_], air: Floats
+        self, start: Floats, rays: Floats, t: Floats, hit: NDArray[np.bool_], air: Floats
     ) -> tuple[Floats, NDArray[np.bool_]]:
         """Where rays (h, w, 3) meet the pillow, and which were settled, from the distances t of every other ray.
 
@@ -153,7 +153,7 @@ class Field:
         """
         size = rays.shape[1::-1]
         spread = cv2.dilate(t, AROUND) - cv2.erode(t, AROUND)
-        calm = cv2.erode(found.astype(np.uint8), AROUND) * (spread < air).astype(np.uint8)
+        calm = cv2.erode(hit.astype(np.uint8), AROUND) * (spread < air).astype(np.uint8)
         settled = cv2.resize(calm, size, interpolation=cv2.INTER_NEAREST).astype(bool)
         to_full = np.array([[COARSE, 0, 0], [0, COARSE, 0]], np.float32)
         guess = cv2.warpAffine(t, to_full, size, flags=cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
@@ -173,8 +173,8 @@ class Field:
             off = self.above(way, middle)
             under = off < 0
             for where, ends in ((under, ((high, middle), (into, off))), (~under, ((low, middle), (out, off)))):
-                for kept, new in ends:
-                    np.copyto(kept, new, where=where)
+                for old, new in ends:
+                    np.copyto(old, new, where=where)
             np.multiply(crossing()[..., None], rays[rows], out=places[rows])
             places[rows] += start
             settled[rows] = sure

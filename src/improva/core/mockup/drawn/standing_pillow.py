@@ -102,7 +102,7 @@ def _floor_shadow(
     mask: NDArray[np.bool_], mm: float, pose: _Pose, box: tuple[float, float, float, float], px: tuple[int, int]
 ) -> Floats:
     """The share of light that the pillow takes from the floor, on a grid of px over a box (x, y, w, h) in mm."""
-    taken = np.zeros((px[1], px[0]), np.float32)
+    darkness = np.zeros((px[1], px[0]), np.float32)
     solid = cv2.resize(mask.astype(np.float32), None, fx=0.5, fy=0.5, interpolation=cv2.INTER_AREA)
     h, w = solid.shape
     corners = np.array([(0, 0), (w, 0), (0, h)], np.float32)
@@ -116,13 +116,13 @@ def _floor_shadow(
             cast = room[:, :2] - room[:, 2:] / d[2] * d[:2]
             to = ((cast - np.array(box[:2])) * scale).astype(np.float32)
             drawn = cv2.warpAffine(solid, cv2.getAffineTransform(corners, to), px, flags=cv2.INTER_LINEAR)
-            taken += drawn * (weight / LAMP_SAMPLES)
+            darkness += drawn * (weight / LAMP_SAMPLES)
     to = ((room[:, :2] - np.array(box[:2])) * scale).astype(np.float32)
     ys, xs = np.mgrid[0:h, 0:w].astype(np.float32) * 2
     low = pose.room(_local(xs, ys, mask.shape, mm))[..., 2]
     near = cv2.GaussianBlur((solid * np.exp(-np.maximum(low, 0) / CONTACT_MM)).astype(np.float32), (0, 0), 2.0)
     under = cv2.warpAffine(near, cv2.getAffineTransform(corners, to), px, flags=cv2.INTER_LINEAR)
-    dark = 1 - np.clip(cv2.GaussianBlur(taken, (0, 0), 2.0), 0, 1)
+    dark = 1 - np.clip(cv2.GaussianBlur(darkness, (0, 0), 2.0), 0, 1)
     return np.asarray(1 - dark * (1 - 0.75 * np.clip(cv2.GaussianBlur(under, (0, 0), 1.5) * 2, 0, 1)), np.float32)
 
 
@@ -219,10 +219,10 @@ def _ground(camera: _Camera, cut: NDArray[np.bool_], mm: float, pose: _Pose, siz
     x, y = t * ray[..., 0], camera.eye[1] + t * ray[..., 1]
     on_floor = (ray[..., 2] < -1e-3) & (y < 5 * size_mm)
     box, grid = (-2.4 * size_mm, -2.0 * size_mm, 4.8 * size_mm, 5.0 * size_mm), (360, 375)
-    taken = _floor_shadow(cut, mm, pose, box, grid)
+    dark = _floor_shadow(cut, mm, pose, box, grid)
     across = ((x - box[0]) / box[2] * grid[0]).astype(np.float32)
     along = ((y - box[1]) / box[3] * grid[1]).astype(np.float32)
-    shadow = cv2.remap(taken, across, along, cv2.INTER_LINEAR, borderMode=cv2.BORDER_CONSTANT, borderValue=0)
+    shadow = cv2.remap(dark, across, along, cv2.INTER_LINEAR, borderMode=cv2.BORDER_CONSTANT, borderValue=0)
     shade = 1 - np.where(on_floor, np.clip(shadow, 0, DARKEST), 0)
     far = 1 - np.exp(-np.where(on_floor, np.maximum(y / size_mm + 1.5, 0), 6.5) / 3.0)
     aside = np.linspace(-1, 1, ray.shape[1], dtype=np.float32)[None] + 0.35

@@ -73,12 +73,12 @@ class Camera:
 
 def rims(body: Body, camera: Camera) -> Plane:
     """Where the left and right ends of the visible rims are seen, top then foot, (4, 2) px: where the outline touches them."""
-    found = []
+    ellipses = []
     for top in (True, False):
         z, r = body.rim(top)
         side = _to_outline(body, camera, top)
-        found += [(r * math.cos(a), r * math.sin(a), z) for a in (-math.pi / 2 - side, -math.pi / 2 + side)]
-    return camera.seen(np.array(found))
+        ellipses += [(r * math.cos(a), r * math.sin(a), z) for a in (-math.pi / 2 - side, -math.pi / 2 + side)]
+    return camera.seen(np.array(ellipses))
 
 
 def _to_outline(body: Body, camera: Camera, top: bool) -> float:
@@ -138,9 +138,9 @@ def fit_camera(body: Body, points: Plane, size: tuple[int, int]) -> tuple[Camera
         )
 
     def off(v: Plane) -> Plane:
-        held = camera(v)
-        ends = (rims(body, held) - points[[0, 2, 3, 5]]).ravel()
-        fronts = [_rim_off(body, held, top, points[1 if top else 4]) for top in (True, False)]
+        fitted = camera(v)
+        ends = (rims(body, fitted) - points[[0, 2, 3, 5]]).ravel()
+        fronts = [_rim_off(body, fitted, top, points[1 if top else 4]) for top in (True, False)]
         return np.concatenate([ends, fronts, [UNSURE * size[0] * v[5]]])
 
     centre, axis = points.mean(0), points[:3].mean(0) - points[3:].mean(0)
@@ -150,13 +150,13 @@ def fit_camera(body: Body, points: Plane, size: tuple[int, int]) -> tuple[Camera
         down = math.atan2(math.sin(tilt), 1) - (centre[1] - middle[1]) / usual
         high = math.tan(tilt) + body.height / 2 / away
         start = np.array([math.log(away), high, -down, (middle[0] - centre[0]) / usual, lean, 0.0])
-        found = least_squares(off, start, method="lm", max_nfev=400)
-        best = found if best is None or found.cost < best.cost else best
+        solution = least_squares(off, start, method="lm", max_nfev=400)
+        best = solution if best is None or solution.cost < best.cost else best
     assert best is not None
-    held, left_px = camera(best.x), float(np.sqrt(np.mean(best.fun[:-1] ** 2)))
-    if not np.isfinite(left_px) or held.away <= max(body.top_r, body.foot_r):
+    fitted, left_px = camera(best.x), float(np.sqrt(np.mean(best.fun[:-1] ** 2)))
+    if not np.isfinite(left_px) or fitted.away <= max(body.top_r, body.foot_r):
         raise SceneError("No camera sees a blank of these figures so: move the points on to the edges of the print.")
-    return held, left_px
+    return fitted, left_px
 
 
 def on_body(panel: Panel, body: Body, camera: Camera, ray: Plane, facing_deg: float) -> Plane:

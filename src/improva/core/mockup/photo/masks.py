@@ -85,18 +85,18 @@ def _grown_coarse_to_fine(seed: NDArray[np.uint8], small: NDArray[np.uint8]) -> 
     coarse_seed = np.asarray(cv2.resize(seed, half, interpolation=cv2.INTER_NEAREST), np.uint8)
     coarse_small = np.asarray(cv2.resize(small, half, interpolation=cv2.INTER_AREA), np.uint8)
     coarse = _cut(coarse_seed, coarse_small, models, ROUNDS, cv2.GC_INIT_WITH_MASK).astype(np.float32)
-    given = (seed == cv2.GC_FGD) | (seed == cv2.GC_BGD)
-    found = np.where(given, seed == cv2.GC_FGD, cv2.resize(coarse, (w, h), interpolation=cv2.INTER_LINEAR) > 0.5)
-    wide, reach = found.astype(np.uint8), _disc(BAND)
-    edge = (cv2.dilate(wide, reach) > 0) & (cv2.erode(wide, reach) == 0) & ~given
+    marked = (seed == cv2.GC_FGD) | (seed == cv2.GC_BGD)
+    mask = np.where(marked, seed == cv2.GC_FGD, cv2.resize(coarse, (w, h), interpolation=cv2.INTER_LINEAR) > 0.5)
+    wide, reach = mask.astype(np.uint8), _disc(BAND)
+    edge = (cv2.dilate(wide, reach) > 0) & (cv2.erode(wide, reach) == 0) & ~marked
     if not edge.any():
-        return found
-    fine = np.where(found, cv2.GC_FGD, cv2.GC_BGD).astype(np.uint8)
-    fine[edge] = np.where(found[edge], cv2.GC_PR_FGD, cv2.GC_PR_BGD)
+        return mask
+    fine = np.where(mask, cv2.GC_FGD, cv2.GC_BGD).astype(np.uint8)
+    fine[edge] = np.where(mask[edge], cv2.GC_PR_FGD, cv2.GC_PR_BGD)
     rows, columns = np.flatnonzero(edge.any(axis=1)), np.flatnonzero(edge.any(axis=0))
     near = slice(max(0, rows[0] - 2), rows[-1] + 3), slice(max(0, columns[0] - 2), columns[-1] + 3)
-    found[near] = _cut(np.ascontiguousarray(fine[near]), small[near], models, 1, cv2.GC_EVAL_FREEZE_MODEL)
-    return found
+    mask[near] = _cut(np.ascontiguousarray(fine[near]), small[near], models, 1, cv2.GC_EVAL_FREEZE_MODEL)
+    return mask
 
 
 def product_mask(photo: NDArray[np.uint8], marks: Marks, seen: NDArray[np.bool_]) -> Floats:
@@ -117,22 +117,22 @@ def product_mask(photo: NDArray[np.uint8], marks: Marks, seen: NDArray[np.bool_]
     seed[likely & (seed == cv2.GC_PR_BGD)] = cv2.GC_PR_FGD
     seed[cv2.erode(inner, np.ones((5, 5), np.uint8)) > 0] = cv2.GC_FGD
     dabbed(seed, marks.product, cv2.GC_FGD, cv2.GC_BGD)
-    found = _whole(_grown_coarse_to_fine(seed.copy(), small), seed == cv2.GC_FGD)
-    alpha = refined(photo, found)
+    mask = _whole(_grown_coarse_to_fine(seed.copy(), small), seed == cv2.GC_FGD)
+    alpha = refined(photo, mask)
     if marks.front:
         alpha = alpha * (1 - front_mask(photo, marks.front))
     return np.asarray(alpha, np.float32)
 
 
-def _whole(found: NDArray[np.bool_], sure: NDArray[np.bool_]) -> NDArray[np.bool_]:
+def _whole(mask: NDArray[np.bool_], sure: NDArray[np.bool_]) -> NDArray[np.bool_]:
     """Without specks apart from what is surely the product, and without pinholes."""
-    opened = cv2.morphologyEx(found.astype(np.uint8), cv2.MORPH_OPEN, _disc(1))
+    opened = cv2.morphologyEx(mask.astype(np.uint8), cv2.MORPH_OPEN, _disc(1))
     count, labels, stats, _ = cv2.connectedComponentsWithStats(opened)
-    kept = np.zeros(count, bool)
-    kept[np.unique(labels[sure & (opened > 0)])] = True
-    kept[1:] |= stats[1:, cv2.CC_STAT_AREA] > 0.10 * max(1, stats[1:, cv2.CC_STAT_AREA].max(initial=1))
-    kept[0] = False
-    closed = cv2.morphologyEx(kept[labels].astype(np.uint8), cv2.MORPH_CLOSE, _disc(2))
+    is_kept = np.zeros(count, bool)
+    is_kept[np.unique(labels[sure & (opened > 0)])] = True
+    is_kept[1:] |= stats[1:, cv2.CC_STAT_AREA] > 0.10 * max(1, stats[1:, cv2.CC_STAT_AREA].max(initial=1))
+    is_kept[0] = False
+    closed = cv2.morphologyEx(is_kept[labels].astype(np.uint8), cv2.MORPH_CLOSE, _disc(2))
     return np.asarray(cv2.GaussianBlur(closed.astype(np.float32), (0, 0), 1.6) > 0.5)
 
 
@@ -162,11 +162,11 @@ def front_mask(photo: NDArray[np.uint8], dabs: tuple[Dab, ...]) -> Floats:
     return refined(photo, _grown(seed, small))
 
 
-def refined(photo: NDArray[np.uint8], found: NDArray[np.bool_]) -> Floats:
+def refined(photo: NDArray[np.uint8], mask: NDArray[np.bool_]) -> Floats:
     """Scale a coarse mask (h, w) to the photograph's size, with edges that follow the photograph's."""
     h, w = photo.shape[:2]
-    step = w / found.shape[1]
-    wide = np.asarray(cv2.resize(found.astype(np.float32), (w, h), interpolation=cv2.INTER_CUBIC), np.float32)
+    step = w / mask.shape[1]
+    wide = np.asarray(cv2.resize(mask.astype(np.float32), (w, h), interpolation=cv2.INTER_CUBIC), np.float32)
     grey = np.asarray(cv2.cvtColor(photo, cv2.COLOR_RGB2GRAY), np.float32) / 255
     reach = 2 * max(1, round(max(SOFT * w, 1.2 * step))) + 1
 

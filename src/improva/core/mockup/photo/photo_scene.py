@@ -86,7 +86,7 @@ def make_scene(
     product = {"id": "product", "title": template.kind.capitalize(), "default": OWN, "colours": {OWN: marks.colour, **COLOURS}}
     shaded = {"product": basis} if cloth else {"print": basis * share, "product": basis * (1 - share)}
     turns = _turns(panel, template)
-    told = {
+    facts = {
         "id": scene_id,
         "title": title,
         "kind": "lifestyle",
@@ -104,7 +104,7 @@ def make_scene(
         "regions": [print_, product],
     }
     uv = np.where((cover > 0.01)[..., None], place.uv, np.nan).astype(np.float32)
-    return PhotoScene(Passes(base, shaded, {"print": uv}, cover), told, place, _said(place, photo, cover, marks))
+    return PhotoScene(Passes(base, shaded, {"print": uv}, cover), facts, place, _said(place, photo, cover, marks))
 
 
 def _turns(panel: Panel, template: Template) -> bool:
@@ -119,20 +119,20 @@ def _views(panel: Panel, turns: bool) -> dict[str, float]:
 
 
 def _said(place: Place, photo: NDArray[np.uint8], cover: Floats, marks: Marks) -> list[str]:
-    said = []
+    lines = []
     if place.off > FAR_OFF:
-        said.append(
+        lines.append(
             f"The points lie {place.off:.1%} of the picture's height from where a blank of these figures would show "
             "them: check that it is this blank, and that they stand on the edges of the print."
         )
     if float(parting.rho_of(marks.colour) @ LUMINANCE) < DARK:
-        said.append(
+        lines.append(
             "The photographed blank is dark, so light colours on it will look rough: photograph a white one if you can."
         )
     inside = cover > 0.9
     burnt = float(np.mean((photo[inside] >= 254).all(axis=-1))) if inside.any() else 0.0
     if burnt > BURNT:
-        said.append(
+        lines.append(
             f"{burnt:.0%} of the product is burnt out to white, and no print will be seen there: a darker exposure is better."
         )
-    return said
+    return lines
