@@ -291,5 +291,5 @@ def test_a_mask_without_the_print_is_refused() -> None:
     everything = tuple(Dab((x, y), 0.1, False) for x in np.linspace(0.2, 0.8, 9) for y in np.linspace(0.1, 0.9, 9))
     keep = Dab((0.25, 0.5), 0.02, True)
     marks = Marks(((0.4, 0.38), (0.6, 0.38), (0.6, 0.62), (0.4, 0.62)), box=(0.1, 0.0, 0.9, 1.0), product=(*everything, keep))
-    with pytest.raises(SceneError, match="Nothing of the print"):
+    with pytest.raises(SceneError, match="mask leaves the whole print out"):
         make_scene(picture, PILLOW, PILLOW.panels[0], marks, "own-ball", "Ball")
