@@ -1,4 +1,4 @@
-"""What can be laid with an artwork on a panel: words, bands of pattern, picture frames, a second artwork. In mm, and re-editable."""
+"""Pieces beside the artwork on a panel: words, bands, picture frames and a second artwork. They stay editable; lengths in mm."""
 
 from .adaptation import carried_piece
 from .band import Band

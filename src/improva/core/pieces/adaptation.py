@@ -1,4 +1,4 @@
-"""Pieces carried to another blank, by stated rules."""
+"""Adapt pieces to another blank when a placement is copied."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ if TYPE_CHECKING:
 
 
 def carried_piece(piece: Extra, source: Panel, target: Panel) -> Extra:
-    """A piece on a sister blank's panel.
+    """Return a piece adapted to a panel of another blank.
 
     1. A band follows the new trim; its width, tile and line keep their share of the panel's shorter side.
     2. Words keep their place in the safe area, as a share of it, and their size as a share of its width; where they

@@ -1,4 +1,4 @@
-"""A band of pattern or colour along the trim, with a thin line inside it."""
+"""A band of pattern or colour along the trim, with an optional inner line."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ Sides = Literal["all", "level", "ends"]
 
 @dataclass(frozen=True)
 class Band:
-    """A border that follows the trim and runs through the bleed.
+    """A border along the trim that extends through the bleed.
 
     Attributes:
         sides: ``all`` round, ``level`` above and below, or at both ``ends``, where a wrap's seam is hidden by it.
@@ -47,18 +47,19 @@ class Band:
             raise PieceError("This border has neither colour nor pattern: give it one.")
 
     def shape(self, panel: Panel) -> BaseGeometry:
-        """The band on a panel (the level one of a tapered wall), in mm of the trim. Raises :class:`PieceError` if it has no room."""
+        """Return the band on a panel, in mm of the trim; on a tapered wall, of its level rectangle. Raises :class:`PieceError`
+        if it does not fit."""
         return panel.cut().difference(self._inside(panel, self.width_mm))
 
     def line(self, panel: Panel) -> BaseGeometry:
-        """The inner line, in mm of the trim; empty where there is none."""
+        """Return the inner line, in mm of the trim; empty where there is none."""
         start = self.width_mm + self.line_gap_mm
         if not self.line_mm:
             return Polygon()
         return self._inside(panel, start).difference(self._inside(panel, start + self.line_mm))
 
     def hollow(self, panel: Panel) -> Box | None:
-        """A box in the middle that the band and its line leave free, in mm of the trim; None where it is cut to a shape."""
+        """Return the box that the band and its line leave free, in mm of the trim; None for panels with a shaped outline."""
         inside = self._inside(panel, self.width_mm + (self.line_gap_mm + self.line_mm if self.line_mm else 0.0))
         x0, y0, x1, y1 = inside.bounds
         return (x0, y0, x1 - x0, y1 - y0) if (x1 - x0) * (y1 - y0) - inside.area < 1e-6 else None

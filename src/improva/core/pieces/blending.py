@@ -1,4 +1,4 @@
-"""How a piece mixes with what lies beneath it."""
+"""How a piece is blended with what lies beneath it."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ FARTHEST_MM = 10_000.0
 
 @dataclass(frozen=True)
 class ArtRef:
-    """A second artwork in a design: its content hash and its size."""
+    """Reference to a second artwork: its content hash and its size."""
 
     art: str
     size: ArtSize
@@ -46,7 +46,7 @@ class ArtRef:
 
 @dataclass(frozen=True)
 class Mixing:
-    """How a piece mixes: ``behind`` the artwork or in front of it.
+    """Blend mode, opacity, clipping and order of a piece.
 
     One that is clipped to the ``artwork`` lies on it, beneath what lies in front, and only where that has ink; one that
     is clipped to the piece ``beneath``, the one before it in their order, lies on that in the same way.
@@ -66,13 +66,13 @@ class Mixing:
 
 
 def between(what: str, value: float, least: float, most: float) -> None:
-    """Refuse a number out of reach. Raises :class:`PieceError`."""
+    """Check that a number lies within limits. Raises :class:`PieceError`."""
     if not least <= finite(value, what) <= most:
         raise PieceError(f"A {what} of {value:g} is out of reach: use {least:g} to {most:g}.")
 
 
 def colours(*given: str | None) -> None:
-    """Refuse what is no colour. Raises :class:`PlacementError`."""
+    """Check colour values. Raises :class:`PlacementError`."""
     for colour in given:
         if colour is not None:
             parse_hex(colour)

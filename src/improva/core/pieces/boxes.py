@@ -1,4 +1,4 @@
-"""Where a piece lies."""
+"""Bounding boxes of pieces."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ if TYPE_CHECKING:
 
 
 def piece_box(piece: Extra, panel: Panel, fonts: Mapping[str, bytes]) -> Box | None:
-    """The upright box round a piece in mm of the panel as it is worn; None for one that runs along the whole trim."""
+    """Return the bounding box of a piece in mm of the worn panel; None for a piece along the whole trim."""
     worn = panel.worn()
     if isinstance(piece, Lettering):
         return lettering_box(piece, lettering_shape(piece, open_font(fonts[piece.font])), worn.trim_mm)

@@ -1,4 +1,4 @@
-"""Picture frames with slots: cards, strips and grids for photographs, each slot covered by its picture about its focus."""
+"""Picture frames: cards, strips and grids of slots for photographs."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ ZOOM_LIMITS = (1.0, 20.0)
 
 @dataclass(frozen=True)
 class Slot:
-    """What is in a slot: a picture, or None while it is empty.
+    """The content of a slot: a picture, or None while the slot is empty.
 
     Attributes:
         focus: the point of the picture, in fractions, that comes to lie in the slot's middle as far as no edge bares.
@@ -41,7 +41,7 @@ class Slot:
 
 @dataclass(frozen=True)
 class Cell:
-    """One slot's place, in mm from the frames' upper left corner, and the card round it; ``is_round`` for a circle."""
+    """Position of one slot and of its card, in mm from the upper left corner of all frames; ``is_round`` for a circle."""
 
     slot: Box
     card: Box
@@ -90,11 +90,12 @@ class Frames:
         self.cells()
 
     def slot(self, index: int) -> Slot:
-        """What is in a slot."""
+        """Return the content of a slot."""
         return self.slots[index] if index < len(self.slots) else Slot()
 
     def cells(self) -> list[Cell]:
-        """The slots' places, row by row. Raises :class:`PieceError` where rims and gaps leave no room for pictures."""
+        """Return the positions of the slots, row by row. Raises :class:`PieceError` where rims and gaps leave no room for
+        pictures."""
         w, h = self.size_mm
         common = self.layout in ("strip", "grid")
         edge = self.rim_mm if common else 0.0
@@ -122,11 +123,11 @@ class Frames:
         return boxes
 
     def centre(self, trim_mm: tuple[float, float]) -> tuple[float, float]:
-        """The frames' middle, in mm of the trim."""
+        """Return the centre of the frames, in mm of the trim."""
         return trim_mm[0] / 2 + self.shift_mm[0], trim_mm[1] / 2 + self.shift_mm[1]
 
     def box(self, trim_mm: tuple[float, float]) -> Box:
-        """The upright box round all frames after turning, in mm of the trim."""
+        """Return the bounding box of the rotated frames, in mm of the trim."""
         cx, cy = self.centre(trim_mm)
         c, s = abs(math.cos(math.radians(self.rotate_deg))), abs(math.sin(math.radians(self.rotate_deg)))
         w, h = self.size_mm[0] * c + self.size_mm[1] * s, self.size_mm[0] * s + self.size_mm[1] * c
@@ -134,7 +135,7 @@ class Frames:
 
 
 def covering(slot: Slot, cell: Cell) -> tuple[float, float, float, float]:
-    """The part of a slot's picture that is seen, as x, y, width, height in fractions of it."""
+    """Return the visible part of a slot's picture as x, y, width, height, in fractions of the picture."""
     assert slot.art is not None, "an empty slot shows nothing"
     w, h = slot.art.size.px
     ratio = (cell.slot[2] / cell.slot[3]) / (w / h)
@@ -144,6 +145,6 @@ def covering(slot: Slot, cell: Cell) -> tuple[float, float, float, float]:
 
 
 def slot_dpi(slot: Slot, cell: Cell) -> float:
-    """Effective dpi of the picture in a slot: pixels over printed inches."""
+    """Return the effective resolution of a slot's picture: pixels per printed inch."""
     assert slot.art is not None, "an empty slot has no picture"
     return effective_dpi(slot.art.size.px[0] * covering(slot, cell)[2], cell.slot[2])

@@ -10,7 +10,7 @@ from .blending import ArtRef, Mixing
 
 @dataclass(frozen=True)
 class Overlay:
-    """A second artwork, placed like the first: behind it or in front, blended, or clipped to it."""
+    """A second artwork with a placement of its own: behind or in front of the first, blended, or clipped to it."""
 
     art: ArtRef
     placement: Placement = field(default_factory=lambda: Placement("contain", scale=0.5))

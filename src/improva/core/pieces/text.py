@@ -1,4 +1,4 @@
-"""Words on a panel: set, bent, sized to a width or a box, with outline, shadow and plaque."""
+"""Words on a panel: set in lines, bent along a path, sized to a width or a box, with outline, shadow and plaque."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ PLAQUES: tuple[Plaque, ...] = get_args(Plaque)
 
 @dataclass(frozen=True)
 class Shadow:
-    """A soft shadow: moved right and down, blurred by a Gaussian of ``blur_mm``."""
+    """A soft shadow: offset right and down, blurred by a Gaussian of ``blur_mm``."""
 
     colour: str = "#000000"
     shift_mm: tuple[float, float] = (0.8, 0.8)
@@ -39,7 +39,7 @@ class Shadow:
 
 @dataclass(frozen=True)
 class Lettering:
-    """Words.
+    """Words with their font, size, path and decoration.
 
     Attributes:
         font: the font's key in the design's fonts.
@@ -85,7 +85,7 @@ class Lettering:
 
 @dataclass(frozen=True)
 class LetteringShape:
-    """Words as they lie before they are turned, about their middle; lengths in mm, y downward.
+    """Words before rotation, around their centre; lengths in mm, y downward.
 
     Attributes:
         contours: closed, each (n, 2), filled by the non-zero rule.
@@ -108,7 +108,7 @@ def _extent(contours: tuple[Contour, ...]) -> tuple[np.ndarray, np.ndarray]:
 
 
 def _spread(lettering: Lettering, font: Font) -> tuple[Block, WordPath]:
-    """Words set for their path; a circle's diameter is given in mm and counted in em."""
+    """Return the words set for their path; a circle's diameter is given in mm and converted to em."""
     block = set_words(font, lettering.text, lettering.setting)
     path = lettering.path
     if path.along == "circle":
@@ -117,7 +117,7 @@ def _spread(lettering: Lettering, font: Font) -> tuple[Block, WordPath]:
 
 
 def lettering_shape(lettering: Lettering, font: Font) -> LetteringShape:
-    """Set, bend and size words. Raises :class:`PieceError` where they cannot be."""
+    """Set, bend and size words. Raises :class:`PieceError` where they do not fit."""
     block, path = _spread(lettering, font)
     contours = bent(block, path)
     low, high = _extent(contours)
@@ -146,7 +146,7 @@ def lettering_shape(lettering: Lettering, font: Font) -> LetteringShape:
 
 
 def plaque_size(lettering: Lettering, words: tuple[float, float]) -> tuple[float, float]:
-    """Width and height of the plaque behind words of that size; 0 where there is none.
+    """Return width and height of the plaque behind words of a size; 0 without a plaque.
 
     An oval that holds a box has √2 times its sides; a banner has tails of its own height at both ends.
     """
@@ -161,7 +161,7 @@ def plaque_size(lettering: Lettering, words: tuple[float, float]) -> tuple[float
 
 
 def lettering_box(lettering: Lettering, shape: LetteringShape, trim_mm: tuple[float, float], letters_only: bool = False) -> Box:
-    """The upright box round the turned words, in mm of the trim; with outline and plaque, or the letters only."""
+    """Return the bounding box of the rotated words in mm of the trim; with outline and plaque, or of the letters only."""
     w, h = shape.words if letters_only else shape.whole
     c, s = abs(math.cos(math.radians(lettering.rotate_deg))), abs(math.sin(math.radians(lettering.rotate_deg)))
     across, down = w * c + h * s, w * s + h * c

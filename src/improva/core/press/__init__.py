@@ -1,4 +1,4 @@
-"""Pressing: the plan for a blank, what goes wrong and why, what was learned, and what to be careful of."""
+"""Heat pressing: the plan for a blank, faults and their causes, suggestions from the log, and safety advice."""
 
 from .cautions import CAUTIONS
 from .faults import FAULTS, Fault, likely_causes

@@ -1,4 +1,4 @@
-"""What can hurt at the press. Always shown where pressing is planned or done."""
+"""Safety advice for heat pressing, shown wherever pressing is planned or done."""
 
 CAUTIONS = (
     "Makers' instructions, safety data sheets and local rules come first; where they differ from what stands here, follow them.",

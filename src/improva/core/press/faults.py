@@ -1,4 +1,4 @@
-"""What goes wrong in pressing, and why: likely causes in their order. Common practice, no published source."""
+"""Pressing faults and their likely causes, in order. Common practice, no published source."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ class Cause:
 
 @dataclass(frozen=True)
 class Fault:
-    """A fault as it is seen, with its likely causes, the likeliest first."""
+    """A visible fault with its causes, the likeliest first."""
 
     id: str
     title: str
@@ -94,7 +94,7 @@ FAULT_IDS = tuple(_BY_ID)
 
 
 def likely_causes(fault_ids: tuple[str, ...]) -> list[tuple[Fault, Cause]]:
-    """Causes of several faults in one order: every fault's first cause, then every second one, and so on."""
+    """Return the causes of several faults in one order: every fault's first cause, then every second one, and so on."""
     faults = [_BY_ID[i] for i in dict.fromkeys(fault_ids) if i in _BY_ID]
     most = max((len(fault.causes) for fault in faults), default=0)
     return [(fault, fault.causes[n]) for n in range(most) for fault in faults if n < len(fault.causes)]

@@ -1,4 +1,4 @@
-"""How hot, how long, how firmly: common practice where nothing better is known, the maker's own where the seller has them."""
+"""Temperature, time and pressure: the maker's figures where the seller has entered them, else common practice."""
 
 from __future__ import annotations
 
@@ -54,7 +54,7 @@ class Figures:
             raise PressError(f"A pressure '{self.pressure}' is not known: choose one of {', '.join(PRESSURES)}.")
 
     def changed(self, **what: Any) -> Figures:
-        """A copy with some of its values changed."""
+        """Return a copy with some values changed."""
         return replace(self, **what)
 
 
@@ -85,14 +85,14 @@ _MUG = Figures(
 
 
 def methods_of(template: Template) -> tuple[Method, ...]:
-    """The presses that a blank goes into, the usual one first."""
+    """Return the presses that fit a blank, the usual one first."""
     return {"tumbler": ("tumbler",), "bottle": ("tumbler",), "pen": ("tumbler",), "mug": ("mug", "tumbler")}.get(
         template.kind, ("flat",)
     )  # type: ignore[return-value]
 
 
 def common_figures(template: Template, method: Method) -> Figures:
-    """What is commonly done with a blank of this kind; marked as such in its note.
+    """Return the commonly used settings for a kind of blank; their note says so.
 
     Raises:
         PressError: the blank does not go into such a press.

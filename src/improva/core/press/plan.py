@@ -1,4 +1,4 @@
-"""What is done, step by step, from the printed sheet to the cooled blank."""
+"""The steps of pressing, from the printed sheet to the cooled blank."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ StepKind = Literal["ready", "press", "peek", "again", "if-pale"]
 
 @dataclass(frozen=True)
 class PressStep:
-    """One thing to do.
+    """One step.
 
     Attributes:
         seconds: how long; 0 where it takes what it takes.
@@ -42,7 +42,7 @@ class PressStep:
 
     @property
     def temperature_f(self) -> float | None:
-        """The temperature in °F."""
+        """Return the temperature in °F."""
         return None if self.temperature_c is None else fahrenheit(self.temperature_c)
 
 
@@ -115,7 +115,7 @@ def _flat(figures: Figures, panel: Panel, platen_mm: tuple[float, float]) -> lis
 def press_plan(
     template: Template, panel: Panel, method: Method, figures: Figures, platen_mm: tuple[float, float] = PLATEN_MM
 ) -> list[PressStep]:
-    """The steps of pressing a panel's print on a blank.
+    """Return the steps of pressing a panel's print on a blank.
 
     Order and turns: common practice, no published source; the figures carry their own source.
 
@@ -128,5 +128,5 @@ def press_plan(
 
 
 def total_seconds(steps: list[PressStep]) -> float:
-    """Seconds under heat when all goes well: without what only follows a pale peek."""
+    """Return the seconds under heat in a normal run, without the steps that only follow a pale print."""
     return sum(step.seconds for step in steps if step.kind == "press")

@@ -1,4 +1,4 @@
-"""What the log of pressings teaches: settings suggested by a stated rule, with the pressings they are drawn from."""
+"""Suggest press settings from the log by a stated rule, and name the entries that support them."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ RULE = (
 
 @dataclass(frozen=True)
 class Pressing:
-    """One entry of the log, with the settings it was pressed by."""
+    """One log entry with the settings that were used."""
 
     id: int
     on: str
@@ -38,7 +38,7 @@ class Pressing:
 
 @dataclass(frozen=True)
 class Suggestion:
-    """Settings for the next pressing, why these, and the ids of the pressings that say so."""
+    """Suggested settings, the reason, and the ids of the log entries that support them."""
 
     figures: Figures
     why: tuple[str, ...]
@@ -67,7 +67,7 @@ def _same(one: Figures, other: Figures) -> bool:
 
 
 def suggest(log: list[Pressing], start: Figures) -> Suggestion:
-    """Settings drawn from a log by :data:`RULE`.
+    """Return the settings that :data:`RULE` derives from a log.
 
     Args:
         log: pressings of one blank and finish in one press, the newest first.

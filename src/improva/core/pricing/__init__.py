@@ -1,4 +1,4 @@
-"""What is left of a price: costs, shipping, fees, tax and discounts in decimal arithmetic, and the price that leaves enough."""
+"""Prices in decimal arithmetic: costs, shipping, fees, tax, discounts, profit, and the price for a wanted profit."""
 
 from .costs import Costs, Fee, Region, Sale, Tax
 from .margin import Case, Margin, cases, margin_of

@@ -1,4 +1,4 @@
-"""What a sale costs the seller: the thing itself, sending it, and what everybody in between takes."""
+"""The seller's costs of a sale: production, shipping and fees."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ MOST_PERCENT = 95
 
 @dataclass(frozen=True)
 class Fee:
-    """What a marketplace, a payment service or an advertisement takes of each sale."""
+    """A fee that a marketplace, a payment service or an advertisement takes of each sale."""
 
     title: str
     percent: Decimal = Decimal(0)
@@ -32,7 +32,7 @@ class Fee:
 
 @dataclass(frozen=True)
 class Region:
-    """Where a parcel goes: what sending it costs the seller, and what the buyer is charged for it."""
+    """A shipping region: what shipping costs the seller, and what the buyer is charged."""
 
     title: str
     cost: Decimal
@@ -45,7 +45,7 @@ class Region:
 
 @dataclass(frozen=True)
 class Tax:
-    """Sales tax or VAT: within the price it is taken out of it; on top the buyer pays it and it is handed on."""
+    """Sales tax or VAT: included in the price, or added to it and passed on."""
 
     mode: TaxMode = "none"
     percent: Decimal = Decimal(0)
@@ -57,7 +57,7 @@ class Tax:
 
 @dataclass(frozen=True)
 class Costs:
-    """What is spent on one piece, and what is taken of its sale.
+    """All costs of one piece and the fees on its sale.
 
     Attributes:
         blank, print, packing: for one piece.
@@ -85,7 +85,7 @@ class Costs:
             raise PriceError("The fees together take all of the price or more: correct their percentages.")
 
     def region(self, title: str) -> Region:
-        """A region by its title. Raises :class:`PriceError`."""
+        """Return a region by its title. Raises :class:`PriceError`."""
         for region in self.regions:
             if region.title == title:
                 return region
@@ -94,7 +94,7 @@ class Costs:
 
 @dataclass(frozen=True)
 class Sale:
-    """One piece sold: its list price, the discount in per cent, where it goes, and which of the dearer variants it is."""
+    """One sale: list price, discount in per cent, region, and the variant with its extra cost."""
 
     price: Decimal
     discount: Decimal = Decimal(0)

@@ -1,4 +1,4 @@
-"""What is left of one sale, line by line."""
+"""Profit of one sale, line by line."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ HUNDRED = Decimal(100)
 
 @dataclass(frozen=True)
 class Margin:
-    """A sale, reckoned: every amount in whole coins of the currency.
+    """The result of a sale: every amount in the currency's smallest coin.
 
     Attributes:
         item: the price less the discount.
@@ -37,13 +37,13 @@ class Margin:
 
     @property
     def net(self) -> Decimal:
-        """What the seller takes in without tax."""
+        """The seller's revenue without tax."""
         return self.left + self.spent + sum((amount for _, amount in self.fees), Decimal(0))
 
 
 @dataclass(frozen=True)
 class Case:
-    """A sale that is looked at, and what is left of it."""
+    """A sale of interest, and its margin."""
 
     title: str
     sale: Sale
@@ -51,7 +51,7 @@ class Case:
 
 
 def margin_of(costs: Costs, sale: Sale) -> Margin:
-    """Reckon one sale. Raises :class:`PriceError` for a region or variant that is not known."""
+    """Calculate one sale. Raises :class:`PriceError` for an unknown region or variant."""
     round_ = costs.currency.round
     region = costs.region(sale.region) if sale.region else costs.regions[0]
     if sale.extra is not None and sale.extra not in costs.extras:
@@ -77,19 +77,19 @@ def margin_of(costs: Costs, sale: Sale) -> Margin:
 
 
 def _fee(costs: Costs, fee: Fee, base: Decimal) -> Decimal:
-    """A fee's amount: its percentage and its fixed part together, rounded once."""
+    """Return a fee's amount: percentage plus fixed part, rounded once."""
     return costs.currency.round(base * fee.percent / HUNDRED + fee.fixed)
 
 
 def worst_sale(costs: Costs, price: Decimal, discount: Decimal) -> Sale:
-    """The sale of which least is left: at the discount, the dearest variant, to the dearest region."""
+    """Return the sale with the lowest profit: discounted, dearest variant, dearest region."""
     extra = max(costs.extras, key=lambda name: costs.extras[name], default=None)
     sales = [Sale(price, part, region.title, extra) for region in costs.regions for part in {Decimal(0), discount}]
     return min(sales, key=lambda sale: margin_of(costs, sale).left)
 
 
 def cases(costs: Costs, price: Decimal, discount: Decimal = Decimal(0)) -> tuple[Case, ...]:
-    """Now, at the planned discount, and the worst that can come."""
+    """Return three sales: today's, one at the planned discount, and the worst case."""
     sales = [("Now", Sale(price))]
     if discount:
         sales.append(("At the discount", Sale(price, discount)))

@@ -1,4 +1,4 @@
-"""Amounts of money: decimals in a currency's own steps."""
+"""Amounts of money as decimals in a currency's smallest coin."""
 
 from __future__ import annotations
 
@@ -11,12 +11,12 @@ MOST = Decimal(10) ** 9
 
 
 class PriceError(ImprovaError):
-    """An amount that is none, a percentage out of reach, or a price that no sum of fees allows."""
+    """An invalid amount, a percentage out of range, or a profit that no price can reach."""
 
 
 @dataclass(frozen=True)
 class Currency:
-    """A currency: its code of three letters (ISO 4217), and how many decimals its smallest coin has."""
+    """A currency: its ISO 4217 code, and the number of decimals of its smallest coin."""
 
     code: str = "USD"
     decimals: int = 2
@@ -27,7 +27,8 @@ class Currency:
         return Decimal(1).scaleb(-self.decimals)
 
     def round(self, amount: Decimal) -> Decimal:
-        """An amount in whole coins, halves upwards, as tills and marketplaces do (common practice, no published source)."""
+        """Round an amount to the smallest coin, halves up, as tills and marketplaces do (common practice, no published
+        source)."""
         return amount.quantize(self.step, ROUND_HALF_UP)
 
 
@@ -36,7 +37,7 @@ THREE_DECIMALS = {"KWD", "BHD", "OMR", "JOD", "TND"}
 
 
 def currency(code: str) -> Currency:
-    """The currency of a code, with its decimals by ISO 4217 (from memory). Raises :class:`PriceError`."""
+    """Return the currency of a code, with its decimals by ISO 4217 (from memory). Raises :class:`PriceError`."""
     code = code.strip().upper()
     if not (len(code) == 3 and code.isascii() and code.isalpha()):
         raise PriceError(f"'{code}' is not a currency: write its three letters, for example USD or EUR.")
@@ -44,7 +45,7 @@ def currency(code: str) -> Currency:
 
 
 def money(text: str | int | Decimal, what: str = "amount") -> Decimal:
-    """An amount as it is typed, with a point or a comma before its decimals. Raises :class:`PriceError`."""
+    """Parse an amount with a decimal point or comma. Raises :class:`PriceError`."""
     try:
         amount = Decimal(str(text).strip().replace(",", "."))
     except InvalidOperation:

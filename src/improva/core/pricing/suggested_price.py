@@ -1,4 +1,4 @@
-"""The price to ask: at which something, or nothing, is left."""
+"""The suggested price: the lowest one that reaches a wanted profit."""
 
 from __future__ import annotations
 
@@ -31,13 +31,13 @@ def _enough(costs: Costs, sale: Sale, wanted: Decimal, percent: bool) -> bool:
 
 
 def _ahead(costs: Costs, sale: Sale, wanted: Decimal, percent: bool) -> Decimal:
-    """By how much more than wanted is left; for per cents, times a hundred."""
+    """Return the profit above the wanted one; for per cents, multiplied by a hundred."""
     margin = margin_of(costs, sale)
     return margin.left * 100 - wanted * margin.net if percent else margin.left - wanted
 
 
 def price_for(costs: Costs, wanted: Decimal, percent: bool = False, make: MadeFiles = Sale) -> Decimal:
-    """The lowest price, in whole coins, at which ``wanted`` is left: an amount, or per cent of what is taken in without tax.
+    """Return the lowest price that reaches the profit ``wanted``: an amount, or per cent of the revenue without tax.
 
     Past the threshold of free shipping less may be left than just below it: the price that is answered leaves enough itself.
 
@@ -95,12 +95,12 @@ def safe_price(
 
 
 def break_even(costs: Costs, make: MadeFiles = Sale) -> Decimal:
-    """The lowest price at which nothing is lost."""
+    """Return the lowest price without a loss."""
     return price_for(costs, Decimal(0), make=make)
 
 
 def rounded_up(price: Decimal, ending: Decimal, per: Decimal = Decimal(1)) -> Decimal:
-    """Round a price up to the next one with this ending: 0.99 within each 1, or 9.95 within each 10.
+    """Round a price up to the next one with an ending: 0.99 within each 1, or 9.95 within each 10.
 
     Raises :class:`PriceError` for an ending outside its step.
     """
@@ -112,6 +112,6 @@ def rounded_up(price: Decimal, ending: Decimal, per: Decimal = Decimal(1)) -> De
 def margin_curve(
     costs: Costs, low: Decimal, high: Decimal, count: int = 60, make: MadeFiles = Sale
 ) -> list[tuple[Decimal, Decimal]]:
-    """Prices and what is left at each, evenly from ``low`` to ``high``, in whole coins."""
+    """Return prices from ``low`` to ``high`` at equal steps, each with its profit."""
     prices = {costs.currency.round(low + (high - low) * i / (count - 1)) for i in range(count)}
     return [(price, margin_of(costs, make(price)).left) for price in sorted(prices)]

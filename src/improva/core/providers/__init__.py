@@ -1,4 +1,4 @@
-"""Print providers compared: what a piece costs at the buyer's door, and how long it takes, by the seller's own samples."""
+"""Compare print providers: landed cost, and delivery time from the seller's own samples."""
 
 from .landed import Landed, Offer, Route, landed
 from .samples import CHECKS, Days, Result, Sample, days_of, usual_days

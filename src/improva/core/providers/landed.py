@@ -1,4 +1,4 @@
-"""Landed cost: piece, shipping, and what customs takes on the way."""
+"""Landed cost: the piece, shipping and customs."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ HUNDRED = Decimal(100)
 
 @dataclass(frozen=True)
 class Route:
-    """How a provider's parcels reach a region.
+    """Shipping of a provider's parcels to a region.
 
     Attributes:
         shipping: what sending one piece costs the seller.
@@ -34,7 +34,7 @@ class Route:
 
 @dataclass(frozen=True)
 class Offer:
-    """What a provider asks for one printed piece of a blank, and the file it wants.
+    """A provider's prices for one printed piece of a blank, and its file requirements.
 
     Attributes:
         piece: blank and print together.
@@ -54,7 +54,7 @@ class Offer:
 
 @dataclass(frozen=True)
 class Landed:
-    """One piece at the buyer's door, in whole coins.
+    """The cost of one delivered piece, in the currency's smallest coin.
 
     Attributes:
         duty: with the carrier's handling, where any is due.
@@ -70,7 +70,7 @@ class Landed:
 
 
 def landed(offer: Offer, region: str, currency: Currency) -> Landed | None:
-    """What a piece costs when it is delivered to a region; None where the provider does not send there."""
+    """Return the cost of a piece delivered to a region; None where the provider does not ship there."""
     route = next((each for each in offer.routes if each.region == region), None)
     if route is None:
         return None

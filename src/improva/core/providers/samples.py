@@ -1,4 +1,4 @@
-"""Samples: when they were ordered, shipped and delivered, how long that took, and how they compare with the proof."""
+"""Sample orders: their dates, their delivery times, and how they compare with the proof."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ CHECKS = ("colour", "seam", "alignment", "size")
 
 @dataclass(frozen=True)
 class Sample:
-    """One sample. Dates are ISO days; a later one is empty until it has come.
+    """One sample order. Dates are ISO days, empty until known.
 
     ``provider`` is empty where the seller pressed it.
     """
@@ -47,7 +47,7 @@ class Sample:
 
 @dataclass(frozen=True)
 class Days:
-    """Days from the order: until it was shipped, on the way, and in all; None while it is not known."""
+    """Days since the order: to shipping, in transit, and in total; None while unknown."""
 
     to_ship: float | None
     on_the_way: float | None
@@ -66,7 +66,7 @@ def _between(first: str, second: str) -> int | None:
 
 
 def days_of(sample: Sample) -> Days:
-    """How long a sample took."""
+    """Return the durations of a sample order."""
     return Days(
         _between(sample.ordered, sample.shipped),
         _between(sample.shipped, sample.delivered),
@@ -75,7 +75,7 @@ def days_of(sample: Sample) -> Days:
 
 
 def usual_days(samples: Sequence[Sample]) -> Days:
-    """How long a provider usually takes: the middle one of the seller's own samples."""
+    """Return a provider's median durations over the seller's own samples."""
     every = [days_of(sample) for sample in samples]
 
     def middle(values: list[float | None]) -> float | None:

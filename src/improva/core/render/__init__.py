@@ -1,4 +1,4 @@
-"""A design as pixels of any size, streamed by libvips."""
+"""Render a design to pixels of any size, streamed by libvips."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ Draw = Callable[[Panel, Size], pyvips.Image | None]
 
 
 def _dense(panel: Panel, size_px: Size, other: Panel) -> Size:
-    """Pixels for another rectangle at the density that a panel has at that size."""
+    """Return the pixel size of another rectangle at the density of a panel rendered at a given size."""
     density = max(px / mm for px, mm in zip(size_px, panel.file_mm, strict=True))
     w, h = (max(1, round(mm * density)) for mm in other.file_mm)
     return w, h
@@ -38,7 +38,7 @@ def _dense(panel: Panel, size_px: Size, other: Panel) -> Size:
 
 @dataclass(frozen=True)
 class _Plane:
-    """Where a design is assembled: the flat, or a tapered wall's level rectangle; and how layers of either lay get there."""
+    """The surface that a design is assembled on: the flat, or the level rectangle of a tapered wall."""
 
     panel: Panel
     worn: bool
@@ -62,7 +62,7 @@ class _Plane:
 
 
 def _art_layer(piece: Piece, panel: Panel, open_art: Opener, on: Panel, size_px: Size, exact: bool) -> pyvips.Image:
-    """An artwork on a rectangle, without its ground."""
+    """Return an artwork on a rectangle, without its background."""
     placed = place(panel, piece.size, piece.placement)
     art = open_art(piece.art)
     if placed.tiling is not None:
@@ -71,7 +71,7 @@ def _art_layer(piece: Piece, panel: Panel, open_art: Opener, on: Panel, size_px:
 
 
 def _extra_layer(extra: Extra, design: Design, open_art: Opener, on: Panel, size_px: Size) -> pyvips.Image | None:
-    """A piece that is laid with the artwork, on a rectangle; None where nothing of it lies there."""
+    """Return a piece on a rectangle; None where it lies outside."""
     own, exact = design.panel.worn(), bool(design.template.seams)
     if isinstance(extra, Lettering):
         return words_layer(extra, open_font(design.fonts[extra.font]), on, size_px)
@@ -88,7 +88,7 @@ def _over(canvas: pyvips.Image | None, layer: pyvips.Image) -> pyvips.Image:
 
 
 def _assembled(design: Design, open_art: Opener, plane: _Plane) -> pyvips.Image:
-    """The artwork's pieces and their ground, with what is laid with them."""
+    """Return the artwork, its background and all pieces, composited."""
     canvas: pyvips.Image | None = None
     art: pyvips.Image | None = None
     for piece in design.pieces:
@@ -108,7 +108,7 @@ def _assembled(design: Design, open_art: Opener, plane: _Plane) -> pyvips.Image:
 def _stacked(
     design: Design, open_art: Opener, plane: _Plane, canvas: pyvips.Image | None, art: pyvips.Image | None
 ) -> pyvips.Image:
-    """Ground, pieces behind, the artwork with what is clipped to it, pieces in front; each with what is clipped to it."""
+    """Composite background, pieces behind, the artwork, and pieces in front; each with the pieces clipped to it."""
     layers: list[tuple[Mixing, pyvips.Image]] = []
     for extra in design.extras:
         layer = plane.layer("bent", lambda on, size_px, extra=extra: _extra_layer(extra, design, open_art, on, size_px))  # type: ignore[misc]
@@ -131,7 +131,7 @@ def _stacked(
 
 
 def pieces_on(image: pyvips.Image, design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
-    """What is laid with an artwork, laid on a finished picture of it: (h, w, 4). The design has no pieces of its own."""
+    """Draw a design's extra pieces on a finished picture of its artwork, (h, w, 4)."""
     return _stacked(design, open_art, _Plane(design.panel, True, size_px), None, image)
 
 
@@ -140,7 +140,7 @@ def _led(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
 
 
 def render(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
-    """The panel's print file at ``size_px``: sRGB, 8 bit, with alpha where the blank stays bare.
+    """Return a panel's print file at ``size_px``: 8-bit sRGB, with alpha where the blank stays bare.
 
     Raises:
         ArtworkError, PlacementError, PieceError, FontError: a piece cannot be read, placed or drawn.
@@ -157,7 +157,7 @@ def render(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
 
 
 def render_worn(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
-    """The panel as it is worn at ``size_px``: a tapered wall's art on its level rectangle, bleed included.
+    """Return the worn panel at ``size_px``: on a tapered wall, the art on the level rectangle, bleed included.
 
     For every other panel this is :func:`render`.
     """
@@ -167,7 +167,7 @@ def render_worn(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image
 
 
 def on_blank(image: pyvips.Image, blank: str = "#ffffff") -> pyvips.Image:
-    """Flatten on a colour: what shows where nothing is printed."""
+    """Flatten on the blank's colour, which shows where nothing is printed."""
     return image.flatten(background=list(parse_hex(blank))) if image.hasalpha() else image
 
 

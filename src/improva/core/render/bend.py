@@ -1,4 +1,4 @@
-"""Between a tapered wall's level rectangle and its flat: one resampling each way."""
+"""Resample between a tapered wall's level rectangle and its flat ring, once in either direction."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ def _cone(panel: Panel) -> Cone:
 
 
 def _level_index(panel: Panel, size_px: tuple[int, int], level_px: tuple[int, int]) -> pyvips.Image:
-    """For each pixel of the flat, the pixel of the level rectangle that lies there: two float bands, streamed."""
+    """Return, for each pixel of the flat, its position on the level rectangle: two float bands, streamed."""
     cone = _cone(panel)
     (fw, fh), (lw, lh) = panel.file_mm, panel.worn().file_mm
     at = pyvips.Image.xyz(*size_px).cast("float")
@@ -42,21 +42,21 @@ def _level_index(panel: Panel, size_px: tuple[int, int], level_px: tuple[int, in
 
 
 def _sampled(image: pyvips.Image, index: pyvips.Image) -> pyvips.Image:
-    """Look pixels up, transparent where the index leaves the image."""
+    """Look up pixels; transparent where the index lies outside the image."""
     image = with_alpha(image).premultiply().cast("float").copy_memory()
     samples = image.mapim(index, interpolate=pyvips.Interpolate.new("bicubic"), extend="background", background=TRANSPARENT)
     return as_bytes(samples.unpremultiply())
 
 
 def bent(level: pyvips.Image, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """The level rectangle bent on to the flat, cut along its outline: size_px, four bands."""
+    """Bend the level rectangle on to the flat and cut it along the outline: size_px, four bands."""
     index = _level_index(panel, size_px, (level.width, level.height))
     grown = level.embed(EDGE_PX, EDGE_PX, level.width + 2 * EDGE_PX, level.height + 2 * EDGE_PX, extend="copy")
     return cut_out(_sampled(grown, index), panel)
 
 
 def unbent(flat: pyvips.Image, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """What lies on the flat, as it is worn: size_px of the level rectangle, four bands."""
+    """Return the worn view of what lies on the flat: size_px of the level rectangle, four bands."""
     cone, level = _cone(panel), panel.worn()
     across, down = (mm / px for mm, px in zip(level.file_mm, size_px, strict=True))
     x, y = np.meshgrid(
@@ -69,7 +69,7 @@ def unbent(flat: pyvips.Image, panel: Panel, size_px: tuple[int, int]) -> pyvips
 
 
 def outline_svg(panel: Panel, size_px: tuple[int, int], paint: str, grown_mm: float = 0.0) -> pyvips.Image:
-    """A panel's cutting line with its bleed left off, drawn on the print file's pixels with the given SVG paint."""
+    """Return a panel's cutting line, without bleed, on the print file's pixels, in the given SVG paint."""
     if panel.cone is not None:
         points = panel.cone.outline(grown_mm)
     elif panel.outline_mm:
@@ -88,7 +88,7 @@ def outline_svg(panel: Panel, size_px: tuple[int, int], paint: str, grown_mm: fl
 
 
 def cut_out(image: pyvips.Image, panel: Panel) -> pyvips.Image:
-    """Leave nothing outside the piece of ring and its bleed."""
+    """Make everything outside the ring and its bleed transparent."""
     image = with_alpha(image)
     mask = outline_svg(panel, (image.width, image.height), 'fill="#fff"', panel.bleed_mm + SPARE_MM)[3]
     colours = image.extract_band(0, n=3)

@@ -1,4 +1,4 @@
-"""Layers mixed as W3C Compositing and Blending Level 1 says, streamed by libvips."""
+"""Composite layers as W3C Compositing and Blending Level 1 defines, streamed by libvips."""
 
 from __future__ import annotations
 
@@ -89,7 +89,7 @@ def _composited(blend: Blend, back: pyvips.Image, front: pyvips.Image) -> pyvips
 
 
 def times_alpha(image: pyvips.Image, factor: pyvips.Image | float) -> pyvips.Image:
-    """An image whose alpha is multiplied by a number, or by a mask in 0…1."""
+    """Multiply an image's alpha by a number, or by a mask in 0…1."""
     if not isinstance(factor, pyvips.Image) and factor == 1:
         return image
     image = with_alpha(image)
@@ -97,7 +97,7 @@ def times_alpha(image: pyvips.Image, factor: pyvips.Image | float) -> pyvips.Ima
 
 
 def mixed(back: pyvips.Image, front: pyvips.Image, mixing: Mixing) -> pyvips.Image:
-    """``front`` laid over ``back`` as its mixing says."""
+    """Composite ``front`` over ``back`` with its blend mode and opacity."""
     front = times_alpha(front, mixing.opacity)
     if mixing.blend == "normal" and not front.hasalpha():
         return front
@@ -109,7 +109,7 @@ def mixed(back: pyvips.Image, front: pyvips.Image, mixing: Mixing) -> pyvips.Ima
 
 
 def atop(back: pyvips.Image, front: pyvips.Image, mixing: Mixing) -> pyvips.Image:
-    """``front`` laid on ``back`` only where that has ink: Porter and Duff 1984, *atop*. The alpha stays as it is."""
+    """Composite ``front`` on ``back`` only where ``back`` has ink: Porter and Duff 1984, *atop*. The alpha does not change."""
     if not back.hasalpha():
         return mixed(back, front, mixing)
     colours = mixed(back.extract_band(0, n=3), front, mixing)

@@ -1,4 +1,4 @@
-"""How much of each pixel a shape covers. Shapes of upright boxes are exact and cost next to nothing at any size."""
+"""Coverage of each pixel by a shape. Shapes of axis-aligned boxes are exact and cheap at any size."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ def _is_box(ring: Polygon) -> bool:
 
 
 def _boxes(shape: BaseGeometry) -> list[tuple[int, tuple[float, float, float, float]]] | None:
-    """A shape as upright boxes to add (1) and to take away (-1), or None where it is not made of them."""
+    """Split a shape into boxes to add (1) and to subtract (-1); None for other shapes."""
     boxes = []
     for part in getattr(shape, "geoms", [shape]):
         if part.geom_type != "Polygon" or part.is_empty:
@@ -35,13 +35,13 @@ def _boxes(shape: BaseGeometry) -> list[tuple[int, tuple[float, float, float, fl
 
 
 def _covered(start: float, end: float, first: int, count: int) -> np.ndarray:
-    """How much of each of some pixels lies between two places on a line."""
+    """Return the coverage of pixels between two positions on a line."""
     at = first + np.arange(count, dtype=np.float64)
     return np.asarray(np.clip(end - at, 0, 1) - np.clip(start - at, 0, 1), np.float32)
 
 
 def coverage(shape: BaseGeometry, region: Region, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """How much of each pixel of a region lies in a shape (in mm of the trim): one band, 0…255.
+    """Return the coverage of each pixel of a region by a shape in mm of the trim: one band, 0…255.
 
     The cover of an upright box is the product of its cover across and down.
     """

@@ -1,4 +1,4 @@
-"""Bands of pattern, and picture frames with what is in their slots, drawn."""
+"""Draw bands of pattern, and picture frames with their pictures."""
 
 from __future__ import annotations
 
@@ -32,12 +32,12 @@ def _pattern(art: Artwork, ref: ArtRef, tile_mm: float, panel: Panel, size_px: t
 
 
 def _painted(colour: str, mask: pyvips.Image) -> pyvips.Image:
-    """A plain colour where a mask is set."""
+    """Return a plain colour where a mask is set."""
     return plain(colour, (mask.width, mask.height)).bandjoin(mask).copy(interpretation="srgb")
 
 
 def band_layer(band: Band, art: Artwork | None, own: Panel, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """A border round its ``own`` rectangle, on the print file of a panel."""
+    """Draw a border round its ``own`` rectangle on a panel's print file."""
     whole = (0, 0, *size_px)
     filling: pyvips.Image | None = None
     if band.colour is not None:
@@ -57,7 +57,7 @@ def band_layer(band: Band, art: Artwork | None, own: Panel, panel: Panel, size_p
 
 
 def _round(image: pyvips.Image, free: Region) -> pyvips.Image:
-    """An image with a region left empty, which is then never computed: on a blanket that is most of it."""
+    """Clear a region of an image, so that it is never computed: on a blanket that is most of it."""
     left, top, w, h = free
     right, bottom = image.width - left - w, image.height - top - h
     mask = nothing((image.width, image.height))
@@ -78,7 +78,7 @@ def _shape(place: Box, is_round: bool) -> BaseGeometry:
 
 
 def _seen(slot: Slot, cell: Cell, art: pyvips.Image, size_px: tuple[int, int]) -> pyvips.Image:
-    """The part of a picture that covers its slot, at the slot's pixels."""
+    """Return the part of a picture that covers its slot, at the slot's pixels."""
     x, y, w, h = covering(slot, cell)
     left, top = round(x * art.width), round(y * art.height)
     part = art.crop(
@@ -88,7 +88,7 @@ def _seen(slot: Slot, cell: Cell, art: pyvips.Image, size_px: tuple[int, int]) -
 
 
 def _sheet(frames: Frames, opened: dict[int, Artwork], size_px: tuple[int, int]) -> pyvips.Image:
-    """All frames before they are turned, on a sheet of their own size."""
+    """Draw all frames, before rotation, on a sheet of their own size."""
     sheet = Panel("frames", "Frames", frames.size_mm)
     image = nothing(size_px)
 
@@ -124,7 +124,7 @@ def _sheet(frames: Frames, opened: dict[int, Artwork], size_px: tuple[int, int])
 
 
 def frames_layer(frames: Frames, opened: dict[int, Artwork], panel: Panel, size_px: tuple[int, int]) -> pyvips.Image | None:
-    """Frames on a rectangular panel's print file, or None where nothing of them lies on it. ``opened``: artworks by slot."""
+    """Draw frames on a rectangular panel's print file; None where they lie outside. ``opened``: artworks by slot."""
     density = max(size_px[0] / panel.file_mm[0], size_px[1] / panel.file_mm[1])
     sheet_px = (max(1, round(frames.size_mm[0] * density)), max(1, round(frames.size_mm[1] * density)))
     sheet = _sheet(frames, opened, sheet_px)

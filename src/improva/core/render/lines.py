@@ -1,4 +1,4 @@
-"""Shapes drawn as lines on a part of a panel: SVG of our own, in mm, at the panel's density."""
+"""Draw shapes on a part of a panel: generated SVG in mm, at the panel's density."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ Region = tuple[int, int, int, int]
 
 
 def region_of(box: Box, panel: Panel, size_px: tuple[int, int], spare_px: int = 2) -> Region | None:
-    """The whole pixels round a box of the panel, within its file; None where the box lies outside it."""
+    """Return the whole pixels around a box of the panel, within its file; None for a box outside."""
     across, down = size_px[0] / panel.file_mm[0], size_px[1] / panel.file_mm[1]
     x, y = box[0] - panel.file_box[0], box[1] - panel.file_box[1]
     left = max(0, math.floor(x * across) - spare_px)
@@ -26,7 +26,7 @@ def region_of(box: Box, panel: Panel, size_px: tuple[int, int], spare_px: int = 
 
 
 def drawn(body: str, region: Region, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """SVG elements in mm of the trim, drawn on a region: sRGB with alpha."""
+    """Draw SVG elements in mm of the trim on a region: sRGB with alpha."""
     left, top, w, h = region
     across, down = panel.file_mm[0] / size_px[0], panel.file_mm[1] / size_px[1]
     x, y, *_ = panel.file_box
@@ -39,14 +39,14 @@ def drawn(body: str, region: Region, panel: Panel, size_px: tuple[int, int]) -> 
 
 
 def placed_on(image: pyvips.Image, region: Region, size_px: tuple[int, int]) -> pyvips.Image:
-    """A region's image on the whole file, transparent elsewhere."""
+    """Place a region's image on the whole file, transparent elsewhere."""
     if region == (0, 0, *size_px):
         return image
     return image.embed(region[0], region[1], *size_px, extend="background", background=TRANSPARENT)
 
 
 def path_of(shape: BaseGeometry) -> str:
-    """A shape's rings as an SVG path, to be filled by the even-odd rule."""
+    """Return a shape's rings as an SVG path for the even-odd rule."""
     parts = [part for part in getattr(shape, "geoms", [shape]) if part.geom_type == "Polygon" and not part.is_empty]
     rings = [ring for part in parts for ring in (part.exterior, *part.interiors)]
     return "".join("M" + "L".join(f"{x:.4f} {y:.4f}" for x, y in list(ring.coords)[:-1]) + "Z" for ring in rings)

@@ -1,4 +1,4 @@
-"""A panel that shows a part of another's design: where it only moved, drawn in its place; else turned by one resampling."""
+"""Render a panel that continues another panel's design: shifted in place where possible, else resampled once."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ Assemble = Callable[[Design, Panel, tuple[int, int]], pyvips.Image]
 
 
 def _seen_box(design: Design) -> tuple[float, float, float, float]:
-    """The box on the leader's panel that holds all of a led panel's print file."""
+    """Return the box on the leader's panel that contains a linked panel's whole print file."""
     assert design.led is not None
     x, y, w, h = design.panel.file_box
     corners = design.led.motion([(x, y), (x + w, y), (x + w, y + h), (x, y + h)])
@@ -28,7 +28,7 @@ def _seen_box(design: Design) -> tuple[float, float, float, float]:
 
 
 def led_by(design: Design, assemble: Assemble, size_px: tuple[int, int]) -> pyvips.Image:
-    """A led panel's print file: size_px."""
+    """Return a linked panel's print file: size_px."""
     assert design.led is not None
     leader, motion = design.led.design, design.led.motion
     x, y, w, h = _seen_box(design)

@@ -1,4 +1,4 @@
-"""One picture laid on a rectangle: one resampling of the art, by a good kernel."""
+"""Place one picture on a rectangle with a single, high-quality resampling."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ EDGE_PX = 8
 
 
 def _upright(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """Lay a picture turned by quarters only: one resampling, its edges on whole pixels, half a pixel off at most."""
+    """Place a picture rotated by quarter turns: one resampling, edges on whole pixels, at most half a pixel off."""
     quarter = round(placed.rotate_deg % 360 / 90) % 4
     image = (image, image.rot90(), image.rot180(), image.rot270())[quarter] if quarter else image
     across, down = size_px[0] / panel.file_mm[0], size_px[1] / panel.file_mm[1]
@@ -35,7 +35,7 @@ def _upright(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[i
 
 
 def _turned(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """Lay a picture turned by any angle: exactly, on a canvas as dense as the art but at most twice the file's.
+    """Place a picture at any angle: exact, on a canvas as dense as the art but at most twice as dense as the file.
 
     The canvas covers the file's box to the pixel, so that reducing it to the file is exact too.
     """
@@ -73,7 +73,7 @@ def _turned(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[in
 
 
 def laid(art: Artwork, placed: Placed, panel: Panel, size_px: tuple[int, int], exact: bool = False) -> pyvips.Image:
-    """One picture on a rectangular panel's print file: size_px, sRGB, alpha where it leaves the file bare.
+    """Place one picture on a rectangular panel's print file: size_px, sRGB, alpha where the file stays bare.
 
     ``exact``: to a fraction of a pixel also where it is upright, since it meets another panel's part of it.
     """

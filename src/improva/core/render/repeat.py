@@ -1,4 +1,4 @@
-"""A pattern without gaps at any size: tiles are made to whole pixels, and one exact map lays the endless plane of them."""
+"""Seamless repeats at any size: tiles are resampled to whole pixels, and one exact map places the endless plane of them."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ MOST_CELL_PX = 200_000_000
 
 
 def _cell(image: pyvips.Image, tiling: Tiling) -> pyvips.Image:
-    """The smallest block after which the pattern is the same again, at the art's own density."""
+    """Return the smallest block that repeats, at the art's own density."""
     spare = [p / t - 1 for p, t in zip(tiling.pitch_mm, tiling.tile_mm, strict=True)]
     if max(spare) > 0:
         w, h = round(image.width * (1 + spare[0])), round(image.height * (1 + spare[1]))
@@ -35,7 +35,7 @@ def _cell(image: pyvips.Image, tiling: Tiling) -> pyvips.Image:
 
 
 def laid_repeat(art: Artwork, placed: Placed, placement: Placement, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """The pattern over the whole print file of a rectangular panel: size_px, alpha only where the art has it.
+    """Return the repeat over the whole print file of a rectangular panel: size_px, alpha only where the art has it.
 
     The cell is resampled once to whole pixels as a part of the endless plane, so that its edges meet; where the
     pitch is not whole, one map at a scale within a pixel of 1 lays it exactly. So nothing can gape between tiles.
@@ -62,7 +62,7 @@ def laid_repeat(art: Artwork, placed: Placed, placement: Placement, panel: Panel
 def _plane(
     cell: pyvips.Image, scale: np.ndarray, placed: Placed, panel: Panel, density: np.ndarray, size_px: tuple[int, int]
 ) -> pyvips.Image:
-    """Lay the endless plane of a cell on the print file, its corner where the placement says."""
+    """Place the endless plane of a cell on the print file, with its origin where the placement says."""
     angle = math.radians(placed.rotate_deg)
     turn = np.array([[math.cos(angle), -math.sin(angle)], [math.sin(angle), math.cos(angle)]])
     matrix = np.diag(density) @ turn @ np.diag(scale / density)

@@ -1,4 +1,4 @@
-"""Words, their plaque and their shadow, drawn."""
+"""Draw words with their plaque and shadow."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ def _plaque(lettering: Lettering, shape: LetteringShape) -> str:
 
 
 def _banner(w: float, h: float, fill: str, colour: str) -> str:
-    """A ribbon: a bar in front, and two notched tails behind it, a little lower, each with its fold in shade."""
+    """Draw a ribbon: a bar in front, and two notched tails slightly lower behind it, each with a shaded fold."""
     bar, drop, tail = h / 1.25, h - h / 1.25, 0.6 * h
     r, g, b = (round(0.62 * c) for c in parse_hex(colour))
     x, top, inner = w / 2, -h / 2, w / 2 - tail
@@ -47,7 +47,7 @@ def _banner(w: float, h: float, fill: str, colour: str) -> str:
 
 
 def _shadow(shadow: Shadow, body: str, turn: str, region: Region, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """What casts the shadow, moved, blurred and coloured."""
+    """Return the shadow: offset, blurred and coloured."""
     density = size_px[0] / panel.file_mm[0]
     x, y = shadow.shift_mm
     cast = drawn(f'<g transform="translate({x} {y})"><g transform="{turn}">{body}</g></g>', region, panel, size_px)[3]
@@ -59,7 +59,7 @@ def _shadow(shadow: Shadow, body: str, turn: str, region: Region, panel: Panel, 
 
 
 def words_layer(lettering: Lettering, font: Font, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image | None:
-    """Words on a rectangular panel's print file, or None where nothing of them lies on it."""
+    """Draw words on a rectangular panel's print file; None where they lie outside."""
     shape = lettering_shape(lettering, font)
     box = lettering_box(lettering, shape, panel.trim_mm)
     shadow = lettering.shadow

@@ -1,1 +1,1 @@
-"""How the panels of a blank are sewn, and what each shows of another's design."""
+"""How the panels of a blank are sewn together, and how a design continues from one panel to the next."""

@@ -1,4 +1,4 @@
-"""Where panels lie when the thing they are sewn into lies flat."""
+"""Positions of panels when the sewn product lies flat."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from .seams import Face
 
 
 def laid_flat(template: Template, face: Face, corrections: Corrections) -> dict[str, Motion]:
-    """Motions of a face's panels, in the order they are laid down, to the plane of the panel it is laid around.
+    """Return the motion of each panel of a face, in stacking order, into the plane of the face's base panel.
 
     A panel is placed by the first of its seams with one that lies there already, as far round as it need be; where samples
     have shown that it is sewn elsewhere, there. Panels that no seam leads to are left out.

@@ -1,4 +1,4 @@
-"""A picture of the panels as they lie sewn together, each with its design: for whoever sews it, and to look at."""
+"""A picture of the panels in their sewn positions, each with its design."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ def _extent(panels: dict[str, Panel], lies: dict[str, Motion]) -> tuple[NDArray[
 
 
 def _seen(design: Design, open_art: Opener, px_mm: float) -> NDArray[np.float32]:
-    """A panel's print on the blank's colour, (h, w, 3)."""
+    """Return a panel's print on the blank's colour, (h, w, 3) sRGB."""
     w, h = (max(2, round(side * px_mm)) for side in design.panel.file_mm)
     pixels = as_array(render(design, open_art, (w, h))).astype(np.float32)
     if pixels.shape[2] == 3:
@@ -38,7 +38,7 @@ def _seen(design: Design, open_art: Opener, px_mm: float) -> NDArray[np.float32]
 def assembly(
     template: Template, designs: dict[str, Design], open_art: Opener, corrections: Corrections, width: int = 1600
 ) -> NDArray[np.uint8]:
-    """All faces of a sewn blank side by side, (h, w, 3) sRGB, R, G, B; ``designs`` by panel.
+    """Return all faces of a sewn blank side by side, (h, w, 3) sRGB; ``designs`` by panel id.
 
     Each panel is cut along its trim, and lies where its seams bring it and samples have shown it to be.
     """

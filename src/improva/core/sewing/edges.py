@@ -1,4 +1,4 @@
-"""Stretches of outlines: where they run, how long they are, and how well two of them lie on each other."""
+"""Stretches of panel outlines: their course, their length, and how well two of them fit together."""
 
 from __future__ import annotations
 
@@ -18,12 +18,12 @@ STEPS = 64
 
 
 def outline(panel: Panel) -> LineString:
-    """A panel's trim as a closed line."""
+    """Return a panel's trim as a closed line."""
     return LineString([*panel.line(), panel.line()[0]])
 
 
 def run(panel: Panel, edge: Edge) -> LineString:
-    """The stretch of the outline that an edge names, from its start to its end. Raises :class:`TemplateError`."""
+    """Return the stretch of the outline that an edge names, from its start to its end. Raises :class:`TemplateError`."""
     ring = outline(panel)
     places = []
     for x, y in (edge.start, edge.end):
@@ -41,13 +41,13 @@ def run(panel: Panel, edge: Edge) -> LineString:
 
 
 def spaced(line: LineString, count: int = STEPS) -> Points:
-    """Points (count, 2) at even shares of a line's length, both ends among them."""
+    """Return points (count, 2) at equal distances along a line, both ends included."""
     points = [line.interpolate(share, normalized=True) for share in np.linspace(0, 1, count)]
     return np.array([(point.x, point.y) for point in points])
 
 
 def pairs(seam: Seam, leader: Panel, follower: Panel, count: int = STEPS) -> tuple[Points, Points]:
-    """Points (n, 2) of the leader and those of the follower that come to lie on them, each on its own panel.
+    """Return points (n, 2) of the leader and the points of the follower that are sewn to them, each in mm of its own panel.
 
     Of what lies on another, they run round all of its outline.
     """
@@ -58,9 +58,8 @@ def pairs(seam: Seam, leader: Panel, follower: Panel, count: int = STEPS) -> tup
 
 
 def motion_of(seam: Seam, leader: Panel, follower: Panel, way: Way = "flow") -> Motion:
-    """Where the follower's points lie on the leader: to *flow*, as if the cloth were not cut, flat and with the print up; to
-    *mirror*, over the leader's own print, which is then seen turned over past the seam.
-    """
+    """Return the motion of the follower's points on to the leader: *flow* continues the design as if the cloth were not cut;
+    *mirror* reflects it at the seam."""
     if isinstance(seam, LaidOn):
         return Motion(shift_mm=seam.offset_mm)
     on, off = pairs(seam, leader, follower)
@@ -68,13 +67,13 @@ def motion_of(seam: Seam, leader: Panel, follower: Panel, way: Way = "flow") -> 
 
 
 def agrees(seam: Seam, leader: Panel, follower: Panel) -> float:
-    """By how much the follower's edge is longer than the leader's and its ease together, in mm; 0 of what lies on."""
+    """Return the follower's edge length minus the leader's and minus the ease, in mm; 0 for a panel that lies on another."""
     if isinstance(seam, LaidOn):
         return 0.0
     return float(run(follower, seam.second).length - run(leader, seam.first).length - seam.ease_mm)
 
 
 def outside(seam: LaidOn, leader: Panel, follower: Panel) -> float:
-    """Share of the follower that hangs over the leader's edge."""
+    """Return the share of the follower that lies beyond the leader's edge."""
     over = Polygon([(x + seam.offset_mm[0], y + seam.offset_mm[1]) for x, y in follower.line()])
     return float(1 - over.intersection(Polygon(leader.line())).area / over.area)

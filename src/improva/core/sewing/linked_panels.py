@@ -1,4 +1,4 @@
-"""Panels that show what another panel's design has past a seam, also one after another."""
+"""Panels that continue another panel's design past a seam, also over several panels."""
 
 from __future__ import annotations
 
@@ -18,14 +18,14 @@ Corrections = Mapping[str, tuple[float, float]]
 
 @dataclass(frozen=True)
 class Link:
-    """By which panel a panel is led in the end, and where its points lie on that one."""
+    """The panel that leads another one, directly or through others, and the motion of its points on to the leader."""
 
     leader: str
     motion: Motion
 
 
 def seam_of(template: Template, seam_id: str) -> Seam:
-    """The seam of that id. Raises :class:`PlacementError` with those there are."""
+    """Return the seam of an id. Raises :class:`PlacementError` with the ids that exist."""
     for seam in template.seams:
         if seam.id == seam_id:
             return seam
@@ -34,7 +34,8 @@ def seam_of(template: Template, seam_id: str) -> Seam:
 
 
 def check_follow(template: Template, panel: Panel, follow: Follow) -> Seam:
-    """The seam that a panel follows. Raises :class:`PlacementError` where it leads elsewhere or does not allow that way."""
+    """Return the seam that a panel follows. Raises :class:`PlacementError` where the seam leads elsewhere or does not allow
+    that way."""
     seam = seam_of(template, follow.seam)
     if seam.follower != panel.id or seam.leader == panel.id:
         raise PlacementError(f"Past the seam '{seam.title}' it is {seam.follower} that follows {seam.leader}, not {panel.id}.")
@@ -44,14 +45,15 @@ def check_follow(template: Template, panel: Panel, follow: Follow) -> Seam:
 
 
 def joint(template: Template, follow: Follow, corrections: Corrections) -> Motion:
-    """Where the follower's points lie on its leader, what was calibrated included."""
+    """Return the motion of the follower's points on to its leader, with the calibration applied."""
     seam = seam_of(template, follow.seam)
     motion = motion_of(seam, template.panel(seam.leader), template.panel(seam.follower), follow.way)
     return motion.moved(*corrections.get(seam.id, (0.0, 0.0)))
 
 
 def led(template: Template, panel: Panel, follows: Mapping[str, Follow], corrections: Corrections) -> Link | None:
-    """Who leads a panel in the end; None for one that follows nobody. Raises :class:`PlacementError` for a ring of followers."""
+    """Return the first leader of a panel; None for a panel with a placement of its own. Raises :class:`PlacementError` for a
+    ring of followers."""
     motion, at, met = Motion(), panel.id, [panel.id]
     while at in follows:
         seam = check_follow(template, template.panel(at), follows[at])
@@ -64,7 +66,7 @@ def led(template: Template, panel: Panel, follows: Mapping[str, Follow], correct
 
 
 def first_follow(template: Template, panel: Panel) -> Follow | None:
-    """What a panel follows until it is told otherwise: the first seam whose usual way is not to stand alone."""
+    """Return what a panel follows before the seller decides: the first seam whose usual way is not *alone*."""
     for seam in template.seams:
         if seam.follower == panel.id and seam.ways[0] != "alone":
             return Follow(seam.id, seam.ways[0])
@@ -74,7 +76,7 @@ def first_follow(template: Template, panel: Panel) -> Follow | None:
 def led_designs(
     template: Template, own: Callable[[Panel], Design], corrections: Corrections | None = None
 ) -> dict[str, Design]:
-    """Every panel's design, followers as their template has them, all others as ``own`` makes them."""
+    """Return the design of every panel: followers as the template links them, all others as ``own`` makes them."""
     follows = {p.id: follow for p in template.panels if (follow := first_follow(template, p))}
     designs = {}
     for panel in template.panels:

@@ -1,4 +1,4 @@
-"""How well a design runs on over a seam: how far it is off in mm, and how far its colours are apart."""
+"""How well a design continues over a seam: its offset in mm and its colour difference."""
 
 from __future__ import annotations
 
@@ -18,8 +18,8 @@ INSIDE_MM = 1.0
 
 
 def off_along(seam: Seam, template: Template, ways: tuple[Link | None, Link | None], corrections: Corrections) -> Floats | None:
-    """How far apart in the design both sides of a seam lie, (n,) mm; None where they show different designs, or
-    are two edges of one panel.
+    """Return the offset (n,) in mm between both sides of a seam, in the design; None where they show different designs or are
+    two edges of one panel.
 
     ``ways`` are those of the leader's panel and of the follower's, each as :func:`.following.led` gives it.
     """
@@ -33,7 +33,7 @@ def off_along(seam: Seam, template: Template, ways: tuple[Link | None, Link | No
 
 
 def _inwards(points: Points, panel: Panel) -> Points:
-    """Points moved off the edge, towards the panel's inside."""
+    """Return points moved from the edge into the panel."""
     along = np.gradient(points, axis=0)
     across = np.stack([along[:, 1], -along[:, 0]], -1) / np.maximum(np.hypot(*along.T), 1e-9)[:, None]
     middle = np.mean(panel.line(), axis=0)
@@ -42,7 +42,7 @@ def _inwards(points: Points, panel: Panel) -> Points:
 
 
 def _colours(file_lab: Floats, panel: Panel, points: Points) -> Floats:
-    """Colours of a reduced print file at points of its panel, (n, 3)."""
+    """Sample a reduced print file at points of its panel, (n, 3)."""
     x, y, w, h = panel.file_box
     at = ((points - (x, y)) * (file_lab.shape[1] / w, file_lab.shape[0] / h) - 0.5).astype(np.float32)
     samples = cv2.remap(file_lab, at[None, :, 0], at[None, :, 1], cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
@@ -50,9 +50,8 @@ def _colours(file_lab: Floats, panel: Panel, points: Points) -> Floats:
 
 
 def apart_along(seam: Seam, template: Template, corrections: Corrections, file_labs: tuple[Floats, Floats]) -> Floats:
-    """ΔE2000 between both sides of a seam, (n,). ``file_labs`` are the leader's and the follower's print files, reduced,
-    (h, w, 3) Lab.
-    """
+    """Return ΔE2000 (n,) between both sides of a seam. ``file_labs`` are the leader's and the follower's print files, reduced,
+    (h, w, 3) Lab."""
     leader, follower = template.panel(seam.leader), template.panel(seam.follower)
     on, off = pairs(seam, leader, follower, POINTS)
     inner, moved = _inwards(off, follower), np.array(corrections.get(seam.id, (0.0, 0.0)))

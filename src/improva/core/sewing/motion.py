@@ -1,4 +1,4 @@
-"""Rigid motions of one panel into another's coordinates: turned, moved, and perhaps turned over. Lengths in mm."""
+"""Rigid motions from one panel's coordinates into another's: rotation, shift and optional reflection. Lengths in mm."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ Points = NDArray[np.float64]
 
 @dataclass(frozen=True)
 class Motion:
-    """``x' = R(turn) · F · x + shift``, where F turns the left to the right if the motion is ``flipped``.
+    """``x' = R(turn) · F · x + shift``, where F reflects left and right if the motion is ``flipped``.
 
     ``turn_deg`` is clockwise on a sheet whose y points down.
     """
@@ -25,40 +25,41 @@ class Motion:
 
     @property
     def matrix(self) -> Points:
-        """The linear part, (2, 2)."""
+        """Return the linear part, (2, 2)."""
         a = math.radians(self.turn_deg)
         turn = np.array([[math.cos(a), -math.sin(a)], [math.sin(a), math.cos(a)]])
         return turn @ np.diag([-1.0, 1.0]) if self.flipped else turn
 
     @property
     def is_shift(self) -> bool:
-        """Whether it only moves."""
+        """Return whether the motion only shifts."""
         return not self.flipped and abs((self.turn_deg + 180) % 360 - 180) < 1e-9
 
     def __call__(self, points: Sequence[Sequence[float]] | Points) -> Points:
-        """Points (n, 2) moved."""
+        """Apply the motion to points (n, 2)."""
         return np.asarray(points, float) @ self.matrix.T + self.shift_mm
 
     def then(self, after: Motion) -> Motion:
-        """This motion and another after it."""
+        """Return this motion followed by another."""
         x, y = after([self.shift_mm])[0]
         turn = after.turn_deg + (-self.turn_deg if after.flipped else self.turn_deg)
         return Motion(turn, (float(x), float(y)), self.flipped != after.flipped)
 
     def back(self) -> Motion:
-        """The motion that undoes this one."""
+        """Return the inverse motion."""
         turn = self.turn_deg if self.flipped else -self.turn_deg
         undone = Motion(turn, flipped=self.flipped)
         x, y = -undone([self.shift_mm])[0]
         return Motion(turn, (float(x), float(y)), self.flipped)
 
     def moved(self, right_mm: float, down_mm: float) -> Motion:
-        """The same with its result moved."""
+        """Return the motion with an additional shift of its result."""
         return Motion(self.turn_deg, (self.shift_mm[0] + right_mm, self.shift_mm[1] + down_mm), self.flipped)
 
 
 def fitted(points: Points, onto: Points, flipped: bool = False) -> Motion:
-    """The motion that brings points (n, 2) nearest to their partners by least squares; ``flipped``: turned over as well.
+    """Return the motion that maps points (n, 2) to their partners with the least squared error; ``flipped`` includes a
+    reflection.
 
     Source: Arun, Huang and Blostein, "Least-Squares Fitting of Two 3-D Point Sets", IEEE PAMI 9, 1987; in the plane the turn
     follows from one arctangent.

@@ -1,4 +1,4 @@
-"""What a photograph of a sewn sample shows: how far from its place a panel was sewn on."""
+"""Measure on a photograph of a sewn sample how far a panel was sewn from its nominal place."""
 
 from __future__ import annotations
 
@@ -15,7 +15,8 @@ Point = tuple[float, float]
 
 
 def known_points(panel: Panel) -> tuple[Point, Point]:
-    """The ends of a panel's highest stretch: corners that are found again on a sample, left and right, in mm of its trim."""
+    """Return the ends of a panel's highest stretch, left and right, in mm of its trim: corners that are easy to find on a
+    sample."""
     line = np.array(panel.line())
     top = line[line[:, 1] <= line[:, 1].min() + 0.02 * np.ptp(line[:, 1])]
     left, right = top[top[:, 0].argmin()], top[top[:, 0].argmax()]
@@ -23,7 +24,7 @@ def known_points(panel: Panel) -> tuple[Point, Point]:
 
 
 def shown_by(known_mm: tuple[Point, Point], known_px: Points, on_px: Points, off_px: Points) -> Point:
-    """How far right and down of its design's place a panel was sewn, in mm.
+    """Return how far to the right and down of its nominal place a panel was sewn, in mm.
 
     Args:
         known_mm: two points of the panel.

@@ -1,4 +1,4 @@
-"""Seams in a template's TOML: read against the panels they join, and written."""
+"""Read and write the seams of a template's TOML, checked against its panels."""
 
 from __future__ import annotations
 
@@ -42,7 +42,7 @@ def _ways(data: Mapping[str, Any], usual: tuple[Way, ...]) -> tuple[Way, ...]:
 
 
 def _lying(leader: Panel, follower: Panel) -> tuple[float, float]:
-    """Where a panel lies on another until it is measured: the tops of their safe areas level, their middles on one line."""
+    """Return the default position of a panel on another one: tops of the safe areas level, centres on one line."""
     return (leader.trim_mm[0] - follower.trim_mm[0]) / 2, leader.safe_mm - follower.safe_mm
 
 
@@ -81,7 +81,7 @@ def _check(seam: Seam, panels: Mapping[str, Panel]) -> None:
 
 
 def parse_seams(tables: Sequence[Mapping[str, Any]], panels: tuple[Panel, ...]) -> tuple[Seam, ...]:
-    """The seams of a template, each checked against its panels.
+    """Return the seams of a template, each checked against its panels.
 
     Raises:
         TemplateError: a panel, point or way that is not known, or edges whose lengths do not agree within their ease.
@@ -101,7 +101,7 @@ def parse_seams(tables: Sequence[Mapping[str, Any]], panels: tuple[Panel, ...]) 
 
 
 def parse_faces(tables: Sequence[Mapping[str, Any]], panels: tuple[Panel, ...], sewn: bool) -> tuple[Face, ...]:
-    """How a template's panels lie when it is sewn; all round the first of them where it does not say.
+    """Return the faces of a template; one face around the first panel where the template names none.
 
     Raises:
         TemplateError: a panel that is not known, or a face without the panel it is laid round.
@@ -120,12 +120,12 @@ def parse_faces(tables: Sequence[Mapping[str, Any]], panels: tuple[Panel, ...], 
 
 
 def face_data(face: Face) -> dict[str, Any]:
-    """Plain values of a face, as :func:`parse_faces` reads them."""
+    """Return a face as plain values, in the form that :func:`parse_faces` reads."""
     return {"title": face.title, "around": face.around, "panels": list(face.panels)}
 
 
 def seam_data(seam: Seam) -> dict[str, Any]:
-    """Plain values of a seam, as :func:`parse_seams` reads them."""
+    """Return a seam as plain values, in the form that :func:`parse_seams` reads."""
     named: dict[str, Any] = {"id": seam.id, "title": seam.title}
     if isinstance(seam, LaidOn):
         return {**named, "on": seam.leader, "panel": seam.follower, "offset": list(seam.offset_mm), "ways": list(seam.ways)}

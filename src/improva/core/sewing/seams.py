@@ -1,4 +1,4 @@
-"""How the panels of a blank meet: which edge is sewn to which, and which panel lies on another. Lengths in mm."""
+"""Seams of a blank: edges that are sewn together, and panels that lie on others. Lengths in mm."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ WAYS: tuple[Way, ...] = get_args(Way)
 
 @dataclass(frozen=True)
 class Edge:
-    """A stretch of a panel's outline, from ``start`` to ``end`` in mm of its trim, the shorter way round."""
+    """A stretch of a panel's outline, from ``start`` to ``end`` in mm of its trim, along the shorter side."""
 
     panel: str
     start: tuple[float, float]
@@ -38,18 +38,18 @@ class Sewn:
 
     @property
     def leader(self) -> str:
-        """The panel that the other may follow."""
+        """The panel whose design can continue on the other."""
         return self.first.panel
 
     @property
     def follower(self) -> str:
-        """The panel that may follow."""
+        """The panel that can continue the other's design."""
         return self.second.panel
 
 
 @dataclass(frozen=True)
 class LaidOn:
-    """A panel that lies on another, as a pocket does.
+    """A panel that is sewn on to another one, such as a pocket.
 
     Attributes:
         leader: what lies beneath.
@@ -70,7 +70,7 @@ Seam = Sewn | LaidOn
 
 @dataclass(frozen=True)
 class Face:
-    """One side of the sewn thing as it lies flat: panels in the order they are laid down, placed round one of them."""
+    """One side of the sewn product lying flat: panels in stacking order, positioned around a base panel."""
 
     title: str
     around: str
@@ -79,7 +79,7 @@ class Face:
 
 @dataclass(frozen=True)
 class Follow:
-    """What a panel shows in place of a placement of its own: its leader's design past a seam."""
+    """The link of a panel that has no placement of its own: it continues its leader's design past a seam."""
 
     seam: str
     way: Way = "flow"

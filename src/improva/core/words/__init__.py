@@ -1,4 +1,4 @@
-"""Words as outlines: shaped by HarfBuzz, set in lines, bent along a path, and never as pixels until they are drawn."""
+"""Words as vector outlines: shaped by HarfBuzz, set in lines and bent along a path. They become pixels only in the renderer."""
 
 from .font import Font
 from .layout import Block, Setting, set_words

@@ -1,4 +1,4 @@
-"""A font file opened for shaping and drawing."""
+"""Open font files for shaping and drawing."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ Contour = NDArray[np.float64]
 
 
 class _Flattener:
-    """Collects contours as points; curves become straight pieces, fine enough to be bent afterwards."""
+    """Collect contours as points; curves become segments short enough to be bent later."""
 
     def __init__(self, tolerance: float) -> None:
         self.contours: list[list[tuple[float, float]]] = []
@@ -53,7 +53,7 @@ class _Flattener:
 
 
 class Font:
-    """A TrueType or OpenType font; of a collection, its first. Its own units are an em's fractions.
+    """A TrueType or OpenType font, or the first of a collection. Lengths are fractions of the em.
 
     Raises:
         FontError: it is broken, too large, has no outlines or no letters.
@@ -80,13 +80,13 @@ class Font:
         self.x_height = self._extent("x", 0.5)
 
     def _extent(self, letter: str, fallback: float) -> float:
-        """Height of a flat letter above the baseline, in em."""
+        """Return the height of a flat letter above the baseline, in em."""
         glyph = self._font.get_nominal_glyph(ord(letter))
         extents = self._font.get_glyph_extents(glyph) if glyph else None
         return extents.y_bearing / self.upem if extents and extents.y_bearing > 0 else fallback
 
     def shape(self, text: str, ligatures: bool = True) -> list[tuple[int, int, float, float, float]]:
-        """One line shaped by HarfBuzz: glyph, index of its character, x and y offset, advance; in em."""
+        """Shape one line with HarfBuzz: glyph, index of its character, x and y offset, advance; in em."""
         buffer = hb.Buffer()
         buffer.add_str(text)
         buffer.guess_segment_properties()
@@ -98,13 +98,13 @@ class Font:
         ]
 
     def missing(self, text: str) -> list[str]:
-        """Characters that the font does not have, each once."""
+        """Return the characters that the font lacks, each once."""
         wanted = dict.fromkeys(c for c in text if not c.isspace())
         return [c for c in wanted if not self._font.get_nominal_glyph(ord(c))]
 
     @lru_cache(maxsize=512)  # noqa: B019  # fonts are few and live as long as what is set in them
     def outline(self, glyph: int) -> tuple[Contour, ...]:
-        """A glyph's closed contours, each (n, 2) in em, y upward."""
+        """Return a glyph's closed contours, each (n, 2) in em, y upward."""
         pen: Any = _Flattener(FLAT_EM * self.upem)
         self._font.draw_glyph_with_pen(glyph, pen)
         return tuple(np.array(c, float) / self.upem for c in pen.contours if len(c) > 2)
@@ -112,5 +112,5 @@ class Font:
 
 @lru_cache(maxsize=24)
 def open_font(data: bytes) -> Font:
-    """A font, opened once. Raises :class:`FontError`."""
+    """Open a font once. Raises :class:`FontError`."""
     return Font(data)

@@ -1,4 +1,4 @@
-"""Words set in lines: shaped, tracked, aligned; as contours in units of the letters' size."""
+"""Set words in lines: shaping, tracking and alignment; contours in em."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ LEADING_LIMITS = (0.4, 5.0)
 
 @dataclass(frozen=True)
 class Setting:
-    """How words are set.
+    """Font, tracking, alignment and line spacing of words.
 
     Attributes:
         leading: from one baseline to the next, times the letters' size.
@@ -40,7 +40,7 @@ class Setting:
 
 @dataclass(frozen=True)
 class Block:
-    """Words set in lines, y upward, about the middle of the block; lengths in em.
+    """Words set in lines, y upward, around the centre of the block; lengths in em.
 
     Attributes:
         contours: closed, each (n, 2). Filled by the non-zero rule.
@@ -56,7 +56,7 @@ class Block:
 
 
 def _line(font: Font, text: str, setting: Setting) -> tuple[list[Contour], float]:
-    """One line from x = 0 on its baseline, and its width; letters the font lacks take no room."""
+    """Return one line starting at x = 0 on its baseline, and its width; missing characters take no room."""
     drawable = "".join(c for c in text if c.isspace() or c not in font.missing(text))
     x, contours = 0.0, []
     glyphs = font.shape(drawable, ligatures=setting.tracking == 0)
@@ -67,7 +67,7 @@ def _line(font: Font, text: str, setting: Setting) -> tuple[list[Contour], float
 
 
 def set_words(font: Font, text: str, setting: Setting) -> Block:
-    """Set words in lines, broken where the text is.
+    """Set words in lines, with line breaks where the text has them.
 
     Raises:
         PieceError: there are no letters, too many of them, or none that the font has.

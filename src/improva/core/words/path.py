@@ -1,4 +1,4 @@
-"""Words along a path: every point of every outline is moved, so that nothing is bent as pixels."""
+"""Bend words along a path by moving the points of their outlines."""
 
 from __future__ import annotations
 
@@ -47,7 +47,7 @@ class WordPath:
 
 
 def refined(contour: Contour) -> Contour:
-    """A closed contour with points added, so that no straight piece is longer than :data:`FINE_EM`."""
+    """Add points to a closed contour until no segment is longer than :data:`FINE_EM`."""
     after = np.roll(contour, -1, axis=0)
     counts = np.maximum(1, np.ceil(np.hypot(*(after - contour).T) / FINE_EM).astype(int))
     at = np.repeat(np.arange(len(contour)), counts)
@@ -56,7 +56,7 @@ def refined(contour: Contour) -> Contour:
 
 
 def _round(points: Contour, radius: float) -> Contour:
-    """The baseline's middle stays at the origin's height; a negative radius curves the other way."""
+    """Map the baseline to an arc whose middle stays at the origin's height; a negative radius curves the other way."""
     angle, r = points[:, 0] / radius, radius + points[:, 1]
     return np.column_stack([r * np.sin(angle), r * np.cos(angle) - radius])
 
@@ -84,7 +84,7 @@ def _moved(points: Contour, path: WordPath, block: Block) -> Contour:
 
 
 def bent(block: Block, path: WordPath) -> tuple[Contour, ...]:
-    """A block's contours along a path, in em, y upward. A circle's middle is at the origin.
+    """Return a block's contours bent along a path, in em, y upward. A circle's centre is at the origin.
 
     Raises:
         PieceError: the circle is smaller than the letters.
