@@ -1,4 +1,4 @@
-"""Find the content of a picture: a cut-out by its alpha, a drawing by its contrast against an even ground."""
+"""Find a picture's content: a cut-out by its alpha, a drawing by its contrast against an even background."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ LEAST_SPOT_PX = 4
 
 @dataclass(frozen=True)
 class Content:
-    """The content of a picture, apart from its ground.
+    """The content of a picture, apart from its background.
 
     Attributes:
         kind: ``cutout`` (told by alpha), ``drawing`` (told by contrast against an even ground) or ``picture``
@@ -50,7 +50,7 @@ def border_of(image: NDArray[np.floating]) -> Floats:
 
 
 def find_content(lab: Floats, alpha: NDArray[np.uint8] | None) -> Content:
-    """Separate content from ground in a picture: Lab (h, w, 3) on the blank, and alpha (h, w) if there is any."""
+    """Separate content from background: Lab (h, w, 3) on the blank, and alpha (h, w) if present."""
     if alpha is not None and float((alpha < BARE_ALPHA).mean()) > BARE_SHARE:
         return Content("cutout", alpha >= BARE_ALPHA)
     border = border_of(lab)

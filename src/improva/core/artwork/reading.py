@@ -76,7 +76,7 @@ class ArtFacts:
 
 
 def facts_from_dict(data: dict[str, Any]) -> ArtFacts:
-    """The reverse of :meth:`ArtFacts.as_dict`, after a trip through JSON."""
+    """Reverse :meth:`ArtFacts.as_dict`, after a trip through JSON."""
     dpi = data["tagged_dpi"]
     return ArtFacts(
         **{**data, "px": tuple(data["px"]), "tagged_dpi": tuple(dpi) if dpi else None, "notes": tuple(data["notes"])}
@@ -136,7 +136,7 @@ def _check_size(w: int, h: int) -> None:
 
 
 def _check_extent(picture: Image.Image, length: int) -> None:
-    """libtiff fills in what a TIFF cut short lacks, and only warns: compare its strips or tiles with the file."""
+    """Check a TIFF's strips or tiles against the file's length: libtiff only warns about truncated files."""
     tags = getattr(picture, "tag_v2", {})
     for offsets, counts in ((273, 279), (324, 325)):
         ends = [a + b for a, b in zip(tags.get(offsets, ()), tags.get(counts, ()), strict=False)]

@@ -9,7 +9,7 @@ from .pixels import as_array, as_bytes
 
 
 def blended_edges(image: pyvips.Image, blend: float) -> pyvips.Image:
-    """The picture less ``blend`` of its width and height, its opposite edges faded into each other, so that it tiles.
+    """Return the picture, smaller by ``blend`` of its width and height, with opposite edges cross-faded so that it tiles.
 
     In premultiplied values, so that hidden colour does not bleed in (Porter and Duff 1984, section 4.3).
     """

@@ -1,4 +1,4 @@
-"""Check an SVG before it is drawn: it is well formed and loads nothing from elsewhere."""
+"""Check an SVG before drawing: it is well formed and loads nothing external."""
 
 from __future__ import annotations
 
@@ -37,7 +37,7 @@ def draw_svg(data: bytes, scale: float = 1.0) -> pyvips.Image:
 
 
 def _filling(data: bytes, w: int, h: int) -> bytes | None:
-    """The drawing with its view stretched to whole pixels; None where its view is not told or is not all of it."""
+    """Return the drawing with its view box stretched to whole pixels; None for a missing or partial view box."""
     root = fromstring(data)
     view_box = root.get("viewBox", "")
     if not view_box and all(re.fullmatch(r"[\d.]+(px)?", root.get(side, "")) for side in ("width", "height")):

@@ -30,7 +30,7 @@ LEAST_RIDGE_PX = 12
 
 @dataclass(frozen=True)
 class Row:
-    """A row of lettering, in pixels of the picture looked at: its box (x, y, w, h), its letters' height, their stroke."""
+    """A row of lettering in pixels: its box (x, y, w, h), letter height and stroke width."""
 
     box: tuple[int, int, int, int]
     height_px: float

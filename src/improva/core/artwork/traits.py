@@ -1,4 +1,4 @@
-"""Traits of an artwork that hold on any blank: its ground, lettering, thin lines, and whether it tiles."""
+"""Traits of an artwork that hold on any blank: background, lettering, thin lines, and whether it tiles."""
 
 from __future__ import annotations
 

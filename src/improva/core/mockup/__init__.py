@@ -1,1 +1,1 @@
-"""Mock-ups: pictures of a printed blank, from light that was baked once."""
+"""Mock-ups: realistic pictures of a printed blank, computed from prebaked light."""

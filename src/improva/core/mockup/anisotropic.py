@@ -1,4 +1,4 @@
-"""Anisotropic sampling: where a print turns away from the camera, a pixel spans several texels."""
+"""Anisotropic texture sampling: where a print turns away from the camera, one pixel covers several texels."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ of it, as at a seam or in front of a fold.
 
 @dataclass(frozen=True)
 class AnisotropicSamples:
-    """Pixels of a print's window whose long way spans several texels, in order of their rows.
+    """Pixels of a print's window that cover several texels along one direction, in row order.
 
     Attributes:
         taps: samples taken along it.
@@ -48,7 +48,8 @@ def _along(plane: Floats, axis: int) -> Floats:
 
 
 def find_grazing(uv: Floats, texture_px: tuple[int, int]) -> tuple[AnisotropicSamples, ...]:
-    """The grazing pixels of a map (h, w, 2) of fractions, NaN where the print is not seen; by how many samples they need."""
+    """Return the pixels of a texture map (h, w, 2), NaN where the print is not visible, that need several samples, grouped by
+    the number of samples."""
     w, h = texture_px
     ways = [(_along(uv[..., 0], axis), _along(uv[..., 1], axis)) for axis in (1, 0)]
     long = [np.hypot(du * w, dv * h) for du, dv in ways]
@@ -74,7 +75,7 @@ def find_grazing(uv: Floats, texture_px: tuple[int, int]) -> tuple[AnisotropicSa
 def sample(
     texture: Floats, u: Floats, v: Floats, grazing: tuple[AnisotropicSamples, ...], inside: slice, turn: float = 0.0
 ) -> Floats:
-    """The texture (h, w, c) at some rows of a map's fractions; of grazing pixels the mean along their long way.
+    """Sample a texture (h, w, c) at some rows of a texture map; grazing pixels get the mean along their long direction.
 
     ``turn``, in 0…1 of a whole one, is how far a body of revolution is turned: what lies so much farther right is seen, and
     round it the print has no end.
@@ -109,7 +110,7 @@ def _at(texture: Floats, u: Floats, v: Floats, turn: float) -> Floats:
 
 
 def _flat(texture: Floats, u: Floats, v: Floats, turn: float) -> Floats:
-    """Samples at (taps, n) places; cut up, since a remap takes no row longer than 32 767."""
+    """Sample at (taps, n) places, in parts: a remap takes no row longer than 32 767."""
     size, width = u.size, 512
     room = np.zeros((2, -(-size // width) * width), np.float32)
     room[0, :size], room[1, :size] = u.ravel(), v.ravel()

@@ -27,7 +27,8 @@ def _shrunk(texture: Floats) -> Floats:
 
 
 def thrown(texture: Floats, near: NearbyColour, turn: float = 0.0) -> Floats:
-    """Return the colour of the light that a print (h, w, 3) reflects onto its surroundings, (gh, gw, 3): mostly that of its nearby parts.
+    """Return the colour of the light that a print (h, w, 3) reflects on to its surroundings, (gh, gw, 3), weighted by
+    distance.
 
     ``turn`` is as in :func:`.anisotropic.sample`.
     """

@@ -28,7 +28,7 @@ MOST_WHOLE = 2
 
 @dataclass(frozen=True)
 class ShadedView:
-    """A view with its plain parts coloured and lit: everything that stays the same while the art changes.
+    """A view whose unprinted parts are coloured and lit: everything that stays the same while the art changes.
 
     Of the view only what prints are laid in is kept.
     ``cloth`` holds the reflectance beneath each print that lies on a cloth: (3,), or (h, w, 3) in the print's window.
@@ -64,7 +64,7 @@ def shade_plain_parts(
 
 
 def _halved(plane: Floats) -> Floats:
-    """A plane in half floats, as its pass was: half the memory, and a step of a two-thousandth of each value."""
+    """Return a plane as half floats, the type of its pass: half the memory, with relative steps of 1/2048."""
     return np.asarray(np.minimum(plane, np.finfo(np.float16).max, out=plane), np.float16)
 
 

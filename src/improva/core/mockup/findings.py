@@ -1,4 +1,4 @@
-"""Findings on a set of pictures: colours that are not sold, sides that are not shown."""
+"""Findings on a set of mock-ups: colours that are not sold, and sides that no picture shows."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ MANY_COLOURS = 8
 def picture_findings(
     template: Template, scenes: Sequence[SceneInfo], colours: Sequence[Mapping[str, str]], printed: set[str]
 ) -> list[Finding]:
-    """Findings on a set of pictures of one blank.
+    """Return the findings on a set of pictures of one blank.
 
     Args:
         template: the blank that is sold.
@@ -53,7 +53,7 @@ def picture_findings(
 
 
 def _is_sold_part(scene: SceneInfo, name: str) -> bool:
-    """A part of the product: grounds and backdrops are only shown."""
+    """Return whether a region is a part of the product, not of its surroundings."""
     return any(r.id == name and not r.around and r.panel is None for r in scene.regions)
 
 

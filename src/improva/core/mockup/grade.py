@@ -60,7 +60,7 @@ def graded(shaded: ShadedView, grade: Grade) -> ShadedView:
 
 
 def _falloff(size: tuple[int, int], strength: float) -> Floats:
-    """1 in the middle, falling smoothly to the corners, (h, w)."""
+    """Return the vignette: 1 in the middle, falling smoothly to the corners, (h, w)."""
     w, h = size
     x, y = np.linspace(-1, 1, w, dtype=np.float32)[None, :] * w, np.linspace(-1, 1, h, dtype=np.float32)[:, None] * h
     out = np.clip((np.hypot(x, y) / np.float32(np.hypot(w, h)) - 0.35) / 0.65, 0, 1)
@@ -68,7 +68,7 @@ def _falloff(size: tuple[int, int], strength: float) -> Floats:
 
 
 def softened(plain: Floats, view: View, softness: float) -> Floats:
-    """Light (h, w, 3) with all that is not the product out of focus, the more the further it lies from the plane of focus.
+    """Return light (h, w, 3) with the background blurred in proportion to its distance from the plane of focus.
 
     The ground is blurred without the product in it, so that no colour of the product leaks out, and goes on behind it.
     """
@@ -93,7 +93,7 @@ def softened(plain: Floats, view: View, softness: float) -> Floats:
 
 
 def ground(light: Floats, cover: Floats, sigma: float) -> Floats:
-    """What lies behind the product, (h, w, 3): light where nothing covers it, carried on and blurred by ``sigma`` px."""
+    """Return the background (h, w, 3), extended behind the product and blurred by ``sigma`` px."""
     weight = (1 - cover) ** 12  # what is half covered says little of the ground
     sigma = max(sigma, 0.8)
     total = cv2.GaussianBlur(light * weight[..., None], (0, 0), sigma)

@@ -1,4 +1,4 @@
-"""Convert half floats to whole ones by a table, about four times as fast as NumPy's conversion."""
+"""Convert half floats to single precision by a table, about four times as fast as NumPy's conversion."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ STRIP_ROWS = 64
 
 
 def _of_halves(change: Callable[[Floats], Floats]) -> Floats:
-    """What every half float is changed to, (1, 65536), in order of their bits."""
+    """Return a function's value for every half float, (1, 65536), in order of their bits."""
     with np.errstate(all="ignore"):
         every = np.arange(65536, dtype=np.uint16).view(np.float16).astype(np.float32)
         return np.asarray(change(every), np.float32).reshape(1, -1)
@@ -28,14 +28,14 @@ def _times(gain: float) -> Floats:
 
 
 def whole(plane: NDArray[np.floating], gain: float = 1.0) -> Floats:
-    """Some rows of a plane, (h, w) or (h, w, 3), in whole floats and times a gain."""
+    """Return rows of a plane, (h, w) or (h, w, 3), as single-precision floats multiplied by a gain."""
     if plane.dtype == np.float16:
         return np.asarray(cv2.LUT(plane.view(np.uint16), _times(gain)), np.float32)
     return np.asarray(np.multiply(plane, np.float32(gain), dtype=np.float32))
 
 
 def mapped(plane: NDArray[np.floating], change: Callable[[Floats], Floats]) -> Floats:
-    """A large plane (h, w) or (h, w, 3) with each value changed, in whole floats, by all cores."""
+    """Apply a function to every value of a large plane (h, w) or (h, w, 3) on all cores; returns single-precision floats."""
     halves = plane.dtype == np.float16
     table = _of_halves(change) if halves else None
     out = np.empty(plane.shape, np.float32)

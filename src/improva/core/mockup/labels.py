@@ -137,7 +137,7 @@ def _fitted(
     occupied: list[Box],
     open_font: OpenFont,
 ) -> tuple[Caption, ImageFont.FreeTypeFont, tuple[float, ...], Box]:
-    """A caption as large as it is wanted, or as there is room for it: with its font, its letters' bounds and its box.
+    """Return a caption at its wanted size, or as large as there is room: its font, its letters' bounds and its box.
 
     Raises :class:`OutputError` where there is no room even at the least size.
     """
@@ -163,7 +163,7 @@ def _ink(colour: str, image: Image.Image) -> tuple[int, ...]:
 
 
 def _plate(image: Image.Image, box: Box, caption: Caption) -> None:
-    """A plate or badge with smooth edges: drawn four times as large and brought down."""
+    """Draw a plate or badge with smooth edges: four times as large, then reduced."""
     w, h = box[2] - box[0], box[3] - box[1]
     mask = Image.new("L", (4 * w, 4 * h), 0)
     pen = ImageDraw.Draw(mask)

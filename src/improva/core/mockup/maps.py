@@ -24,7 +24,7 @@ LEAST_COVER = 0.01
 
 @dataclass(frozen=True)
 class PrintMap:
-    """Where a print is seen: a window of the picture with its texture map and basis.
+    """Visibility of a print: a window of the picture with its texture map and basis.
 
     Attributes:
         rows, columns: the window, around all pixels that see the print.
@@ -45,7 +45,7 @@ class PrintMap:
     grazing: tuple[AnisotropicSamples, ...] = ()
 
     def window(self, rows: slice) -> tuple[slice, tuple[slice, slice]] | None:
-        """The part of its window within some rows of the picture: rows of the window, and where they lie in those rows."""
+        """Return the part of the window within some rows of the picture: rows of the window, and their place in those rows."""
         first, last = max(rows.start, self.rows.start), min(rows.stop, self.rows.stop)
         if first >= last:
             return None
@@ -84,7 +84,8 @@ def _scaled_map(uv: Floats, size: tuple[int, int]) -> Floats:
 
 
 def placed(info: SceneInfo, region: Region, maps: dict[str, Floats]) -> Floats:
-    """Return the texture coordinates (h, w, 2) of a print: its own, or those of its panel scaled to its box. NaN where it is not seen."""
+    """Return the texture coordinates (h, w, 2) of a print: its own, or its panel's scaled to its box. NaN where it is not
+    visible."""
     if region.box_mm is None or region.on is None:
         return maps[region.id]
     cloth, uv = info.region(region.on), maps[region.on]
@@ -97,7 +98,7 @@ def placed(info: SceneInfo, region: Region, maps: dict[str, Floats]) -> Floats:
 
 
 def _parted(info: SceneInfo, maps: dict[str, Floats]) -> dict[str, Floats]:
-    """Maps of panels sewn to each other, each pixel given to one of them: scaling lets them meet in the middle of one."""
+    """Assign each pixel to one of several adjoining panels, so that scaled maps meet in the middle of a pixel."""
     taken: np.ndarray | None = None
     out = dict(maps)
     for region in info.regions:
@@ -113,7 +114,7 @@ def _parted(info: SceneInfo, maps: dict[str, Floats]) -> dict[str, Floats]:
 def maps_of(
     info: SceneInfo, passes: Passes, window: tuple[slice, slice], size: tuple[int, int], cover: Floats | None
 ) -> tuple[dict[str, PrintMap], dict[str, PrintMap]]:
-    """Return the maps of all prints that a window shows, and those of all surfaces under them.
+    """Return the maps of all prints in a window, and of all surfaces under them.
 
     Packs extend a print's texture coordinates past its silhouette, so that the pixels of its edge have some at any
     size. Pixels that see nothing of the product (``cover`` (h, w) is 0) receive only light that the print reflects.
@@ -142,14 +143,14 @@ def _print_map(uv: Floats, covered: NDArray[np.bool_] | None = None) -> PrintMap
 
 
 def _whole(seen: PrintMap, uv: Floats) -> PrintMap:
-    """With what a print needs beside what a ground does."""
+    """Return a map with everything that a print needs beyond a background."""
     window = uv[seen.rows, seen.columns]
     texture = _texture_px(window)
     return replace(seen, texture_px=texture, near=find_near(uv), grazing=find_grazing(window, texture))
 
 
 def _texture_px(uv: Floats) -> tuple[int, int]:
-    """The texture's size at which a quarter of the pixels see less than a texel across; told by some hundreds of rows."""
+    """Return the texture size at which a quarter of the pixels see less than one texel, estimated from some hundreds of rows."""
     every = max(1, len(uv) // TOLD_ROWS)
     here, below = uv[:-1:every, :-1], uv[1::every, :-1]
     right = uv[:-1:every, 1:]

@@ -1,4 +1,4 @@
-"""Work on parts of a picture on all cores: NumPy and OpenCV release the interpreter lock while they compute."""
+"""Run work on strips of a picture on all cores: NumPy and OpenCV release the interpreter lock while they compute."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ _kept = threading.local()
 
 
 def by_rows(height: int, least_rows: int, work: Callable[[slice], object]) -> None:
-    """Call ``work`` with strips of rows that together are all of them, as many for each core, each of about ``least_rows``.
+    """Call ``work`` with strips that cover all rows, evenly for each core, each of about ``least_rows``.
 
     Raises what the work raises. Work must not ask for strips of its own: it would wait for cores that wait for it.
     """
@@ -29,7 +29,8 @@ def by_rows(height: int, least_rows: int, work: Callable[[slice], object]) -> No
 
 
 def scratch(name: str, shape: tuple[int, ...], kind: type) -> NDArray[Any]:
-    """Return this thread's working array of a name and ``shape`` (…), reused between calls: to ask the system for memory costs as much as the arithmetic."""
+    """Return this thread's working array of a name and ``shape`` (…), reused between calls: allocating it costs as much as the
+    arithmetic."""
     arrays: dict[str, NDArray[Any]] = _kept.__dict__.setdefault("arrays", {})
     size = math.prod(shape)
     if name not in arrays or arrays[name].size < size:

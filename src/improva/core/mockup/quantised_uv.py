@@ -1,4 +1,4 @@
-"""Texture coordinates stored in steps, and read back smoothly."""
+"""Quantised texture coordinates: stored in steps, which compress well, and smoothed when read."""
 
 from __future__ import annotations
 
@@ -18,12 +18,12 @@ SMOOTH_PX, STRIP_ROWS = 9, 128
 
 
 def stepped(uv: Floats, finest: int) -> Floats:
-    """Fractions (h, w, 2) in so many steps, which pack well."""
+    """Quantise fractions (h, w, 2)."""
     return np.asarray((uv * np.float32(finest)).round() / np.float32(finest), np.float32)
 
 
 def unstepped(uv: Floats, finest: int) -> None:
-    """Take the steps from fractions (h, w, 2), NaN where there are none, in their own memory.
+    """Smooth quantised fractions (h, w, 2) in place; NaN where there are none.
 
     A thin line or an edge that lies between two steps would come out dotted or notched. Cloth and ground are smooth, so each
     place is brought to the mean about it, but by half a step at most: seams and folds stay where they are.

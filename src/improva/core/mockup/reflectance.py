@@ -17,7 +17,7 @@ from .view import View
 
 @dataclass(frozen=True)
 class Reflectance:
-    """Reflectance of a part at each place of a picture, B, G, R.
+    """Reflectance of a part at each pixel of a picture, B, G, R.
 
     Attributes:
         mean: of all of it, (3,); all there is of a plain colour.
@@ -51,7 +51,7 @@ class Reflectance:
 
 
 def reflected(view: View, region: Region, wanted: str | None, open_surface: OpenSurface) -> Reflectance:
-    """What a part throws back in the colour or surface it was given. Raises :class:`SceneError` for an unknown colour."""
+    """Return the reflectance of a part for its colour or surface. Raises :class:`SceneError` for an unknown colour."""
     seen = view.grounds.get(region.id)
     colour, _, weave = (wanted or region.surface or region.default or "").rpartition(" ")
     surface = open_surface(weave) if seen is not None and region.size_mm is not None else None

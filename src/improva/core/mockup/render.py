@@ -1,4 +1,4 @@
-"""Render a mock-up: the art as a texture, the scene, the file."""
+"""Render a mock-up from designs and a scene, and encode it."""
 
 from __future__ import annotations
 
@@ -50,7 +50,7 @@ def check_scene(info: SceneInfo, template: Template) -> None:
 
 
 def print_textures(designs: Designs, open_art: Opener, view: View) -> dict[str, Floats]:
-    """The designs of a blank's panels as reflectance for each printed region of a view, linear, B, G, R.
+    """Return a blank's designs as reflectance for each printed region of a view, linear, B, G, R.
 
     (h, w, 3) each; of a print that lies on cloth (h, w, 4), ink premultiplied with its cover. A panel without a design
     is bare. Places that show the same panel share one texture.
@@ -95,13 +95,13 @@ def _trim(image: pyvips.Image, design: Design) -> NDArray[np.uint8]:
 
 
 def _covered(design: Design, open_art: Opener, size: tuple[int, int], blank: Floats) -> Floats:
-    """A panel that dye goes into: white art shows the blank."""
+    """Return the reflectance of a dyed panel: white art shows the blank."""
     trim = _trim(on_blank(render_worn(design, open_art, size)), design)
     return printed(np.asarray(cv2.cvtColor(trim, cv2.COLOR_RGB2BGR), np.uint8), blank)
 
 
 def _ink(design: Design, open_art: Opener, size: tuple[int, int], ends: bool) -> Floats:
-    """A print that lies on cloth, on a white ground of its own where it has any colour: (h, w, 4), premultiplied.
+    """Return a print that covers cloth, with its own white base under any colour: (h, w, 4), premultiplied.
 
     ``ends`` says that the cloth goes on beyond the print.
     """
@@ -127,7 +127,7 @@ def render_mockup(shaded: ShadedView, designs: Designs, open_art: Opener, angle_
 
 
 def _jpeg(picture: NDArray[np.uint8], quality: int, xmp: bytes | None) -> bytes:
-    """JPEG by libjpeg-turbo, four times as quick as by way of Pillow; colour is halved only below listing quality."""
+    """Encode as JPEG by libjpeg-turbo, four times as fast as Pillow; chroma is subsampled only below listing quality."""
     sampling = cv2.IMWRITE_JPEG_SAMPLING_FACTOR_444 if quality >= JPEG_QUALITY else cv2.IMWRITE_JPEG_SAMPLING_FACTOR_420
     options = [cv2.IMWRITE_JPEG_QUALITY, quality, cv2.IMWRITE_JPEG_SAMPLING_FACTOR, sampling]
     bgr = np.ascontiguousarray(picture[..., ::-1])  # no copy where it was turned round from B, G, R before

@@ -1,4 +1,4 @@
-"""Scenes: regions, views, places and measures; and their light."""
+"""Scenes: their regions, views, places and measures, and their light."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ Close = Literal["", "print", "detail"]
 
 @dataclass(frozen=True)
 class Region:
-    """A part of the picture whose colour may change: a printed panel, or a plain part with its named colours.
+    """A part of the picture with a variable colour: a printed panel, or an unprinted part with named colours.
 
     Attributes:
         panel: the panel of the blank that is printed here.
@@ -51,7 +51,7 @@ class Region:
         return self.size_mm is not None or (self.panel is not None and self.box_mm is None)
 
     def check(self, wanted: str | None, surfaces: Container[str]) -> None:
-        """Raise :class:`SceneError` for what this part cannot be given."""
+        """Check a colour or surface for this region. Raises :class:`SceneError`."""
         colour, _, surface = (wanted or "").rpartition(" ")
         if self.size_mm is not None and surface in surfaces:
             wanted = colour or None
@@ -72,7 +72,7 @@ class Region:
 
 @dataclass(frozen=True)
 class Measure:
-    """A measure of the blank: its length in mm and its ends in px of the native picture."""
+    """A dimension of the blank: its length in mm and its ends in px of the native picture."""
 
     title: str
     mm: float
@@ -82,7 +82,7 @@ class Measure:
 
 @dataclass(frozen=True)
 class Lens:
-    """A lens: distance of sharp focus, aperture, and px per cm at that distance."""
+    """A lens: focus distance, aperture, and px per cm at the focus distance."""
 
     focus_cm: float
     open_cm: float

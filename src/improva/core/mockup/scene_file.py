@@ -41,7 +41,7 @@ def _region(data: dict[str, Any]) -> Region:
 
 
 def parse_scene(data: dict[str, Any], folder: Path) -> SceneInfo:
-    """What the entries of a ``scene.toml`` say. Raises KeyError, TypeError and ValueError for what is missing or wrong."""
+    """Parse the entries of a ``scene.toml``. Raises KeyError, TypeError and ValueError for missing or wrong entries."""
     w, h = (int(v) for v in data["px"])
     measures = tuple(
         Measure(str(m["title"]), float(m["mm"]), _numbers(m["from"], 2), _numbers(m["to"], 2))  # type: ignore[arg-type]

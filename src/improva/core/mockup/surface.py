@@ -1,4 +1,4 @@
-"""Surfaces of backgrounds and cloth at real size: wood, stone, linen, a heather weave."""
+"""Surfaces of backgrounds and cloth at real size: wood, stone, linen, heather weave."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ FULL = 65535
 
 @dataclass(frozen=True)
 class Level:
-    """A surface at one size: where its width and height in texels lie in the sheet, by the middle of its first texel."""
+    """One level of a surface's mip map: position and size in texels in the sheet, by the centre of its first texel."""
 
     x: int
     y: int
@@ -34,7 +34,7 @@ class Level:
 
 @dataclass(frozen=True)
 class Surface:
-    """A picture of a surface that repeats without a seam.
+    """A seamless picture of a surface.
 
     Attributes:
         sheet: (h, w, 3) linear reflectance in 16 bits, B, G, R; half floats would not be sampled, whole ones fill memory. It
@@ -56,7 +56,7 @@ class Surface:
     def laid(
         cls, title: str, pixels: NDArray[np.uint16], size_mm: tuple[float, float], tints: bool = False, blurred: bool = False
     ) -> Surface:
-        """From reflectance (h, w, 3) in 16 bits."""
+        """Make a surface from 16-bit reflectance (h, w, 3)."""
         halves = [pixels]
         while min(halves[-1].shape[:2]) >= 2:
             h, w = halves[-1].shape[:2]
@@ -74,7 +74,7 @@ class Surface:
 
     @classmethod
     def of(cls, title: str, reflectance: Floats, size_mm: tuple[float, float], tints: bool = False) -> Surface:
-        """From linear values (h, w, 3); a weave's are brought to a mean of 1."""
+        """Make a surface from linear values (h, w, 3); a weave is scaled to a mean of 1."""
         values = reflectance / reflectance.mean(axis=(0, 1)) / 4 if tints else reflectance
         return cls.laid(title, (np.clip(values, 0, 1) * FULL + 0.5).astype(np.uint16), size_mm, tints)
 
@@ -100,7 +100,7 @@ OpenSurface = Callable[[str], Surface | None]
 
 
 def no_surfaces(_: str) -> Surface | None:
-    """For scenes that show none."""
+    """Return None for every surface: for scenes without any."""
     return None
 
 
@@ -129,7 +129,7 @@ def seen_surface(surface: Surface, ground_mm: tuple[float, float], seen: PrintMa
 
 
 def _level(x: Floats, y: Floats, blur_px: Floats | None) -> Floats:
-    """How many times a surface is halved where it is seen at places x, y in its texels, (h, w) each."""
+    """Return the mip level at places x, y in texels, (h, w) each."""
     step = np.maximum(_step(x, y, 1), _step(x, y, 0))
     cv2.blur(step, (5, 5), dst=step)
     if blur_px is not None:
@@ -139,7 +139,7 @@ def _level(x: Floats, y: Floats, blur_px: Floats | None) -> Floats:
 
 
 def _sample(surface: Surface, x: Floats, y: Floats, level: Floats, out: Floats) -> None:
-    """A surface at places x, y, in repeats of it, and between two of its levels, into ``out``."""
+    """Sample a surface at places x, y in units of its size, between two of its levels, into ``out``."""
     x, y = x - np.floor(x), y - np.floor(y)
     lower = level.astype(np.uint8)
     share = level - lower
@@ -151,7 +151,7 @@ def _sample(surface: Surface, x: Floats, y: Floats, level: Floats, out: Floats) 
 
 
 def _at_level(surface: Surface, x: Floats, y: Floats, lower: NDArray[np.uint8], more: int) -> NDArray[np.uint16]:
-    """A surface's texels at fractions x, y of it, each in its own level or so many after."""
+    """Sample a surface's texels at fractions x, y, each in its own level plus an offset."""
     tables = np.zeros((4, 1, 256), np.float32)
     for i in range(len(surface.levels)):
         at = surface.levels[min(i + more, len(surface.levels) - 1)]
@@ -162,7 +162,7 @@ def _at_level(surface: Surface, x: Floats, y: Floats, lower: NDArray[np.uint8], 
 
 
 def _step(x: Floats, y: Floats, axis: int) -> Floats:
-    """How many texels the next pixel along an axis is away; none at the end."""
+    """Return the distance in texels to the next pixel along an axis; none at the end."""
     out = np.zeros_like(x)
     first, next_ = (
         ((slice(None), slice(None, -1)), (slice(None), slice(1, None))) if axis else (slice(None, -1), slice(1, None))

@@ -1,4 +1,4 @@
-"""Frames of a blank that turns once round."""
+"""Frames of a blank that turns once around."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ FRAMES_A_SECOND = {".mp4": 24.0, ".webp": 20.0, ".gif": 12.5}
 
 
 def angles(seconds: float, ending: str) -> list[float]:
-    """Return the angle of each frame in degrees: once round in even steps, the last one step before the first.
+    """Return the angle of each frame in degrees: once around in even steps, the last frame one step before the first.
 
     Raises :class:`OutputError` for a format or a length that is not made.
     """

@@ -32,7 +32,7 @@ Strips = Callable[[slice], Floats]
 
 
 class Planes(Mapping[str, Floats]):
-    """Planes that are computed at each access: at listing size all of them together would fill memory."""
+    """Planes computed at each access: at listing size, all of them together would fill memory."""
 
     def __init__(self, passes: dict[str, Floats], ready: Callable[[Floats], Strips], size: tuple[int, int]) -> None:
         self._passes, self._ready, self._size = passes, ready, size
@@ -100,9 +100,8 @@ def _prints(info: SceneInfo, passes: Passes) -> list[Floats]:
 
 
 def close_window(info: SceneInfo, passes: Passes, size: tuple[int, int], detail: bool = False) -> tuple[int, int, int, int]:
-    """The window (x, y, w, h) with the proportions of ``size`` that shows the print large, with some air round it; or, for a
-    ``detail``, its middle, as large as the scene's own pixels bear.
-    """
+    """Return the window (x, y, w, h) with the proportions of ``size`` that shows the print large, with some margin; for a
+    ``detail``, its middle at the scene's native pixels."""
     native_h, native_w = passes.base.shape[:2]
     near = np.any([~np.isnan(uv[..., 0]) for uv in _prints(info, passes)], axis=0)
     ys, xs = np.flatnonzero(near.any(axis=1)), np.flatnonzero(near.any(axis=0))
@@ -159,7 +158,7 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: Clo
 
 
 def _blur(info: SceneInfo, passes: Passes, scale: float) -> Floats | None:
-    """The circle of confusion in px of a picture at that scale; what has no depth is as good as endlessly far."""
+    """Return the circle of confusion in px of a picture at a scale; places without depth count as infinitely far."""
     if info.lens is None or passes.depth is None:
         return None
     lens = info.lens

@@ -1,4 +1,4 @@
-"""The border of a cut-out: its outline moved outward in mm, holes kept or filled, thin necks found and thickened."""
+"""The border of a cut-out: its outline offset in mm, holes kept or filled, thin necks detected and thickened."""
 
 from __future__ import annotations
 
@@ -33,12 +33,13 @@ Distance = NDArray[np.float32]
 
 
 def distance_to(mask: Mask) -> Distance:
-    """Exact Euclidean distance (h, w) in px from each pixel's centre to the nearest one set (Felzenszwalb and Huttenlocher)."""
+    """Return the exact Euclidean distance (h, w) in px from each pixel's centre to the nearest set pixel (Felzenszwalb and
+    Huttenlocher)."""
     return np.asarray(cv2.distanceTransform((~mask).view(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_PRECISE), np.float32)
 
 
 def filled(mask: Mask) -> Mask:
-    """A mask with its holes filled. Its outermost row and column must be empty."""
+    """Return a mask with its holes filled. Its outermost row and column must be empty."""
     outside = np.zeros((mask.shape[0] + 2, mask.shape[1] + 2), np.uint8)
     outside[1:-1, 1:-1] = mask
     cv2.floodFill(outside, None, (0, 0), 2, flags=4)
@@ -46,7 +47,7 @@ def filled(mask: Mask) -> Mask:
 
 
 def carried_out(pixels: Pixels, solid: Mask) -> Pixels:
-    """(h, w, 3): everywhere the colour of the nearest pixel of ``solid``, smoothed along the edge."""
+    """Return (h, w, 3): the colour of the nearest pixel of ``solid``, smoothed along the edge."""
     _, labels = cv2.distanceTransformWithLabels(
         (~solid).view(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_5, labelType=cv2.DIST_LABEL_PIXEL
     )
@@ -57,7 +58,7 @@ def carried_out(pixels: Pixels, solid: Mask) -> Pixels:
 
 @dataclass(frozen=True)
 class Neck:
-    """A part of a shape thinner than a limit: its middle in fractions of the picture, and its width in mm."""
+    """A part of a shape thinner than a limit: its centre in fractions of the picture, and its width in mm."""
 
     at: tuple[float, float]
     width_mm: float
@@ -68,7 +69,7 @@ def _shape(picture: Picture) -> Mask:
 
 
 def _thin(shape: Mask, limit_px: float) -> tuple[list[tuple[Mask, float]], Mask]:
-    """Thin parts of a shape with their widths in px, and the middle lines of all its parts.
+    """Return the thin parts of a shape with their widths in px, and the middle lines of all parts.
 
     Thin is what a disc of the limit's width cannot reach (a morphological opening), if it joins two parts or sticks out.
     """
@@ -106,7 +107,7 @@ def _small(picture: Picture) -> Picture:
 
 
 def find_necks(picture: Picture, limit_mm: float) -> list[Neck]:
-    """Parts of a cut-out thinner than ``limit_mm``, the thinnest first; corners are none."""
+    """Return the parts of a cut-out thinner than ``limit_mm``, the thinnest first, without corners."""
     small = _small(picture)
     shape = _shape(small)
     if not shape.any() or shape[2:-2, 2:-2].all():
@@ -126,7 +127,7 @@ def find_necks(picture: Picture, limit_mm: float) -> list[Neck]:
 
 
 def thickening(shape: Mask, limit_px: float) -> Distance:
-    """Cover (h, w) in 0…1 that widens a shape's thin parts to a limit in px: discs of that width along their middles."""
+    """Return the cover (h, w) in 0…1 that widens thin parts to a limit in px: discs along their middle lines."""
     h, w = shape.shape
     factor = min(1.0, NECK_PX / max(h, w))
     size = (max(1, round(w * factor)), max(1, round(h * factor)))
@@ -144,7 +145,7 @@ def thickening(shape: Mask, limit_px: float) -> Distance:
 def border(
     picture: Picture, *, mm: float = 8, colour: str = "#ffffff", fill: str = "colour", holes: str = "filled", necks: float = 0
 ) -> Picture:
-    """Lay a border behind a cut-out, its outline moved outward by ``mm`` and rounded; the picture grows to hold it.
+    """Add a border behind a cut-out: its outline offset by ``mm`` and rounded; the picture grows to hold it.
 
     Args:
         fill: ``colour``, or ``edge``: the colour at the picture's edge carried outward.

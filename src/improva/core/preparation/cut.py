@@ -1,4 +1,4 @@
-"""Cutting a picture from its paper: select the ground by colour, unmix the edge from it, leave the washes alone."""
+"""Cut a picture from its paper: select the background by colour, unmix the edge, keep washes."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ Points = tuple[tuple[float, float], ...]
 
 
 def paper_colour(pixels: Pixels, patch: tuple[float, float, float, float] | None = None) -> tuple[int, int, int]:
-    """The paper's colour: the median of a bare patch (fractions of the picture), or of the picture's border."""
+    """Return the paper's colour: the median of a bare patch (fractions of the picture), or of the picture's border."""
     h, w = pixels.shape[:2]
     if patch is None:
         step = max(1, max(h, w) // 1500)
@@ -42,7 +42,7 @@ def paper_colour(pixels: Pixels, patch: tuple[float, float, float, float] | None
 
 
 def with_white_point(pixels: Pixels, paper: tuple[int, int, int]) -> Pixels:
-    """Levels that make the paper's colour white, channel by channel; darker colours keep their proportion to it."""
+    """Scale the levels so that the paper's colour becomes white, channel by channel."""
     table = np.zeros((1, 256, 4), np.uint8)
     table[0, :, 3] = np.arange(256)
     for channel, white in enumerate(paper):
@@ -51,14 +51,14 @@ def with_white_point(pixels: Pixels, paper: tuple[int, int, int]) -> Pixels:
 
 
 def distance_from(pixels: Pixels, colour: tuple[int, int, int]) -> Pixels:
-    """(h, w) uint8: by how many of 255 steps the channel that differs most differs from a colour."""
+    """Return (h, w) uint8: the largest channel difference from a colour."""
     apart = cv2.absdiff(pixels, np.array([*colour, 0], np.float64))
     red, green, blue = (cv2.extractChannel(apart, channel) for channel in range(3))
     return np.asarray(cv2.max(cv2.max(red, green, red), blue, red), np.uint8)
 
 
 def _reached(near: Mask) -> Mask:
-    """What of a mask hangs together with the picture's border."""
+    """Return the part of a mask that is connected to the picture's border."""
     h, w = near.shape
     padded = np.full((h + 2, w + 2), 1, np.uint8)
     padded[1:-1, 1:-1] = near
@@ -72,7 +72,7 @@ def _at(points: Points, shape: tuple[int, ...]) -> list[tuple[int, int]]:
 
 
 def _added(pixels: Pixels, ground: Mask, add: Points, tolerance: int, everywhere: bool) -> Mask:
-    """Ground with the areas of one colour at some points added to it."""
+    """Return the background plus the areas of one colour at some points."""
     h, w = ground.shape
     for x, y in _at(add, pixels.shape):
         r, g, b = (int(v) for v in pixels[y, x, :3])
@@ -87,7 +87,7 @@ def _added(pixels: Pixels, ground: Mask, add: Points, tolerance: int, everywhere
 
 
 def _spared(ground: Mask, spare: Points) -> Mask:
-    """Ground without the areas that hang together with some points."""
+    """Return the background minus the areas connected to some points."""
     if not spare:
         return ground
     filled = ground.astype(np.uint8)
@@ -98,7 +98,7 @@ def _spared(ground: Mask, spare: Points) -> Mask:
 
 
 def _washes(pixels: Pixels, paper: tuple[int, int, int], least_steps: float) -> Mask:
-    """Where the picture is on the whole darker than the paper, though no pixel need be by much."""
+    """Return where the picture is darker than the paper on average, although single pixels may differ little."""
     mean = cv2.blur(np.ascontiguousarray(pixels[..., :3]), (WASH_PX, WASH_PX)).astype(np.float32)
     return np.asarray((np.array(paper, np.float32) - mean).max(axis=2) >= least_steps)
 
@@ -116,7 +116,7 @@ def _check_left(distance: Pixels, ground: Mask, tolerance: float) -> None:
 def unmixed(
     pixels: Pixels, ground: Mask, distance: Pixels, paper: tuple[int, int, int], soften_px: float, decontaminate: bool
 ) -> Pixels:
-    """The picture with its ground cleared, and the edge unmixed from it.
+    """Clear a picture's background and unmix it from the edge.
 
     An edge pixel is a mixture α·F + (1 − α)·P of a colour of the picture and the paper's (Porter and Duff 1984). Its
     distance from the paper is α times that of F, and F is found as what lies farthest from the paper within

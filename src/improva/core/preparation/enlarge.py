@@ -18,7 +18,7 @@ STEEP = 60.0
 
 
 def _sharpened(pixels: NDArray[np.uint8], low: NDArray[np.uint8], high: NDArray[np.uint8], sigma: float) -> NDArray[np.uint8]:
-    """Edges made steep again without new halos.
+    """Sharpen edges without new halos.
 
     A coherence-enhancing shock filter: along the direction in which colours change most, what is darker than its
     surroundings' turning point goes to the darkest neighbour, what is lighter to the lightest (J. Weickert,

@@ -1,4 +1,4 @@
-"""Words, borders, frames and a second artwork laid on a picture itself. On a blank they are pieces of its design instead."""
+"""Draw words, borders, frames and a second artwork on a picture itself. On a blank they are pieces of its design instead."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ _SHIFT = (
 
 
 def _laid(picture: Picture, extra: Extra, fonts: Mapping[str, bytes], arts: Mapping[str, Artwork]) -> Picture:
-    """A picture with one piece laid on it, as if it were a panel of its own size."""
+    """Draw one piece on a picture, treated as a panel of its own size."""
     h, w = picture.pixels.shape[:2]
     panel = Panel("picture", "Picture", picture.size_mm)
     sheet = Template("picture", "Picture", "picture", "upload", "cover", (panel,))
@@ -60,7 +60,7 @@ def _ref(data: bytes, arts: dict[str, Artwork]) -> ArtRef:
 
 
 def words(picture: Picture, *, font: bytes, **values: Any) -> Picture:
-    """Lay words on a picture. ``font`` is a font's file; for the values see :class:`Lettering`."""
+    """Draw words on a picture. ``font`` is a font file; for the values see :class:`Lettering`."""
     lettering = Lettering(
         values["text"].replace("\\n", "\n"),
         FONT,
@@ -86,7 +86,7 @@ def words(picture: Picture, *, font: bytes, **values: Any) -> Picture:
 
 
 def band(picture: Picture, *, pattern: bytes | None, **values: Any) -> Picture:
-    """Lay a border along a picture's edges. ``pattern`` is an artwork's file; for the values see :class:`Band`."""
+    """Draw a border along a picture's edges. ``pattern`` is an artwork file; for the values see :class:`Band`."""
     arts: dict[str, Artwork] = {}
     extra = Band(
         values["sides"],
@@ -103,7 +103,7 @@ def band(picture: Picture, *, pattern: bytes | None, **values: Any) -> Picture:
 
 
 def frames(picture: Picture, *, pictures: tuple[bytes, ...], **values: Any) -> Picture:
-    """Lay picture frames on a picture, filled with ``pictures``, artworks' files, in their order; see :class:`Frames`."""
+    """Draw picture frames on a picture, filled with ``pictures``, artwork files, in order; see :class:`Frames`."""
     arts: dict[str, Artwork] = {}
     slots = tuple(Slot(_ref(data, arts)) for data in pictures)
     extra = Frames(
@@ -124,7 +124,7 @@ def frames(picture: Picture, *, pictures: tuple[bytes, ...], **values: Any) -> P
 
 
 def overlay(picture: Picture, *, art: bytes, **values: Any) -> Picture:
-    """Lay a second artwork on a picture. ``art`` is its file; see :class:`Overlay`."""
+    """Draw a second artwork on a picture. ``art`` is its file; see :class:`Overlay`."""
     arts: dict[str, Artwork] = {}
     placement = Placement(values["fit"], (values["right"], values["down"]), values["scale"] / 100, values["degrees"])
     return _laid(picture, Overlay(_ref(art, arts), placement, _mixing(values)), {}, arts)

@@ -1,4 +1,4 @@
-"""The main colours of a picture: k-means in a perceptual space, over what is not transparent."""
+"""The main colours of a picture: k-means in a perceptual space over its opaque pixels."""
 
 from __future__ import annotations
 
@@ -18,14 +18,14 @@ ALIKE = 7.0
 
 @dataclass(frozen=True)
 class Swatch:
-    """A main colour, as ``#rrggbb``, and the share of the picture's surface that lies nearest to it."""
+    """A main colour as ``#rrggbb``, and the share of pixels nearest to it."""
 
     colour: str
     share: float
 
 
 def _sample(picture: Picture) -> Floats:
-    """Lab colours (n, 3) of solid pixels, evenly taken; those inside flat parts rather than on edges."""
+    """Return Lab colours (n, 3) of opaque pixels, evenly sampled from flat areas."""
     h, w = picture.pixels.shape[:2]
     step = max(1, int((h * w / LOOKED_AT) ** 0.5))
     seen = np.ascontiguousarray(picture.pixels[step // 2 :: step, step // 2 :: step])
@@ -33,7 +33,7 @@ def _sample(picture: Picture) -> Floats:
 
 
 def _centres(colours: Floats, count: int) -> tuple[Floats, np.ndarray]:
-    """k-means with k-means++ seeds (Arthur and Vassilvitskii 2007), the same for the same colours."""
+    """Run k-means with k-means++ seeds (Arthur and Vassilvitskii 2007); deterministic."""
     cv2.setRNGSeed(1)
     stop = (cv2.TERM_CRITERIA_EPS | cv2.TERM_CRITERIA_MAX_ITER, 40, 0.1)
     count = min(count, len(np.unique(colours, axis=0)))
@@ -42,7 +42,7 @@ def _centres(colours: Floats, count: int) -> tuple[Floats, np.ndarray]:
 
 
 def palette(picture: Picture, count: int = 8) -> list[Swatch]:
-    """Up to ``count`` main colours, the largest first; none where all is transparent.
+    """Return up to ``count`` main colours, the largest first; none for a transparent picture.
 
     Each is the median of its pixels, so that a flat colour comes out as it is and not mixed with its edges;
     colours that are hardly told apart are one.

@@ -1,4 +1,4 @@
-"""A picture in the hand of the preparing steps: its pixels, and what a millimetre is worth on it."""
+"""A picture between preparation steps: its pixels and their density."""
 
 from __future__ import annotations
 
@@ -45,31 +45,31 @@ class Picture:
 
     @property
     def size_mm(self) -> tuple[float, float]:
-        """Width and height in print."""
+        """Return width and height in print, in mm."""
         h, w = self.pixels.shape[:2]
         return w / self.px_per_mm, h / self.px_per_mm
 
     @property
     def alpha(self) -> Pixels:
-        """(h, w) uint8."""
+        """Return the alpha channel, (h, w) uint8."""
         return self.pixels[..., 3]
 
     def changed(self, **what: Any) -> Picture:
-        """A copy with some of its values changed."""
+        """Return a copy with some values changed."""
         return replace(self, **what)
 
     def noting(self, note: str) -> Picture:
-        """A copy that says one thing more."""
+        """Return a copy with one more note."""
         return replace(self, notes=(*self.notes, note))
 
     def cut_out(self, why: str) -> None:
-        """Make sure that something of it is transparent. Raises :class:`StepError` that ends in ``why``."""
+        """Check that some pixels are transparent. Raises :class:`StepError`, ending in ``why``."""
         if int(self.alpha.min()) > CLEAR:
             raise StepError(f"This picture has no transparent ground: cut it from its paper first. {why}")
 
 
 def picture_of(image: pyvips.Image, px_per_mm: float, reduced: float = 1.0) -> Picture:
-    """A picture of a decoded artwork. Raises :class:`StepError` if it is too large to be prepared."""
+    """Return the picture of a decoded artwork. Raises :class:`StepError` if it is too large."""
     if image.width * image.height > MOST_PREPARED_PX:
         raise StepError(
             f"Pictures of up to {MOST_PREPARED_PX // 1_000_000} megapixels can be prepared; this one has "
@@ -79,7 +79,7 @@ def picture_of(image: pyvips.Image, px_per_mm: float, reduced: float = 1.0) -> P
 
 
 def bounds(mask: Mask) -> tuple[int, int, int, int] | None:
-    """Left, top, right and bottom edge of what is set in a mask, or None."""
+    """Return left, top, right and bottom edge of a mask's set pixels, or None."""
     x, y, w, h = cv2.boundingRect(mask.view(np.uint8))
     return (x, y, x + w, y + h) if w else None
 
@@ -98,7 +98,7 @@ def straight(soft: Floats) -> Pixels:
 
 
 def over(front: Pixels, back: Pixels) -> Pixels:
-    """Straight-alpha images (h, w, 4) laid over each other: Porter and Duff 1984, *over*."""
+    """Composite straight-alpha images (h, w, 4): Porter and Duff 1984, *over*."""
     return as_array(as_bytes(_vips(back).composite2(_vips(front), "over")))
 
 
@@ -107,7 +107,7 @@ def _vips(pixels: Pixels) -> pyvips.Image:
 
 
 def vips_of(pixels: Pixels) -> pyvips.Image:
-    """Pixels (h, w, 4) as an sRGB image, without alpha where all of it is solid, and without hidden colour."""
+    """Convert pixels (h, w, 4) to an sRGB image, without alpha if all pixels are opaque, and without hidden colour."""
     if int(pixels[..., 3].min()) == 255:
         return _vips(pixels[..., :3])
     clear = pixels[..., 3] == 0

@@ -1,4 +1,4 @@
-"""A list of steps, and the artwork that comes of it."""
+"""A list of preparation steps, and the artwork that results."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ _VALUE = re.compile(r'\s*(?P<name>[a-z_]+)=(?P<value>"(?:[^"\\]|\\.)*"|[^,]*)(?:
 
 @dataclass(frozen=True)
 class Step:
-    """One step: its kind, the values that differ from the kind's own, and whether it is switched on.
+    """One step: its kind, the values that differ from the kind's defaults, and whether it is on.
 
     ``files`` are the contents of the files that its values name, by these names.
     """
@@ -44,14 +44,14 @@ class Step:
         ALL[self.kind].values(self.values)
 
     def named_files(self) -> list[tuple[str, str]]:
-        """The files that its values name, each with its field's kind."""
+        """Return the files that the values name, each with its field's kind."""
         kind = ALL[self.kind]
         values = kind.values(self.values)
         named = [(field.kind, values[field.name]) for field in kind.fields if field.kind in FILES]
         return [(what, name) for what, value in named if value for name in ([value] if isinstance(value, str) else value)]
 
     def run(self, picture: Picture) -> Picture:
-        """The picture after this step. Raises :class:`StepError`, or another error of ours for what is laid on it."""
+        """Apply this step. Raises :class:`StepError`, or another Improva error for pieces."""
         kind = ALL[self.kind]
         values = kind.values(self.values)
         for field_ in kind.fields:
@@ -74,12 +74,12 @@ class Step:
 
 
 def step_from_dict(data: Mapping[str, Any]) -> Step:
-    """The reverse of :meth:`Step.as_dict`. Raises :class:`StepError`."""
+    """Reverse :meth:`Step.as_dict`. Raises :class:`StepError`."""
     return Step(str(data["kind"]), dict(data.get("values", {})), bool(data.get("on", True)))
 
 
 def parse_step(text: str) -> Step:
-    """A step as it is written in a shell: ``kind:name=value,name="value, with a comma"``.
+    """Parse a step as written in a shell: ``kind:name=value,name="value, with a comma"``.
 
     Raises:
         StepError: it cannot be read, or the kind does not take these values.
@@ -100,7 +100,7 @@ def parse_step(text: str) -> Step:
 
 @dataclass(frozen=True)
 class Preparation:
-    """What a seller decides of an artwork before it is laid on anything.
+    """The seller's preparation of an artwork, before any placement.
 
     Attributes:
         width_mm: the width at which the whole original is printed, by which mm count in the steps; None for what the
@@ -119,16 +119,16 @@ class Preparation:
 
     @property
     def active(self) -> tuple[Step, ...]:
-        """The steps that are switched on."""
+        """Return the steps that are on."""
         return tuple(step for step in self.steps if step.on)
 
     @property
     def alters(self) -> bool:
-        """Whether it makes another picture of it; cutting out, cleaning and trimming leave it what it was."""
+        """Return whether the steps change the work itself, beyond cutting out, cleaning and trimming."""
         return any(step.kind in ALTERING for step in self.active)
 
     def px_per_mm(self, facts: ArtFacts) -> float:
-        """How many of the original's pixels make a millimetre of print."""
+        """Return the original's pixels per mm of print."""
         return facts.px[0] / (self.width_mm or facts.size.claimed_mm[0])
 
     def as_dict(self) -> dict[str, Any]:
@@ -137,18 +137,18 @@ class Preparation:
 
 
 def preparation_from_dict(data: Mapping[str, Any]) -> Preparation:
-    """The reverse of :meth:`Preparation.as_dict`. Raises :class:`StepError`."""
+    """Reverse :meth:`Preparation.as_dict`. Raises :class:`StepError`."""
     return Preparation(tuple(step_from_dict(step) for step in data["steps"]), data["width_mm"])
 
 
 def _drawn_larger(facts: ArtFacts, width_mm: float) -> float:
-    """How many times its own size vector art is drawn for its print, within what can be prepared."""
+    """Return the scale at which vector art is drawn for its print size, within the size limit."""
     wanted = width_mm / MM_PER_IN * UNTAGGED_DPI / facts.px[0]
     return float(min(wanted, (MOST_PREPARED_PX / 4 / (facts.px[0] * facts.px[1])) ** 0.5))
 
 
 def first_picture(art: Artwork, preparation: Preparation, longest_px: int | None = None) -> Picture:
-    """An artwork as steps take it, whole or reduced to a longest side.
+    """Return an artwork as the first step's input, whole or reduced to a longest side.
 
     Raises:
         ArtworkError, StepError: it does not decode, or is too large to be prepared.
@@ -166,7 +166,7 @@ def first_picture(art: Artwork, preparation: Preparation, longest_px: int | None
 
 
 def prepared_picture(picture: Picture, preparation: Preparation) -> Picture:
-    """A picture after the steps that are switched on. Raises :class:`StepError` with the number of the step."""
+    """Apply the active steps. Raises :class:`StepError` with the number of the step."""
     steps = preparation.active
     for number in range(len(steps)):
         picture = after_step(picture, steps, number)
@@ -174,7 +174,7 @@ def prepared_picture(picture: Picture, preparation: Preparation) -> Picture:
 
 
 def after_step(picture: Picture, steps: tuple[Step, ...], index: int) -> Picture:
-    """A picture after one of some steps. Raises :class:`StepError` with the number of the step, from 1."""
+    """Apply the steps up to one. Raises :class:`StepError` with the number of the step, from 1."""
     step = steps[index]
     try:
         return step.run(picture)
@@ -184,7 +184,7 @@ def after_step(picture: Picture, steps: tuple[Step, ...], index: int) -> Picture
 
 
 def facts_of(picture: Picture, source: ArtFacts) -> ArtFacts:
-    """What is known of a prepared picture."""
+    """Return the facts of a prepared picture."""
     h, w = picture.pixels.shape[:2]
     dpi = round(picture.px_per_mm * MM_PER_IN, 2)
     clear = int(picture.alpha.min()) < 255
@@ -206,7 +206,7 @@ def facts_of(picture: Picture, source: ArtFacts) -> ArtFacts:
 
 
 def prepare(art: Artwork, preparation: Preparation) -> Picture:
-    """The artwork after its steps, at full size.
+    """Return the artwork after its steps, at full size.
 
     Raises:
         ArtworkError, StepError: it does not decode, or a step cannot be taken.
@@ -215,13 +215,13 @@ def prepare(art: Artwork, preparation: Preparation) -> Picture:
 
 
 def artwork_of(picture: Picture, source: ArtFacts) -> Artwork:
-    """A prepared picture as an artwork: its bytes as PNG, and what is known of it. The same picture gives the same bytes."""
+    """Return a prepared picture as an artwork: PNG bytes and facts. Equal pictures give equal bytes."""
     image = vips_of(picture.pixels).copy(xres=picture.px_per_mm, yres=picture.px_per_mm)
     return Artwork(bytes(image.pngsave_buffer(compression=1, filter="none")), facts_of(picture, source))
 
 
 def shown(picture: Picture, longest_px: int) -> pyvips.Image:
-    """A prepared picture reduced for looking at it."""
+    """Return a prepared picture reduced for display."""
     image = vips_of(picture.pixels)
     factor = min(1.0, longest_px / max(image.width, image.height))
     return resized(image, factor, factor)

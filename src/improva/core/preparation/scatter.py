@@ -1,4 +1,4 @@
-"""A cut-out motif scattered over a tile that repeats: evenly, without overlap, round the edges."""
+"""Scatter a cut-out motif over a seamless tile: evenly and without overlap."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ def _scaled(soft: Floats, scale: float) -> Floats:
 
 
 def _motif(soft: Floats, scale: float, degrees: float) -> Pixels:
-    """A premultiplied motif at a scale and turned, in the smallest box that holds it, with straight alpha."""
+    """Scale and rotate a premultiplied motif, in its smallest bounding box, with straight alpha."""
     small = _scaled(soft, scale)
     h, w = small.shape[:2]
     matrix = cv2.getRotationMatrix2D((w / 2, h / 2), -degrees, 1)
@@ -43,7 +43,7 @@ def _motif(soft: Floats, scale: float, degrees: float) -> Pixels:
 
 
 def _free(occupied: NDArray[np.float32], motif: Mask) -> Mask:
-    """Where a motif's corner may lie on a torus so that it meets nothing taken: a correlation by FFT."""
+    """Return where a motif's corner may be on a torus without overlap: a correlation by FFT."""
     stamp = np.zeros(occupied.shape, np.float32)
     ys, xs = np.nonzero(motif)
     np.add.at(stamp, (ys % occupied.shape[0], xs % occupied.shape[1]), 1)
@@ -52,14 +52,14 @@ def _free(occupied: NDArray[np.float32], motif: Mask) -> Mask:
 
 
 def _room(occupied: Mask) -> NDArray[np.float32]:
-    """Distance to what is taken, round the edges too."""
+    """Return the distance to occupied pixels, across the edges too."""
     around = np.tile(~occupied, (3, 3)).view(np.uint8)
     h, w = occupied.shape
     return np.asarray(cv2.distanceTransform(around, cv2.DIST_L2, cv2.DIST_MASK_5), np.float32)[h : 2 * h, w : 2 * w]
 
 
 def _wrapped(canvas: Pixels, motif: Pixels, left: int, top: int) -> None:
-    """Lay a motif on a canvas whose edges meet."""
+    """Draw a motif on a canvas whose edges meet."""
     rows = np.arange(top, top + motif.shape[0]) % canvas.shape[0]
     columns = np.arange(left, left + motif.shape[1]) % canvas.shape[1]
     at = np.ix_(rows, columns)
@@ -67,7 +67,7 @@ def _wrapped(canvas: Pixels, motif: Pixels, left: int, top: int) -> None:
 
 
 def _stamp(coarse: Floats, scale: float, degrees: float, apart: int) -> Mask:
-    """A motif's outline on the grid, with half the space that it keeps from others."""
+    """Return a motif's outline on the grid, with half its clearance to others."""
     drawn = (_motif(coarse, scale, degrees)[..., 3] > 0).view(np.uint8)
     outline = cv2.copyMakeBorder(drawn, *(apart + 1,) * 4, cv2.BORDER_CONSTANT)
     return cv2.dilate(outline, cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * apart + 1,) * 2)).view(bool)
@@ -79,7 +79,7 @@ def _toggle(occupied: NDArray[np.float32], stamp: Mask, at: tuple[int, int], by:
 
 
 def _best(occupied: NDArray[np.float32], stamp: Mask, rng: np.random.Generator) -> tuple[int, int] | None:
-    """The place for a motif's corner that is free and has the most room at its middle; None where there is none."""
+    """Return the free corner with the most room around the motif's centre; None if there is none."""
     free = _free(occupied, stamp)
     if not free.any():
         return None
@@ -90,7 +90,7 @@ def _best(occupied: NDArray[np.float32], stamp: Mask, rng: np.random.Generator) 
 
 
 def arranged(stamps: list[Mask], shape: tuple[int, int], rng: np.random.Generator) -> list[tuple[int, int] | None]:
-    """Corners on a torus (rows, columns) for outlines, none overlapping: each is laid where it has the most room.
+    """Return non-overlapping corners on a torus (rows, columns) for outlines: each goes where it has the most room.
 
     Then each in turn is taken up and laid again, some rounds, which evens out what the order of laying left.
     """
@@ -123,7 +123,7 @@ def scatter(
     seed: float = 1,
     ground: str | None = None,
 ) -> Picture:
-    """Scatter a cut-out motif over a tile that repeats: evenly, without overlap, round the edges.
+    """Scatter a cut-out motif over a seamless tile: evenly and without overlap.
 
     Args:
         width, height: of the tile in mm.

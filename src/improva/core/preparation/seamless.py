@@ -1,4 +1,4 @@
-"""A picture made to meet itself on all sides."""
+"""Make a picture tile without visible joints."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from .step import Field, StepKind
 
 
 def seamless(picture: Picture, *, method: str = "blend", share: float = 12) -> Picture:
-    """Make a picture meet itself on all sides.
+    """Make a picture tile without visible joints.
 
     Args:
         method: ``blend``: its opposite edges are faded into each other over ``share`` per cent of its width and

@@ -1,4 +1,4 @@
-"""Trimming, turning, flipping and cropping: the same pixels elsewhere."""
+"""Trim, rotate, flip and crop pictures."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ def padded(pixels: Pixels, left: int, top: int, right: int, bottom: int) -> Pixe
 
 
 def trim(picture: Picture, *, margin: float = 0) -> Picture:
-    """Cut away what is transparent on all four sides, but for a margin in mm.
+    """Remove transparent margins, except for a margin in mm.
 
     Raises:
         StepError: the picture is transparent all over.
@@ -43,7 +43,7 @@ def trim(picture: Picture, *, margin: float = 0) -> Picture:
 
 
 def turn(picture: Picture, *, degrees: float = 90) -> Picture:
-    """Turn the picture clockwise; by quarters, no pixel's value changes. Corners that open are transparent.
+    """Rotate the picture clockwise; quarter turns change no pixel values. New corners are transparent.
 
     Raises :class:`StepError` where the result is larger than can be prepared.
     """
@@ -69,7 +69,7 @@ def flip(picture: Picture, *, way: str = "across") -> Picture:
 
 
 def crop(picture: Picture, *, box: tuple[float, float, float, float] = (0, 0, 1, 1)) -> Picture:
-    """Keep a part of the picture, given in fractions of it; at least one pixel."""
+    """Keep a part of the picture, given in fractions; at least one pixel."""
     h, w = picture.pixels.shape[:2]
     left, top = min(w - 1, round(box[0] * w)), min(h - 1, round(box[1] * h))
     right, bottom = max(left + 1, round((box[0] + box[2]) * w)), max(top + 1, round((box[1] + box[3]) * h))

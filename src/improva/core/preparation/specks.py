@@ -1,4 +1,4 @@
-"""Leftover specks and holes of a cut-out: found with their place and size, removed in one go below a size in mm."""
+"""Leftover specks and holes of a cut-out: found with position and size, and removed below a size in mm."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ class Spot:
 
 
 def _found(mask: Mask, below_mm: float, picture: Picture, inside: bool) -> tuple[Mask, list[tuple[float, float, float]]]:
-    """The small parts of a mask, together and one by one; with ``inside`` those at the picture's edge are none."""
+    """Return the small parts of a mask, together and one by one; with ``inside``, parts at the picture's edge do not count."""
     _, labels, stats, middles = cv2.connectedComponentsWithStats(mask.view(np.uint8), connectivity=8, ltype=cv2.CV_32S)
     areas = stats[:, cv2.CC_STAT_AREA].astype(np.float64)
     wanted = areas < math.pi / 4 * (below_mm * picture.px_per_mm) ** 2
@@ -52,7 +52,7 @@ def _seen(picture: Picture) -> Mask:
 
 
 def find_specks(picture: Picture, below_mm: float) -> list[Spot]:
-    """Specks and holes smaller than ``below_mm``, the largest first, at most :data:`MOST_SPOTS`."""
+    """Return specks and holes smaller than ``below_mm``, the largest first, at most :data:`MOST_SPOTS`."""
     seen = _seen(picture)
     if seen.all():
         return []
@@ -62,7 +62,7 @@ def find_specks(picture: Picture, below_mm: float) -> list[Spot]:
 
 
 def clean(picture: Picture, *, specks: float = 1, holes: float = 0.3) -> Picture:
-    """Clear specks smaller than ``specks`` mm, and fill holes smaller than ``holes`` mm with the colour they had.
+    """Clear specks smaller than ``specks`` mm, and fill holes smaller than ``holes`` mm with their original colour.
 
     The rim of a removed speck that is too faint to be seen goes with it.
     """

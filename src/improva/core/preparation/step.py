@@ -1,4 +1,4 @@
-"""What a preparing step is: a function on a picture, and the values it takes, told so that page and shell can ask for them."""
+"""Preparation steps: functions on a picture with declared values, from which the page and the shell build their controls."""
 
 from __future__ import annotations
 
@@ -42,7 +42,7 @@ class Field:
     hint: str = ""
 
     def checked(self, value: Any) -> Any:
-        """A value as the step takes it. Raises :class:`StepError`."""
+        """Validate a value and convert it for the step. Raises :class:`StepError`."""
         if self.default is None and value in (None, "none"):
             return None
         try:
@@ -51,7 +51,7 @@ class Field:
             raise StepError(f"'{value}' is not a value for {self.name}: {self.wanted}.") from None
 
     def text(self, value: Any) -> str:
-        """A value as it is written in a shell."""
+        """Return a value as written in a shell."""
         if self.kind == "switch":
             return "yes" if value else "no"
         if self.kind == "points":
@@ -66,7 +66,7 @@ class Field:
 
     @property
     def wanted(self) -> str:
-        """What may be given."""
+        """Return a description of valid values."""
         if self.kind == "number":
             return f"give a number from {self.least:g} to {self.most:g}" + (f" {self.unit}" if self.unit else "")
         if self.kind == "choice":
@@ -167,7 +167,7 @@ _CHECKS: dict[FieldKind, Callable[[Field, Any], Any]] = {
 
 @dataclass(frozen=True)
 class StepKind:
-    """A kind of step: its name in a list of steps, what it does in one sentence, its values, and the function.
+    """A kind of step: its name, a one-sentence description, its values and its function.
 
     ``reshapes`` says that a place on the picture before it is another place after it.
     """
@@ -180,7 +180,7 @@ class StepKind:
     reshapes: bool = False
 
     def values(self, settings: Mapping[str, Any]) -> dict[str, Any]:
-        """All values of a step, checked. Raises :class:`StepError`."""
+        """Return all values of a step, validated. Raises :class:`StepError`."""
         known = {field.name: field for field in self.fields}
         for name in settings:
             if name not in known:

@@ -1,4 +1,4 @@
-"""Every kind of step, in the order in which they are usually taken.
+"""All kinds of preparation steps, in their usual order.
 
 Those in :data:`LAID` lay something on the picture itself; on the page it is laid on a blank instead, as pieces.
 """

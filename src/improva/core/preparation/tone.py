@@ -1,4 +1,4 @@
-"""Levels, brightness, saturation and warmth; ink of one colour freed from its white; colours exchanged for others."""
+"""Adjust levels, brightness, saturation and warmth; make white transparent; exchange colours."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ WARMTH_LAB = np.array([0.0, 12.0, 36.0], np.float32)
 
 
 def _by_cube(pixels: Pixels, change: Callable[[Floats], Floats]) -> Pixels:
-    """Colours changed by a function of Lab (…, 3), looked up in a cube of :data:`NODES` points a side."""
+    """Apply a function of Lab (…, 3) by a look-up cube of :data:`NODES` points a side."""
     axis = np.linspace(0, 255, NODES).round().astype(np.uint8)
     blue, green, red = np.meshgrid(axis, axis, axis, indexing="ij")
     nodes = np.stack([red, green, blue], axis=-1).reshape(1, -1, 3)
@@ -43,7 +43,7 @@ def tone(
     saturation: float = 0,
     warmth: float = 0,
 ) -> Picture:
-    """Levels first, then brightness, saturation and warmth in Lab.
+    """Apply levels, then brightness, saturation and warmth in Lab.
 
     Args:
         black, white: values of 255 that become black and white; what lies between is stretched.
@@ -74,7 +74,7 @@ def tone(
 
 
 def clear_white(picture: Picture, *, ink: str | None = None) -> Picture:
-    """Make white transparent in a picture of one colour of ink: the darker a pixel, the more of the ink it is.
+    """Make white transparent in one-colour art: darker pixels keep more of the ink.
 
     Args:
         ink: the ink's colour; the picture's darkest tone where not given. Every pixel becomes this colour with the
@@ -106,7 +106,7 @@ def clear_white(picture: Picture, *, ink: str | None = None) -> Picture:
 
 
 def recolour(picture: Picture, *, pairs: tuple[tuple[str, str], ...] = ()) -> Picture:
-    """Exchange colours: each of the first for the second, and what lies between them accordingly.
+    """Exchange colours: each first one for its second, and colours between them accordingly.
 
     A colour moves in Lab by the moves of the given ones, each weighted by its nearness (inverse distance to the
     fourth power; D. Shepard, "A two-dimensional interpolation function for irregularly-spaced data", 1968). Black,

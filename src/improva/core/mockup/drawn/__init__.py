@@ -1,4 +1,4 @@
-"""Scenes drawn by formula for any blank, also one that a seller has just measured: no bake, no picture from elsewhere.
+"""Scenes drawn by formula for any blank, including newly measured ones.
 
 They are the same :class:`Passes` as a baked pack's, in simpler light: lobes in place of traced soft boxes.
 """
@@ -35,7 +35,7 @@ SWEEPS = {"Sand": "#cbbfae", "Chalk": "#ebe8e1", "Mist": "#c5cdd0", "Sage": "#aa
 
 
 def body_of(template: Template) -> str:
-    """How a blank is drawn: its ``looks`` say, or the kind of its panels."""
+    """Return how a blank is drawn: by its ``looks``, else by the kind of its panels."""
     body = str(template.looks.get("body", ""))
     if body:
         return body
@@ -44,7 +44,7 @@ def body_of(template: Template) -> str:
 
 
 def drawn_scenes(template: Template) -> list[SceneInfo]:
-    """The scenes that can be drawn of a blank: one, or one for each way a handle points."""
+    """Return the drawn scenes of a blank: one, or one for each direction of a handle."""
     body = body_of(template)
     printed = [Region(p.id, p.title, p.id) for p in template.panels]
     if body == "turned":
@@ -123,7 +123,7 @@ def draw(info: SceneInfo, cut: NDArray[np.bool_] | None = None) -> Passes:
 
 
 def cut_mask(design: Design, open_art: Opener) -> NDArray[np.bool_]:
-    """The shape of a cut-out with its border, as a mask of its panel, :data:`CUT_PX` a side.
+    """Return the shape of a cut-out with its border as a mask of its panel, :data:`CUT_PX` a side.
 
     The border is as wide as the panel's safe line is deep. Where nothing is printed, the whole panel is the shape.
     """

@@ -1,4 +1,4 @@
-"""A turned blank as a profile of bands, and a mug's handle, from the figures of its template. Lengths in mm."""
+"""The profile of a round blank as a stack of bands, and a mug's handle, from template figures. Lengths in mm."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ WALL_MM = 3.2
 
 @dataclass(frozen=True)
 class Band:
-    """A frustum of the profile: height and radius at both ends, normals (outward, up) there, and what it is made of."""
+    """A frustum of the profile: height, radius and normal (outward, up) at both ends, and its material."""
 
     z: tuple[float, float]
     r: tuple[float, float]
@@ -26,7 +26,7 @@ class Band:
 
 
 def _arc(centre: tuple[float, float], radius: float, start: float, end: float, stuff: str, steps: int = 7) -> list[Band]:
-    """A rounded edge: (outward, up) on a circle, angles in degrees from outward."""
+    """Return a rounded edge: points (outward, up) on a circle, angles in degrees from outward."""
     a = np.radians(np.linspace(start, end, steps))
     points = [(centre[0] + radius * math.cos(t), centre[1] + radius * math.sin(t), math.cos(t), math.sin(t)) for t in a]
     return [Band((p[1], q[1]), (p[0], q[0]), (p[2], p[3]), (q[2], q[3]), stuff) for p, q in pairwise(points)]
@@ -34,7 +34,7 @@ def _arc(centre: tuple[float, float], radius: float, start: float, end: float, s
 
 @dataclass(frozen=True)
 class Body:
-    """A blank's figures in mm: radii and heights of the print, and what stands above and below it."""
+    """Dimensions of a round blank in mm: radii and heights of the print, and the parts above and below it."""
 
     foot_r: float
     rim_r: float
@@ -54,7 +54,8 @@ class Body:
         return self.foot_r + (self.rim_r - self.foot_r) * (z - self.below) / self.height
 
     def handle_reach(self, angle_deg: float) -> float:
-        """How far a handle that points to an angle stands out, to the right if it is positive; 0 without one or behind."""
+        """Return how far a handle at an angle extends beyond the body, positive to the right; 0 without a handle or with one
+        behind."""
         return math.copysign(0.36 * self.full, angle_deg) if self.handle and angle_deg else 0.0
 
     @property
@@ -64,7 +65,7 @@ class Body:
 
 
 def band_of(panel: Panel) -> tuple[float, float, float]:
-    """Radii of a round panel's print at its foot and its rim, and its height along the axis: mm."""
+    """Return a round panel's radii at foot and rim, and its height along the axis, in mm."""
     if panel.cone is not None:
         return panel.cone.bottom_mm / 2 / math.pi, panel.cone.top_mm / 2 / math.pi, panel.cone.height_mm
     r = (panel.trim_mm[0] + panel.gap_mm) / 2 / math.pi
@@ -72,7 +73,7 @@ def band_of(panel: Panel) -> tuple[float, float, float]:
 
 
 def body_figures(template: Template) -> Body:
-    """A blank's figures from its template: the print is as wide as the blank is round, less the gap at a handle."""
+    """Derive a blank's dimensions from its template: the print is as wide as the circumference minus the handle gap."""
     panel, looks = template.panels[0], template.looks
     foot_r, rim_r, height = band_of(panel)
     return Body(
@@ -87,7 +88,7 @@ def body_figures(template: Template) -> Body:
 
 
 def profile(body: Body) -> list[Band]:
-    """The bands of a body from the foot up."""
+    """Return the bands of a body from the foot up."""
     edge = min(2.4, body.below + 0.6)
     slope = (body.rim_r - body.foot_r) / body.height
     lean = math.hypot(1, slope)

@@ -1,4 +1,4 @@
-"""A pinhole that frames a turned blank, and where its rays meet bands and rods."""
+"""A pinhole camera that frames a round blank, and the intersections of its rays with bands and rods."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ class Camera:
     """A pinhole that frames the body."""
 
     def __init__(self, body: Body, size: tuple[int, int], handle_reach: float = 0.0) -> None:
-        """``handle_reach`` is how far a handle stands out, to the right if it is positive."""
+        """``handle_reach`` is how far a handle extends beyond the body, positive to the right."""
         tall = body.full * 1.06 + (6 if body.top != "open" else 0)
         wide = 2 * body.widest + abs(handle_reach)
         w, h = size
@@ -37,7 +37,7 @@ class Camera:
 
     @cached_property
     def ray(self) -> Floats:
-        """Unit directions (h, w, 3) through every sample."""
+        """Return unit directions (h, w, 3) through all samples."""
         w, h = self.size
         x = (np.arange(w, dtype=np.float32) + 0.5 - w / 2) * self.mm + self.pan
         y = (h / 2 - np.arange(h, dtype=np.float32) - 0.5) * self.mm
@@ -50,26 +50,26 @@ class Camera:
         return ray
 
     def seen(self, points: Floats) -> Floats:
-        """Where points (n, 3) are seen, (n, 2) in samples."""
+        """Project points (n, 3) to (n, 2) in samples."""
         v = np.asarray(points, np.float32) - self.eye
         scale = self.reach / (v @ self.forward) / self.mm
         w, h = self.size
         return np.stack([w / 2 + v[:, 0] * scale - self.pan / self.mm, h / 2 - (v @ self.up) * scale], -1)
 
     def window(self, points: Floats) -> tuple[slice, slice]:
-        """Rows and columns that hold all of some points (n, 3), with a little margin."""
+        """Return the rows and columns that contain points (n, 3), with a small margin."""
         (x, y), (w, h) = self.seen(points).T, self.size
         rows = slice(max(0, int(y.min()) - 3), max(0, min(h, int(y.max()) + 4)))
         return rows, slice(max(0, int(x.min()) - 3), max(0, min(w, int(x.max()) + 4)))
 
 
 def corners(r: float, z: tuple[float, float]) -> Floats:
-    """The corners (8, 3) of the box round a ring between two heights."""
+    """Return the corners (8, 3) of the bounding box of a ring between two heights."""
     return np.array([(x, y, h) for x in (-r, r) for y in (-r, r) for h in z], np.float32)
 
 
 def hit_band(band: Band, eye: Floats, ray: Floats) -> tuple[Floats, Floats]:
-    """Distance along rays (n, 3) to a band, inf where they miss, and the height fraction there."""
+    """Return the distance along rays (n, 3) to a band, inf for misses, and the height fraction there."""
     (z0, z1), (r0, r1) = band.z, band.r
     span = z1 - z0 if abs(z1 - z0) > 1e-4 else 1e-4
     k = (r1 - r0) / span
@@ -95,7 +95,7 @@ def hit_band(band: Band, eye: Floats, ray: Floats) -> tuple[Floats, Floats]:
 
 
 def hit_rod(a: Floats, b: Floats, radius: float, eye: Floats, ray: Floats) -> tuple[Floats, Floats]:
-    """Distance along rays (n, 3) to a round-ended rod, inf where they miss, and the normal there (n, 3)."""
+    """Return the distance along rays (n, 3) to a round-ended rod, inf for misses, and the normal there (n, 3)."""
     ba, oa = b - a, eye - a
     baba, baoa = float(ba @ ba), float(ba @ oa)
     bard, rdoa = ray @ ba, ray @ oa

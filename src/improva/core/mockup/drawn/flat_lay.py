@@ -1,4 +1,4 @@
-"""Soft goods and paper lying on a table, seen from above: outlines made into heights, heights into light."""
+"""Soft goods and paper on a table, seen from above: outlines become heights, heights become light."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ CUSHION_MM = 30.0
 
 
 def parts_of(template: Template, info: SceneInfo, body: str) -> list[Part]:
-    """What lies on the table, in mm about the picture's middle."""
+    """Return the parts on the table, in mm around the picture's centre."""
     first = template.panel(info.regions[0].panel)
     if body in ("shirt", "hoodie"):
         make = shirt if body == "shirt" else hoodie
@@ -70,7 +70,7 @@ def parts_of(template: Template, info: SceneInfo, body: str) -> list[Part]:
 
 
 class Table:
-    """The picture's samples and where they lie in mm."""
+    """The picture's samples and their positions in mm."""
 
     def __init__(self, info: SceneInfo, parts: list[Part]) -> None:
         self.w, self.h = info.px[0] * SAMPLES, info.px[1] * SAMPLES
@@ -100,7 +100,7 @@ class Table:
 
 
 def _folds(shape: tuple[int, int], px_mm: float, seed: int, reach: float) -> Floats:
-    """Broad soft folds of unit height, longer than they are wide, made coarse and grown."""
+    """Return broad soft folds of unit height, longer than wide, computed coarse and enlarged."""
     step = max(1, round(4 / px_mm))
     h, w = max(8, shape[0] // step), max(8, shape[1] // step)
     rng = np.random.default_rng(seed)
@@ -115,7 +115,7 @@ def _folds(shape: tuple[int, int], px_mm: float, seed: int, reach: float) -> Flo
 
 
 def _height(part: Part, mask: NDArray[np.uint8], mm: float, seed: int, size_mm: float) -> tuple[Floats, Floats]:
-    """Heights of a part in mm and the distance from its edge, on its window."""
+    """Return the height of a part in mm and the distance from its edge, on its window."""
     inside = np.asarray(cv2.distanceTransform(mask, cv2.DIST_L2, cv2.DIST_MASK_5) * mm, np.float32)
     if part.puff_mm > CUSHION_MM:
         height = _cushion(part, inside, mm)
@@ -129,7 +129,7 @@ def _height(part: Part, mask: NDArray[np.uint8], mm: float, seed: int, size_mm: 
 
 
 def _cushion(part: Part, inside: Floats, mm: float) -> Floats:
-    """Round all over, not only at its edge; made coarse and grown, since it is smooth."""
+    """Return a shape that is round all over, not only at its edge, computed coarse and enlarged."""
     step = max(1, round(0.02 * part.soft_mm / mm))
     small = cv2.resize(inside, (max(2, inside.shape[1] // step), max(2, inside.shape[0] // step)), interpolation=cv2.INTER_AREA)
     rise = np.sqrt(np.clip(1 - (1 - np.clip(small / part.soft_mm / 1.55, 0, 1)) ** 2, 0, 1))
@@ -145,7 +145,7 @@ def _normals(height: Floats, mm: float) -> Floats:
 
 
 def draw_laid(template: Template, info: SceneInfo, body: str, cut: NDArray[np.bool_] | None = None) -> Drawn:
-    """Base, basis and maps of goods lying on a table. ``cut`` is the shape of a cut-out on its square panel."""
+    """Return base, basis and maps of goods on a table. ``cut`` is the shape of a cut-out on its square panel."""
     parts = parts_of(template, info, body)
     table = Table(info, parts)
     h, w, mm = table.h, table.w, table.mm
@@ -191,7 +191,7 @@ def draw_laid(template: Template, info: SceneInfo, body: str, cut: NDArray[np.bo
 
 
 def _cast(mask: NDArray[np.uint8], tall_mm: float, mm: float) -> Floats:
-    """What is left of the light round a part that stands so high, on its window."""
+    """Return the share of light that the shadow of a raised part leaves around it, on its window."""
     fall = np.ones(mask.shape, np.float32)
     for lift, blur, dark in ((0.5, 0.45, SHADOW), (0.10, 0.16, 0.4)):
         sigma = max(1.0, blur * (tall_mm + 3) / mm)
@@ -208,7 +208,7 @@ def _cast(mask: NDArray[np.uint8], tall_mm: float, mm: float) -> Floats:
 
 
 def _cut_mask(part: Part, table: Table, window: tuple[slice, slice], cut: NDArray[np.bool_]) -> NDArray[np.uint8]:
-    """A cut-out's shape on a part's window."""
+    """Return a cut-out's shape on a part's window."""
     assert part.print is not None
     (bx, by, bw, bh), (rows, columns) = part.print[1], window
     corner = table.px(np.array([[bx, by]]))[0] - (columns.start, rows.start)
@@ -230,7 +230,7 @@ def _lay_print(
     basis: Floats,
     uv: Floats,
 ) -> None:
-    """Give a part's printed points to their region, and the rest of it the cloth's own colour."""
+    """Assign a part's printed points to their region, and the cloth's own colour to the rest."""
     assert part.print is not None
     bx, by, bw, bh = part.print[1]
     rows, columns = window

@@ -1,4 +1,4 @@
-"""Rays against the two faces of a stuffed shape, whose heights are known over its middle plane."""
+"""Ray intersections with the two faces of a stuffed shape, given as heights over its middle plane."""
 
 from __future__ import annotations
 
@@ -25,7 +25,8 @@ SEAM_MM = 0.9
 
 @dataclass(frozen=True)
 class Hits:
-    """What rays meet: a point of the pillow, (h, w, 3) mm; how much of a pixel is pillow, and how much is its front, (h, w)."""
+    """Results of ray intersections: points on the pillow, (h, w, 3) mm; the pillow's share of each pixel and its front's
+    share, (h, w)."""
 
     places: Floats
     cover: Floats
@@ -34,7 +35,7 @@ class Hits:
 
 @dataclass(frozen=True)
 class _Way:
-    """Rays as a field is looked up: where they start and how they go for each mm, in its columns and rows and in mm along z."""
+    """Rays in the coordinates of a height field: origin and direction per mm, in columns, rows and mm along z."""
 
     first: tuple[float, ...]
     columns: Floats
@@ -42,12 +43,12 @@ class _Way:
     z: Floats
 
     def part(self, rows: slice) -> _Way:
-        """Some rows of them."""
+        """Select rows."""
         return _Way(self.first, self.columns[rows], self.rows[rows], self.z[rows])
 
 
 class Field:
-    """Heights over the pillow's middle plane, looked up in mm; below nought outside the contour."""
+    """Heights over the pillow's middle plane, indexed in mm; below zero outside the contour."""
 
     def __init__(self, height: Floats, mask: NDArray[np.bool_], mm: float) -> None:
         solid = mask.astype(np.uint8)
@@ -104,7 +105,7 @@ class Field:
         return high, hit
 
     def hit(self, start: Floats, rays: Floats, most: float) -> Hits:
-        """Where rays (h, w, 3) from a point meet the pillow.
+        """Intersect rays (h, w, 3) from a point with the pillow.
 
         Every other ray each way is followed through the whole thickness, all of them only where those met something, and
         where some met and some did not, four more about each.
@@ -146,7 +147,8 @@ class Field:
     def _smooth(
         self, start: Floats, rays: Floats, t: Floats, hit: NDArray[np.bool_], air: Floats
     ) -> tuple[Floats, NDArray[np.bool_]]:
-        """Where rays (h, w, 3) meet the pillow, and which were settled, from the distances t of every other ray.
+        """Interpolate intersections of rays (h, w, 3) from the distances ``t`` of every second ray; also return which rays are
+        settled.
 
         Where all about met something at about one distance, it is that one but for a little: the rule of false position between
         a point before it and one behind. Rays it does not hold for are left to `_meet`.
@@ -183,13 +185,13 @@ class Field:
         return places, settled
 
     def _meet(self, start: Floats, rays: Floats, near: Floats, far: Floats) -> tuple[Floats, NDArray[np.bool_]]:
-        """Where rays (n, 3) meet the pillow, (n, 3), and which do."""
+        """Intersect rays (n, 3): return the points (n, 3) and which rays hit."""
         t, found = self.march(self.way(start, rows_of(rays)), rows_of(near), rows_of(far), FINE_STEPS)
         count = len(rays)
         return start + t.ravel()[:count, None] * rays, found.ravel()[:count]
 
 
 def rows_of(values: Floats) -> Floats:
-    """Values (n, …) in rows, the last one filled up: OpenCV's remap takes no more than 32 767 side by side."""
+    """Arrange values (n, …) in rows, the last one padded: OpenCV's remap takes no more than 32 767 in a row."""
     pad = [(0, -len(values) % ROW), *[(0, 0)] * (values.ndim - 1)]
     return np.pad(values, pad, mode="edge").reshape(-1, ROW, *values.shape[1:])

@@ -1,4 +1,4 @@
-"""A stuffed shape from any contour: how high it stands, and the puckers along its seam."""
+"""The height of a stuffed shape with any contour, and the puckers along its seam."""
 
 from __future__ import annotations
 
@@ -45,7 +45,7 @@ def sag(mask: NDArray[np.bool_]) -> NDArray[np.float64]:
 
 
 def inflated(mask: NDArray[np.bool_], mm: float) -> tuple[Floats, Floats]:
-    """Heights of a stuffed front in mm, and distances from the contour in mm, both (h, w). ``mm`` is a pixel of the mask."""
+    """Return heights of a stuffed front and distances from the contour, both (h, w) in mm. ``mm`` is the size of a mask pixel."""
     h, w = mask.shape
     step = max(1.0, max(h, w) / SOLVED_PX)
     size = max(8, round(w / step)), max(8, round(h / step))
@@ -64,7 +64,7 @@ def inflated(mask: NDArray[np.bool_], mm: float) -> tuple[Floats, Floats]:
 
 
 def puckered(mask: NDArray[np.bool_], inside: Floats, mm: float, seed: int = 5) -> Floats:
-    """Small folds that run from the seam inwards and die away, in mm, (h, w)."""
+    """Return small folds that run inwards from the seam and fade, in mm, (h, w)."""
     contours, _ = cv2.findContours(mask.astype(np.uint8), cv2.RETR_LIST, cv2.CHAIN_APPROX_NONE)
     rng = np.random.default_rng(seed)
     along = np.zeros(mask.shape, np.float32)

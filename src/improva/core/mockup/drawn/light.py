@@ -1,4 +1,4 @@
-"""The light of drawn scenes: a warm soft box from the left, a cool tall one from the right, light from above and all round.
+"""Light of drawn scenes: a warm soft box from the left, a cool tall one from the right, and light from above and all around.
 
 Diffuse light is a sum of wide cosine lobes; a gloss is the soft boxes seen in the mirror, their edges blurred.
 x runs right, y away from the camera, z up.
@@ -16,7 +16,7 @@ from ...colour import Floats
 
 @dataclass(frozen=True)
 class Lamp:
-    """A soft box: its direction, colour of its light, how far it wraps round, and its half size seen from the blank."""
+    """A soft box: its direction, its colour, its wrap-around, and half its size as seen from the blank."""
 
     towards: tuple[float, float, float]
     rgb: tuple[float, float, float]
@@ -42,7 +42,7 @@ F0 = 0.04
 
 
 def diffuse(normal: Floats) -> Floats:
-    """Light sent back by a white matt surface: (…, 3) unit normals to (…, 3) linear light."""
+    """Return the light that a white matt surface reflects: (…, 3) unit normals to (…, 3) linear light."""
     total = np.empty_like(normal)
     up = 0.8 + 0.2 * normal[..., 2:3]
     np.multiply(up, np.array(AROUND, np.float32), out=total)
@@ -57,7 +57,7 @@ def _box(value: Floats, half: float, soft: float) -> Any:
 
 
 def mirrored(ray: Floats, soft: float) -> Floats:
-    """The lamps as seen along mirrored rays (…, 3), blurred by ``soft``: (…, 3) linear light."""
+    """Return the lamps as seen along reflected rays (…, 3), blurred by ``soft``: (…, 3) linear light."""
     total = np.zeros_like(ray)
     for lamp in LAMPS:
         axis = lamp.axis
@@ -72,7 +72,7 @@ def mirrored(ray: Floats, soft: float) -> Floats:
 
 
 def reflected(normal: Floats, view: Floats) -> tuple[Floats, Floats]:
-    """Mirrored rays (…, 3) of unit view rays that come in on unit normals, and Schlick's share of a clear coat (…, 1)."""
+    """Reflect unit view rays at unit normals: return the rays (…, 3) and Schlick's reflectance of a clear coat (…, 1)."""
     facing = np.clip(-(normal * view).sum(axis=-1, keepdims=True), 0, 1)
     share = F0 + (1 - F0) * (1 - facing) ** 5
     return view + 2 * facing * normal, share

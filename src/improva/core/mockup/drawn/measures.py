@@ -1,4 +1,4 @@
-"""What is measured on a drawn scene: the print's own figures, or those of a cut-out's contour."""
+"""Dimensions shown on a drawn scene: those of the print, or of a cut-out's contour."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ BESIDE, BELOW = 0.06, 0.07
 
 
 def turned_measures(template: Template, px: tuple[int, int], angle_deg: float) -> tuple[Measure, ...]:
-    """Height of the print and diameter at the foot, beside a blank whose handle, if any, points to ``angle_deg``."""
+    """Return the print's height and the foot's diameter, placed beside a blank whose handle, if any, points to ``angle_deg``."""
     body = body_figures(template)
     camera = Camera(body, px, body.handle_reach(angle_deg))
     side = (-1 if body.handle_reach(angle_deg) > 0 else 1) * (body.widest + BESIDE * body.full)

@@ -1,4 +1,4 @@
-"""Outlines of soft goods lying flat, in mm: x right, y down, the middle of the neck or the trim's centre at x = 0."""
+"""Outlines of soft goods lying flat, in mm: x right, y down; x = 0 at the middle of the neck or of the trim."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ Outline = NDArray[np.float64]
 
 @dataclass(frozen=True)
 class Part:
-    """A piece of cloth, later ones lying over earlier ones.
+    """A piece of cloth; later parts lie over earlier ones.
 
     Attributes:
         puff_mm: how high it stands in its middle, and ``soft_mm`` over what width its edge rises.
@@ -34,7 +34,7 @@ class Part:
 
 
 def bow(*points: tuple[float, float], steps: int = 14) -> list[tuple[float, float]]:
-    """A smooth curve through points (centripetal Catmull-Rom), ends included."""
+    """Return a smooth curve through points (centripetal Catmull-Rom), ends included."""
     p = [points[0], *points, points[-1]]
     out: list[tuple[float, float]] = []
     for i in range(1, len(p) - 2):
@@ -46,12 +46,12 @@ def bow(*points: tuple[float, float], steps: int = 14) -> list[tuple[float, floa
 
 
 def both(left: list[tuple[float, float]]) -> Outline:
-    """A left half, from the middle's top to the middle's foot, closed with its mirror image."""
+    """Close a left half, from the top centre to the bottom centre, with its mirror image."""
     return np.array(left + [(-x, y) for x, y in reversed(left)], float)
 
 
 def rounded(box: Box, radius: float) -> Outline:
-    """A box with rounded corners."""
+    """Return a box with rounded corners."""
     x, y, w, h = box
     r = min(radius, w / 2, h / 2)
     angle = np.linspace(0, np.pi / 2, 10)
@@ -70,7 +70,7 @@ def _on_chest(panel: Panel, top: float) -> tuple[str, Box]:
 
 
 def shirt(panel: Panel, back: bool) -> list[Part]:
-    """A T-shirt, its sleeves as parts of their own."""
+    """Return a T-shirt with its sleeves as separate parts."""
     dip = 22.0 if back else 92.0
     neck = bow((-92, 0), (-62, dip * 0.72), (0, dip))
     body = both(
@@ -99,7 +99,7 @@ def shirt(panel: Panel, back: bool) -> list[Part]:
 
 
 def hoodie(panel: Panel, back: bool) -> list[Part]:
-    """A hoodie with ribbing, a pocket, and a hood that is open at the front."""
+    """Return a hoodie with ribbing, a pocket and a hood that is open at the front."""
     hood = both([*bow((0, -225), (-80, -212), (-142, -130), (-138, -10), (-96, 74)), (0, 92)])
     body = both([(0, 14), *bow((-100, 16), (-180, 44), (-240, 84)), *bow((-276, 290), (-280, 470), (-272, 640)), (0, 648)])
     rib = both([(0, 640), (-268, 634), *bow((-264, 640), (-258, 690), (-250, 708)), (0, 716)])
@@ -132,7 +132,7 @@ def hoodie(panel: Panel, back: bool) -> list[Part]:
 
 
 def arranged(panels: tuple[Panel, ...], gap: float = 50.0, aspect: float = 1.1) -> list[tuple[Panel, float, float]]:
-    """Panels as cut, laid out in rows about as wide as a square picture holds: each with the place of its trim's corner."""
+    """Arrange panels as cut in rows that fill a square picture, each with the position of its trim's corner."""
 
     def rows(width: float) -> tuple[list[tuple[Panel, float, float]], float, float]:
         placed, x, y, tall, widest = [], 0.0, 0.0, 0.0, 0.0

@@ -1,4 +1,4 @@
-"""Tumblers, bottles and mugs: a profile turned about its axis, seen in perspective, on a seamless sweep."""
+"""Tumblers, bottles and mugs: a profile rotated about its axis, in perspective, on a seamless sweep."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ GRAIN = 0.0035
 
 
 def _floor(camera: Camera, body: Body) -> tuple[Floats, Floats]:
-    """The sweep's light, and how much light the print throws on it, both (h, w, 3) and (h, w), made coarse and smoothed."""
+    """Return the sweep's light (h, w, 3), and the light that the print reflects on to it (h, w), computed coarse and smoothed."""
     step = 4
     ray = camera.ray[::step, ::step]
     down = -camera.eye[2] / np.minimum(ray[..., 2], -1e-4)
@@ -66,7 +66,7 @@ def _floor(camera: Camera, body: Body) -> tuple[Floats, Floats]:
 
 
 def _wrap_place(panel: Panel, x: Any, y: Any, f: Any, angle_deg: float) -> tuple[Any, Any]:
-    """u and v of points of the print's band; u leaves 0…1 in the bare stretch at a handle."""
+    """Return u and v of points on the print's band; u leaves 0…1 in the gap at a handle."""
     round_mm = panel.worn().trim_mm[0] + panel.gap_mm
     at = np.arctan2(x, -y) / (2 * math.pi) + angle_deg / 360  # turns right of the middle of the wrap
     at = (at + 0.5) % 1 - 0.5
@@ -74,7 +74,7 @@ def _wrap_place(panel: Panel, x: Any, y: Any, f: Any, angle_deg: float) -> tuple
 
 
 class _Plate:
-    """The samples being drawn: light, depth and texture places, nearer things laid over farther ones."""
+    """The samples being drawn: light, depth and texture coordinates; nearer things cover farther ones."""
 
     def __init__(self, body: Body, camera: Camera, info: SceneInfo) -> None:
         w, h = camera.size
@@ -141,7 +141,7 @@ class _Plate:
 
 
 def draw_turned(template: Template, info: SceneInfo) -> Drawn:
-    """Base, basis and maps of a turned blank at the scene's native size."""
+    """Return base, basis and maps of a round blank at the scene's native size."""
     body = body_figures(template)
     fixed = 0.0 if info.turns else next(iter(info.views.values()))
     size = (info.px[0] * SAMPLES, info.px[1] * SAMPLES)
@@ -155,7 +155,7 @@ def draw_turned(template: Template, info: SceneInfo) -> Drawn:
 
 
 def _normal(band: Band, hit: Floats, f: Floats) -> Floats:
-    """Unit normals (n, 3) of points on a band, turned evenly from its one end to its other."""
+    """Return unit normals (n, 3) of points on a band, interpolated between its ends."""
     out = np.hypot(hit[:, 0], hit[:, 1])
     n_out = band.n0[0] + (band.n1[0] - band.n0[0]) * f
     n_up = band.n0[1] + (band.n1[1] - band.n0[1]) * f

@@ -1,4 +1,4 @@
-"""A pillow of any contour standing on a sweep, turned and leaning back a little: rays against a height field, both faces."""
+"""A pillow of any contour that stands on a sweep, rotated and leaning back: rays against a height field with two faces."""
 
 from __future__ import annotations
 
@@ -36,22 +36,22 @@ DARKEST = 0.86
 
 @dataclass(frozen=True)
 class _Pose:
-    """Where the pillow stands: its middle, and unit axes to its right, up and towards the viewer, in mm of the room."""
+    """The pillow's position: its centre, and unit axes to its right, up and towards the viewer, in mm of the room."""
 
     middle: Floats
     axes: Floats
 
     def room(self, points: Floats) -> Floats:
-        """Points (…, 3) of the pillow in the room."""
+        """Convert points (…, 3) of the pillow to the room."""
         return np.asarray(self.middle + points @ self.axes, np.float32)
 
     def own(self, vectors: Floats) -> Floats:
-        """Directions (…, 3) of the room in the pillow's own axes."""
+        """Convert directions (…, 3) of the room to the pillow's axes."""
         return np.asarray(vectors @ self.axes.T, np.float32)
 
 
 def _posed(mask: NDArray[np.bool_], height: Floats, mm: float) -> _Pose:
-    """Turned, leaning, and down on its lowest point."""
+    """Rotate and tilt the pillow and stand it on its lowest point."""
     t, a = math.radians(TURN_DEG), math.radians(LEAN_DEG)
     right = np.array([math.cos(t), math.sin(t), 0.0])
     front = np.array([math.sin(t) * math.cos(a), -math.cos(t) * math.cos(a), math.sin(a)])
@@ -64,7 +64,7 @@ def _posed(mask: NDArray[np.bool_], height: Floats, mm: float) -> _Pose:
 
 
 def _local(x: NDArray[np.floating], y: NDArray[np.floating], shape: tuple[int, int], mm: float) -> Floats:
-    """Pixels of the panel's mask as points (…, 3) of the pillow's middle plane."""
+    """Return pixels of the panel's mask as points (…, 3) of the pillow's middle plane."""
     return np.stack([(x - shape[1] / 2) * mm, (shape[0] / 2 - y) * mm, np.zeros_like(x)], -1).astype(np.float32)
 
 
@@ -81,7 +81,7 @@ class _Camera:
         self.mm, self.px = mm, px
 
     def rays(self, rows: slice, columns: slice, pose: _Pose | None = None) -> Floats:
-        """Rays (h, w, 3) through some pixels, in the room or in a pillow's own axes."""
+        """Return rays (h, w, 3) through pixels, in the room's or in a pillow's axes."""
         x, y = (((np.arange(n) + 0.5 - n / 2) * self.mm)[part, None] for n, part in zip(self.px, (columns, rows), strict=True))
         across, down = x * np.array([1.0, 0, 0]), self.ahead - y * self.up
         if pose:
@@ -89,7 +89,7 @@ class _Camera:
         return np.asarray(down.astype(np.float32)[:, None] + across.astype(np.float32)[None])
 
     def window(self, points: Floats) -> tuple[slice, slice]:
-        """Rows and columns that hold points (n, 3) of the room."""
+        """Return the rows and columns that contain points (n, 3) of the room."""
         v = points - self.eye
         away = (v @ self.ahead) / (self.ahead @ self.ahead)
         x = v[:, 0] / away / self.mm + self.px[0] / 2
@@ -101,7 +101,7 @@ class _Camera:
 def _floor_shadow(
     mask: NDArray[np.bool_], mm: float, pose: _Pose, box: tuple[float, float, float, float], px: tuple[int, int]
 ) -> Floats:
-    """The share of light that the pillow takes from the floor, on a grid of px over a box (x, y, w, h) in mm."""
+    """Return the share of light that the pillow takes from the floor, on a grid of px over a box (x, y, w, h) in mm."""
     darkness = np.zeros((px[1], px[0]), np.float32)
     solid = cv2.resize(mask.astype(np.float32), None, fx=0.5, fy=0.5, interpolation=cv2.INTER_AREA)
     h, w = solid.shape
@@ -127,7 +127,7 @@ def _floor_shadow(
 
 
 def draw_standing(template: Template, info: SceneInfo, cut: NDArray[np.bool_]) -> Passes:
-    """The passes of a cut-out standing at an angle. ``cut`` is its shape as a mask of its panel."""
+    """Return the passes of a cut-out standing at an angle. ``cut`` is its shape as a mask of its panel."""
     panel = template.panel(info.regions[0].panel)
     mm = panel.trim_mm[0] / cut.shape[1]
     smooth, inside = inflated(cut, mm)
@@ -153,7 +153,7 @@ def draw_standing(template: Template, info: SceneInfo, cut: NDArray[np.bool_]) -
 def _shaded(
     field: Field, pose: _Pose, cut: NDArray[np.bool_], heights: tuple[Floats, Floats, Floats], points: Floats, size_mm: float
 ) -> Floats:
-    """Light from points of the pillow (n, 3) for a reflectance of 1, (n, 3)."""
+    """Return the light reflected at points of the pillow (n, 3) for a reflectance of 1, (n, 3)."""
     smooth, bumpy, inside = heights
     dy, dx = (g.astype(np.float32) for g in np.gradient(np.where(cut, bumpy, 0), field.mm))
     lower = np.asarray(cv2.GaussianBlur(smooth, (0, 0), HOLLOW_MM / field.mm) - smooth, np.float32)
@@ -185,7 +185,7 @@ def _passes(
     uv: Floats,
     ground: tuple[Floats, Floats],
 ) -> Passes:
-    """Passes at the picture's size, from what is seen in a part of it: light and places of those pixels that are pillow."""
+    """Return passes at the picture's size from the pixels that show the pillow."""
     (w, h), (rows, columns), (print_, table) = info.px, part, (region.id for region in info.regions)
     y, x = np.nonzero(hits.cover > 0)
     seen, cover, printed = (y + rows.start) * w + x + columns.start, hits.cover[y, x], hits.printed[y, x]
@@ -209,7 +209,7 @@ def _passes(
 
 
 def _ground(camera: _Camera, cut: NDArray[np.bool_], mm: float, pose: _Pose, size_mm: float) -> tuple[Floats, Floats]:
-    """Light on the sweep for a reflectance of 1, (h, w, 3), and the share of it that the shadow leaves, (h, w).
+    """Return the light on the sweep for a reflectance of 1, (h, w, 3), and the share that the shadow leaves, (h, w).
 
     Both are soft, so they are worked out for every third pixel.
     """

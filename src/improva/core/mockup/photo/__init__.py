@@ -1,4 +1,5 @@
-"""A seller's own photograph of a plain blank as a scene: marks on it become maps, a mask becomes cover, its light a basis.
+"""Scenes from the seller's own photographs: marks become maps, a mask becomes cover, the photograph's light becomes base and
+basis.
 
 The result is an ordinary scene pack. What is marked: where the print lies (:mod:`.places`), what belongs to the product and
 what lies in front of it (:mod:`.masks`), and a spot that shows the blank's own colour (:mod:`.light`).

@@ -1,4 +1,4 @@
-"""The camera that took a photograph of a body of revolution, found from where its print's rims are seen."""
+"""Reconstruct the camera of a photograph of a round blank from the visible rims of its print."""
 
 from __future__ import annotations
 
@@ -25,25 +25,25 @@ Plane = NDArray[np.float64]
 
 @dataclass(frozen=True)
 class Body:
-    """A print's band: radii in mm at its foot and its top, and its height along the axis."""
+    """The band of a print: radii in mm at foot and top, and its height along the axis."""
 
     foot_r: float
     top_r: float
     height: float
 
     def rim(self, top: bool) -> tuple[float, float]:
-        """Height and radius of the upper or the lower rim."""
+        """Return height and radius of the upper or the lower rim."""
         return (self.height, self.top_r) if top else (0.0, self.foot_r)
 
 
 def body_of(panel: Panel) -> Body:
-    """A panel's band from its figures."""
+    """Return the band of a panel."""
     return Body(*band_of(panel))
 
 
 @dataclass(frozen=True)
 class Camera:
-    """A pinhole before a body whose axis is z: it stands on the -y side, ``away`` mm off and ``high`` mm up.
+    """A pinhole camera before a body whose axis is z: on the -y side, ``away`` mm off and ``high`` mm up.
 
     ``turn`` is a rotation vector that takes it from looking straight ahead; ``focal`` and ``middle`` are in px.
     """
@@ -56,23 +56,23 @@ class Camera:
 
     @property
     def axes(self) -> Plane:
-        """Rows: right, down, ahead, in the body's own space."""
+        """Return the camera's axes as rows: right, down, forward, in the body's space."""
         straight = np.array([[1.0, 0, 0], [0, 0, -1.0], [0, 1.0, 0]])
         return np.asarray(Rotation.from_rotvec(self.turn).as_matrix() @ straight)
 
     def seen(self, points: Plane) -> Plane:
-        """Where points (n, 3) fall, (n, 2) px."""
+        """Project points (n, 3) to (n, 2) px."""
         at = (points - [0, -self.away, self.high]) @ self.axes.T
         return np.asarray(at[:, :2] / np.maximum(at[:, 2:], 1e-6) * self.focal + self.middle)
 
     def rays(self, grid: Plane) -> Plane:
-        """Directions (…, 3) of what is seen at points of the picture."""
+        """Return the directions (…, 3) through points of the picture."""
         flat = np.concatenate([(grid - self.middle) / self.focal, np.ones((*grid.shape[:-1], 1))], -1)
         return np.asarray(flat @ self.axes)
 
 
 def rims(body: Body, camera: Camera) -> Plane:
-    """Where the left and right ends of the visible rims are seen, top then foot, (4, 2) px: where the outline touches them."""
+    """Return the left and right ends of the visible rims, top then foot, (4, 2) px: where the outline touches them."""
     ellipses = []
     for top in (True, False):
         z, r = body.rim(top)
@@ -82,7 +82,7 @@ def rims(body: Body, camera: Camera) -> Plane:
 
 
 def _to_outline(body: Body, camera: Camera, top: bool) -> float:
-    """From a rim's front to where it passes out of sight, in radians.
+    """Return the angle from a rim's front to the point where it leaves sight, in radians.
 
     There the wall's outward normal (cos a, sin a, -slope) is square to the way from the eye.
     """
@@ -92,7 +92,7 @@ def _to_outline(body: Body, camera: Camera, top: bool) -> float:
 
 
 def outline_of(body: Body, camera: Camera) -> list[tuple[float, float]]:
-    """The seen edge of the band, a closed ring of points in px: along the upper rim's near side, and back along the lower."""
+    """Return the visible outline of the band, a closed ring of points in px: the upper rim's near side, then the lower one's."""
     ring = []
     for top in (True, False):
         z, r = body.rim(top)
@@ -103,7 +103,7 @@ def outline_of(body: Body, camera: Camera) -> list[tuple[float, float]]:
 
 
 def _rim_off(body: Body, camera: Camera, top: bool, point: Plane) -> float:
-    """How far a point lies below the near side of a rim, in px, straight down the picture."""
+    """Return how far a point lies below the near side of a rim, in px."""
     z, r = body.rim(top)
     a = np.radians(np.linspace(-175, -5, 60))
     seen = camera.seen(np.stack([r * np.cos(a), r * np.sin(a), np.full(60, z)], 1))
@@ -111,7 +111,7 @@ def _rim_off(body: Body, camera: Camera, top: bool, point: Plane) -> float:
 
 
 def fit_camera(body: Body, points: Plane, size: tuple[int, int]) -> tuple[Camera, float]:
-    """The camera that sees a body so, and the root mean square of what is left, in px. Raises :class:`SceneError`.
+    """Fit a camera to the marked rims; return it with the root mean square residual in px. Raises :class:`SceneError`.
 
     The lens is found by how the rims differ in openness and width; where they tell little, a usual one is taken.
     """
@@ -160,7 +160,7 @@ def fit_camera(body: Body, points: Plane, size: tuple[int, int]) -> tuple[Camera
 
 
 def on_body(panel: Panel, body: Body, camera: Camera, ray: Plane, facing_deg: float) -> Plane:
-    """u and v where rays (…, 3) first meet the band, NaN where they miss."""
+    """Return u and v of the first intersection of rays (…, 3) with the band, NaN for misses."""
     k = (body.top_r - body.foot_r) / body.height
     dx, dy, dz = ray[..., 0], ray[..., 1], ray[..., 2]
     r_eye = body.foot_r + k * camera.high

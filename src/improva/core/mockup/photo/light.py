@@ -1,4 +1,4 @@
-"""A photograph's light, parted: what the blank's own colour sends back, and highlights, which no print changes.
+"""Separate a photograph's light into what the blank's colour reflects and highlights, which a print does not change.
 
 Photographed light is base + basis · ρ: with the blank in its own colour the photograph comes back exactly.
 """
@@ -27,12 +27,12 @@ DARKEST = 0.06
 
 
 def light_of(photo: NDArray[np.uint8]) -> Floats:
-    """sRGB (h, w, 3) as light before the tone curve that pictures are shown with."""
+    """Convert sRGB (h, w, 3) to light before the display tone curve."""
     return untoned(LINEAR_OF_BYTE[photo])
 
 
 def lamp(light: Floats, cover: Floats, marks: Marks) -> Floats:
-    """The light that falls on the blank where it is plainly lit, (3,): what a perfect white would send back."""
+    """Return the light that falls on the blank where it is evenly lit, (3,): what a perfect white would reflect."""
     h, w = light.shape[:2]
     if marks.plain is not None:
         x, y = marks.plain[0] * w, marks.plain[1] * h
@@ -47,12 +47,12 @@ def lamp(light: Floats, cover: Floats, marks: Marks) -> Floats:
 
 
 def rho_of(colour: str) -> Floats:
-    """The photographed blank's reflectance, (3,)."""
+    """Return the photographed blank's reflectance, (3,)."""
     return np.maximum(colour_reflectance(colour), DARKEST)
 
 
 def highlights(light: Floats, cover: Floats, fell: Floats, colour: str, matt: bool) -> Floats:
-    """Light that the surface throws back uncoloured, (h, w), in shares of what falls on it; none on ``matt`` stuff.
+    """Return the uncoloured surface reflection, (h, w), as shares of the incident light; none on ``matt`` material.
 
     A coloured blank's are told by their colour (the dichromatic model: Shafer, "Using color to separate reflection
     components", Color Research and Application 10, 1985); a white or grey one's by standing out of what is round them.
@@ -72,7 +72,7 @@ def highlights(light: Floats, cover: Floats, fell: Floats, colour: str, matt: bo
 
 
 def _round_it(level: Floats, cover: Floats) -> Floats:
-    """The middle tone round each point of the product, (h, w): a wide median of a small copy."""
+    """Return the median tone around each point of the product, (h, w), from a small copy."""
     h, w = level.shape
     inside = cover > 0.5
     columns = np.flatnonzero(inside.any(axis=0))
@@ -90,7 +90,7 @@ def _round_it(level: Floats, cover: Floats) -> Floats:
 
 
 def parted(light: Floats, cover: Floats, fell: Floats, colour: str, matt: bool) -> tuple[Floats, Floats]:
-    """Base and basis, (h, w, 3) each: ``base + basis · ρ`` is the photograph for the blank's own ρ."""
+    """Return base and basis, (h, w, 3) each: ``base + basis · ρ`` is the photograph for the blank's own ρ."""
     rho = rho_of(colour)
     shine = highlights(light, cover, fell, colour, matt)[..., None] * fell
     own = np.maximum(light - shine, 0) * cover[..., None]

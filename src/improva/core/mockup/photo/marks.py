@@ -1,4 +1,4 @@
-"""The seller's marks on a photograph."""
+"""The seller's marks on a photograph: points, brush strokes and colour."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ MOST_DABS = 400
 
 @dataclass(frozen=True)
 class Dab:
-    """A round touch that keeps what lies under it in a mask, or leaves it out. ``reach`` is its radius in photo widths."""
+    """A round brush dab that keeps an area in a mask, or leaves it out. ``reach`` is its radius in photo widths."""
 
     at: Point
     reach: float

@@ -1,4 +1,4 @@
-"""What of a photograph is the product: proposed by GrabCut inside a rough box, corrected by touches, edges made soft.
+"""Masks of a photograph: the product by GrabCut inside a rough box, corrected by brush strokes, with soft edges.
 
 GrabCut: Rother, Kolmogorov and Blake, "GrabCut: interactive foreground extraction using iterated graph cuts", ACM
 Transactions on Graphics 23 (2004), as OpenCV has it. Guided filter: He, Sun and Tang, "Guided Image Filtering", IEEE
@@ -35,7 +35,7 @@ SOFT = 0.0025
 
 
 def rough_box(marks: Marks) -> tuple[float, float, float, float]:
-    """The given box round the product, or one round the marked points; left, top, right, bottom in 0…1."""
+    """Return the marked box around the product, or one around the marked points; left, top, right, bottom in 0…1."""
     if marks.box is not None:
         return marks.box
     at = np.array(marks.points)
@@ -53,7 +53,7 @@ def dabbed(mask: NDArray[np.uint8], dabs: Iterable[Dab], keep: int, leave: int) 
 
 
 def _grown(seed: NDArray[np.uint8], small: NDArray[np.uint8]) -> NDArray[np.bool_]:
-    """GrabCut from a mask of sure and likely places. Raises :class:`SceneError` where nothing is left."""
+    """Run GrabCut from certain and likely pixels. Raises :class:`SceneError` where nothing is left."""
     return _cut(seed, small, _unlearned(), ROUNDS, cv2.GC_INIT_WITH_MASK)
 
 
@@ -62,7 +62,7 @@ def _unlearned() -> Models:
 
 
 def _cut(seed: NDArray[np.uint8], small: NDArray[np.uint8], models: Models, rounds: int, mode: int) -> NDArray[np.bool_]:
-    """Rounds of GrabCut, by which ``seed`` is changed and, but for a frozen mode, ``models`` learn the colours of both sides.
+    """Run rounds of GrabCut on ``seed`` in place; unless the mode is frozen, ``models`` learn both sides' colours.
 
     Raises :class:`SceneError` where a side is empty.
     """
@@ -79,7 +79,7 @@ def _cut(seed: NDArray[np.uint8], small: NDArray[np.uint8], models: Models, roun
 
 
 def _grown_coarse_to_fine(seed: NDArray[np.uint8], small: NDArray[np.uint8]) -> NDArray[np.bool_]:
-    """The same of something large, in a third of the time: cut at half the size, then once more along the edge found."""
+    """Run GrabCut at half size, then once more along the edge: a third of the time for large pictures."""
     h, w = seed.shape
     half, models = (w // 2, h // 2), _unlearned()
     coarse_seed = np.asarray(cv2.resize(seed, half, interpolation=cv2.INTER_NEAREST), np.uint8)
@@ -100,7 +100,7 @@ def _grown_coarse_to_fine(seed: NDArray[np.uint8], small: NDArray[np.uint8]) -> 
 
 
 def product_mask(photo: NDArray[np.uint8], marks: Marks, seen: NDArray[np.bool_]) -> Floats:
-    """How much of each pixel is the product, (h, w) in 0…1, without what lies in front of it.
+    """Return the product's share of each pixel, (h, w) in 0…1, without what lies in front of it.
 
     Args:
         photo: (h, w, 3) sRGB.
@@ -125,7 +125,7 @@ def product_mask(photo: NDArray[np.uint8], marks: Marks, seen: NDArray[np.bool_]
 
 
 def _whole(mask: NDArray[np.bool_], sure: NDArray[np.bool_]) -> NDArray[np.bool_]:
-    """Without specks apart from what is surely the product, and without pinholes."""
+    """Remove specks apart from the certain product, and fill pinholes."""
     opened = cv2.morphologyEx(mask.astype(np.uint8), cv2.MORPH_OPEN, _disc(1))
     count, labels, stats, _ = cv2.connectedComponentsWithStats(opened)
     is_kept = np.zeros(count, bool)
@@ -137,7 +137,7 @@ def _whole(mask: NDArray[np.bool_], sure: NDArray[np.bool_]) -> NDArray[np.bool_
 
 
 def _small(photo: NDArray[np.uint8], most_px: float) -> NDArray[np.uint8]:
-    """A copy no longer than that, to be cut."""
+    """Return a copy limited to a longest side."""
     h, w = photo.shape[:2]
     factor = min(1.0, most_px / max(w, h))
     return np.asarray(

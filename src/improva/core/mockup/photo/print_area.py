@@ -25,7 +25,7 @@ OUTSIDE = "The print would lie outside the photograph: bring its points on to it
 
 @dataclass(frozen=True)
 class Place:
-    """Where a print is seen.
+    """Position and visibility of a print on a photograph.
 
     Attributes:
         uv: (h, w, 2), NaN where it is not near.
@@ -68,7 +68,7 @@ def _centres(size: tuple[int, int], window: tuple[slice, slice]) -> Plane:
 
 
 def _window(points: Plane, size: tuple[int, int]) -> tuple[slice, slice]:
-    """Rows and columns round some points, with a little air. Raises :class:`SceneError` where none are in the picture."""
+    """Return the rows and columns around points, with a margin. Raises :class:`SceneError` for points outside the picture."""
     air = REACH * size[0] + 2
     low, high = np.clip(points.min(0) - air, 0, size).astype(int), np.clip(points.max(0) + air, 0, size).astype(int)
     if (high - low < 2).any():
@@ -77,7 +77,7 @@ def _window(points: Plane, size: tuple[int, int]) -> tuple[slice, slice]:
 
 
 def _placed(uv: Plane, window: tuple[slice, slice], size: tuple[int, int]) -> tuple[Floats, Floats, NDArray[np.bool_]]:
-    """Places, shares and sight of a whole picture from u and v in a window, NaN where the surface is missed.
+    """Return texture coordinates, shares and visibility of a whole picture from u and v in a window, NaN where rays miss.
 
     A pixel's share follows from how near the print's edge is against how much u and v change from one pixel to the next.
     Past the outline, where the product's own edge pixels lie, both are carried on.
@@ -104,7 +104,7 @@ def _placed(uv: Plane, window: tuple[slice, slice], size: tuple[int, int]) -> tu
 
 
 def _flat(panel: Panel, points: Plane, marks: Marks, size: tuple[int, int]) -> Place:
-    """By the plane's perspective; Hartley and Zisserman, "Multiple View Geometry", 2nd edition, algorithm 4.1."""
+    """Map a plane by its perspective; Hartley and Zisserman, "Multiple View Geometry", 2nd edition, algorithm 4.1."""
     edge = np.roll(points, -1, 0) - points
     after = np.roll(edge, -1, 0)
     if not (edge[:, 0] * after[:, 1] > edge[:, 1] * after[:, 0]).all():
