@@ -1,4 +1,4 @@
-"""Memory given back: glibc would keep for each thread what large pictures once needed."""
+"""Return memory to the system: glibc would otherwise keep, for each thread, what large pictures once needed."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ VIPS_CACHE_BYTES = 32 << 20
 
 
 def give_back() -> bool:
-    """Set the allocator so that memory let go returns to the system; False where it is not glibc's."""
+    """Configure the allocator to return freed memory; False without glibc."""
     pyvips.cache_set_max_mem(VIPS_CACHE_BYTES)
     try:
         mallopt = ctypes.CDLL(None).mallopt

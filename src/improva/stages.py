@@ -50,12 +50,12 @@ def _record() -> dict[str, dict[str, str | int]]:
 
 
 def versions(*stages: str) -> list[str]:
-    """Names and versions of some stages, as a part of the keys of results that they make."""
+    """Return names and versions of stages, as a part of the keys of their results."""
     return [f"{stage} {_record()[stage]['version']}" for stage in stages]
 
 
 def files_of(patterns: tuple[str, ...]) -> list[Path]:
-    """The files that patterns name, in a stable order."""
+    """Return the files that patterns name, in a stable order."""
     return sorted({path for pattern in patterns for path in ROOT.glob(pattern)})
 
 
@@ -90,12 +90,12 @@ def _is_docstring(node: object) -> bool:
 
 
 def changed() -> list[str]:
-    """Stages whose code is not what was recorded."""
+    """Return the stages whose code differs from the record."""
     return [stage for stage in SOURCES if _record().get(stage, {}).get("fingerprint") != fingerprint(stage)]
 
 
 def record(same: list[str]) -> None:
-    """Record the code of every changed stage: under a new version, but under the one there is for those in ``same``."""
+    """Record the code of every changed stage: under a new version, except for those in ``same``."""
     stages: dict[str, dict[str, str | int]] = {}
     for stage in SOURCES:
         known, now = _record().get(stage, {"version": 0, "fingerprint": ""}), fingerprint(stage)

@@ -1,1 +1,1 @@
-"""``improva bench``: this project's own work against bare libraries, in one run, as ratios."""
+"""``improva bench``: this project against bare libraries, in one run, as ratios."""

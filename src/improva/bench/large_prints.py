@@ -1,4 +1,4 @@
-"""The largest thing a seller prints: a throw blanket at 300 dpi, each way of making it in a process of its own."""
+"""The largest print: a throw blanket at 300 dpi, each implementation in its own process."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ MOST_MB = 500.0
 
 
 def _ours(art_path: Path, out: Path) -> None:
-    """A picture, a border of pattern with its line, four photographs in frames, and words on an arc."""
+    """A picture, a patterned border with a line, four framed photographs, and words on an arc."""
     art = Artwork.read(art_path.read_bytes())
     ref = ArtRef("art", art.facts.size)
     extras = (
@@ -55,7 +55,7 @@ def _libvips(art_path: Path, out: Path) -> None:
 
 
 def _pillow(art_path: Path, out: Path) -> None:
-    """The same by Pillow, which holds the picture whole."""
+    """The same with Pillow, which holds the whole picture in memory."""
     from PIL import Image, ImageOps
 
     Image.MAX_IMAGE_PIXELS = None
@@ -67,7 +67,7 @@ WAYS = {"ours": _ours, "libvips": _libvips, "pillow": _pillow}
 
 
 def _alone(way: str, art_path: Path) -> tuple[float, float]:
-    """Seconds and the most memory in MB of one way, in a fresh process."""
+    """Return seconds and peak memory in MB of one implementation, in a fresh process."""
     result = subprocess.run(
         [sys.executable, "-m", __name__, way, str(art_path)], capture_output=True, text=True, check=True
     ).stdout
@@ -76,7 +76,7 @@ def _alone(way: str, art_path: Path) -> tuple[float, float]:
 
 
 def bench_blanket(art: bytes) -> list[dict[str, Any]]:
-    """Time and memory of a whole blanket's file, against bare libvips and Pillow."""
+    """Measure time and memory of a blanket's file, against bare libvips and Pillow."""
     w, h = _size()
     with tempfile.TemporaryDirectory() as folder:
         art_path = Path(folder) / "art.png"
@@ -102,7 +102,7 @@ def bench_blanket(art: bytes) -> list[dict[str, Any]]:
 
 
 def _most_mb() -> float:
-    """The most memory that this process has held; ``getrusage`` would count the process that started it too."""
+    """Return this process's peak memory; ``getrusage`` would include the parent process."""
     lines = Path("/proc/self/status").read_text(encoding="ascii").splitlines()
     return int(next(line for line in lines if line.startswith("VmHWM")).split()[1]) / 1024
 

@@ -1,4 +1,4 @@
-"""``improva bench``: this project's own work against bare libraries, measured side by side, as ratios."""
+"""``improva bench``: this project against bare libraries, side by side, as ratios."""
 
 from __future__ import annotations
 
@@ -36,7 +36,7 @@ LOOK = (900, 900)
 
 
 def sample_art(width: int = 3600, height: int = 3200) -> bytes:
-    """A made-up picture with gradients, grain and edges, as PNG bytes."""
+    """Return a generated picture with gradients, grain and edges, as PNG bytes."""
     y, x = np.mgrid[:height, :width].astype(np.float32)
     grain = np.random.default_rng(1).normal(0, 4, (height, width)).astype(np.float32)
     ridge = (y > height * (0.55 + 0.12 * np.sin(x * 14 * np.pi / width))) * 60
@@ -46,7 +46,7 @@ def sample_art(width: int = 3600, height: int = 3200) -> bytes:
 
 
 def bench_print(design: Design, art: Artwork) -> dict[str, Any]:
-    """The wrap's print file against a bare libvips resize-and-save of the same pixels."""
+    """Compare a wrap's print file with a bare libvips resize and save of the same pixels."""
     w, h = design.panel.file_px(300)
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "print.png"
@@ -63,7 +63,7 @@ def bench_print(design: Design, art: Artwork) -> dict[str, Any]:
 
 
 def bench_proof(design: Design, art: Artwork) -> dict[str, Any]:
-    """Judging a pair whose artwork is loaded, against the 300 ms a seller does not notice."""
+    """Measure the checks of a loaded artwork against a limit of 300 ms."""
     proxy, placement = art.proxy(), design.pieces[0].placement
     traits = find_traits(proxy)
     ours = median(lambda: run_preflight(design.template, design.panel, proxy, placement, traits=traits), 5)
@@ -71,7 +71,7 @@ def bench_proof(design: Design, art: Artwork) -> dict[str, Any]:
 
 
 def bench_large_proof() -> dict[str, Any]:
-    """Judging a pair whose artwork has 25 megapixels and is loaded."""
+    """Measure the checks of a loaded artwork of 25 megapixels."""
     art = Artwork.read(sample_art(5400, 4630))
     proxy, template = art.proxy(), find_template(BLANK)
     traits = find_traits(proxy)
@@ -80,7 +80,7 @@ def bench_large_proof() -> dict[str, Any]:
 
 
 def bench_bend() -> dict[str, Any]:
-    """A tapered wrap's print file against a bare libvips resize and map of the same pixels."""
+    """Compare a tapered wrap's print file with a bare libvips resize and map of the same pixels."""
     art, template = Artwork.read(sample_art()), find_template("tumbler-20oz-tapered")
     panel = template.panel()
     design = Design(template, panel, (Piece("art", art.facts.size, Placement()),))
@@ -101,7 +101,7 @@ def bench_bend() -> dict[str, Any]:
 
 
 def sample_scan(side: int = 6000) -> Picture:
-    """A made-up drawing on paper with its grain, as the cut takes it."""
+    """Return a generated drawing on grainy paper, as input for the cut."""
     rng = np.random.default_rng(1)
     pixels = np.full((side, side, 4), 255, np.uint8)
     pixels[..., :3] = np.clip(np.array([243, 236, 220]) + rng.normal(0, 1, (side, side, 1)), 0, 255)
@@ -112,8 +112,7 @@ def sample_scan(side: int = 6000) -> Picture:
 
 
 def bench_cut() -> list[dict[str, Any]]:
-    """A click on a loaded picture of 36 megapixels, against the 2 s that are asked for, and against bare OpenCV's
-    passes that no cut can do without."""
+    """Measure a cut of a loaded 36-megapixel picture against a limit of 2 s, and against the OpenCV passes that any cut needs."""
     scan = sample_scan()
     table = np.arange(256, dtype=np.uint8).reshape(1, 256)
     ours = median(lambda: cut(scan, add=((0.02, 0.02),)), 5)
@@ -132,7 +131,7 @@ def bench_cut() -> list[dict[str, Any]]:
 
 
 def bench_words() -> dict[str, Any]:
-    """A throw blanket's words, set, bent and drawn over 53 × 63 in, against the same outlines drawn by librsvg alone."""
+    """Compare a throw blanket's words, set, bent and drawn over 53 × 63 in, with the same outlines drawn by librsvg alone."""
     template = find_template("blanket-upright")
     panel = template.panel()
     words = Lettering("The Summit Line", "poster", path=WordPath("arc", 90), sizing="width", width_mm=900)
@@ -150,7 +149,7 @@ def bench_words() -> dict[str, Any]:
 
 
 def run_all() -> list[dict[str, Any]]:
-    """Every benchmark, in one run."""
+    """Run every benchmark."""
     art = Artwork.read(sample_art())
     template = find_template(BLANK)
     design = Design(template, template.panel(), (Piece("art", art.facts.size, Placement()),))

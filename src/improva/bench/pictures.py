@@ -1,4 +1,4 @@
-"""Pictures: listing pictures, looks, films, the board's thumbnails, and what all scenes take of memory."""
+"""Benchmarks of listing pictures, previews, films, board thumbnails and scene memory."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ MOST_MB = 1500.0
 
 
 def bench_picture(design: Design, art: Artwork) -> list[dict[str, Any]]:
-    """A listing picture and a look while dragging, against one bare remap and the encoding of the same picture."""
+    """Compare a listing picture and a preview while dragging with one bare remap and encoding of the same picture."""
     info = SceneLibrary().first(find_template(BLANK))
     passes = read_passes(info)
     rows = []
@@ -74,7 +74,7 @@ def bench_picture(design: Design, art: Artwork) -> list[dict[str, Any]]:
 
 
 def bench_first_picture(design: Design, art: Artwork) -> dict[str, Any]:
-    """A listing picture of a scene that was not open, against its file's own decoding and a bare remap and encoding."""
+    """Compare a listing picture of an unopened scene with decoding its file, a bare remap and encoding."""
     info = SceneLibrary().first(find_template(BLANK))
 
     def ours() -> None:
@@ -93,7 +93,7 @@ def bench_first_picture(design: Design, art: Artwork) -> dict[str, Any]:
 
 
 def bench_film(design: Design, art: Artwork) -> dict[str, Any]:
-    """A turn of 6 s at 1080 px as MP4, against the 10 s that are asked for."""
+    """Measure a 6 s turn at 1080 px as MP4 against a limit of 10 s."""
     info = SceneLibrary().first(find_template(BLANK))
     shaded = shade_plain_parts(make_view(info, read_passes(info), FILM), {}, surface)
     prints = print_textures([design], lambda _: art, shaded.view)
@@ -104,7 +104,7 @@ def bench_film(design: Design, art: Artwork) -> dict[str, Any]:
 
 
 def bench_thumbnails() -> dict[str, Any]:
-    """The board's pictures of a new artwork on twelve blanks, as the page asks for them, scenes already lit."""
+    """Measure the board's pictures of a new artwork on twelve blanks, with scenes already open."""
     from ..app.services import Services
 
     with tempfile.TemporaryDirectory() as folder:
@@ -127,7 +127,7 @@ def bench_thumbnails() -> dict[str, Any]:
 
 
 def bench_contour() -> dict[str, Any]:
-    """A pillow of a contour not seen before, standing at an angle, drawn at its native size."""
+    """Measure a pillow with a new contour, standing at an angle, at its native size."""
     template = find_template("pillow-shaped")
     info = SceneLibrary().first(template)
     y, x = np.mgrid[:300, :300] / 150.0 - 1
@@ -141,14 +141,14 @@ def bench_contour() -> dict[str, Any]:
 
 
 def plain_art(n: int) -> bytes:
-    """A made-up picture, another one for each number."""
+    """Return a generated picture, different for each number."""
     y, x = np.mgrid[:1500, :1700].astype(np.float32)
     waves = [120 + 90 * np.sin(x / (40 + n) + k) * np.cos(y / (55 + 3 * k)) for k in range(3)]
     return bytes(pyvips.Image.new_from_array(np.stack(waves, -1).astype(np.uint8)).pngsave_buffer(compression=1))
 
 
 def bench_scenes_memory() -> dict[str, Any]:
-    """The most memory a process takes that looks at every scene that ships and makes a listing picture in each."""
+    """Measure the peak memory of a process that previews every shipped scene and makes a listing picture in each."""
     result = subprocess.run([sys.executable, "-m", __name__], capture_output=True, text=True, check=True)
     most_mb = float(result.stdout)
     return {
@@ -162,7 +162,7 @@ def bench_scenes_memory() -> dict[str, Any]:
 
 
 def _use_all_scenes() -> float:
-    """Resident memory at its most, in MB, by Linux's own count."""
+    """Return the peak resident memory in MB, by Linux's own count."""
     from ..app.render_cache import RenderCache
     from ..memory import give_back
 

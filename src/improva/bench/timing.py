@@ -1,4 +1,4 @@
-"""Timing for the benchmarks: medians, and rows that say what was measured against what."""
+"""Timing helpers: medians, and result rows."""
 
 from __future__ import annotations
 
@@ -12,19 +12,19 @@ ROUNDS = 15
 
 
 def median(work: Callable[[], Any], rounds: int = ROUNDS) -> float:
-    """The median time of some work in seconds, after one round to warm up."""
+    """Return the median time of some work in seconds, after one warm-up."""
     work()
     return float(np.median(times_of(work, rounds)))
 
 
 def side_by_side(ours: Callable[[], Any], floor: Callable[[], Any], rounds: int = ROUNDS) -> tuple[float, float]:
-    """The medians of both in seconds, each round of one followed by one of the other: a machine's moods meet both."""
+    """Return the medians of two kinds of work in seconds, in alternating rounds, so that a machine's load affects both."""
     both = [(times_of(ours, 1)[0], times_of(floor, 1)[0]) for _ in range(rounds + 1)][1:]
     return float(np.median([a for a, _ in both])), float(np.median([b for _, b in both]))
 
 
 def times_of(work: Callable[[], Any], rounds: int) -> list[float]:
-    """How long each round of some work takes, in seconds."""
+    """Return the time of each round of some work, in seconds."""
     times = []
     for _ in range(rounds):
         start = time.perf_counter()
@@ -34,7 +34,7 @@ def times_of(work: Callable[[], Any], rounds: int) -> list[float]:
 
 
 def row(name: str, ours: float, floor_name: str, floor: float, limit: float) -> dict[str, Any]:
-    """A line of the bench: what took how long, against what floor, and the most the ratio may be."""
+    """Return a result row: what took how long, against what reference, and the highest accepted ratio."""
     return {
         "name": name,
         "seconds": round(ours, 4),

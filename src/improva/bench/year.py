@@ -1,4 +1,4 @@
-"""A year's work of a seller, seeded, and how quickly it is answered."""
+"""A seeded year of a seller's work, and the response times on it."""
 
 from __future__ import annotations
 
@@ -21,8 +21,7 @@ from .timing import median, row, times_of
 
 
 def bench_year(artworks: int = 1000, blanks: int = 15, visited: int = 40) -> list[dict[str, Any]]:
-    """A year's work: the board, its rows, and what the bench asks for, on records of every pair. Proofs are kept already, as on
-    every day but the first."""
+    """Measure the board, its rows and the bench's requests on a year's records. Check reports are already stored."""
     with tempfile.TemporaryDirectory() as folder:
         rows = [int(n) for n in np.random.default_rng(2).choice(np.arange(1, artworks + 1), visited, replace=False)]
         app, names = seed_year(Path(folder), artworks, blanks, rows)
@@ -48,8 +47,8 @@ def bench_year(artworks: int = 1000, blanks: int = 15, visited: int = 40) -> lis
 
 
 def seed_year(folder: Path, artworks: int, blanks: int, proved: Iterable[int]) -> tuple[Flask, list[str]]:
-    """An application in `folder` with so many artworks (numbered from 1) on so many blanks, the blanks' names beside it. Every pair
-    has records of a year: a placement, two made files and two jobs; those of the artworks `proved` are judged."""
+    """Make an application in `folder` with a number of artworks (numbered from 1) on a number of blanks; also return the
+    blanks' names. Every pair has a placement, two made files and two jobs; the artworks `proved` have check reports."""
     app = create_app(folder)
     services = app.extensions["services"]
     art = Artwork.read(plain_art(0))
@@ -71,7 +70,7 @@ def seed_year(folder: Path, artworks: int, blanks: int, proved: Iterable[int]) -
 
 
 def _records(services: Any, artworks: int, names: list[str]) -> None:
-    """Records of a year: a placement, two made files and two jobs of every pair."""
+    """Store a year's records: a placement, two made files and two jobs for every pair."""
     pairs = [(n, name) for n in range(1, artworks + 1) for name in names]
     with services.store.database.writing() as connection:
         connection.executemany("INSERT INTO pair (artwork_id, template_id, step) VALUES (?, ?, 1)", pairs)

@@ -1,4 +1,4 @@
-"""The templates that ship, one TOML file a blank, each figure with its provenance."""
+"""Shipped templates, one TOML file per blank, each figure with its provenance."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ KINDS = ("tumbler", "mug", "pen", "pillow", "blanket", "flag", "transfer", "garm
 
 @cache
 def templates() -> dict[str, Template]:
-    """All templates that ship, by id, in the order of their kinds and titles."""
+    """Return all shipped templates by id, ordered by kind and title."""
     found_templates = []
     for entry in resources.files(__name__).iterdir():
         if entry.name.endswith(".toml"):
@@ -25,12 +25,12 @@ def templates() -> dict[str, Template]:
 
 
 def order(template: Template) -> tuple[int, str]:
-    """By kind, then by title: blanks of a kind stand side by side."""
+    """Return the sort key: kind, then title."""
     return (KINDS.index(template.kind) if template.kind in KINDS else len(KINDS), template.title)
 
 
 def template(template_id: str) -> Template:
-    """The template of that id that ships. Raises :class:`TemplateError` with the ids that exist."""
+    """Return a shipped template by id. Raises :class:`TemplateError` with the known ids."""
     try:
         return templates()[template_id]
     except KeyError:

@@ -1,4 +1,4 @@
-"""Keeping a data folder safe."""
+"""``improva backup`` and ``improva restore``."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ def backup(data: Path, output: Path) -> None:
 @click.argument("backup_file", metavar="FILE.zip", type=click.Path(path_type=Path))
 @click.option("--data", "data", required=True, type=click.Path(path_type=Path, file_okay=False), metavar="DIR")
 def restore(backup_file: Path, data: Path) -> None:
-    """Lay a backup out as a new data folder, checked whole before it gets its name."""
+    """Restore a backup as a new data folder; the whole backup is checked first."""
     from ..store.backup import read_backup
 
     files = read_backup(backup_file, data)

@@ -1,4 +1,4 @@
-"""A whole range in one go."""
+"""``improva batch``: make a whole range."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The command itself, and how every part of it answers and fails."""
+"""The command group: common output and error handling of all commands."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ as_json_option = click.option("--json", "as_json", is_flag=True, help="Machine-r
 
 
 class Contract(click.Group):
-    """Errors of ours become one line on standard error and exit 2, like click's own usage errors."""
+    """Improva's errors become one line on standard error and exit code 2, like click's own usage errors."""
 
     def invoke(self, context: click.Context) -> Any:
         """Run a command."""
@@ -36,5 +36,5 @@ def main() -> None:
 
 
 def tell(data: Any, as_json: bool, lines: list[str]) -> None:
-    """Answer as JSON, or as lines to read."""
+    """Print an answer as JSON, or as readable lines."""
     click.echo(json.dumps(data, ensure_ascii=False, indent=2) if as_json else "\n".join(lines))

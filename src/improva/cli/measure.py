@@ -1,4 +1,4 @@
-"""Blanks: what there is, and the arithmetic of measuring one."""
+"""``improva measure`` and ``improva cone``: the arithmetic of measuring a blank."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from .group import as_json_option, main, tell
 
 @main.group()
 def measure() -> None:
-    """Work out the flat of a blank from what is measured on it."""
+    """Calculate the flat of a blank from its measures."""
 
 
 @measure.command()
@@ -24,7 +24,7 @@ def measure() -> None:
 @click.option("--unit", type=click.Choice(["mm", "in"]), default="mm", show_default=True)
 @as_json_option
 def cone(top_circumference: float, bottom_circumference: float, height: float, unit: str, as_json: bool) -> None:
-    """The development of a tapered wall: a piece of a ring."""
+    """Calculate the development of a tapered wall: a ring segment."""
     factor = MM_PER_IN if unit == "in" else 1.0
     top, bottom, tall = (value * factor for value in (top_circumference, bottom_circumference, height))
     shape = cone_from_measures(top, bottom, tall)

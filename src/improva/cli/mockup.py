@@ -1,4 +1,4 @@
-"""``improva mockup``: picture ART on a blank."""
+"""``improva mockup``: render ART on a blank."""
 
 from __future__ import annotations
 
@@ -60,7 +60,7 @@ def mockup(
     size: str | None,
     output: Path,
 ) -> None:
-    """Show ART on a blank as a picture for a listing."""
+    """Render ART on a blank as a listing picture."""
     info = SceneLibrary().get(scene_id, template)
     if output.suffix.lower() not in PICTURE_FORMATS:
         raise OutputError(f"'{output.name}': pictures are made as .jpg, .png or .webp: choose one of these endings.")

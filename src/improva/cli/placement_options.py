@@ -1,4 +1,4 @@
-"""ART on a blank: the options that say how a picture lies."""
+"""Command-line options for the placement of ART on a blank."""
 
 from __future__ import annotations
 
@@ -39,7 +39,7 @@ PLACING = (
 
 
 def placing_options(command: Command) -> Command:
-    """The options that say how a picture lies on a panel."""
+    """Add the placement options to a command."""
     options = [
         click.option("--template", "template_id", required=True, metavar="ID", help="The blank; see 'improva templates'."),
         click.option("--panel", "panel_id", metavar="ID", help="The panel; the template's first by default."),

@@ -1,4 +1,4 @@
-"""Preparing ART by steps, into a file of its own."""
+"""``improva prepare``: apply preparation steps to ART."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ def _taken(context: click.Context, _: click.Parameter, asked: bool) -> None:
 
 
 def _with_files(step: Step) -> Step:
-    """A step with the files that it names."""
+    """Return a step with the contents of the files that it names."""
     opened = {
         name: font_bytes(name) if what == "font" and name in FONTS else read_file(Path(name))
         for what, name in step.named_files()
@@ -47,7 +47,7 @@ def _with_files(step: Step) -> Step:
 )
 @click.option("-o", "output", required=True, type=click.Path(path_type=Path), metavar="FILE.png|.tif|.webp|.jpg")
 def prepare_(art: Path, steps: tuple[str, ...], width_mm: float | None, output: Path) -> None:
-    """Prepare ART by steps in order, for example: cut:tolerance=6 border:mm=8,colour=#ffffff."""
+    """Apply preparation steps to ART in order, for example: cut:tolerance=6 border:mm=8,colour=#ffffff."""
     preparation = Preparation(tuple(_with_files(parse_step(step)) for step in steps), width_mm)
     picture = prepare(Artwork.read(read_file(art)), preparation)
     write_picture(picture, output)

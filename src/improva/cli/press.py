@@ -1,4 +1,4 @@
-"""Planning a pressing."""
+"""``improva press``: plan a pressing."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from .group import as_json_option, main, tell
 @click.option("--panel", "panel_id", metavar="ID", help="The blank's first panel by default.")
 @as_json_option
 def press(template_id: str, method: str | None, panel_id: str | None, as_json: bool) -> None:
-    """Plan the pressing of a blank by common practice; the maker's own figures win."""
+    """Plan the pressing of a blank by common practice; the maker's own figures take precedence."""
     template = find_template(template_id)
     chosen = method or methods_of(template)[0]
     figures = common_figures(template, chosen)  # type: ignore[arg-type]  # checked by click

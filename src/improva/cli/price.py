@@ -1,4 +1,4 @@
-"""What is left of a price."""
+"""``improva price``: calculate profit and prices."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ TAXES: dict[str, TaxMode] = {"none": "none", "within": "within the price", "on-t
 
 
 def _fee(text: str) -> Fee:
-    """A fee as it is typed: ``Title:6.5%+0.25:all``."""
+    """Parse a fee: ``Title:6.5%+0.25:all``."""
     match = re.fullmatch(r"(?:([^:]+):)?(?:([\d.,]+)%)?\+?([\d.,]+)?(?::(\w+))?", text)
     if not match or not (match[2] or match[3]) or (match[4] or "shipping") not in BASES:
         raise PriceError(
@@ -91,7 +91,7 @@ def price(
     code: str,
     as_json: bool,
 ) -> None:
-    """What is left of a price now, at a planned discount and in the worst case; and the price at which nothing is lost."""
+    """Calculate the profit of a price now, at a planned discount and in the worst case, and the break-even price."""
     home = Region("Home", money(shipping), money(charged))
     more = tuple(Region(title, amount, home.charged) for title, amount in map(_pair, regions))
     costs = Costs(

@@ -35,7 +35,7 @@ def _scene_report(info: SceneInfo) -> dict[str, Any]:
 @click.option("--validate", type=click.Path(path_type=Path), metavar="FOLDER", help="Check a scene pack of your own.")
 @as_json_option
 def scenes(template_id: str | None, validate: Path | None, as_json: bool) -> None:
-    """List the scenes that pictures can be made in, or check a pack."""
+    """List the available scenes, or validate a scene pack."""
     if validate is not None:
         info = read_info(validate)
         read_passes(info)

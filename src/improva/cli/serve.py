@@ -1,4 +1,4 @@
-"""Serving the page, and timing the project."""
+"""``improva serve``: run the web application."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ from .group import main
 @click.option("--demo", is_flag=True, help="Lay out the demo range on an empty board.")
 @click.option("--reload", is_flag=True, help="Start again whenever the code changes; for developers.")
 def serve(host: str, port: int, data: Path, demo: bool, reload: bool) -> None:
-    """Serve the page for this data folder."""
+    """Serve the web application for a data folder."""
     from ..web.server import serve as run
 
     run(host, port, data, demo, reload)

@@ -1,4 +1,4 @@
-"""``improva turntable``: film ART on a blank that turns once round."""
+"""``improva turntable``: film ART on a blank that turns once around."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ def turntable(
     size: str,
     output: Path,
 ) -> None:
-    """Film ART on a blank that turns once round; the film loops without a jump."""
+    """Film ART on a blank that turns once around; the film loops without a jump."""
     info = SceneLibrary().get(scene_id, template)
     check_scene(info, template)
     check_turns(info)

@@ -1,4 +1,4 @@
-"""Taking work from a queue, as one of any number of workers."""
+"""``improva worker``: work on jobs from a queue, together with any number of other workers."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ from .group import main
     help="The board's data folder, shared: of it only files are used, not its database.",
 )
 def worker(data: Path) -> None:
-    """Take jobs from the queue named by IMPROVA_QUEUE, until interrupted; what is under way is finished first."""
+    """Work on jobs from the queue named by IMPROVA_QUEUE until interrupted; running jobs are finished first."""
     from ..jobs.queue import queue_url
     from ..jobs.worker_process import work
 

@@ -49,7 +49,7 @@ LAB_OF_ROOTS: Floats = np.array([[0, 116, 0, -16], [500, -500, 0, 0], [0, 200, -
 
 
 def parse_hex(text: str) -> tuple[int, int, int]:
-    """``#rrggbb`` to 8-bit R, G, B.
+    """Convert ``#rrggbb`` to 8-bit R, G, B.
 
     Raises:
         PlacementError: the text is not six hexadecimal digits after a ``#``.
@@ -60,7 +60,7 @@ def parse_hex(text: str) -> tuple[int, int, int]:
 
 
 def lab(rgb: NDArray[np.uint8]) -> Floats:
-    """8-bit sRGB (h, w, 3) to CIE L*a*b* under D65 (h, w, 3), L in 0…100 (CIE 15, 8.2.1)."""
+    """Convert 8-bit sRGB (h, w, 3) to CIE L*a*b* under D65 (h, w, 3), L in 0…100 (CIE 15, 8.2.1)."""
     light = cv2.LUT(np.ascontiguousarray(rgb), LINEAR_OF_BYTE.reshape(1, 256))
     xyz = np.asarray(cv2.transform(light, XYZ_OF_SRGB / D65[:, None]))
     # the cube root goes on below as its tangent; told without a mask, by which NumPy is slow
@@ -73,14 +73,14 @@ def lab(rgb: NDArray[np.uint8]) -> Floats:
 
 
 def lab_distance(first: NDArray[np.floating], second: NDArray[np.floating]) -> Floats:
-    """Euclidean distance of Lab colours (…, 3), giving (…): CIE 1976 ΔE*ab, for telling edges, not for judging."""
+    """Return the Euclidean distance (…) of Lab colours (…, 3): CIE 1976 ΔE*ab, for finding edges, not for judging colours."""
     apart = np.subtract(first, second, dtype=np.float32)
     np.multiply(apart, apart, out=apart)
     return np.asarray(np.sqrt(apart[..., 0] + apart[..., 1] + apart[..., 2]), np.float32)
 
 
 def rgb_of_lab(colours: NDArray[np.floating]) -> Floats:
-    """CIE L*a*b* (…, 3) under D65 as sRGB values in 0…1 (…, 3), clipped: the reverse of :func:`lab`."""
+    """Convert CIE L*a*b* (…, 3) under D65 to sRGB values in 0…1 (…, 3), clipped: the reverse of :func:`lab`."""
     lightness, a, b = np.moveaxis(np.asarray(colours, np.float64), -1, 0)
     y = (lightness + 16) / 116
     f = np.stack([y + a / 500, y, y - b / 200], axis=-1)
@@ -89,12 +89,12 @@ def rgb_of_lab(colours: NDArray[np.floating]) -> Floats:
 
 
 def hex_of_lab(colour: NDArray[np.floating]) -> str:
-    """One CIE L*a*b* colour (3,) under D65 as ``#rrggbb``, clipped to sRGB."""
+    """Convert one CIE L*a*b* colour (3,) under D65 to ``#rrggbb``, clipped to sRGB."""
     return "#" + "".join(f"{round(float(v) * 255):02x}" for v in rgb_of_lab(colour))
 
 
 def contrast(first: str, second: str) -> float:
-    """Contrast of two ``#rrggbb`` colours, 1 to 21: WCAG 2.2, "contrast ratio" and "relative luminance"."""
+    """Return the contrast of two ``#rrggbb`` colours, 1 to 21: WCAG 2.2, "contrast ratio" and "relative luminance"."""
     one, other = (float(LINEAR_OF_BYTE[list(parse_hex(c))] @ LUMINANCE) for c in (first, second))
     return (max(one, other) + 0.05) / (min(one, other) + 0.05)
 
@@ -104,7 +104,7 @@ BLOCK = 6000
 
 
 def delta_e_2000(first: NDArray[np.floating], second: NDArray[np.floating]) -> Floats:
-    """CIEDE2000 difference of two Lab arrays (…, 3), giving (…).
+    """Return the CIEDE2000 difference (…) of two Lab arrays (…, 3).
 
     Source: Sharma, Wu and Dalal, "The CIEDE2000 Color-Difference Formula: Implementation Notes,
     Supplementary Test Data, and Mathematical Observations", Color Res. Appl. 30 (2005).
@@ -120,7 +120,7 @@ def delta_e_2000(first: NDArray[np.floating], second: NDArray[np.floating]) -> F
 
 
 def _delta_e_2000(l1: Plane, a1: Plane, b1: Plane, l2: Plane, a2: Plane, b2: Plane) -> Plane:
-    """The same of planes. Cosines of twice to four times the mean hue are worked out from those of the hue itself."""
+    """Return CIEDE2000 of planes. Cosines of multiples of the mean hue are computed from those of the hue itself."""
     power7 = _power7((np.sqrt(a1 * a1 + b1 * b1) + np.sqrt(a2 * a2 + b2 * b2)) / 2)
     g = 1.5 - 0.5 * np.sqrt(power7 / (power7 + 25.0**7))
     a1, a2 = g * a1, g * a2

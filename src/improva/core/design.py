@@ -1,4 +1,4 @@
-"""Designs: which artwork lies where on which panel, over which background."""
+"""Designs: artworks and pieces on a panel, with their placement."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ MOST_BLEND = 0.45
 
 @dataclass(frozen=True)
 class Placement:
-    """How a picture lies on a panel.
+    """The placement of an artwork on a panel.
 
     ``fit`` gives a first size, ``scale`` multiplies it, ``rotate_deg`` turns it clockwise about its own
     centre, and ``shift_mm`` moves that centre right and down from the centre of the panel.
@@ -90,7 +90,7 @@ PanelContent = Placement | Follow
 
 @dataclass(frozen=True)
 class ArtSize:
-    """What fitting needs to know of an artwork: its effective pixels, and its tagged size in mm."""
+    """The size of an artwork for fitting: its effective pixels, and its tagged size in mm."""
 
     px: tuple[float, float]
     claimed_mm: tuple[float, float]
@@ -98,7 +98,7 @@ class ArtSize:
 
 @dataclass(frozen=True)
 class Piece:
-    """One artwork, placed. ``art`` is the content hash by which the artwork is known."""
+    """A placed artwork. ``art`` is its content hash."""
 
     art: str
     size: ArtSize
@@ -107,7 +107,7 @@ class Piece:
 
 @dataclass(frozen=True)
 class LinkedPanel:
-    """What a panel shows of another's design: the motion brings its points to where they lie on that one's panel."""
+    """A link to another panel's design: the motion maps this panel's points to that panel."""
 
     design: Design
     motion: Motion
@@ -115,10 +115,8 @@ class LinkedPanel:
 
 @dataclass(frozen=True)
 class Design:
-    """What lies on one panel of a template: the artwork's pieces in the order they are laid down, and what is laid with
-    them, behind or in front. ``fonts`` are the files of the fonts that words are set in, by the key they name. A panel
-    that is ``led`` shows another's design and has nothing of its own.
-    """
+    """Everything on one panel of a template: the artworks in drawing order, and extra pieces behind or in front. ``fonts`` are
+    font files by the key that words name. A panel that is ``led`` shows another panel's design and has none of its own."""
 
     template: Template
     panel: Panel

@@ -1,4 +1,4 @@
-"""A provider's guide picture: an overlay that is never printed, from which zones are read."""
+"""A provider's guide picture: an overlay that is never printed and from which zones are read."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ TRACED_PX = 1600
 
 @dataclass(frozen=True)
 class Guide:
-    """A guide as pixels with alpha, and the size it gives itself, in mm, where it gives one."""
+    """A guide as pixels with alpha, and its own size in mm if it states one."""
 
     image: pyvips.Image
     px: tuple[int, int]
@@ -36,7 +36,7 @@ class Guide:
 
 @dataclass(frozen=True)
 class Traced:
-    """What a guide's transparency tells, as fractions of its width and height (x, y, w, h).
+    """Zones read from a guide's transparency, as fractions of its width and height (x, y, w, h).
 
     Attributes:
         trim: the box of the clear part, or None where the guide has no transparency to read.
@@ -48,7 +48,7 @@ class Traced:
 
 
 def _pdf_guide(data: bytes) -> Guide:
-    """The first page of a PDF, clear where nothing is painted. Raises :class:`ArtworkError`."""
+    """Return the first page of a PDF, transparent where nothing is painted. Raises :class:`ArtworkError`."""
     try:
         with pypdfium2.PdfDocument(data) as pdf:
             page = pdf[0]
@@ -98,7 +98,7 @@ def _with_alpha(image: pyvips.Image) -> pyvips.Image:
 
 
 def trace(guide: Guide) -> Traced:
-    """Find the print area: the largest clear part that is not the sheet's own outside."""
+    """Find the print area: the largest transparent part inside the sheet."""
     factor = min(1.0, TRACED_PX / max(guide.px))
     alpha = as_array(guide.image.resize(factor) if factor < 1 else guide.image)[..., 3]
     h, w = alpha.shape

@@ -1,4 +1,4 @@
-"""Reflectance of printed blanks, and soft proofs with a printer's profile."""
+"""Reflectance of printed blanks."""
 
 from __future__ import annotations
 

@@ -76,7 +76,7 @@ def _pixel_panel(m: Measures) -> Panel:
 
 
 def measured_template(template_id: str, m: Measures) -> Template:
-    """Return the template that follows from measures. It must still be checked as every template is.
+    """Return the template that follows from measures. The caller must still validate it.
 
     Raises:
         TemplateError: measures that no blank has.

@@ -1,4 +1,4 @@
-"""Following a long piece of work: how far it is, and whether it should go on."""
+"""Progress and cancellation of long work."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from .errors import Stopped
 
 
 class Progress:
-    """Follows files while they are written.
+    """Report progress while files are written, and stop on request.
 
     Args:
         told: is given the share that is done, 0…1, whenever a hundredth more is.
@@ -24,14 +24,14 @@ class Progress:
         self._from, self._to = 0.0, 1.0
 
     def part(self, start: float, end: float) -> Progress:
-        """A watch for a part of the work, in shares of the whole."""
+        """Return the progress of a part of the work, in shares of the whole."""
         span = self._to - self._from
         part = Progress(self._told, self._stopped)
         part._from, part._to = self._from + span * start, self._from + span * end
         return part
 
     def at(self, share: float) -> None:
-        """Say how far the work is. Raises :class:`Stopped` if it should not go on."""
+        """Report the share that is done. Raises :class:`Stopped` on request."""
         self.check()
         percent = int(100 * (self._from + (self._to - self._from) * share))
         if self._told and percent != self._percent:
@@ -39,7 +39,7 @@ class Progress:
             self._told(percent / 100)
 
     def follow(self, image: pyvips.Image) -> pyvips.Image:
-        """An image whose computing is followed; it ends with an error of libvips where the work is stopped."""
+        """Return an image that reports its computation; a stop request ends it with a libvips error."""
         if self._told is None and self._stopped is None:
             return image
         followed = image.copy()
@@ -55,7 +55,7 @@ class Progress:
         return followed
 
     def check(self) -> None:
-        """Stop here if a stop was requested. Raises :class:`Stopped`."""
+        """Raise :class:`Stopped` if a stop was requested."""
         if self._stopped and self._stopped():
             raise Stopped("Stopped before it was done; nothing was written.")
 

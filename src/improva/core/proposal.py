@@ -1,4 +1,4 @@
-"""A first placement for every pair, by rules that are told: what the artwork is, and what the panel wants."""
+"""The suggested placement of a pair, by stated rules on the artwork and the panel."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ TALLEST_TILE = 0.62
 
 @dataclass(frozen=True)
 class Proposal:
-    """A first placement and the rule that gave it, in one sentence. None: the panel stays empty at first."""
+    """A suggested placement and its reason, in one sentence. None leaves the panel empty."""
 
     placement: PanelContent | None
     why: str
@@ -46,14 +46,15 @@ def _pattern(panel: Panel, facts: ArtFacts) -> Placement:
 
 
 def _lost(panel: Panel, facts: ArtFacts) -> float:
-    """Share of the picture that a cover loses."""
+    """Return the share of the picture that a cover crops."""
     field = panel.field("bent")
     _, _, w, h = place(panel, facts.size, Placement("cover")).box
     return 1 - field.file_mm[0] * field.file_mm[1] / (w * h)
 
 
 def propose_placement(template: Template, panel: Panel, facts: ArtFacts, traits: Traits) -> Proposal:
-    """What a pair starts with: a panel that lies on another shows what is beneath it, all others as :func:`propose_own_placement`."""
+    """Return the suggested content of a panel: panels that lie on others continue them; see :func:`propose_own_placement` for
+    the rest."""
     if (follow := first_follow(template, panel)) is not None:
         beneath = template.panel(seam_of(template, follow.seam).leader)
         return Proposal(follow, f"It shows what lies there on the {beneath.title.lower()}.")
@@ -61,7 +62,7 @@ def propose_placement(template: Template, panel: Panel, facts: ArtFacts, traits:
 
 
 def propose_own_placement(template: Template, panel: Panel, facts: ArtFacts, traits: Traits) -> Proposal:
-    """The placement that a panel of its own starts with.
+    """Return the suggested placement of a panel that does not follow another.
 
     1. A panel that starts empty stays so.
     2. A cut-out is shown whole with air round it; on a mug on front and back, beside the handle's gap.
@@ -99,7 +100,7 @@ def propose_own_placement(template: Template, panel: Panel, facts: ArtFacts, tra
 
 
 def carried(placement: Placement, source: Panel, target: Panel) -> Placement:
-    """A placement carried from one panel to a sister blank's: shift and spacing keep their share of the trim.
+    """Return a placement adapted to another blank's panel: shift and spacing keep their share of the trim.
 
     The number of repeats round is kept where it closes there; the fit, turn, scale, copies and ground as they are.
     """

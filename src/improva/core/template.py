@@ -1,4 +1,4 @@
-"""Blanks and the print templates that belong to them. All lengths are in millimetres."""
+"""Blanks and their print templates. All lengths are in millimetres."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ Box = tuple[float, float, float, float]
 
 @dataclass(frozen=True)
 class KeepOut:
-    """A part of a panel where nothing that matters may lie: beneath a pocket's edge, a label, a pole's sleeve."""
+    """An area of a panel that stays free of important content: under a pocket's edge, a label, a pole's sleeve."""
 
     title: str
     box: Box
@@ -64,7 +64,7 @@ class Panel:
 
     @property
     def file_mm(self) -> tuple[float, float]:
-        """Width and height of the print file: the trim with its bleed."""
+        """Width and height of the print file: the trim plus bleed."""
         return self.file_box[2:]
 
     @property
@@ -80,22 +80,22 @@ class Panel:
         return (s, s, self.trim_mm[0] - 2 * s, self.trim_mm[1] - 2 * s)
 
     def file_px(self, dpi: float | None = None) -> tuple[int, int]:
-        """Pixels of the print file at ``dpi`` (the template's own where not given)."""
+        """Return the pixels of the print file at ``dpi`` (default: the template's)."""
         w, h = self.file_mm
         return pixels(w, dpi or self.dpi), pixels(h, dpi or self.dpi)
 
     def worn(self) -> Panel:
-        """The panel as it is worn: a tapered wall as the level rectangle that art is bent from, all others unchanged."""
+        """Return the panel as worn: a tapered wall as its level rectangle, all others unchanged."""
         if self.cone is None:
             return self
         return replace(self, trim_mm=(self.cone.round_mm, self.cone.slant_mm), cone=None, shape="rectangle")
 
     def field(self, lay: Lay) -> Panel:
-        """The rectangle in which art is placed: the level one where it is bent, the flat's own box where it is not."""
+        """Return the rectangle that a placement refers to: the level one for bent art, else the flat's own box."""
         return self.worn() if lay == "bent" else self
 
     def line(self, inset_mm: float = 0.0) -> list[tuple[float, float]]:
-        """The trim's outline on the flat, or one that runs so far inside it, as a closed ring of points in mm."""
+        """Return the trim's outline on the flat, or a line at a distance inside it, as a closed ring of points in mm."""
         if self.cone is not None:
             return self.cone.outline(-inset_mm)
         w, h = self.trim_mm
@@ -105,7 +105,7 @@ class Panel:
         return [(float(x), float(y)) for x, y in list(inner.exterior.coords)[:-1]] if not inner.is_empty else []
 
     def cut(self) -> Polygon:
-        """The shape that is filled with print, bleed included, in trim coordinates."""
+        """The printed shape, bleed included, in trim coordinates."""
         if self.cone is not None:
             return Polygon(self.cone.outline(self.bleed_mm))
         x, y, w, h = self.file_box
@@ -115,7 +115,7 @@ class Panel:
 
 @dataclass(frozen=True)
 class Template:
-    """A blank: its panels, how it is printed, and the limits that work on it is judged by.
+    """A blank: its panels, how it is printed, and the limits of its checks.
 
     Attributes:
         unprinted: what the buyer sees where nothing can be printed, for example "the back stays white".
@@ -148,29 +148,29 @@ class Template:
     faces: tuple[Face, ...] = ()
 
     def limit(self, name: str) -> float:
-        """The limit of that name: the blank's own, or the one that holds for all."""
+        """Return a limit by name: the blank's own, or the general one."""
         return limit_of(name, self.limits)
 
     def cut_share(self) -> float:
-        """How much of a panel's width and height the smallest size keeps, where smaller sizes are cut from the same file."""
+        """The share of a panel's width and height that the smallest size keeps, where all sizes are cut from one file."""
         return min(self.sizes.values(), default=1.0) if self.grading == "cut" else 1.0
 
     @property
     def least_dpi(self) -> float:
-        """Below this the print is not taken."""
+        """The resolution below which the print is refused."""
         return self.limit("least_dpi")
 
     @property
     def good_dpi(self) -> float:
-        """What sellers aim for."""
+        """The resolution that sellers aim for."""
         return self.limit("good_dpi")
 
     def with_limits(self, limits: Mapping[str, float]) -> Template:
-        """The blank judged by a seller's own limits, where they give one."""
+        """Return the template with the seller's own limits applied."""
         return replace(self, limits={**self.limits, **limits}) if limits else self
 
     def panel(self, panel_id: str | None = None) -> Panel:
-        """The panel of that id, or the first one.
+        """Return the panel of an id; the first panel for None.
 
         Raises:
             TemplateError: there is no such panel.

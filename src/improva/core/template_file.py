@@ -1,4 +1,4 @@
-"""Templates as files: TOML in, checked figure by figure, and TOML out."""
+"""Read and write templates as TOML, with every value checked."""
 
 from __future__ import annotations
 
@@ -46,7 +46,7 @@ def _box(values: Any, unit: str) -> Box:
 
 
 def _trim(data: Mapping[str, Any], unit: str, dpi: float) -> tuple[tuple[float, float], Cone | None]:
-    """The trim's size from inches, millimetres or pixels, or from the measures of a tapered cup."""
+    """Return the trim size from inches, millimetres or pixels, or from the measures of a tapered cup."""
     if "cone" in data:
         measures = {name: _length(data["cone"][name], unit) for name in ("top", "bottom", "height")}
         cone = cone_from_measures(measures["top"], measures["bottom"], measures["height"])
@@ -61,7 +61,7 @@ def _trim(data: Mapping[str, Any], unit: str, dpi: float) -> tuple[tuple[float, 
 
 
 def parse_panel(data: Mapping[str, Any]) -> Panel:
-    """A panel from its table in a template file. Raises :class:`TemplateError` with what is wrong."""
+    """Parse a panel's table of a template file. Raises :class:`TemplateError` with what is wrong."""
     unit = data.get("unit", "mm")
     try:
         dpi = float(data.get("dpi", 300))
@@ -127,7 +127,7 @@ MOST_BESIDE_MM = 500.0
 
 
 def _looks(data: Mapping[str, Any]) -> dict[str, Any]:
-    """How a blank is drawn, each figure checked. Raises :class:`TemplateError`."""
+    """Parse how a blank is drawn. Raises :class:`TemplateError`."""
     for name, allowed in (("body", BODIES), ("top", TOPS)):
         if name in data and data[name] not in allowed:
             raise TemplateError(f"looks: {name} is '{data[name]}': choose one of {', '.join(allowed)}.")
@@ -139,7 +139,7 @@ def _looks(data: Mapping[str, Any]) -> dict[str, Any]:
 
 
 def _sizes(data: Mapping[str, Any]) -> dict[str, float]:
-    """Finished sizes. Raises :class:`TemplateError`."""
+    """Parse the finished sizes. Raises :class:`TemplateError`."""
     sizes = {str(name): float(value) for name, value in data.items()}
     if not all(0.01 <= value <= 1 for value in sizes.values()):
         raise TemplateError("sizes: each is how large the print comes out against the largest, between 0.01 and 1.")
@@ -155,7 +155,7 @@ def _grading(value: Any) -> Literal["scaled", "cut"]:
 
 
 def parse_template(data: Mapping[str, Any], own: bool = False) -> Template:
-    """A template from the contents of its TOML file.
+    """Parse the contents of a template's TOML file.
 
     Raises:
         TemplateError: a key is missing, a figure is impossible, or the route is not known.
@@ -240,7 +240,7 @@ def _panel_data(panel: Panel) -> dict[str, Any]:
 
 
 def write_toml(template: Template) -> str:
-    """A template as the TOML that :func:`parse_template` reads, lengths in mm."""
+    """Return a template as the TOML that :func:`parse_template` reads, lengths in mm."""
     head: dict[str, Any] = {
         "id": template.id,
         "title": template.title,

@@ -1,4 +1,4 @@
-"""Repeats: how large a tile comes out and how tiles stand to each other. A repeat round a wrap closes by construction."""
+"""Repeats: tile size and arrangement. A repeat round a wrap always closes."""
 
 from __future__ import annotations
 
@@ -30,30 +30,30 @@ class Tiling:
 
     @property
     def period(self) -> tuple[int, int]:
-        """After how many tiles across and down the pattern is the same again."""
+        """The number of tiles across and down after which the pattern repeats."""
         return {"grid": (1, 1), "half-drop": (2, 1), "brick": (1, 2), "mirror": (2, 2)}[self.kind]
 
 
 def nearest_count(width_mm: float, pitch_mm: float, step: int = 1) -> int:
-    """The whole number of repeats on a width, a multiple of ``step``, whose size comes nearest to ``pitch_mm``."""
+    """Return the whole number of repeats on a width, a multiple of ``step``, whose pitch is nearest to ``pitch_mm``."""
     few = max(1, int(width_mm / pitch_mm / step)) * step
     return min(few, few + step, key=lambda n: (abs(width_mm / n - pitch_mm), n))
 
 
 def step_of(panel: Panel, kind: RepeatKind) -> int:
-    """In which steps the number of repeats may change: a half-drop and a mirror close on even numbers only."""
+    """Return the step of possible repeat counts: half-drop and mirror repeats close on even numbers only."""
     return 2 if panel.closes and kind in ("half-drop", "mirror") else 1
 
 
 def offered_counts(panel: Panel, kind: RepeatKind, now: int) -> list[tuple[int, float]]:
-    """Numbers of repeats near ``now``, the one itself included, each with its pitch in mm, largest pitch first."""
+    """Return repeat counts near ``now``, itself included, each with its pitch in mm, largest pitch first."""
     step, w = step_of(panel, kind), panel.trim_mm[0]
     counts = [n for n in range(now - 2 * step, now + 2 * step + 1, step) if 1 <= n <= MOST_AROUND]
     return [(n, w / n) for n in counts]
 
 
 def tiling_of(panel: Panel, tile_mm: tuple[float, float], placement: Placement) -> Tiling:
-    """The pattern that a tile of that size at first gives on a panel (the level one of a tapered wall).
+    """Return the pattern that a tile size gives on a panel; on a tapered wall, on its level rectangle.
 
     Raises:
         PlacementError: a number of repeats that does not close, a turn that cannot close, or tiles too small to be.

@@ -1,4 +1,4 @@
-"""Lengths and densities: the one place where units meet. Inside Improva every length is in millimetres."""
+"""Conversions of lengths and densities. Inside Improva every length is in millimetres."""
 
 from __future__ import annotations
 
@@ -14,27 +14,27 @@ PT_PER_IN = 72.0
 
 
 def inches(mm: float) -> float:
-    """Millimetres to inches."""
+    """Convert millimetres to inches."""
     return mm / MM_PER_IN
 
 
 def mm_from_in(length_in: float) -> float:
-    """Inches to millimetres."""
+    """Convert inches to millimetres."""
     return length_in * MM_PER_IN
 
 
 def points(mm: float) -> float:
-    """Millimetres to PDF points."""
+    """Convert millimetres to PDF points."""
     return mm / MM_PER_IN * PT_PER_IN
 
 
 def pixels(mm: float, dpi: float) -> int:
-    """Whole pixels nearest to a length at a density, at least one."""
+    """Return the number of whole pixels nearest to a length at a density, at least one."""
     return max(1, round(mm / MM_PER_IN * dpi))
 
 
 def effective_dpi(px: float, printed_mm: float) -> float:
-    """Pixels over printed inches: the only resolution there is, whatever a tag says.
+    """Return pixels per printed inch, whatever the file's tag says.
 
     Raises:
         PlacementError: the printed length is not positive.
@@ -45,7 +45,7 @@ def effective_dpi(px: float, printed_mm: float) -> float:
 
 
 def px_per_metre(dpi: float) -> int:
-    """A density as PNG's pHYs chunk wants it (W3C PNG, 11.3.4.3): 300 dpi is 11811."""
+    """Convert a density for PNG's pHYs chunk (W3C PNG, 11.3.4.3): 300 dpi is 11811."""
     return round(dpi / MM_PER_IN * 1000)
 
 
@@ -60,10 +60,10 @@ def finite(value: float, what: str) -> float:
 
 
 def fahrenheit(celsius: float) -> float:
-    """Degrees Celsius to Fahrenheit: NIST SP 811, appendix B.8."""
+    """Convert degrees Celsius to Fahrenheit: NIST SP 811, appendix B.8."""
     return celsius * 1.8 + 32
 
 
 def celsius(fahrenheit: float) -> float:
-    """Degrees Fahrenheit to Celsius: NIST SP 811, appendix B.8."""
+    """Convert degrees Fahrenheit to Celsius: NIST SP 811, appendix B.8."""
     return (fahrenheit - 32) / 1.8

@@ -1,4 +1,4 @@
-"""How the demo's shop sells: what things cost it, and the words of its listings."""
+"""The demo shop's costs, fees, prices and listing texts."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ SIGNAL_WORDS = {
 
 
 def set_up_shop(database: Database, dusk: int, signals: int) -> None:
-    """Costs, fees and the first price; and what is said of the first blank and of two designs."""
+    """Store costs, fees, the first price, and the texts of the first blank and of two designs."""
     _prices(database, dusk)
     listings = Listings(database)
     listings.keep_blank_words(TUMBLER, TUMBLER_WORDS)
@@ -38,7 +38,7 @@ def set_up_shop(database: Database, dusk: int, signals: int) -> None:
 
 
 def _providers(database: Database, dusk: int) -> None:
-    """Two who could print the tumbler: one near and dear, one far and cheap until customs asks; and a sample of either."""
+    """Store two providers of the tumbler, one near and dear, one far and cheap before customs, and a sample of each."""
     providers = Providers(database)
     near = {
         "piece": "11.90",
@@ -68,7 +68,7 @@ def _providers(database: Database, dusk: int) -> None:
 
 
 def _prices(database: Database, dusk: int) -> None:
-    """What the shop pays, what others take of it, and the price of its first tumbler."""
+    """Store the shop's costs and fees, and the price of its first tumbler."""
     selling = Selling(database)
     fees = [
         {"title": "Marketplace", "percent": "6.5", "fixed": "0.20", "of": "item and shipping"},

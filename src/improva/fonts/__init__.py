@@ -1,4 +1,4 @@
-"""The fonts that ship, all under open licences: see LICENCES.txt."""
+"""Shipped fonts, all under open licences: see LICENCES.txt."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from ..core.errors import FontError
 
 @dataclass(frozen=True)
 class ShippedFont:
-    """A font by a name that says what it looks like."""
+    """A shipped font with a descriptive name."""
 
     id: str
     title: str
@@ -36,7 +36,7 @@ FONTS: dict[str, ShippedFont] = {
 
 @cache
 def font_bytes(font_id: str) -> bytes:
-    """A shipped font's file. Raises :class:`FontError` where there is none of that id."""
+    """Return a shipped font's file. Raises :class:`FontError` for an unknown id."""
     if font_id not in FONTS:
         raise FontError(f"There is no font '{font_id}': choose one of {', '.join(FONTS)}, or add your own.")
     return resources.files(__name__).joinpath(FONTS[font_id].file).read_bytes()

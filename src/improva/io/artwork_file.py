@@ -8,7 +8,7 @@ from ..core.errors import ArtworkError
 
 
 def read_file(path: Path) -> bytes:
-    """The bytes of an artwork file. Raises :class:`ArtworkError` if it cannot be read."""
+    """Return the bytes of an artwork file. Raises :class:`ArtworkError` if it cannot be read."""
     try:
         return path.read_bytes()
     except OSError as problem:

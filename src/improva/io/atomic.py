@@ -1,4 +1,4 @@
-"""Files are written beside their name and renamed, so that a name never holds half a file."""
+"""Atomic writes: files are written under a temporary name and renamed when complete."""
 
 from __future__ import annotations
 
@@ -17,12 +17,12 @@ FULL = (errno.ENOSPC, errno.EDQUOT, errno.EFBIG)
 
 
 def temporary_prefix(stem: str) -> str:
-    """How a file begun by this process is called: hidden, with machine and process, so that :func:`sweep` can tell."""
+    """Return the prefix of this process's temporary files: hidden, with machine and process id, for :func:`sweep`."""
     return f".{stem[:40]}~{platform.node()[:40]}~{os.getpid()}~"
 
 
 def sweep(folder: Path) -> int:
-    """Take away what processes of this machine had begun and left when they were killed; answers how many."""
+    """Delete temporary files of killed processes of this machine; return how many."""
     swept = 0
     for left in folder.glob(f".*~{platform.node()[:40]}~*~*"):
         pid = left.name.split("~")[2]
@@ -54,7 +54,7 @@ def atomic_write(path: Path, data: bytes) -> None:
 
 @contextmanager
 def atomic_path(path: Path) -> Iterator[Path]:
-    """A temporary path in the same folder with the same ending; renamed to ``path`` if the block succeeds.
+    """Yield a temporary path in the same folder with the same ending; rename it to ``path`` if the block succeeds.
 
     Raises:
         OutputError: the folder is missing or cannot be written.

@@ -1,4 +1,4 @@
-"""A contact sheet: many pictures small on one page, each with its name."""
+"""A contact sheet: small pictures on one page, each with its name."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ PAPER, INK = (250, 248, 243), (40, 38, 34)
 
 
 def contact_sheet(pictures: list[tuple[str, Path]], side_px: int) -> NDArray[np.uint8]:
-    """Pictures in a grid about as wide as high, (h, w, 3) sRGB.
+    """Return pictures in a grid that is about square, (h, w, 3) sRGB.
 
     Args:
         pictures: name and file of each; what is transparent lies on the paper.

@@ -1,4 +1,4 @@
-"""A blank turning once round, as a film that loops without a jump."""
+"""Films of a blank that turns once around, looping without a jump."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ PALETTE_FRAMES = 8
 
 
 def write_film(path: Path, frame_at: Callable[[float], Frame], seconds: float, progress: Progress = ALONE) -> int:
-    """Film a turn and write it whole or not at all; answers how many frames it has.
+    """Write a film atomically; return its number of frames.
 
     Args:
         path: ends in .mp4 (H.264, 4:2:0, playable from its start), .webp or .gif.
@@ -65,7 +65,7 @@ def _write_mp4(path: Path, frames: Iterator[Frame], ending: str) -> None:
 
 
 def _tell_colours(codec: VideoCodecContext) -> None:
-    """sRGB's primaries and curve, in BT.709's luma and chroma of limited range: players take large films for that, and are told."""
+    """Set the stream's colour tags: sRGB primaries and curve, BT.709 luma and chroma, limited range."""
     codec.color_primaries, codec.color_trc, codec.colorspace, codec.color_range = BT709, SRGB_CURVE, BT709, LIMITED
 
 

@@ -1,4 +1,4 @@
-"""A gang sheet as a file: a PDF of pages, each print at its true size."""
+"""Write a gang sheet as a PDF, each print at its true size."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ from .print_file import unwritten
 def write_gang(
     plan: GangPlan, open_print: Callable[[int], Print], path: Path, cut_lines: bool = True, progress: Progress = ALONE
 ) -> None:
-    """Write a gang sheet as a PDF, a page a sheet.
+    """Write a gang sheet as a PDF, one page for each sheet.
 
     Args:
         open_print: gives an item's print; asked once an item.

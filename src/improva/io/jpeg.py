@@ -1,4 +1,4 @@
-"""JPEG files with their true density, which libvips leaves out of the header."""
+"""JPEG files with their true density, which libvips omits from the header."""
 
 from __future__ import annotations
 
@@ -14,13 +14,13 @@ _START = b"\xff\xd8"
 
 
 def jfif_header(dpi: tuple[float, float]) -> bytes:
-    """The APP0 segment that says the density, in whole dots an inch: ITU-T T.871, 10.1."""
+    """Return the APP0 segment with the density in whole dots per inch: ITU-T T.871, 10.1."""
     across, down = (min(65_535, max(1, round(d))) for d in dpi)
     return b"\xff\xe0" + struct.pack(">H5sHBHHBB", 16, b"JFIF\0", 0x0102, 1, across, down, 0, 0)
 
 
 def write_jpeg(image: pyvips.Image, path: Path, quality: int = JPEG_QUALITY) -> None:
-    """Write an image with its profile; its resolution is its own ``xres`` and ``yres``.
+    """Write an image with its profile and with the density of its ``xres`` and ``yres``.
 
     Raises the reader's error where the image's source is broken.
     """

@@ -27,7 +27,7 @@ class _Part(BaseModel):
 
 
 class PackPicture(_Part):
-    """A picture of a listing; the first stands for all."""
+    """A picture of a listing; the first one is the cover."""
 
     file: str = Field(description="Its name in the pack")
     kind: str = Field(description="What it is there to show")
@@ -45,7 +45,7 @@ class PackFilm(_Part):
 
 
 class PackListing(_Part):
-    """What ``listing.json`` says."""
+    """The contents of ``listing.json``."""
 
     format: Literal["listing-pack"] = "listing-pack"
     version: Literal[1] = 1
@@ -63,7 +63,7 @@ class PackListing(_Part):
 
 
 def write_pack(path: Path, listing: PackListing, files: Sequence[tuple[str, Path]]) -> None:
-    """Write a pack. ``files`` are names in it and what they hold; pictures are stored as they are."""
+    """Write a pack. ``files`` maps names to contents; pictures are stored without compression."""
     with zipfile.ZipFile(path, "w", zipfile.ZIP_STORED) as archive:
         archive.writestr(JSON_NAME, listing.model_dump_json(indent=2) + "\n")
         archive.writestr(CSV_NAME, table([listing]))
@@ -72,7 +72,7 @@ def write_pack(path: Path, listing: PackListing, files: Sequence[tuple[str, Path
 
 
 def table(listings: Sequence[PackListing]) -> str:
-    """A CSV of listings, one a row, with a column for each picture and its words (RFC 4180)."""
+    """Return a CSV of listings, one per row, with a column for each picture and its alternative text (RFC 4180)."""
     most = max((len(each.pictures) for each in listings), default=0)
     columns = [
         "reference",
@@ -106,7 +106,7 @@ def table(listings: Sequence[PackListing]) -> str:
 
 
 def read_pack(archive: zipfile.ZipFile) -> PackListing:
-    """What a pack says. Raises :class:`ListingError` where it has no description, or one that is not of this form."""
+    """Return a pack's description. Raises :class:`ListingError` for a missing or malformed one."""
     try:
         info = archive.getinfo(JSON_NAME)
     except KeyError:
@@ -121,5 +121,5 @@ def read_pack(archive: zipfile.ZipFile) -> PackListing:
 
 
 def schema() -> str:
-    """The published schema of ``listing.json``, as it lies in ``docs/``."""
+    """Return the published schema of ``listing.json``, as in ``docs/``."""
     return json.dumps(PackListing.model_json_schema(), indent=2, ensure_ascii=False, sort_keys=True) + "\n"

@@ -1,4 +1,4 @@
-"""PDF files written from top to bottom: pages of true size whose pictures are never held whole in memory."""
+"""Write PDF files sequentially: pages of true size whose pictures are never held whole in memory."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ class Page:
 
 
 def _rows(png: Path) -> Iterator[bytes]:
-    """The compressed rows of a PNG file, a chunk at a time."""
+    """Yield the compressed rows of a PNG file in chunks."""
     with png.open("rb") as file:
         file.seek(8)
         while head := file.read(8):
@@ -52,7 +52,7 @@ def _rows(png: Path) -> Iterator[bytes]:
 
 
 class _Writer:
-    """Objects of a PDF file as they come, and where each begins (ISO 32000-1, 7.5)."""
+    """Writes PDF objects in order and records their offsets (ISO 32000-1, 7.5)."""
 
     def __init__(self, out: BinaryIO) -> None:
         self._out = out
@@ -60,12 +60,12 @@ class _Writer:
         out.write(b"%PDF-1.7\n%\xe2\xe3\xcf\xd3\n")
 
     def reserve(self) -> int:
-        """A number for an object that is written later."""
+        """Reserve an object number."""
         self._starts.append(0)
         return len(self._starts) - 1
 
     def add(self, body: str, stream: Iterable[bytes] | None = None, number: int | None = None) -> int:
-        """Write an object; ``body`` is its dictionary's inside where it has a stream."""
+        """Write an object; for a stream, ``body`` is the inside of its dictionary."""
         number = self.reserve() if number is None else number
         self._starts[number] = self._out.tell()
         if stream is None:
@@ -82,7 +82,7 @@ class _Writer:
         return number
 
     def close(self, root: int) -> None:
-        """Write the table of objects and the trailer."""
+        """Write the cross-reference table and the trailer."""
         table = self._out.tell()
         rows = "".join(f"{start:010d} 00000 n \n" for start in self._starts[1:])
         self._out.write(f"xref\n0 {len(self._starts)}\n0000000000 65535 f \n{rows}".encode("latin-1"))
@@ -92,13 +92,13 @@ class _Writer:
 
 
 def _box(box: Box, height_mm: float) -> str:
-    """A box from the page's top left corner, as PDF counts it: from the bottom left, in points."""
+    """Convert a box from the page's top left corner to PDF coordinates: from the bottom left, in points."""
     x, y, w, h = box
     return " ".join(f"{points(v):.5f}" for v in (x, height_mm - y - h, x + w, height_mm - y))
 
 
 def _picture(writer: _Writer, image: pyvips.Image, profile: int, pdf_path: Path) -> int:
-    """A picture as an object.
+    """Write a picture as an object.
 
     PNG's compressed rows are laid into the file as they are: PDF's Flate filter knows the same predictors (7.4.4.4).
     """

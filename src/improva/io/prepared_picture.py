@@ -1,4 +1,4 @@
-"""A prepared picture as a file: true density tags, the sRGB profile, written beside and renamed."""
+"""Write a prepared picture with its true density and the sRGB profile."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ FORMATS: dict[str, dict[str, Any]] = {
 
 
 def write_picture(picture: Picture, path: Path) -> None:
-    """Write a prepared picture as its ending says.
+    """Write a prepared picture in the format of its ending.
 
     Raises:
         OutputError: another ending, or JPEG for a picture with transparency.

@@ -1,4 +1,4 @@
-"""The print file: true size, true density, sRGB or the printer's own colours, mirrored where the seller presses it."""
+"""Write print files: true size and density, sRGB or the printer's own colours, mirrored for pressing."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ ENDINGS = (".png", ".tif", ".tiff", ".pdf", ".jpg", ".jpeg")
 
 
 def check_ending(path: Path) -> str:
-    """A print file's ending, in small letters. Raises :class:`OutputError` for one that is not made."""
+    """Return a print file's ending in lower case. Raises :class:`OutputError` for an unsupported one."""
     ending = path.suffix.lower()
     if ending not in ENDINGS:
         raise OutputError(f"'{path.name}': print files are made as .png, .tif, .pdf or .jpg: choose one of these endings.")
@@ -29,7 +29,7 @@ def check_ending(path: Path) -> str:
 
 
 def write_print(print_image: Print, path: Path, progress: Progress = ALONE) -> None:
-    """Write a print in the format of the path's ending; PDF and JPEG, which have no bare parts, on white.
+    """Write a print in the format of the path's ending; PDF and JPEG have a white background instead of bare parts.
 
     Raises:
         OutputError: an unknown ending, a folder or disk that cannot be written.
@@ -71,7 +71,7 @@ def write_print(print_image: Print, path: Path, progress: Progress = ALONE) -> N
 
 
 def unwritten(broken: pyvips.Error, path: Path) -> Exception:
-    """What libvips's error means: the disk, or the artwork."""
+    """Return the error behind a libvips error: of the disk, or of the artwork."""
     reason = str(broken.detail).lower()
     if any(word in reason for word in ("no space", "unable to write", "write error", "write failed", "system error")):
         return OutputError(f"'{path.name}' cannot be written: the disk is full or was taken away. Make room and try again.")
@@ -81,7 +81,7 @@ def unwritten(broken: pyvips.Error, path: Path) -> Exception:
 def write_print_file(
     design: Design, open_art: Opener, path: Path, settings: PrintSettings, progress: Progress = ALONE
 ) -> tuple[int, int]:
-    """Write a design's print file and return its pixels. Raises as :func:`make_print` and :func:`write_print`."""
+    """Write a design's print file and return its pixels. Raises the errors of :func:`make_print` and :func:`write_print`."""
     check_ending(path)
     print_image = make_print(design, open_art, settings)
     write_print(print_image, path, progress)

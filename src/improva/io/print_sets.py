@@ -1,4 +1,4 @@
-"""Every panel's print file in one ZIP, with a picture of them sewn together where the blank is sewn."""
+"""All panels' print files in one ZIP, with an assembly picture for sewn blanks."""
 
 from __future__ import annotations
 
@@ -24,12 +24,12 @@ from .sheet_file import write_sheets
 
 
 def assembly_name(art_title: str, template: Template) -> str:
-    """For example ``summit-line_hoodie-all-over_assembly.png``."""
+    """Return a name such as ``summit-line_hoodie-all-over_assembly.png``."""
     return f"{slug(art_title)}_{template.id}_assembly.png"
 
 
 def write_zip(path: Path, files: Sequence[tuple[str, Path]], pictures: Sequence[tuple[str, bytes]] = ()) -> None:
-    """Files and pictures under their names in one ZIP; print files are compressed already."""
+    """Write files under their names in one ZIP, without compression."""
     with atomic_path(path) as temporary, zipfile.ZipFile(temporary, "w", zipfile.ZIP_STORED) as archive:
         for name, file in files:
             archive.write(file, name)
@@ -47,8 +47,8 @@ def write_set(
     plan_of: Callable[[tuple[float, float]], SheetPlan] | None = None,
     progress: Progress = ALONE,
 ) -> list[str]:
-    """Make every panel's file and answer with the names in the ZIP. With ``plan_of``, which plans the sheets of a file of that
-    size in mm, each is cut into sheets in a PDF of its own.
+    """Write every panel's file; return the names in the ZIP. ``plan_of`` maps a file size in mm to a sheet plan: each file is
+    then split into a PDF of sheets.
 
     Raises:
         OutputError: it is no ``.zip``, or a file cannot be made. Further as :func:`.print_file.make_print`.

@@ -1,4 +1,4 @@
-"""A range as a TOML file: which artworks, on which blanks, and what is to be made of them."""
+"""A product range as a TOML file: artworks, blanks, and what to make of them."""
 
 from __future__ import annotations
 
@@ -21,12 +21,12 @@ KEYS = {
 
 
 class RangeError(ImprovaError):
-    """A range file that is missing, is not TOML, or asks for something that is not there."""
+    """A range file that is missing, malformed, or names something unknown."""
 
 
 @dataclass(frozen=True)
 class Range:
-    """What a range file asks for.
+    """The contents of a range file.
 
     Attributes:
         arts: files, in order, each once.
@@ -87,7 +87,7 @@ def _table(data: dict[str, Any], name: str) -> dict[str, Any]:
 
 
 def read_range(path: Path) -> Range:
-    """Read a range file. Paths in it count from where it lies. Raises :class:`RangeError`."""
+    """Read a range file. Its paths are relative to the file. Raises :class:`RangeError`."""
     try:
         data = tomllib.loads(path.read_text(encoding="utf-8"))
     except OSError as missing:
@@ -118,7 +118,7 @@ def read_range(path: Path) -> Range:
 
 
 def _fits(table: dict[str, Any]) -> dict[str, Placement]:
-    """Placements by blank: the name of a fit, or a table of a placement's values."""
+    """Parse placements by blank: the name of a fit, or a table of placement values."""
     fits = {}
     for blank, options in table.items():
         values = {"fit": options} if isinstance(options, str) else options

@@ -1,4 +1,4 @@
-"""Scene packs: a folder with ``scene.toml`` and ``passes.exr``, baked once in any renderer.
+"""Scene packs: folders with ``scene.toml`` and ``passes.exr``, baked once in any renderer.
 
 The EXR holds linear light: ``base.R/G/B``, ``<region>.R/G/B`` for each region, and ``<region>.u/v`` for each that is
 printed or shows a surface (NaN or negative where it is not near). ``cover.A``, ``shade.Y`` and ``depth.Y`` are
@@ -49,7 +49,7 @@ def read_info(folder: Path) -> SceneInfo:
 
 
 def _sizes(path: Path) -> set[tuple[int, int]]:
-    """Sizes in px of an EXR's parts, from its header alone; none where it cannot be read."""
+    """Return the sizes in px of an EXR's parts from its header; none for an unreadable file."""
     try:
         with OpenEXR.File(str(path), header_only=True) as file:
             windows = [part.header["dataWindow"] for part in file.parts]
@@ -59,7 +59,7 @@ def _sizes(path: Path) -> set[tuple[int, int]]:
 
 
 def quick_info(info: SceneInfo) -> SceneInfo | None:
-    """The scene at the size of its quick passes, or None where the pack has none that fit."""
+    """Return the scene at the size of its reduced passes, or None if the pack has no matching ones."""
     sizes = _sizes(info.folder / QUICK)
     if len(sizes) != 1:  # there is none, or it is damaged: the whole passes serve
         return None
@@ -76,7 +76,7 @@ def quick_info(info: SceneInfo) -> SceneInfo | None:
 
 
 def read_passes(info: SceneInfo, quick: bool = False) -> Passes:
-    """Read ``passes.exr``, all parts of it, as half floats; ``quick`` reads ``quick.exr`` where the pack has one.
+    """Read all parts of ``passes.exr`` as half floats; ``quick`` reads ``quick.exr`` if present.
 
     Raises :class:`SceneError` where channels or sizes are missing.
     """
@@ -125,5 +125,5 @@ def read_passes(info: SceneInfo, quick: bool = False) -> Passes:
 
 
 def _finite(halves: Floats) -> bool:
-    """Whether no half float is infinite or no number: all bits of its exponent set (IEEE 754, binary16)."""
+    """Return whether all half floats are finite: not all exponent bits set (IEEE 754, binary16)."""
     return bool((halves.view(np.uint16) & 0x7FFF).max() < 0x7C00)

@@ -1,4 +1,4 @@
-"""Writing scene packs: ``scene.toml``, ``passes.exr``, and ``quick.exr`` for looks."""
+"""Write scene packs: ``scene.toml``, ``passes.exr``, and ``quick.exr`` for previews."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ Light = dict[str, Floats]
 
 
 def write_passes(folder: Path, light: Light, maps: Light, more: Light, dwa_level: float = DWA_LEVEL) -> None:
-    """Write ``passes.exr`` and, of large packs, ``quick.exr``: light as lossy half floats, maps as 24-bit floats.
+    """Write ``passes.exr`` and, for large packs, ``quick.exr``: light as lossy half floats, maps as 24-bit floats.
 
     Args:
         light: ``base`` and each region with light of its own, (h, w, 3) linear.
@@ -42,7 +42,7 @@ def write_passes(folder: Path, light: Light, maps: Light, more: Light, dwa_level
 
 
 def write_quick(folder: Path, light: Light, maps: Light, more: Light) -> None:
-    """Write ``quick.exr``: the same at half the size."""
+    """Write ``quick.exr``: the passes at half size."""
     h, w = light["base"].shape[:2]
     size = (w // 2, h // 2)
     small, small_more = ({name: _halved(plane, size) for name, plane in planes.items()} for planes in (light, more))
@@ -55,7 +55,7 @@ def _halved(plane: Floats, size: tuple[int, int]) -> Floats:
 
 
 def _halved_map(uv: Floats, size: tuple[int, int]) -> Floats:
-    """Texture places averaged over the pixels that have any."""
+    """Return texture coordinates at half size, averaged over the pixels that have any."""
     near = (~np.isnan(uv[..., 0])).astype(np.float32)
     weight = _halved(near, size)[..., None]
     with np.errstate(invalid="ignore", divide="ignore"):
@@ -93,12 +93,12 @@ def _write_exr(path: Path, light: Light, maps: Light, more: Light, dwa_level: fl
 
 
 def write_told(folder: Path, facts: dict[str, Any]) -> None:
-    """Write ``scene.toml``; ``told`` has its entries as docs/scene-packs.md names them."""
+    """Write ``scene.toml``; ``facts`` has the entries that docs/scene-packs.md names."""
     atomic_write(folder / "scene.toml", _toml(facts).encode())
 
 
 def write_photo_scene(scene: PhotoScene, folder: Path) -> None:
-    """Write the pack of a scene that was made of a photograph into a folder that exists. Raises :class:`OutputError`."""
+    """Write the pack of a photograph's scene into an existing folder. Raises :class:`OutputError`."""
     passes = scene.passes
     assert passes.cover is not None, "a photograph's scene cuts its product out"
     write_passes(folder, {"base": passes.base, **passes.basis}, passes.maps, {"cover": passes.cover})

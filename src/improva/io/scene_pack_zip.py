@@ -1,4 +1,4 @@
-"""A scene pack as one ZIP file, and back."""
+"""Scene packs as ZIP files."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ MAX_BYTES = 400_000_000
 
 
 def zip_pack(info: SceneInfo) -> bytes:
-    """All of a pack's files in a folder of its name; they are compressed already, and so only stored."""
+    """Write all files of a pack into a ZIP, in a folder of the pack's name, without compression."""
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_STORED) as archive:
         for name in FILES:
@@ -27,7 +27,7 @@ def zip_pack(info: SceneInfo) -> bytes:
 
 
 def unzip_pack(data: bytes, folder: Path) -> SceneInfo:
-    """Unpack a scene pack into an empty folder and check it whole.
+    """Unpack a scene pack into an empty folder and validate it.
 
     Only the files of a pack are taken, by their last names, whatever folder they lie in. Raises :class:`SceneError`.
     """

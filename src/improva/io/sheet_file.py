@@ -1,4 +1,4 @@
-"""Sheets of a print cut for smaller paper, and how they go together, as one PDF."""
+"""Write a print split into sheets as one PDF with an assembly page."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ LABEL_IN_MM = 20.0
 
 
 def _crop(image: pyvips.Image, box: Box, per_mm: tuple[float, float]) -> tuple[pyvips.Image, Box]:
-    """The pixels nearest to a box, and the box that they truly are."""
+    """Return the pixels nearest to a box, and their exact box."""
     x, y, w, h = box
     left, top = round(x * per_mm[0]), round(y * per_mm[1])
     right, bottom = min(image.width, round((x + w) * per_mm[0])), min(image.height, round((y + h) * per_mm[1]))
@@ -35,7 +35,7 @@ def _crop(image: pyvips.Image, box: Box, per_mm: tuple[float, float]) -> tuple[p
 
 
 def _sheet_marks(plan: SheetPlan, part: Part, name: str, number: int, origin: tuple[float, float]) -> str:
-    """Targets and lines at every join that a sheet has, above and below or left and right of the art, and its label."""
+    """Return targets and lines at every join of a sheet, outside the art, and its label."""
     marks = Marks(plan.paper_mm[1])
     x0, y0, w, h = part.box
     left, top = origin
@@ -61,7 +61,7 @@ def _sheet_marks(plan: SheetPlan, part: Part, name: str, number: int, origin: tu
 
 
 def _assembly(plan: SheetPlan, small: pyvips.Image, name: str) -> Page:
-    """A page that shows how the sheets go together."""
+    """Return a page that shows how the sheets are joined."""
     pw, ph = plan.paper_mm
     w, h = plan.size_mm
     room = (pw - 30, ph - 50)
@@ -97,7 +97,7 @@ def _assembly(plan: SheetPlan, small: pyvips.Image, name: str) -> Page:
 
 
 def write_sheets(print_image: Print, plan: SheetPlan, path: Path, name: str, progress: Progress = ALONE) -> int:
-    """Write a print as a PDF of sheets with a last page that shows how they go together; return how many pages.
+    """Write a print as a PDF of sheets with an assembly page at the end; return the number of pages.
 
     Raises:
         OutputError: not a PDF's ending, or a folder or disk that cannot be written.

@@ -27,7 +27,7 @@ PICTURE_MM = (84.0, 84.0)
 
 @dataclass(frozen=True)
 class TicketSide:
-    """One printed side: its file, and where the artwork lies, as distances from the trim's edges in mm.
+    """One printed side: its file, and the artwork's distances from the trim's edges in mm.
 
     ``edges_mm`` are left, top, right, bottom; less than nothing where it runs past the trim.
     """
@@ -42,7 +42,7 @@ class TicketSide:
 
 @dataclass(frozen=True)
 class Ticket:
-    """What a ticket says. ``picture`` is a JPEG of the finished thing; texts may hold any letters."""
+    """The contents of a ticket. ``picture`` is a JPEG of the finished product."""
 
     title: str
     blank: str
@@ -164,7 +164,7 @@ def _story(ticket: Ticket, width: float) -> list[Flowable]:
 
 
 def write_ticket(ticket: Ticket, path: Path) -> None:
-    """Write a ticket as a PDF of one letter page; what is too long for it is set smaller.
+    """Write a ticket as a PDF of one letter page; long contents are set smaller.
 
     Raises:
         OutputError: the folder or disk cannot be written.

@@ -1,1 +1,1 @@
-"""Simulated stand-ins for devices and services outside: each says that it is one, wherever it is shown."""
+"""Simulated stand-ins for outside devices and services. Each says so wherever it is shown."""

@@ -1,4 +1,4 @@
-"""A simulated desk of an invented marketplace: it opens a listing pack as a stranger would, and takes or refuses it."""
+"""A simulated desk of an invented marketplace, which checks a listing pack and accepts or refuses it."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ FORMATS = ("JPEG", "PNG", "WEBP")
 
 @dataclass(frozen=True)
 class MarketAnswer:
-    """Taken under a number, or refused with its reasons; ``seen`` is what the desk read from the pack."""
+    """Accepted under a number, or refused with reasons; ``seen`` is what the desk read from the pack."""
 
     accepted: bool
     number: str | None
@@ -29,14 +29,14 @@ class MarketAnswer:
 
 
 class MarketDesk:
-    """The desk of one marketplace. What it has taken is kept in a file, so that the same listing keeps its number."""
+    """The desk of one marketplace. It stores accepted listings, so that a listing keeps its number."""
 
     def __init__(self, folder: Path, name: str, market: Market) -> None:
         self._file = folder / f"{name}.json"
         self._market = market
 
     def hand_in(self, pack: Path) -> MarketAnswer:
-        """Look at a pack and answer."""
+        """Check a pack and answer."""
         try:
             with zipfile.ZipFile(pack) as archive:
                 listing = read_pack(archive)

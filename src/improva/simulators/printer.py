@@ -1,4 +1,4 @@
-"""A simulated printer: it "prints" into a folder, uses up paper and ink, runs low and jams."""
+"""A simulated printer: it "prints" into a folder, uses paper and ink, runs low and jams."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ LOOK_DPI = 24.0
 
 @dataclass(frozen=True)
 class PrinterState:
-    """How the simulated printer stands: sheets of paper, ink in ml by colour, whether it is jammed; what it has printed."""
+    """The simulated printer's state: sheets of paper, ink in ml by colour, whether it is jammed, and what it printed."""
 
     sheets: int = FULL_SHEETS
     ink_ml: tuple[float, float, float] = (FULL_INK_ML,) * 3
@@ -37,21 +37,21 @@ class PrinterState:
 
     @property
     def low(self) -> list[str]:
-        """What runs low, in words."""
+        """Return warnings about low paper and ink."""
         warnings = [f"paper ({self.sheets} sheets)"] if self.sheets <= LOW_SHEETS else []
         return warnings + [f"{ink} ink" for ink, ml in zip(INKS, self.ink_ml, strict=True) if ml <= LOW_INK_ML]
 
 
 @dataclass(frozen=True)
 class Used:
-    """What one printing used."""
+    """Paper and ink that one print used."""
 
     sheets: int
     ink_ml: tuple[float, float, float]
 
 
 def _pages(path: Path) -> list[tuple[np.ndarray, float]]:
-    """Every page small, as (h, w, 3) in 0…1, with its area in m²."""
+    """Return every page reduced, as (h, w, 3) in 0…1, with its area in m²."""
     if path.suffix == ".pdf":
         with pypdfium2.PdfDocument(path) as pdf:
             return [
@@ -69,7 +69,7 @@ def _pages(path: Path) -> list[tuple[np.ndarray, float]]:
 
 
 def needed(path: Path, copies: int) -> Used:
-    """Sheets and ink that a file takes; a file that is not a PDF is one sheet. Ink is what white paper lacks of a colour."""
+    """Return the sheets and ink that a file needs; a file other than PDF is one sheet. Ink is the darkness of each colour."""
     pages = _pages(path)
     ink = np.sum([(1 - page).reshape(-1, 3).mean(axis=0) * area * INK_ML_PER_M2 for page, area in pages], axis=0) * copies
     return Used(len(pages) * copies, (float(ink[0]), float(ink[1]), float(ink[2])))
@@ -83,7 +83,7 @@ class SimulatedPrinter:
         self._file = folder / "simulated-printer.json"
 
     def state(self) -> PrinterState:
-        """How it stands."""
+        """Return the stored state."""
         if not self._file.exists():
             return PrinterState()
         stored = json.loads(self._file.read_text(encoding="utf-8"))
@@ -95,19 +95,19 @@ class SimulatedPrinter:
         return state
 
     def refill(self) -> PrinterState:
-        """Put in paper and ink."""
+        """Refill paper and ink."""
         return self._keep(replace(self.state(), sheets=FULL_SHEETS, ink_ml=(FULL_INK_ML,) * 3))
 
     def clear_jam(self) -> PrinterState:
-        """Take the jammed sheet out."""
+        """Remove the jammed sheet."""
         return self._keep(replace(self.state(), jammed=False, jam_next=False))
 
     def jam_at_next(self) -> PrinterState:
-        """Let the next printing jam, to see what happens."""
+        """Jam the next print."""
         return self._keep(replace(self.state(), jam_next=True))
 
     def print(self, path: Path, name: str, copies: int = 1) -> Used:
-        """Print a file: a copy lands in the tray, paper and ink go down.
+        """Print a file: copy it to the tray, and use paper and ink.
 
         Raises:
             OutputError: it is jammed, or paper or ink do not reach. Nothing is then printed, but for the jammed sheet.

@@ -1,4 +1,4 @@
-"""A simulated upload desk of an invented print provider: it looks at a file as a stranger would, and takes or refuses it."""
+"""A simulated upload desk of an invented print provider, which checks a file and accepts or refuses it."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ Image.MAX_IMAGE_PIXELS = None
 
 @dataclass(frozen=True)
 class UploadRules:
-    """What the invented provider takes."""
+    """The invented provider's requirements."""
 
     least_dpi: float = 150.0
     most_mb: float = 100.0
@@ -25,7 +25,7 @@ class UploadRules:
 
 @dataclass(frozen=True)
 class Answer:
-    """Taken, or refused with its reasons; ``seen`` is what the desk read from the file."""
+    """Accepted, or refused with reasons; ``seen`` is what the desk read from the file."""
 
     accepted: bool
     reasons: tuple[str, ...]
@@ -33,7 +33,7 @@ class Answer:
 
 
 def judge_upload(path: Path, panel: Panel, rules: UploadRules | None = None) -> Answer:
-    """Look at a file for a panel by the desk's rules: kind, weight, colours, shape and pixels for the size."""
+    """Check a file for a panel by the desk's rules: format, size in MB, colours, shape and pixels."""
     rules = rules or UploadRules()
     weight = path.stat().st_size / 1e6
     try:

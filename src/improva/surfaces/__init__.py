@@ -1,4 +1,4 @@
-"""Surfaces that ship: grounds to stand a blank on, and weaves that shade a cloth's colour. Drawn by ``studio.surfaces``."""
+"""Shipped surfaces: backgrounds to stand a blank on, and weaves that shade a cloth's colour. Drawn by ``studio.surfaces``."""
 
 from __future__ import annotations
 
@@ -16,9 +16,8 @@ from ..core.mockup.surface import FULL, Surface
 
 @dataclass(frozen=True)
 class ShippedSurface:
-    """A surface by a name that says what it looks like. ``use`` is what it can be chosen for: ground or cloth; ``blurred`` says
-    that it was taken out of focus.
-    """
+    """A shipped surface with a descriptive name. ``use`` is ground or cloth; ``blurred`` marks one that was taken out of
+    focus."""
 
     id: str
     title: str
@@ -47,7 +46,7 @@ SURFACES: dict[str, ShippedSurface] = {
 
 @lru_cache(maxsize=2)
 def surface(surface_id: str) -> Surface | None:
-    """A shipped surface, or None where there is none of that id."""
+    """Return a shipped surface, or None for an unknown id."""
     known = SURFACES.get(surface_id)
     if known is None:
         return None

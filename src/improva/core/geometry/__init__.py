@@ -1,4 +1,4 @@
-"""Shapes of blanks: how a body's surface lies flat, and the way back."""
+"""Geometry of blanks: developing a body's surface on to a plane, and back."""
 
 from .cone import Cone, cone_from_measures
 

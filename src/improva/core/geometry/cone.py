@@ -1,4 +1,4 @@
-"""The development of a tapered cup's wall: a frustum of a cone rolled out into a piece of a ring."""
+"""Development of a tapered cup's wall: a frustum of a cone unrolled into a ring segment."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ STRAIGHT = 1e-6
 
 @dataclass(frozen=True)
 class Cone:
-    """A tapered wall, rolled out with its middle upright.
+    """A tapered wall, unrolled with its middle upright.
 
     The apex of the cone lies below the piece of ring where the cup is wider at the top, above it where the
     cup is wider at the bottom. Lengths are in mm. Points of the flat count from the top left corner of the
@@ -37,12 +37,12 @@ class Cone:
 
     @property
     def slant_mm(self) -> float:
-        """Length of the wall from rim to foot, along the wall."""
+        """Length of the wall from rim to foot."""
         return math.hypot(self.height_mm, (self.top_mm - self.bottom_mm) / (2 * math.pi))
 
     @property
     def round_mm(self) -> float:
-        """The longer of the two circumferences: the length of the outer arc."""
+        """The larger circumference: the length of the outer arc."""
         return max(self.top_mm, self.bottom_mm)
 
     @property
@@ -52,34 +52,35 @@ class Cone:
 
     @property
     def outer_radius_mm(self) -> float:
-        """From the apex to the longer edge."""
+        """Distance from the apex to the longer edge."""
         return self.slant_mm * self.round_mm / abs(self.top_mm - self.bottom_mm)
 
     @property
     def inner_radius_mm(self) -> float:
-        """From the apex to the shorter edge."""
+        """Distance from the apex to the shorter edge."""
         return self.outer_radius_mm - self.slant_mm
 
     @property
     def sweep_rad(self) -> float:
-        """The angle of the piece of ring."""
+        """Angle of the ring segment."""
         return self.round_mm / self.outer_radius_mm
 
     @property
     def box_mm(self) -> tuple[float, float]:
-        """Width and height of the box around the piece of ring."""
+        """Width and height of the ring segment's bounding box."""
         half = self.sweep_rad / 2
         outer, inner = self.outer_radius_mm, self.inner_radius_mm
         w = 2 * outer * math.sin(min(half, math.pi / 2))
         return w, outer - (inner if half < math.pi / 2 else outer) * math.cos(half)
 
     def holds_bleed(self, bleed_mm: float) -> bool:
-        """Whether the ring, grown by a bleed on every side, still lies flat without running into itself or its apex."""
+        """Return whether the ring, grown by a bleed on all sides, still lies flat without overlapping itself or reaching the
+        apex."""
         turns = self.sweep_rad * (1 + 2 * bleed_mm / self.round_mm) / (2 * math.pi)
         return turns < 1 and bleed_mm < self.inner_radius_mm
 
     def to_flat(self, x: Any, y: Any) -> tuple[Any, Any]:
-        """Where points of the level rectangle come to lie on the flat; arrays or numbers, in mm."""
+        """Map points of the level rectangle to the flat; arrays or numbers, in mm."""
         w, h = self.box_mm
         angle = (np.asarray(x) / self.round_mm - 0.5) * self.sweep_rad
         radius = self.outer_radius_mm - (self.slant_mm - np.asarray(y) if self.widens_down else np.asarray(y))
@@ -87,7 +88,7 @@ class Cone:
         return fx, (h - fy if self.widens_down else fy)
 
     def to_level(self, x: Any, y: Any) -> tuple[Any, Any]:
-        """The reverse of :meth:`to_flat`."""
+        """Map points of the flat to the level rectangle: the reverse of :meth:`to_flat`."""
         w, h = self.box_mm
         down = (h - np.asarray(y)) if self.widens_down else np.asarray(y)
         dx, dy = np.asarray(x) - w / 2, self.outer_radius_mm - down
@@ -98,7 +99,7 @@ class Cone:
         )
 
     def outline(self, grown_mm: float = 0.0, points: int = 96) -> list[tuple[float, float]]:
-        """The ring's outline on the flat, ``grown_mm`` past its edges, clockwise from the rim's left end."""
+        """Return the ring's outline on the flat, ``grown_mm`` past its edges, clockwise from the rim's left end."""
         xs = np.linspace(-grown_mm, self.round_mm + grown_mm, points)
         top = self.to_flat(xs, np.full(points, -grown_mm))
         foot = self.to_flat(xs[::-1], np.full(points, self.slant_mm + grown_mm))
@@ -106,7 +107,7 @@ class Cone:
 
 
 def cone_from_measures(top_mm: float, bottom_mm: float, height_mm: float) -> Cone | None:
-    """A cup's wall from its two circumferences and its upright height; None where the wall is straight.
+    """Return a cup's wall from its two circumferences and its upright height; None for a straight wall.
 
     Raises:
         TemplateError: measures that no cup has.

@@ -1,4 +1,4 @@
-"""Whether an artwork may be listed, by its licence and whether a bought element was changed."""
+"""Whether an artwork may be listed, by its licence and the seller's changes to bought elements."""
 
 from __future__ import annotations
 

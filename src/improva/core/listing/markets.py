@@ -1,4 +1,4 @@
-"""Marketplaces' limits. The shipped ones are invented: sellers set the limits of those they sell at."""
+"""Marketplaces' limits. The shipped ones are invented: sellers set the limits of their own marketplaces."""
 
 from __future__ import annotations
 

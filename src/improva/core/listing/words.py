@@ -78,7 +78,7 @@ def attributes(template: Template) -> dict[str, str]:
 
 
 def _filled(text: str, parts: dict[str, str]) -> str:
-    """A text with its fields filled; what is left of empty ones does not stay as double spaces."""
+    """Return a text with its fields filled, without double spaces around empty ones."""
     return re.sub(r"[ \t]{2,}", " ", FIELD.sub(lambda m: parts.get(m[1], "" if m[1] in FIELDS else m[0]), text)).strip(" ,")
 
 
@@ -92,7 +92,7 @@ def unique_tags(*groups: Iterable[str]) -> list[str]:
 
 
 def put_together(template: Template, art_title: str, of_art: ArtWords, of_blank: BlankWords, tags_most: int) -> Texts:
-    """A listing's texts. The design's own tags come first; of all tags as many are taken as there is room for."""
+    """Assemble a listing's texts. The design's own tags come first; tags beyond the limit are left out."""
     known = attributes(template)
     parts = {**known, "design": of_art.name or art_title, "line": of_art.line}
     lines = [

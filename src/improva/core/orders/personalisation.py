@@ -36,7 +36,7 @@ def least_cap(template: Template, lettering: Lettering, asked_mm: float) -> floa
 
 
 def filled_words(lettering: Lettering, values: Mapping[str, str], font: Font, panel: Panel, least_mm: float) -> Filled:
-    """Words with their open places filled. They keep the room of the design's own words and are made smaller where they are longer.
+    """Return words with their open places filled, within the space of the design's own words; longer texts are set smaller.
 
     Raises:
         PieceError: the font lacks a letter, or they would be smaller than ``least_mm``.

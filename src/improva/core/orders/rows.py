@@ -19,7 +19,7 @@ NAME = re.compile(r"[^\w.-]+")
 
 @dataclass(frozen=True)
 class Order:
-    """One order: its name, safe in a file's name, and what goes in each open place."""
+    """One order: its name, safe for file names, and the values of its open places."""
 
     name: str
     values: dict[str, str]

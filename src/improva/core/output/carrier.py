@@ -117,7 +117,7 @@ def margins_mm(panel: Panel, carrier: Carrier) -> Margins:
 
 
 def _strip(width: int, height: int, at: tuple[int, int], per_mm: tuple[float, float], up: bool) -> pyvips.Image:
-    """A strip of white paper with one upright mark at either end of the print, its inner edge on it."""
+    """Return a strip of white paper with one upright mark at either end of the print."""
     strip = pyvips.Image.black(width, height, bands=3).invert()
     wide, long = max(1, round(MARK_WIDE_MM * per_mm[0])), min(height, round(MARK_LONG_MM * per_mm[1]))
     ink = pyvips.Image.black(wide, long, bands=3)
@@ -127,7 +127,7 @@ def _strip(width: int, height: int, at: tuple[int, int], per_mm: tuple[float, fl
 
 
 def on_carrier(image: pyvips.Image, margins_px: tuple[int, int, int, int], per_mm: tuple[float, float]) -> pyvips.Image:
-    """A straight print on its paper, which is white; where the print is bare it is paper too."""
+    """Place a straight print on white paper; bare parts of the print are paper too."""
     left, top, right, below = margins_px
     image = image.flatten(background=[255, 255, 255]) if image.hasalpha() else image
     w = left + image.width + right
@@ -141,7 +141,7 @@ def on_carrier(image: pyvips.Image, margins_px: tuple[int, int, int, int], per_m
 
 
 def on_ring_carrier(image: pyvips.Image, panel: Panel, carrier: Carrier, margins_px: tuple[int, int, int, int]) -> pyvips.Image:
-    """A piece of ring with its tab beside one end, drawn with a line to cut along, and its marks. Elsewhere it stays clear."""
+    """Add the tab beside one end of a ring, with its cutting line and marks, and keep the rest transparent."""
     left, top, right, below = margins_px
     size = (left + image.width + right, top + image.height + below)
     per_mm = image.width / panel.file_mm[0], image.height / panel.file_mm[1]

@@ -16,7 +16,7 @@ def slug(text: str) -> str:
 
 
 def size_name(size_mm: tuple[float, float]) -> str:
-    """For example ``9.3x8.2in``."""
+    """Return a size for file names, for example ``9.3x8.2in``."""
     return "x".join(f"{inches(side):.4g}" for side in size_mm) + "in"
 
 
@@ -30,7 +30,7 @@ def print_name(
     size_mm: tuple[float, float] | None = None,
     *more: str,
 ) -> str:
-    """For example ``summit-line_tumbler-20oz-straight_9.3x8.2in_300dpi_mirrored.png``.
+    """Return a name such as ``summit-line_tumbler-20oz-straight_9.3x8.2in_300dpi_mirrored.png``.
 
     ``size_mm`` is the file's own size where paper lies round the print; ``more`` stands at the end, as ``letter``.
     """
@@ -48,31 +48,31 @@ def print_name(
 
 
 def set_name(art_title: str, template: Template, dpi: float, mirrored: bool, ending: str) -> str:
-    """For all sides of a blank in one file, for example ``summit-line_hoodie_all-sides_300dpi.zip``."""
+    """Return a name for all sides of a blank in one file, such as ``summit-line_hoodie_all-sides_300dpi.zip``."""
     parts = [slug(art_title), template.id, "all-sides", f"{dpi:g}dpi", *(["mirrored"] if mirrored else [])]
     return "_".join(parts) + f".{ending}"
 
 
 def picture_name(art_title: str, scene_id: str, view: str, size: tuple[int, int], ending: str) -> str:
-    """For example ``summit-line_straight-tumbler-studio_front_2000x2000.jpg``."""
+    """Return a name such as ``summit-line_straight-tumbler-studio_front_2000x2000.jpg``."""
     return f"{slug(art_title)}_{scene_id}_{slug(view)}_{size[0]}x{size[1]}.{ending}"
 
 
 def film_name(art_title: str, scene_id: str, seconds: float, size: tuple[int, int], ending: str) -> str:
-    """For example ``summit-line_straight-tumbler-studio_turning_6s_1080x1080.mp4``."""
+    """Return a name such as ``summit-line_straight-tumbler-studio_turning_6s_1080x1080.mp4``."""
     return f"{slug(art_title)}_{scene_id}_turning_{seconds:g}s_{size[0]}x{size[1]}.{ending}"
 
 
 def sheet_name(art_title: str, template_id: str) -> str:
-    """For example ``summit-line_mug-11oz_contact-sheet.jpg``."""
+    """Return a name such as ``summit-line_mug-11oz_contact-sheet.jpg``."""
     return f"{slug(art_title)}_{template_id}_contact-sheet.jpg"
 
 
 def pack_name(art_title: str, template_id: str, market: str) -> str:
-    """For example ``summit-line_mug-11oz_valley-stalls.zip``."""
+    """Return a name such as ``summit-line_mug-11oz_valley-stalls.zip``."""
     return f"{slug(art_title)}_{template_id}_{market}.zip"
 
 
 def list_name(art_title: str, template_id: str) -> str:
-    """For example ``summit-line_mug-11oz_pictures.json``."""
+    """Return a name such as ``summit-line_mug-11oz_pictures.json``."""
     return f"{slug(art_title)}_{template_id}_pictures.json"

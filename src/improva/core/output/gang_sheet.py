@@ -57,7 +57,7 @@ class GangSheet:
 
 @dataclass(frozen=True)
 class Put:
-    """One print on a sheet: its item's index, the sheet's, its box in mm from the sheet's corner, and whether it is turned."""
+    """One print on a sheet: the indices of item and sheet, its box in mm from the sheet's corner, and whether it is rotated."""
 
     item: int
     sheet: int
@@ -156,6 +156,6 @@ def plan_gang_sheet(items: list[GangItem], sheet: GangSheet) -> GangPlan:
 
 
 def _spread(plan: GangPlan) -> float:
-    """Of as many sheets, the last one fills least: what is left of it can be used again."""
+    """Prefer the packing whose last sheet is emptiest: its rest can be used again."""
     last = len(plan.sheets_mm) - 1
     return max((put.box[1] + put.box[3] for put in plan.puts if put.sheet == last), default=0.0)

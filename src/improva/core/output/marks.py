@@ -1,4 +1,4 @@
-"""Lines, targets and words that are drawn on sheets outside the art, as PDF content."""
+"""Lines, targets and labels on sheets, outside the art, as PDF content."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ LINE_PT = 0.35
 
 @dataclass
 class Marks:
-    """Content of one page, collected in mm from its top left corner."""
+    """The content of one page, collected in mm from its top left corner."""
 
     height_mm: float
     _parts: list[str] = field(default_factory=list)
@@ -21,17 +21,17 @@ class Marks:
         return f"{points(x):.4f} {points(self.height_mm - y):.4f}"
 
     def line(self, x0: float, y0: float, x1: float, y1: float, width_pt: float = LINE_PT, dashed: bool = False) -> None:
-        """A black line; dashed where it is to be cut along."""
+        """Add a black line; dashed for cutting."""
         dash = "[4 3] 0 d " if dashed else ""
         self._parts.append(f"q 0 G {width_pt} w {dash}{self._at(x0, y0)} m {self._at(x1, y1)} l S Q\n")
 
     def box(self, x: float, y: float, w: float, h: float, dashed: bool = False) -> None:
-        """The outline of a box."""
+        """Add the outline of a box."""
         dash = "[4 3] 0 d " if dashed else ""
         self._parts.append(f"q 0 G {LINE_PT} w {dash}{self._at(x, y + h)} {points(w):.4f} {points(h):.4f} re S Q\n")
 
     def target(self, x: float, y: float) -> None:
-        """A registration target: two sheets lie right when theirs lie on each other."""
+        """Add a registration target: sheets are aligned when their targets coincide."""
         r = TARGET_MM
         self.line(x - 1.5 * r, y, x + 1.5 * r, y)
         self.line(x, y - 1.5 * r, x, y + 1.5 * r)
@@ -49,7 +49,7 @@ class Marks:
             )
 
     def text(self, x: float, y: float, words: str, size_pt: float = 6.5, plate: bool = False) -> None:
-        """Words with their baseline at ``y``; on a white plate where they lie on a picture."""
+        """Add text with its baseline at ``y``, on a white plate over a picture."""
         escaped = words.replace("\\", r"\\").replace("(", r"\(").replace(")", r"\)")
         if plate:
             wide, high = 0.62 * size_pt * len(words), 1.3 * size_pt
@@ -59,5 +59,5 @@ class Marks:
         self._parts.append(f"BT 0 g /F1 {size_pt} Tf {self._at(x, y)} Td ({escaped}) Tj ET\n")
 
     def content(self) -> str:
-        """All of it."""
+        """Return the content."""
         return "".join(self._parts)

@@ -1,4 +1,4 @@
-"""A print ready to be computed: true size, true density, sRGB or the printer's own colours, mirrored where the seller presses it."""
+"""Prepare a print: true size and density, sRGB or the printer's own colours, mirrored for pressing."""
 
 from __future__ import annotations
 
@@ -39,14 +39,14 @@ class Print:
 
 
 def _with_cut_line(image: pyvips.Image, panel: Panel) -> pyvips.Image:
-    """The print with the panel's trim drawn on it as a thin line to cut along."""
+    """Draw the panel's trim on the print as a thin cutting line."""
     w, h = image.width, image.height
     line = outline_svg(panel, (w, h), f'fill="none" stroke="#1a1a1a" stroke-width="{CUT_LINE_MM}"')
     return as_bytes(with_alpha(image).composite2(line.copy(interpretation="srgb"), "over"))
 
 
 def make_print(design: Design, open_art: Opener, settings: PrintSettings) -> Print:
-    """A design's print, not yet computed.
+    """Prepare a design's print; its pixels are computed when it is written.
 
     Raises:
         OutputError: it is too large, or its ends are not straight where a tab is wanted.

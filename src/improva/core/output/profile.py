@@ -1,4 +1,4 @@
-"""Profiles that go into files, and colours sent to the seller's own printer, by Little CMS."""
+"""ICC profiles in files, conversion to the seller's printer, and soft proofs, by Little CMS."""
 
 from __future__ import annotations
 
@@ -30,25 +30,25 @@ def open_profile(data: bytes) -> ImageCms.ImageCmsProfile:
 
 @cache
 def srgb_profile() -> bytes:
-    """The sRGB ICC profile that libvips carries (IEC 61966-2-1)."""
+    """Return the sRGB ICC profile that libvips carries (IEC 61966-2-1)."""
     return bytes(pyvips.Operation.call("profile_load", "srgb"))
 
 
 def tagged(image: pyvips.Image, profile: bytes) -> pyvips.Image:
-    """An image that carries a profile; its values stay as they are."""
+    """Attach a profile to an image without changing its values."""
     image = image.copy()
     image.set_type(pyvips.GValue.blob_type, "icc-profile-data", profile)
     return image
 
 
 def _sent(image: pyvips.Image, profile: bytes, intent: Intent) -> pyvips.Image:
-    """sRGB values as the printer's own, through Lab."""
+    """Convert sRGB values to the printer's own, through Lab."""
     lab = image.icc_import(input_profile="srgb", pcs="lab", intent=intent)
     return tagged(lab, profile).icc_export(pcs="lab", intent=intent, depth=8, black_point_compensation=intent == "relative")
 
 
 def check_rgb(profile: bytes) -> None:
-    """Make sure that print files can be converted to a profile.
+    """Check that print files can be converted to a profile.
 
     Raises:
         ArtworkError: it is no profile.
@@ -59,7 +59,7 @@ def check_rgb(profile: bytes) -> None:
 
 
 def converted(image: pyvips.Image, profile: bytes, intent: Intent) -> pyvips.Image:
-    """An sRGB image in the colours of a printer's RGB profile, which it carries; see :func:`check_rgb`."""
+    """Convert an sRGB image to a printer's RGB profile and attach the profile; see :func:`check_rgb`."""
     return _sent(image, profile, intent)
 
 

@@ -1,4 +1,4 @@
-"""How a print file is made: density, the way it reads, and the paper round a wrap."""
+"""Settings of a print file: resolution, mirroring, colours, and the paper round a wrap."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ def is_mirrored(route: str) -> bool:
 
 @dataclass(frozen=True)
 class PrintSettings:
-    """How a panel's print file is made.
+    """Settings of a panel's print file.
 
     Attributes:
         mirror: turn left and right round; see :func:`is_mirrored`.
@@ -44,35 +44,35 @@ class PrintSettings:
             check_rgb(self.profile)
 
     def art_px(self, panel: Panel) -> tuple[int, int]:
-        """Pixels of the panel's print. Raises :class:`OutputError` if they are too many for one file."""
+        """Return the pixels of the panel's print. Raises :class:`OutputError` if one file cannot hold them."""
         w, h = panel.file_px(self.dpi)
         if w * h > MAX_PRINT_PX:
             raise OutputError(f"{w} × {h} px is more than can be printed in one file: ask for fewer dpi.")
         return w, h
 
     def margins_mm(self, panel: Panel) -> Margins:
-        """Paper added left, top, right and below the print, before the file is mirrored."""
+        """Return the paper left, top, right and below the print, before mirroring."""
         return margins_mm(panel, self.carrier)
 
     def margins_px(self, panel: Panel) -> tuple[int, int, int, int]:
-        """Paper added left, top, right and below, before the file is mirrored."""
+        """Return the paper left, top, right and below in pixels, before mirroring."""
         w, h = panel.file_px(self.dpi)
         across, down = w / panel.file_mm[0], h / panel.file_mm[1]
         left, top, right, below = self.margins_mm(panel)
         return round(left * across), round(top * down), round(right * across), round(below * down)
 
     def file_px(self, panel: Panel) -> tuple[int, int]:
-        """Pixels of the file, with the paper round the print."""
+        """Return the pixels of the file, with the paper round the print."""
         w, h = panel.file_px(self.dpi)
         left, top, right, below = self.margins_px(panel)
         return w + left + right, h + top + below
 
     def print_box(self, panel: Panel) -> Box:
-        """Where the print, bleed included, lies on the file as it is written: in mm from its top left corner."""
+        """Return the box of the print, bleed included, in the written file, in mm from its top left corner."""
         left, top, right, _ = self.margins_mm(panel)
         return right if self.mirror else left, top, *panel.file_mm
 
     def file_mm(self, panel: Panel) -> tuple[float, float]:
-        """Width and height of the file, with the paper round the print."""
+        """Return width and height of the file, with the paper round the print."""
         left, top, right, below = self.margins_mm(panel)
         return panel.file_mm[0] + left + right, panel.file_mm[1] + top + below

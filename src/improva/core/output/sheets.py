@@ -1,4 +1,4 @@
-"""A print larger than the paper, or than the platen: cut into parts that overlap."""
+"""Split a print that is larger than the paper or the platen into overlapping parts."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ MOST_SHEETS = 400
 
 
 def spans(length: float, most: float, overlap: float) -> list[tuple[float, float]]:
-    """A length cut into as few equal parts as it takes, none longer than ``most``, neighbours overlapping by ``overlap``.
+    """Split a length into as few equal parts as possible, none longer than ``most``, neighbours overlapping by ``overlap``.
 
     Returns:
         Start and length of each part. They cover the whole, and each overlap is exact.
@@ -47,7 +47,7 @@ def spans(length: float, most: float, overlap: float) -> list[tuple[float, float
 
 @dataclass(frozen=True)
 class Part:
-    """One part of a print: its column and row from the top left, from 0, and its box in mm of the print."""
+    """One part of a print: column and row from the top left, from 0, and its box in mm of the print."""
 
     column: int
     row: int
@@ -56,7 +56,7 @@ class Part:
 
 @dataclass(frozen=True)
 class SheetPlan:
-    """How a print is cut into sheets.
+    """How a print is split into sheets.
 
     Attributes:
         paper_mm: the paper as it is turned.
@@ -74,31 +74,31 @@ class SheetPlan:
 
     @property
     def parts(self) -> list[Part]:
-        """All sheets, row by row."""
+        """Return all sheets, row by row."""
         return [Part(i, j, (x, y, w, h)) for j, (y, h) in enumerate(self.down) for i, (x, w) in enumerate(self.across)]
 
     @property
     def sheets(self) -> int:
-        """How many there are."""
+        """The number of sheets."""
         return len(self.across) * len(self.down)
 
     @property
     def joins_mm(self) -> float:
-        """Length of all joins that are taped."""
+        """Total length of the joins, which are taped."""
         return (len(self.across) - 1) * self.size_mm[1] + (len(self.down) - 1) * self.size_mm[0]
 
     @property
     def turned(self) -> bool:
-        """Whether the paper lies wider than high."""
+        """Whether the paper is in landscape orientation."""
         return self.paper_mm[0] > self.paper_mm[1]
 
     def origin(self, part: Part) -> tuple[float, float]:
-        """Where the part's top left corner lies on the paper: in the middle."""
+        """Return the position of a part's top left corner on the paper: centred."""
         return (self.paper_mm[0] - part.box[2]) / 2, (self.paper_mm[1] - part.box[3]) / 2
 
 
 def paper_size(text: str) -> Size:
-    """A paper by name, or as ``WxHmm``. Raises :class:`OutputError`."""
+    """Return a paper size by name, or from ``WxHmm``. Raises :class:`OutputError`."""
     known = PAPERS_MM.get(text.lower())
     if known:
         return known
@@ -123,7 +123,7 @@ def _plan(size_mm: Size, paper: Size, margin_mm: float, overlap_mm: float) -> Sh
 
 
 def plan_sheets(size_mm: Size, paper_mm: Size, margin_mm: float = 5.0, overlap_mm: float = 10.0) -> SheetPlan:
-    """The way to lay a print on paper with the fewest sheets; of those, with the shortest joins.
+    """Return the plan with the fewest sheets; among equals, the one with the shortest joins.
 
     Raises:
         OutputError: margin or overlap leave nothing of the paper, or it would take too many sheets.
@@ -146,7 +146,7 @@ def plan_sheets(size_mm: Size, paper_mm: Size, margin_mm: float = 5.0, overlap_m
 
 
 def press_positions(size_mm: Size, platen_mm: Size, overlap_mm: float) -> list[Part]:
-    """Positions of a platen that heat a whole print, in the order they are pressed.
+    """Return platen positions that heat a whole print, in pressing order.
 
     Each lies beside the one before it, to and fro, so that only its own overlap is heated twice in a row. The print may
     be turned on the platen where that takes fewer. Common practice, no published source.

@@ -1,4 +1,4 @@
-"""What a picture shows, written into it as XMP (ISO 16684-1): a picture that is passed on still says what it is of."""
+"""Write what a picture shows into it as XMP (ISO 16684-1), so that the information stays with the file."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ JPEG_HEAD = b"http://ns.adobe.com/xap/1.0/\0"
 
 
 def xmp_packet(title: str, says: Mapping[str, str]) -> bytes:
-    """An XMP packet with a title and plain properties of our own namespace."""
+    """Return an XMP packet with a title and plain properties of Improva's namespace."""
     own = "".join(f"\n   <shown:{name}>{escape(value)}</shown:{name}>" for name, value in says.items())
     return (
         '<?xpacket begin="\ufeff" id="W5M0MpCehiHzreSzNTczkc9d"?>\n'
@@ -24,6 +24,6 @@ def xmp_packet(title: str, says: Mapping[str, str]) -> bytes:
 
 
 def jpeg_segment(packet: bytes) -> bytes:
-    """The APP1 segment that carries a packet in a JPEG file."""
+    """Return the APP1 segment that carries a packet in a JPEG file."""
     body = JPEG_HEAD + packet
     return b"\xff\xe1" + (len(body) + 2).to_bytes(2, "big") + body

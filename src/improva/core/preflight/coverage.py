@@ -31,7 +31,7 @@ def _printed(subject: Subject) -> Polygon:
 
 
 def _filled(subject: Subject) -> Polygon:
-    """Return where the picture, a second artwork or a border lies."""
+    """Return the area covered by the picture, a second artwork or a border."""
     shapes = [_printed(subject)]
     for extra in subject.extras:
         if isinstance(extra, Band):
@@ -180,14 +180,14 @@ def check_crop(subject: Subject) -> CheckResult:
 
 
 def _content(subject: Subject) -> BaseGeometry:
-    """The box of what a cut-out prints, as it is placed; of all its copies together."""
+    """Return the bounding box of a cut-out's printed content, over all its copies."""
     x, y, w, h = subject.traits.content_box
     corners = ((x, y), (x + w, y), (x + w, y + h), (x, y + h))
     return unary_union([Polygon([copy.from_art(u, v) for u, v in corners]) for copy in subject.placed.copies()])
 
 
 def _inside(subject: Subject, picture: BaseGeometry) -> Fix | None:
-    """The scale at which a cut-out with its border lies wholly in the print area, where it is."""
+    """Return the scale at which a cut-out with its border lies wholly in the print area."""
     x0, y0, x1, y1 = picture.bounds
     w, h = subject.field.trim_mm
     cx, cy = subject.placed.centre

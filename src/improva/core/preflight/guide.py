@@ -21,7 +21,7 @@ LEAST_SIDES = 4
 
 
 def _has_line(strip: Floats, px_per_mm: float) -> bool:
-    """Whether a strip (length, across, 3) holds a straight line along it, of one colour and unlike both sides."""
+    """Return whether a strip (length, across, 3) contains a straight line of one colour along it, unlike both sides."""
     reach_px = max(2, round(1.0 * px_per_mm))
     if strip.shape[1] <= 2 * reach_px:
         return False
@@ -33,7 +33,7 @@ def _has_line(strip: Floats, px_per_mm: float) -> bool:
 
 
 def _sides(box: Box, scale: float, reach: int, shape: tuple[int, int]) -> list[tuple[slice, slice, bool]]:
-    """The four strips along a box's sides, as rows, columns, and whether the line runs across."""
+    """Return the strips along a box's four sides, as rows, columns, and whether the line is horizontal."""
     x0, y0, x1, y1 = (round(v * scale) for v in (box[0], box[1], box[0] + box[2], box[1] + box[3]))
     h, w = shape
 

@@ -22,7 +22,7 @@ def _named(extra: Lettering | Frames) -> str:
 
 
 def _boxes(subject: Subject) -> list[tuple[int, str, Box]]:
-    """Words and frames, each with its index, what it is, and its upright box on the panel as it is worn."""
+    """Return words and frames, each with its index, its kind, and its bounding box on the worn panel."""
     return [
         (i, _named(extra), box)
         for i, extra in enumerate(subject.extras)
@@ -121,7 +121,7 @@ def check_words_contrast(subject: Subject) -> CheckResult | None:
 
 
 def _ground(bare: Subject, box: Box) -> str | None:
-    """The middle colour of what lies in a box without the words; None where the box lies off the print."""
+    """Return the median colour of a box without the words; None for a box outside the print."""
     x, y, w, h = (v * bare.px_per_mm for v in box)
     seen = bare.trimmed(bare.seen)[max(0, round(y)) : max(0, round(y + h)), max(0, round(x)) : max(0, round(x + w))]
     if not seen.size:

@@ -77,8 +77,8 @@ def run_preflight(
     traits: Traits | None = None,
     **more: Any,
 ) -> PreflightReport:
-    """Run every check that applies. ``profile`` is the printer's ICC profile, where colours are to be held against it;
-    ``traits`` are the artwork's, where they are known already; for what ``more`` may be given see :class:`Subject`.
+    """Run every check that applies. ``profile`` is the printer's ICC profile; ``traits`` are the artwork's if already known;
+    for ``more`` see :class:`Subject`.
 
     Raises:
         ArtworkError, PlacementError: the artwork cannot be decoded or placed.
@@ -87,7 +87,7 @@ def run_preflight(
 
 
 def run_checks(subject: Subject, more: tuple[CheckResult, ...] = ()) -> PreflightReport:
-    """Run every check that applies; ``more`` was found elsewhere, and stands first.
+    """Run every check that applies, and put the results ``more`` first.
 
     Raises:
         ArtworkError, PlacementError: it cannot be looked at.

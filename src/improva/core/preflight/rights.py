@@ -14,7 +14,7 @@ def _said(status: str, message: str) -> CheckResult:
 
 
 def check_origin(subject: Subject) -> CheckResult | None:
-    """Whether the noted licence covers prints that are made to order and sold; none where nothing can be known.
+    """Check whether the recorded licence covers print on demand.
 
     Common practice, no published source: a commercial licence may exclude print on demand, and elements sold as they
     were bought are sold by others too. What a licence says is for the seller to read; this only holds it up.

@@ -187,7 +187,7 @@ def _even(around: int | None) -> int | None:
 
 
 def _quieter(subject: Subject, here: float) -> Fix | None:
-    """The smallest shift that halves the detail at the seam and leaves no edge bare, if there is one."""
+    """Return the smallest shift that halves the detail at the seam and leaves no bare edge, if there is one."""
     slack = subject.placed.box[2] - subject.field.file_mm[0]
     if slack < 1 or not subject.placed.covers(subject.field.file_box):
         return None

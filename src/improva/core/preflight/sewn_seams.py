@@ -30,8 +30,8 @@ def check_runs_on(
     corrections: Corrections,
     apart: Floats,
 ) -> tuple[CheckResult, ...]:
-    """How far the design is off along the followed seam, in mm, at worst, and where, against the sewing tolerance; and how far
-    colours on both sides are apart there, ΔE2000.
+    """Measure a design's worst offset along the followed seam against the sewing tolerance, in mm, and the colour difference
+    there, ΔE2000.
 
     Where it is off, but in colours that do not tell, nothing will be seen, and both pass.
 
@@ -71,7 +71,7 @@ def check_runs_on(
 
 
 def _edges(seam: Seam, template: Template, panel: Panel) -> list[Points]:
-    """A seam's lines on a panel, in mm of its trim."""
+    """Return a seam's lines on a panel, in mm of its trim."""
     if isinstance(seam, LaidOn):
         line = np.array([*panel.line(), panel.line()[0]]) if seam.follower == panel.id else np.zeros((0, 2))
         if seam.leader == panel.id:
@@ -82,7 +82,7 @@ def _edges(seam: Seam, template: Template, panel: Panel) -> list[Points]:
 
 
 def _near(subject: Subject, lines: list[Points], reach_mm: float) -> tuple[tuple[slice, slice], NDArray[np.bool_]]:
-    """Points of the trim within a reach of lines: a window of it, and which of its points are."""
+    """Return the points of the trim within a distance of lines: a window, and a mask in it."""
     h, w = subject.trim_lab.shape[:2]
     # an edge of the panel runs half a pixel outside of the last ones
     drawn = [np.clip(line * subject.px_per_mm - 0.5, 0, (w - 1, h - 1)) for line in lines]
@@ -99,7 +99,7 @@ def _near(subject: Subject, lines: list[Points], reach_mm: float) -> tuple[tuple
 
 
 def _detail_near(subject: Subject, mask: NDArray[np.bool_], lines: list[Points], reach_mm: float) -> NDArray[np.bool_]:
-    """Points of a mask within a reach of lines, without specks."""
+    """Return a mask's points within a distance of lines, without specks."""
     window, near = _near(subject, lines, reach_mm)
     out = np.zeros_like(mask)
     out[window] = without_specks(mask[window] & near)

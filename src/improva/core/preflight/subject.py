@@ -34,7 +34,7 @@ SUBPIXELS = 2**SUBPIXEL_BITS
 
 @dataclass(frozen=True)
 class Subject:
-    """One artwork on one panel, under judgement. ``art`` may be a proxy: its facts are the original's.
+    """One artwork on one panel, to be checked. ``art`` may be a proxy: its facts are the original's.
 
     Pictures and boxes are of the panel as it is worn: a tapered wall is looked at as its level rectangle.
     ``profile`` is the printer's ICC profile, where the seller gives one; ``known`` the artwork's traits, where they were
@@ -75,7 +75,7 @@ class Subject:
 
     @cached_property
     def field(self) -> Panel:
-        """The rectangle that :attr:`placed` counts from."""
+        """The rectangle that :attr:`placed` refers to."""
         return self.panel.field(self.placement.lay)
 
     def limit(self, name: str) -> float:
@@ -90,11 +90,11 @@ class Subject:
         return Design(self.template, self.panel, (Piece("", self.facts.size, self.placement),), self.extras, self.fonts)
 
     def set_words(self, lettering: Lettering) -> LetteringShape:
-        """Words that were laid, set in their font."""
+        """The design's words, set in their font."""
         return lettering_shape(lettering, open_font(self.fonts[lettering.font]))
 
     def vector(self, key: str) -> bool:
-        """Whether another artwork is drawn as lines."""
+        """Return whether another artwork is vector art."""
         return key in self.others and self.others[key].facts.vector
 
     @cached_property
@@ -115,7 +115,7 @@ class Subject:
 
     @cached_property
     def seen(self) -> NDArray[np.uint8]:
-        """:attr:`flat` laid on the blank's own colour: (h, w, 3)."""
+        """:attr:`flat` on the blank's own colour: (h, w, 3)."""
         if self.flat.shape[2] == 3:
             return self.flat
         alpha = self.flat[..., 3:].astype(np.float32) / 255
@@ -129,7 +129,8 @@ class Subject:
         return image[bleed : h - bleed, bleed : w - bleed]
 
     def zone(self, inset_mm: float, share: float = 1.0) -> NDArray[np.bool_]:
-        """The trim's points that lie so far inside its outline, (h, w); ``share`` is of a smaller size cut from its middle."""
+        """Return the trim's points at least a distance inside its outline, (h, w); with ``share``, of a smaller size cut from
+        its middle."""
         mask = np.zeros(self.trim_lab.shape[:2], np.uint8)
         middle = np.array(self.worn.trim_mm) / 2
         line = np.array(self.worn.line(inset_mm / share)) * share + middle * (1 - share)
@@ -150,12 +151,12 @@ class Subject:
 
     @cached_property
     def trim_alpha(self) -> NDArray[np.uint8] | None:
-        """The trim's alpha, (h, w), or None where the print leaves nothing bare."""
+        """The trim's alpha, (h, w), or None for a print without bare parts."""
         return self.trimmed(self.flat[..., 3]) if self.flat.shape[2] == 4 else None
 
     @cached_property
     def content(self) -> Content:
-        """What of the artwork matters, told from its ground; what is laid with it is known by itself."""
+        """The important content of the artwork, without extra pieces."""
         if not self.extras:
             return find_content(self.trim_lab, self.trim_alpha)
         alone = replace(self, extras=())
@@ -163,12 +164,12 @@ class Subject:
 
     @cached_property
     def traits(self) -> Traits:
-        """What the artwork's own pixels tell."""
+        """The traits of the artwork's own pixels."""
         return self.known or find_traits(self.art)
 
     @cached_property
     def mm_per_px(self) -> float:
-        """Print length of one pixel of the picture that :attr:`traits` were found on; the smaller of both ways."""
+        """Print length of one pixel of the picture that :attr:`traits` were measured on; the smaller of both directions."""
         _, _, w, h = self.placed.box
         px = self.traits.px if self.placed.tiling is None or self.placement.rotate_deg % 180 == 0 else self.traits.px[::-1]
         left = 1 - self.placement.blend if self.placed.tiling else 1.0
@@ -176,7 +177,7 @@ class Subject:
 
     @cached_property
     def words(self) -> list[Words]:
-        """Rows of lettering as they are printed, those outside the trim left out; a pattern's on its first tile."""
+        """Rows of lettering as printed, inside the trim; for a repeat, those on its first tile."""
         boxes = []
         for row in self.traits.rows:
             for copy in self.placed.copies():
@@ -191,7 +192,7 @@ class Subject:
         return boxes
 
     def _on_print(self, copy: Placed, box_px: tuple[int, int, int, int]) -> Box:
-        """The upright box of a part of the picture, in mm on the panel as it is worn."""
+        """Return the bounding box of a part of the picture, in mm on the worn panel."""
         w, h = self.traits.px
         x0, y0, x1, y1 = box_px[0] / w, box_px[1] / h, (box_px[0] + box_px[2]) / w, (box_px[1] + box_px[3]) / h
         points = [copy.from_art(u, v) for u, v in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))]

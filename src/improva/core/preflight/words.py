@@ -17,7 +17,7 @@ ALL_OVER = 0.6
 
 
 def _outside(subject: Subject, mask: NDArray[np.bool_]) -> tuple[NDArray[np.bool_], float]:
-    """The part of a mask between the safe line and the trim, and how far it reaches past the safe line, in mm.
+    """Return the part of a mask between safe line and trim, and how far it reaches past the safe line, in mm.
 
     Where smaller sizes are cut from the same file, it is the smallest one's safe line.
     """
@@ -36,7 +36,7 @@ def row_mask(subject: Subject) -> NDArray[np.bool_]:
 
 
 def by_words(subject: Subject) -> bool:
-    """Whether only words can matter at the edge: in a picture, and in a drawing that runs off on all sides on purpose."""
+    """Return whether only words matter at the edge: in a picture, and in a drawing that deliberately runs off on all sides."""
     content = subject.content
     if content.kind != "drawing":
         return content.kind == "picture"
@@ -204,7 +204,7 @@ def check_stroke(subject: Subject) -> CheckResult | None:
 
 
 def _larger(subject: Subject, factor: float) -> Fix | None:
-    """Fix: print it larger, where the motif still fits."""
+    """Fix: print larger, if the motif still fits."""
     content = subject.content
     if content.kind == "picture" or subject.placed.tiling is not None or factor > 5:
         return None
