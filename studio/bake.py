@@ -1,4 +1,4 @@
-"""Bake a scene: a base pass, one basis a region, and where each pixel looks.
+"""Bake a scene: a base pass, one basis per region, and texture maps.
 
     base          = R(every region black)
     basis_product = (R(k as usual, grounds as usual) - R(product black, grounds as usual)) / usual
@@ -50,7 +50,7 @@ NEAR = 0.015
 
 @dataclass(frozen=True)
 class Scene:
-    """What the studio bakes.
+    """A scene to bake.
 
     Attributes:
         pack: what goes into ``scene.toml``.
@@ -104,7 +104,7 @@ class Bake:
 
 
 def staged(scene: Scene, size: tuple[int, int], reflectance: dict[str, Any], folder: Path, bare: bool = False) -> Stage:
-    """The scene on its stage; ``bare`` leaves the product out."""
+    """Return the scene on its stage; ``bare`` leaves the product out."""
     stage = Stage(size, reflectance, folder)
     scene.build(stage)
     if bare:
@@ -124,13 +124,13 @@ def trace(
     bare: bool = False,
     seed: int = 0,
 ) -> Image:
-    """One render, not denoised: (h, w, 9) linear R, G, B, albedo and normal of a window of the frame."""
+    """Render once without denoising: (h, w, 9) linear R, G, B, albedo and normal of a window of the frame."""
     with tempfile.TemporaryDirectory() as folder:
         return render(staged(scene, size, reflectance, Path(folder), bare).parts, samples, window, seed)
 
 
 def usual(region: dict[str, Any]) -> NDArray[np.float64]:
-    """What a region usually reflects, (3,) linear R, G, B: its own surface's mean, its own colour, or a print's middle grey."""
+    """Return a region's usual reflectance, (3,) linear R, G, B: its surface's mean, its own colour, or a print's mid grey."""
     shown = surface(region["surface"]) if "surface" in region else None
     if shown is not None:
         return np.asarray(shown.mean[::-1], np.float64)
@@ -142,13 +142,13 @@ def usual(region: dict[str, Any]) -> NDArray[np.float64]:
 
 
 def added(shaded: Image, reference: Image, more_reflected: NDArray[np.float64]) -> Image:
-    """What a reflectance of 1 adds, denoised with both signs: clipping the noise at nought would leave its mean as light."""
+    """Return the light that a reflectance of 1 adds, denoised with both signs: clipping noise at zero would bias its mean."""
     more = ((shaded[..., :3] - reference[..., :3]) / more_reflected).astype(np.float32)
     return np.asarray(denoised(more, shaded) - denoised(-more, shaded), np.float32)
 
 
 def window_of(mask: NDArray[np.bool_], air: float = AIR) -> Window:
-    """The box (x, y, w, h) round a mask with some air."""
+    """Return the box (x, y, w, h) around a mask, with a margin."""
     h, w = mask.shape
     ys, xs = np.flatnonzero(mask.any(axis=1)), np.flatnonzero(mask.any(axis=0))
     if not len(xs):
@@ -159,7 +159,7 @@ def window_of(mask: NDArray[np.bool_], air: float = AIR) -> Window:
 
 
 def shade_of(scene: Scene, grounds: list[str], shaded: Image, size: tuple[int, int], samples: int) -> Image:
-    """Light on the ground against that without the product, smoothed; 1 where there is no ground."""
+    """Return the ground's light relative to that without the product, smoothed; 1 where there is no ground."""
     small = (size[0] // 2, size[1] // 2)
     bare = trace(scene, small, dict.fromkeys(grounds, PROBE), samples, bare=True)
     black = trace(scene, small, {}, samples, bare=True)
@@ -220,7 +220,7 @@ def even_borders(scene: Scene, light: dict[str, Image], product: Image) -> dict[
 
 
 def bake(scene: Scene, size: tuple[int, int], samples: int, report: Callable[[str], None] = print) -> Bake:
-    """All passes of a scene.
+    """Compute all passes of a scene.
 
     The base is traced whole at half the size, grounds too; what a part of the product adds elsewhere, which is soft, at a
     quarter; and the product at full size.

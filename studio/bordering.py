@@ -1,4 +1,5 @@
-"""A print's border on a hard blank, where its light and the bare blank's were traced, and freed of noise, apart from each other."""
+"""Remove the visible border of a print on a hard blank, where its light and the bare blank's were traced and denoised
+separately."""
 
 from __future__ import annotations
 
@@ -17,7 +18,7 @@ it is one that is seen as such; and from where they are two materials, whose bor
 
 
 def evened(print_: Image, plain: dict[str, Image], shown: dict[str, Image], cover: Image) -> tuple[Image, dict[str, Image]]:
-    """The light of a print and of what lies bare beside it, so that a white print on a white blank shows no border.
+    """Return the light of a print and of the bare blank beside it without a visible border.
 
     The share of a pixel that is print stays; the sum of both sides is carried over the border from farther off.
 
@@ -51,7 +52,7 @@ def evened(print_: Image, plain: dict[str, Image], shown: dict[str, Image], cove
 
 
 def _carried(light: Image, known: NDArray[np.bool_]) -> Image:
-    """Light carried over from where it is known, softly; NaN where nothing known is near."""
+    """Extrapolate light smoothly from known pixels; NaN far from any."""
     share = known.astype(np.float32)
     weight = cv2.GaussianBlur(share, (0, 0), SOFT)[..., None]
     carried = cv2.GaussianBlur(light * share[..., None], (0, 0), SOFT) / np.maximum(weight, 1e-6)

@@ -1,4 +1,4 @@
-"""Passes traced at several sizes, joined into one, with the product's silhouette sharp in all of them."""
+"""Join passes traced at several sizes, with the product's silhouette sharp in all of them."""
 
 from __future__ import annotations
 
@@ -27,17 +27,17 @@ what a wall or a table throws there runs along the edge."""
 
 
 def disc(reach: int) -> NDArray[np.uint8]:
-    """A disc of such a radius in px, to grow and shrink masks by."""
+    """Return a disc of a radius in px, for growing and shrinking masks."""
     return np.asarray(cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * reach + 1, 2 * reach + 1)), np.uint8)
 
 
 def grown(mask: NDArray[np.bool_], reach: int) -> NDArray[np.bool_]:
-    """A mask and what lies within so many px of it."""
+    """Return a mask grown by a number of px."""
     return np.asarray(cv2.dilate(mask.astype(np.uint8), disc(reach)) > 0)
 
 
 def laid(low: Image, high: Image, window: Window, size: tuple[int, int], air: float) -> Image:
-    """A window at full size, laid into a coarser frame brought up to ``size``, its borders melted within ``air``."""
+    """Insert a full-size window into an enlarged coarse frame, blended within ``air``."""
     x, y, w, h = window
     frame_w, frame_h = size
     out = cv2.resize(low, (frame_w, frame_h), interpolation=cv2.INTER_CUBIC)
@@ -70,7 +70,7 @@ def calmed(basis: Image, product: NDArray[np.bool_]) -> Image:
 
 
 def dilate(uv: Image, reach_px: int) -> Image:
-    """Carry u, v outward by up to ``reach_px``, so that pixels on the silhouette sample real art."""
+    """Extend u, v outward by up to ``reach_px``, so that pixels on the silhouette sample real art."""
     from scipy.ndimage import distance_transform_edt
 
     empty = np.isnan(uv[..., 0])
@@ -81,7 +81,7 @@ def dilate(uv: Image, reach_px: int) -> Image:
 
 
 def continued(uv: Image, reach_px: int) -> Image:
-    """Carry a ground's u, v past its edge as they run there, by up to ``reach_px``: out of focus, it is seen over what lies behind."""
+    """Extrapolate a ground's u, v past its edge by up to ``reach_px``: out of focus, it is visible over what lies behind."""
     from scipy.ndimage import distance_transform_edt
 
     def nearest(known: Image) -> NDArray[np.intp]:
@@ -100,7 +100,7 @@ def continued(uv: Image, reach_px: int) -> Image:
 
 
 def parted(low: Image, cover: Image, soft: float) -> Image:
-    """Soft light on a ground, traced at half the size, brought up with the product's own sharp silhouette.
+    """Enlarge soft light on a ground, traced at half size, with the product's sharp silhouette.
 
     Ground and product are told apart, each is carried on beneath the other, and both are joined by the cover at full size.
     ``soft`` is the reach in px over which what noise is left is smoothed: it would be seen by nobody, but compressed by none.
@@ -120,7 +120,7 @@ def parted(low: Image, cover: Image, soft: float) -> Image:
 
 
 def kept_apart(seen: dict[str, Image], spread: dict[str, Image]) -> dict[str, Image]:
-    """Panels sewn to each other are spread only to where no other of them is seen or nearer."""
+    """Limit the extension of adjoining panels to where no other panel is visible or nearer."""
     from scipy.ndimage import distance_transform_edt
 
     if not seen:
@@ -153,7 +153,7 @@ def _unspotted(light: Image, known: NDArray[np.bool_]) -> Image:
 
 
 def edged(light: Image, cover: Image) -> Image:
-    """Light on a ground with a clean silhouette: near it each side is carried on from farther off, and joined by the cover.
+    """Return a ground's light with a clean silhouette: each side is extrapolated towards it, and joined by the cover.
 
     Args:
         light: (h, w, 3) at the picture's size; ``cover`` (h, w), how much of each pixel is the product.

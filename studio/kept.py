@@ -1,4 +1,4 @@
-"""Shapes that take long to come by, kept beside the code that makes them and made anew when that code changes."""
+"""Cache slow shapes beside the code that makes them, until that code changes."""
 
 from __future__ import annotations
 
@@ -15,12 +15,12 @@ FOLDER = Path(__file__).parent / "shapes_kept"
 
 
 def place_of(name: str, code: ModuleType) -> Path:
-    """Where a shape is kept that a module makes as it is written now."""
+    """Return the cache path of a module's shape for its current code."""
     return FOLDER / f"{name}-{hashlib.sha256(inspect.getsource(code).encode()).hexdigest()[:12]}.npz"
 
 
 def kept(name: str, code: ModuleType, make: Callable[[], tuple[NDArray[np.float64], ...]]) -> tuple[NDArray[np.float64], ...]:
-    """A shape's parts, read if they are kept, else made and kept."""
+    """Return a shape's parts from the cache, or make and store them."""
     path = place_of(name, code)
     if not path.exists():
         FOLDER.mkdir(exist_ok=True)

@@ -19,7 +19,7 @@ MOST_BYTES, MOST_OF_A_FILE = 5_990_000, 4 * 1024 * 1024 - 1
 
 
 def write_pack(folder: Path, scene: Scene, bake: Bake, *, samples: int, dwa_level: float = DWA_LEVEL) -> None:
-    """The pack's files, in a folder that is made if it is missing; packed no coarser than its budget asks for."""
+    """Write the pack's files into a folder, created if missing, compressed within the size budget."""
     folder.mkdir(parents=True, exist_ok=True)
     h, w = bake.cover.shape
     for times in (1, 1.5, 2, 3):
@@ -34,7 +34,7 @@ def write_pack(folder: Path, scene: Scene, bake: Bake, *, samples: int, dwa_leve
 
 
 def retell(folder: Path, scene: Scene) -> None:
-    """Write a pack's ``scene.toml`` anew, from what its scene says now: names, colours, exposure, measures."""
+    """Write a pack's ``scene.toml`` anew from its scene's current names, colours, exposure and measures."""
     old = tomllib.loads((folder / "scene.toml").read_text(encoding="utf-8"))
     record = {name: old[name] for name in ("samples", "seconds_of_bake")}
     with tempfile.TemporaryDirectory() as place:
@@ -43,7 +43,7 @@ def retell(folder: Path, scene: Scene) -> None:
 
 
 def quicken(folder: Path) -> None:
-    """Write a pack's quick passes anew from its whole ones."""
+    """Write a pack's reduced passes anew from its full ones."""
     passes = read_passes(read_info(folder))
     light, more = (
         {name: np.asarray(plane, np.float32) for name, plane in planes.items() if plane is not None}

@@ -1,4 +1,4 @@
-"""What each pixel of a scene sees: which region, where on it, how much of it is the product, how far away."""
+"""What each pixel of a scene shows: its region, texture coordinates, cover and distance."""
 
 from __future__ import annotations
 
@@ -70,7 +70,7 @@ class _Hits:
 
 
 def look(scene: Scene, size: tuple[int, int]) -> Seen:
-    """Everything about first hits that a pack needs."""
+    """Compute all first hits that a pack needs."""
     from studio.bake import staged
 
     w, h = size
@@ -100,7 +100,7 @@ def look(scene: Scene, size: tuple[int, int]) -> Seen:
 
 
 def _cover(hits: _Hits, scene: Scene, xs: Image, ys: Image, size: tuple[int, int]) -> Image:
-    """The share of each pixel that the product covers, through the whole lens: a few samples, and many along its edges."""
+    """Return the product's share of each pixel through the whole lens: few samples inside, many along its edges."""
     w, h = size
     rng = np.random.default_rng(5)
 
@@ -122,7 +122,7 @@ def _cover(hits: _Hits, scene: Scene, xs: Image, ys: Image, size: tuple[int, int
 
 
 def told(stage: Stage, scene: Scene) -> tuple[dict[str, float], list[dict[str, Any]]]:
-    """What a pack says of its lens and of the blank's measures."""
+    """Return a pack's entries for its lens and the blank's measures."""
     return _lens(stage), [_measure(stage, *m) for m in scene.measures]
 
 

@@ -1,4 +1,4 @@
-"""A stage: camera, lights, ground and the parts of one Mitsuba scene, with the reflectance that is being baked.
+"""A stage: camera, lights, ground and parts of one Mitsuba scene, with the reflectance to bake.
 
 Lengths are in centimetres; x runs right, y away from the camera, z up. A shape named ``lid@2`` is one more of ``lid``.
 """
@@ -35,7 +35,7 @@ def bitmap(values: NDArray[np.floating], **more: Any) -> dict[str, Any]:
 
 @dataclass
 class Stage:
-    """What is put together for one render.
+    """The elements of one render.
 
     Attributes:
         size: picture size in px.
@@ -101,7 +101,7 @@ class Stage:
         self.parts[name] = {"type": "ply", "filename": str(mesh), "bsdf": bsdf, **({} if at is None else {"to_world": at})}
 
     def turned(self, name: str, outline: shapes.Profile, bsdf: dict[str, Any], at: Any = None, **more: Any) -> None:
-        """Put a solid of revolution on the stage; ``more`` goes to :func:`shapes.revolve`."""
+        """Add a solid of revolution; ``more`` goes to :func:`shapes.revolve`."""
         self.add(name, shapes.revolve(outline, self.folder / f"{name}.ply", **more), bsdf, at)
 
     def camera(self, eye: Point, aim: Point, fov: float, focus: Point, aperture: float = 0.4, up: Point = (0, 0, 1)) -> None:
@@ -129,7 +129,7 @@ class Stage:
         }
 
     def project(self, point: Point) -> list[float]:
-        """Where a point lies in the picture, in px from its top left corner."""
+        """Return the position of a point in the picture, in px from its top left corner."""
         eye, aim, up, fov = self.lens
         ahead = (np.asarray(aim, float) - eye) / math.dist(eye, aim)
         right = np.cross(ahead, up)

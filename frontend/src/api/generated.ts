@@ -1963,7 +1963,7 @@ export interface components {
     schemas: {
         /**
          * ArtWordsModel
-         * @description An artwork's own words, for every blank it is on.
+         * @description An artwork's texts, for every blank.
          */
         ArtWordsModel: {
             /**
@@ -2028,7 +2028,7 @@ export interface components {
         };
         /**
          * BackdropModel
-         * @description A photograph of the seller's own that the product is laid on.
+         * @description The seller's photograph that the product is placed on.
          */
         BackdropModel: {
             /**
@@ -2131,7 +2131,7 @@ export interface components {
         };
         /**
          * BatchIn
-         * @description What is to be made of which pairs.
+         * @description What to make of which pairs.
          */
         BatchIn: {
             /**
@@ -2150,7 +2150,7 @@ export interface components {
         };
         /**
          * BatchListOut
-         * @description Batches, the newest first, and what the newest one left out.
+         * @description Batches, the newest first, and the pairs that the newest one skipped.
          */
         BatchListOut: {
             /** Batches */
@@ -2160,7 +2160,7 @@ export interface components {
         };
         /**
          * BatchOut
-         * @description How far a batch is.
+         * @description The progress of a batch.
          */
         BatchOut: {
             /** Done */
@@ -2196,7 +2196,7 @@ export interface components {
         };
         /**
          * BlankOut
-         * @description A blank on the shelf.
+         * @description A blank in the catalogue.
          */
         BlankOut: {
             /**
@@ -2219,7 +2219,7 @@ export interface components {
         };
         /**
          * BlankWordsModel
-         * @description A blank's words, for every design on it; they can name parts, as ``{design}``.
+         * @description A blank's texts, for every design; they can contain fields such as ``{design}``.
          */
         BlankWordsModel: {
             /**
@@ -2242,7 +2242,7 @@ export interface components {
         };
         /**
          * BoardBlankOut
-         * @description A blank as the board's head shows it.
+         * @description A blank in the board's header.
          */
         BoardBlankOut: {
             /** Id */
@@ -2261,7 +2261,7 @@ export interface components {
         };
         /**
          * BoardIn
-         * @description The blanks on the board, in their order.
+         * @description The blanks on the board, in order.
          */
         BoardIn: {
             /** Template Ids */
@@ -2269,7 +2269,7 @@ export interface components {
         };
         /**
          * BoardOut
-         * @description What is on the range board; cells come row by row.
+         * @description The range board; cells are fetched row by row.
          */
         BoardOut: {
             /** Artworks */
@@ -2279,7 +2279,7 @@ export interface components {
         };
         /**
          * BoardRowOut
-         * @description The cells of one artwork, a blank each.
+         * @description The cells of one artwork, one per blank.
          */
         BoardRowOut: {
             /** Cells */
@@ -2287,7 +2287,7 @@ export interface components {
         };
         /**
          * CalibrationIn
-         * @description A seam's follower lies so far from where its figures say, in all.
+         * @description The total offset of a seam's follower from its nominal place.
          */
         CalibrationIn: {
             /** Down Mm */
@@ -2309,7 +2309,7 @@ export interface components {
         };
         /**
          * CalibrationOut
-         * @description What a sample has shown.
+         * @description A calibration from a sample.
          */
         CalibrationOut: {
             /** Down Mm */
@@ -2385,7 +2385,7 @@ export interface components {
         };
         /**
          * CellOut
-         * @description One artwork on one blank, as the board shows it.
+         * @description A pair on the board.
          */
         CellOut: {
             /** Artwork Id */
@@ -2425,7 +2425,7 @@ export interface components {
         };
         /**
          * CheckOut
-         * @description The answer of one check.
+         * @description The result of one check.
          */
         CheckOut: {
             fix: components["schemas"]["FixOut"] | null;
@@ -2460,7 +2460,7 @@ export interface components {
         };
         /**
          * ChoicesIn
-         * @description Route, and how the mock-up stands.
+         * @description The route, and the mock-up's angle and colours.
          */
         ChoicesIn: {
             /** Angle */
@@ -2477,7 +2477,7 @@ export interface components {
         };
         /**
          * ConeOut
-         * @description How a tapered wall rolls out.
+         * @description The development of a tapered wall.
          */
         ConeOut: {
             /** Bottom Mm */
@@ -2504,7 +2504,7 @@ export interface components {
         };
         /**
          * CopiedOut
-         * @description Which blanks took it.
+         * @description The blanks that received the placement.
          */
         CopiedOut: {
             /** Template Ids */
@@ -2512,7 +2512,7 @@ export interface components {
         };
         /**
          * CopyPlacementIn
-         * @description To which blanks a panel's placement is carried.
+         * @description The blanks to copy a panel's placement to.
          */
         CopyPlacementIn: {
             /** Template Ids */
@@ -2545,7 +2545,7 @@ export interface components {
         };
         /**
          * CountOfferOut
-         * @description A number of repeats that fits, and how wide one then is.
+         * @description A possible number of repeats, and its pitch.
          */
         CountOfferOut: {
             /** Around */
@@ -2555,7 +2555,7 @@ export interface components {
         };
         /**
          * DabModel
-         * @description A round touch: see :class:`improva.core.mockup.photo.Dab`.
+         * @description A round brush dab: see :class:`improva.core.mockup.photo.Dab`.
          */
         DabModel: {
             /** At */
@@ -2582,7 +2582,7 @@ export interface components {
         };
         /**
          * EditedContentIn
-         * @description What a panel carries while it is edited, and the pieces on it; ``pieces`` of null are those that are decided.
+         * @description A panel's content while it is edited; ``pieces`` of null means the saved ones.
          */
         EditedContentIn: {
             /**
@@ -2599,7 +2599,7 @@ export interface components {
         };
         /**
          * EventOut
-         * @description Something that was done.
+         * @description An event in a pair's history.
          */
         EventOut: {
             /** At */
@@ -2624,7 +2624,7 @@ export interface components {
         };
         /**
          * FaceStateOut
-         * @description One side of the thing, lying flat.
+         * @description One side of the sewn product, lying flat.
          */
         FaceStateOut: {
             /**
@@ -2651,7 +2651,7 @@ export interface components {
         };
         /**
          * FeeModel
-         * @description What somebody takes of each sale.
+         * @description A fee on each sale.
          */
         FeeModel: {
             /**
@@ -2675,7 +2675,7 @@ export interface components {
         };
         /**
          * FieldOut
-         * @description A value that a step takes.
+         * @description A value of a step.
          */
         FieldOut: {
             /** Choices */
@@ -2750,7 +2750,7 @@ export interface components {
         };
         /**
          * FilmIn
-         * @description A film of a turn, as a request sends it.
+         * @description A turntable film.
          */
         FilmIn: {
             /**
@@ -2799,7 +2799,7 @@ export interface components {
         };
         /**
          * FixOut
-         * @description A mend: what the button says and what it changes of the placement.
+         * @description A fix: its button's label, and its changes to the placement or a piece.
          */
         FixOut: {
             /** Label */
@@ -2821,7 +2821,7 @@ export interface components {
         };
         /**
          * FlatPreviewIn
-         * @description A picture of the flat, so many px wide.
+         * @description A preview of the flat with a width in px.
          */
         FlatPreviewIn: {
             /**
@@ -2843,7 +2843,7 @@ export interface components {
         };
         /**
          * FollowIn
-         * @description What a panel shows of another's design, as a request sends it.
+         * @description A link of a panel to another panel's design.
          */
         FollowIn: {
             /** Seam */
@@ -2856,7 +2856,7 @@ export interface components {
         };
         /**
          * FollowModel
-         * @description What a panel shows of another's design, past a seam.
+         * @description A link of a panel to another panel's design past a seam.
          */
         FollowModel: {
             /** Seam */
@@ -2877,7 +2877,7 @@ export interface components {
         };
         /**
          * FontOut
-         * @description A font: its key in a design, what it is called, and whether it is the seller's own.
+         * @description A font: its key in a design, its title, and whether the seller added it.
          */
         FontOut: {
             /** Key */
@@ -2987,7 +2987,7 @@ export interface components {
         };
         /**
          * GangIn
-         * @description The gang sheet, as a request sends it.
+         * @description The gang sheet.
          */
         GangIn: {
             /**
@@ -3025,7 +3025,7 @@ export interface components {
         };
         /**
          * GangItemModel
-         * @description A side of a pair, and how many of it.
+         * @description A panel of a pair, and its number of copies.
          */
         GangItemModel: {
             /** Artwork Id */
@@ -3042,7 +3042,7 @@ export interface components {
         };
         /**
          * GangItemOut
-         * @description A side of a pair with its print's title, size and picture.
+         * @description A panel of a pair with its print's title, size and picture.
          */
         GangItemOut: {
             /** Artwork Id */
@@ -3080,7 +3080,7 @@ export interface components {
         };
         /**
          * GangModel
-         * @description What is on the gang sheet, and the sheet; ``length_mm`` null is a roll.
+         * @description The items of the gang sheet and its medium; ``length_mm`` of null is a roll.
          */
         GangModel: {
             /**
@@ -3137,7 +3137,7 @@ export interface components {
         };
         /**
          * GangStateOut
-         * @description The gang sheet, packed.
+         * @description The packed gang sheet.
          */
         GangStateOut: {
             gang: components["schemas"]["GangModel"];
@@ -3185,7 +3185,7 @@ export interface components {
         };
         /**
          * GuideTraceOut
-         * @description What a guide tells: its pixels, the size it gives itself, and its clear part as fractions (x, y, w, h).
+         * @description Zones read from a guide: its pixels, its stated size, and its transparent part as fractions (x, y, w, h).
          */
         GuideTraceOut: {
             /** Claimed Mm */
@@ -3210,7 +3210,7 @@ export interface components {
         };
         /**
          * HandOverIn
-         * @description Which made file, by its address.
+         * @description The address of a made file.
          */
         HandOverIn: {
             /**
@@ -3223,7 +3223,7 @@ export interface components {
         };
         /**
          * HistoryOut
-         * @description What was done on a pair, the newest first.
+         * @description A pair's events, the newest first.
          */
         HistoryOut: {
             /** Events */
@@ -3239,7 +3239,7 @@ export interface components {
         };
         /**
          * JobOut
-         * @description Long work: how far it is, and what came of it.
+         * @description A job: its progress and its files.
          */
         JobOut: {
             /** Files */
@@ -3264,7 +3264,7 @@ export interface components {
         };
         /**
          * KeepOutOut
-         * @description A part of a panel where nothing that matters may lie.
+         * @description An area of a panel that stays free of important content.
          */
         KeepOutOut: {
             /** Box */
@@ -3279,7 +3279,7 @@ export interface components {
         };
         /**
          * KindOut
-         * @description A kind of step, with the values it takes.
+         * @description A kind of step, with its values.
          */
         KindOut: {
             /** Fields */
@@ -3298,7 +3298,7 @@ export interface components {
         };
         /**
          * KindsOut
-         * @description Every kind of step, in the order in which they are usually taken.
+         * @description All kinds of steps, in their usual order.
          */
         KindsOut: {
             /** Kinds */
@@ -3306,7 +3306,7 @@ export interface components {
         };
         /**
          * LandedOut
-         * @description One piece at the buyer's door in a region.
+         * @description The cost of one piece delivered to a region.
          */
         LandedOut: {
             /** Duty */
@@ -3327,7 +3327,7 @@ export interface components {
         };
         /**
          * LearnedIn
-         * @description Where what a sample has shown goes: with a seam, how far past its place its follower lies.
+         * @description Where to apply a sample's findings; with a seam, how far its follower is off.
          */
         LearnedIn: {
             /**
@@ -3353,7 +3353,7 @@ export interface components {
         };
         /**
          * LetteringModel
-         * @description Words.
+         * @description Words on a panel.
          */
         LetteringModel: {
             /**
@@ -3511,7 +3511,7 @@ export interface components {
         };
         /**
          * LimitIn
-         * @description A limit of the seller's own; None goes back to what ships.
+         * @description The seller's own limit; None restores the shipped one.
          */
         LimitIn: {
             /** Value */
@@ -3519,7 +3519,7 @@ export interface components {
         };
         /**
          * LimitOut
-         * @description A limit that a blank is judged by: what holds now, what ships, and how far it may be moved.
+         * @description A limit of a blank's checks: its value, its shipped value, and its range.
          */
         LimitOut: {
             /** Changed */
@@ -3543,7 +3543,7 @@ export interface components {
         };
         /**
          * ListingIn
-         * @description What is decided anew; what is left out stays. ``slots`` of null means: as proposed.
+         * @description Changes to a listing; omitted values stay. ``slots`` of null restores the suggestion.
          */
         ListingIn: {
             /** @default null */
@@ -3574,7 +3574,7 @@ export interface components {
         };
         /**
          * ListingPictureOut
-         * @description A slot as it is answered.
+         * @description A picture of a listing.
          */
         ListingPictureOut: {
             /** Alt */
@@ -3610,7 +3610,7 @@ export interface components {
         };
         /**
          * ListingSlotIn
-         * @description A picture of a listing, as a request sends it.
+         * @description A picture of a listing.
          */
         ListingSlotIn: {
             /**
@@ -3674,7 +3674,7 @@ export interface components {
         };
         /**
          * ListingStateOut
-         * @description A pair's listing: its pictures, words and findings, and what marketplaces said.
+         * @description A pair's listing: its pictures, texts, findings and submissions.
          */
         ListingStateOut: {
             art_words: components["schemas"]["ArtWordsModel"];
@@ -3769,7 +3769,7 @@ export interface components {
         };
         /**
          * MadeFileOut
-         * @description A file that has been made and can be fetched.
+         * @description A made file for download.
          */
         MadeFileOut: {
             /**
@@ -3786,14 +3786,14 @@ export interface components {
         };
         /**
          * MakerIn
-         * @description The maker's figures; null takes them away.
+         * @description The maker's figures; null removes them.
          */
         MakerIn: {
             figures: components["schemas"]["FiguresIn"] | null;
         };
         /**
          * MarketIn
-         * @description A marketplace's limits, as a request sends them.
+         * @description A marketplace's limits.
          */
         MarketIn: {
             /**
@@ -3864,7 +3864,7 @@ export interface components {
         };
         /**
          * MarketOut
-         * @description A marketplace as it is answered; ``own`` limits stand in place of those that ship, where there are any.
+         * @description A marketplace; ``own`` limits replace the shipped ones.
          */
         MarketOut: {
             /**
@@ -3933,7 +3933,7 @@ export interface components {
         };
         /**
          * MarksModel
-         * @description What is marked on a photograph: see :class:`improva.core.mockup.photo.Marks`.
+         * @description All marks on a photograph: see :class:`improva.core.mockup.photo.Marks`.
          */
         MarksModel: {
             /**
@@ -3995,7 +3995,7 @@ export interface components {
         };
         /**
          * MeasuresIn
-         * @description What was measured on a blank, lengths in mm.
+         * @description The measures of a blank, in mm.
          */
         MeasuresIn: {
             /**
@@ -4166,7 +4166,7 @@ export interface components {
         };
         /**
          * MockupSettings
-         * @description All that is chosen at the Mock-ups station: a look, when it is kept under a name.
+         * @description All choices of the Mock-ups station; under a name, a preset.
          */
         MockupSettings: {
             /** @default null */
@@ -4224,7 +4224,7 @@ export interface components {
         };
         /**
          * MockupSettingsIn
-         * @description Which mock-ups are made, as a request sends it.
+         * @description Which mock-ups to make, and how they look.
          */
         MockupSettingsIn: {
             /** @default null */
@@ -4282,7 +4282,7 @@ export interface components {
         };
         /**
          * MockupStateOut
-         * @description What is chosen of a pair's pictures, what can be, and what is to be said about it.
+         * @description A pair's mock-up settings, the available surfaces, and findings.
          */
         MockupStateOut: {
             /** Findings */
@@ -4298,7 +4298,7 @@ export interface components {
         };
         /**
          * NeckOut
-         * @description A part thinner than the limit: its middle in fractions of the picture, and its width.
+         * @description A thin part: its centre in fractions of the picture, and its width.
          */
         NeckOut: {
             /** At */
@@ -4311,7 +4311,7 @@ export interface components {
         };
         /**
          * OfferIn
-         * @description What a provider asks for a blank, as a request sends it.
+         * @description A provider's offer for a blank.
          */
         OfferIn: {
             /**
@@ -4337,7 +4337,7 @@ export interface components {
         };
         /**
          * OfferModel
-         * @description What a provider asks for one printed piece of a blank: see :class:`improva.core.providers.Offer`.
+         * @description A provider's offer for one printed piece of a blank: see :class:`improva.core.providers.Offer`.
          */
         OfferModel: {
             /**
@@ -4363,7 +4363,7 @@ export interface components {
         };
         /**
          * OpenPlaceOut
-         * @description A place in a design that an order fills.
+         * @description An open place in a design, to be filled by orders.
          */
         OpenPlaceOut: {
             /**
@@ -4383,7 +4383,7 @@ export interface components {
         };
         /**
          * OrderIn
-         * @description One order, filled by hand. Photographs are artworks that were added aside, by their ids.
+         * @description One order entered by hand. Photographs are the ids of artworks that were imported aside.
          */
         OrderIn: {
             /** Name */
@@ -4399,7 +4399,7 @@ export interface components {
         };
         /**
          * OrderIssueModel
-         * @description An order that was not made, or was made with something to be seen.
+         * @description An order that failed, or succeeded with remarks.
          */
         OrderIssueModel: {
             /** Made */
@@ -4424,7 +4424,7 @@ export interface components {
         };
         /**
          * OrdersStateOut
-         * @description A pair's open places, and what its last orders came to.
+         * @description A pair's open places, and the results of its last orders.
          */
         OrdersStateOut: {
             /**
@@ -4441,7 +4441,7 @@ export interface components {
         };
         /**
          * OriginIn
-         * @description Where an artwork comes from, and what its licence allows.
+         * @description The origin of an artwork, and its licence.
          */
         OriginIn: {
             /**
@@ -4529,7 +4529,7 @@ export interface components {
         };
         /**
          * OverrulingIn
-         * @description Why a listing goes out in spite of its licence.
+         * @description The reason for listing despite the licence findings.
          */
         OverrulingIn: {
             /** Why */
@@ -4537,7 +4537,7 @@ export interface components {
         };
         /**
          * OverrulingOut
-         * @description The seller's word that it may be listed all the same.
+         * @description The seller's decision to list despite the licence findings.
          */
         OverrulingOut: {
             /** At */
@@ -4574,7 +4574,7 @@ export interface components {
         };
         /**
          * OwnSceneStateOut
-         * @description A scene of the seller's own, as it is marked, and what is to be said about it.
+         * @description A scene of the seller's own with its marks and findings.
          */
         OwnSceneStateOut: {
             /** Id */
@@ -4634,7 +4634,7 @@ export interface components {
         };
         /**
          * PairOut
-         * @description One artwork on one blank, as the bench shows it with one of its panels in front.
+         * @description A pair on the bench, with one panel selected.
          */
         PairOut: {
             /** Angle */
@@ -4803,7 +4803,7 @@ export interface components {
         };
         /**
          * PanelReportOut
-         * @description The judgement of a placement.
+         * @description The preflight report of a panel.
          */
         PanelReportOut: {
             /** Checks */
@@ -4838,7 +4838,7 @@ export interface components {
         };
         /**
          * PanelStateOut
-         * @description How far one panel of a pair has come.
+         * @description The state of one panel of a pair.
          */
         PanelStateOut: {
             /**
@@ -4857,7 +4857,7 @@ export interface components {
         };
         /**
          * PhotoMarksIn
-         * @description What is marked now.
+         * @description The marks on a photograph.
          */
         PhotoMarksIn: {
             marks: components["schemas"]["MarksModel"];
@@ -4868,7 +4868,7 @@ export interface components {
         };
         /**
          * PhotoSceneIn
-         * @description A photograph, kept aside from the board, and the blank it shows.
+         * @description A photograph, imported aside, and the blank that it shows.
          */
         PhotoSceneIn: {
             /**
@@ -4883,7 +4883,7 @@ export interface components {
         };
         /**
          * PiecesIn
-         * @description All pieces laid with the artwork on one panel, in their order.
+         * @description All pieces on one panel, in order.
          */
         PiecesIn: {
             /** Pieces */
@@ -4891,7 +4891,7 @@ export interface components {
         };
         /**
          * PlacementIn
-         * @description How a picture lies on a panel, as a request sends it.
+         * @description A placement of an artwork on a panel.
          */
         PlacementIn: {
             /** Background */
@@ -4945,7 +4945,7 @@ export interface components {
         };
         /**
          * PlacementModel
-         * @description How a picture lies on a panel; lengths in mm, turns clockwise in degrees.
+         * @description A placement; lengths in mm, rotation clockwise in degrees.
          */
         PlacementModel: {
             /** Background */
@@ -4999,7 +4999,7 @@ export interface components {
         };
         /**
          * PreparationIn
-         * @description Steps in their order, and the print width by which their mm count.
+         * @description The steps in order, and the print width that their millimetres refer to.
          */
         PreparationIn: {
             /** Steps */
@@ -5050,7 +5050,7 @@ export interface components {
         };
         /**
          * PreparationReportOut
-         * @description What is found on a prepared picture.
+         * @description Findings on a prepared picture.
          */
         PreparationReportOut: {
             /** Enlarged */
@@ -5083,7 +5083,7 @@ export interface components {
         };
         /**
          * PresetIn
-         * @description What a look keeps.
+         * @description The settings to store as a preset.
          */
         PresetIn: {
             /** Colours */
@@ -5094,7 +5094,7 @@ export interface components {
         };
         /**
          * PresetListOut
-         * @description All looks, by name.
+         * @description All presets by name.
          */
         PresetListOut: {
             /** Presets */
@@ -5102,7 +5102,7 @@ export interface components {
         };
         /**
          * PresetOut
-         * @description A look as it is kept.
+         * @description A stored preset.
          */
         PresetOut: {
             /**
@@ -5118,7 +5118,7 @@ export interface components {
         };
         /**
          * PressIn
-         * @description A press of the seller's.
+         * @description One of the seller's presses.
          */
         PressIn: {
             /**
@@ -5136,7 +5136,7 @@ export interface components {
         };
         /**
          * PressStateOut
-         * @description Everything about pressing a pair.
+         * @description The pressing plan of a pair, with presses, faults and log.
          */
         PressStateOut: {
             /**
@@ -5249,7 +5249,7 @@ export interface components {
         };
         /**
          * PrintJobIn
-         * @description Which files are wanted: the side in front, or all sides in one ZIP.
+         * @description The files to make: of the selected panel, or of all panels in one ZIP.
          */
         PrintJobIn: {
             /**
@@ -5261,7 +5261,7 @@ export interface components {
         };
         /**
          * PrintPlanOut
-         * @description What will come out: the file's true size, where the print lies on it, and its sheets.
+         * @description The planned file: its true size, the print's position on it, and its sheets.
          */
         PrintPlanOut: {
             /** File Mm */
@@ -5319,7 +5319,7 @@ export interface components {
         };
         /**
          * PrintStateOut
-         * @description How a pair's panel is printed, as it is answered.
+         * @description The print settings and plan of a panel.
          */
         PrintStateOut: {
             /**
@@ -5344,7 +5344,7 @@ export interface components {
         };
         /**
          * PrintedOut
-         * @description What a printing used.
+         * @description Paper and ink that a print used.
          */
         PrintedOut: {
             printer: components["schemas"]["PrinterOut"];
@@ -5355,7 +5355,7 @@ export interface components {
         };
         /**
          * PrinterOut
-         * @description How the simulated printer stands.
+         * @description The simulated printer's state.
          */
         PrinterOut: {
             /** Ink Ml */
@@ -5380,7 +5380,7 @@ export interface components {
         };
         /**
          * PrintingIn
-         * @description How print files are made, as a request sends it.
+         * @description Print settings.
          */
         PrintingIn: {
             /**
@@ -5456,7 +5456,7 @@ export interface components {
         };
         /**
          * PrintingModel
-         * @description How a pair's print files are made.
+         * @description A pair's print settings.
          *
          *     ``paper`` is ``none``, the name of a paper, or its size as ``330x482mm``.
          */
@@ -5534,7 +5534,7 @@ export interface components {
         };
         /**
          * ProviderIn
-         * @description What is said of a provider.
+         * @description A provider's origin and notes.
          */
         ProviderIn: {
             /**
@@ -5551,7 +5551,7 @@ export interface components {
         };
         /**
          * ProviderOut
-         * @description A provider beside the others.
+         * @description A provider in the comparison.
          */
         ProviderOut: {
             days: components["schemas"]["DaysOut"];
@@ -5585,7 +5585,7 @@ export interface components {
         };
         /**
          * ProvidersStateOut
-         * @description Providers of a blank compared, and samples of it.
+         * @description All providers of a blank, and its samples.
          */
         ProvidersStateOut: {
             /** Checks */
@@ -5608,7 +5608,7 @@ export interface components {
         };
         /**
          * RegionModel
-         * @description Where it is sent.
+         * @description A shipping region.
          */
         RegionModel: {
             /**
@@ -5626,7 +5626,7 @@ export interface components {
         };
         /**
          * RegionOut
-         * @description A part of a scene whose colour may change.
+         * @description A part of a scene with a variable colour.
          */
         RegionOut: {
             /**
@@ -5659,7 +5659,7 @@ export interface components {
         };
         /**
          * RouteModel
-         * @description How a provider's parcels reach a region: see :class:`improva.core.providers.Route`.
+         * @description Shipping of a provider's parcels to a region: see :class:`improva.core.providers.Route`.
          */
         RouteModel: {
             /**
@@ -5687,7 +5687,7 @@ export interface components {
         };
         /**
          * SaleCaseOut
-         * @description A sale, reckoned line by line.
+         * @description A sale, calculated line by line.
          */
         SaleCaseOut: {
             /** Discount */
@@ -5724,7 +5724,7 @@ export interface components {
         };
         /**
          * SaleModel
-         * @description The price of a pair, the discount that is planned, what is to be left, and how the price is to end.
+         * @description The price of a pair, its planned discount, its wanted profit, and the ending of suggested prices.
          */
         SaleModel: {
             /**
@@ -5755,7 +5755,7 @@ export interface components {
         };
         /**
          * SaleStateOut
-         * @description Everything about the price of a pair.
+         * @description The price calculation of a pair.
          */
         SaleStateOut: {
             /**
@@ -5824,7 +5824,7 @@ export interface components {
         };
         /**
          * SampleOut
-         * @description A sample as it is answered.
+         * @description A sample order.
          */
         SampleOut: {
             /** Artwork */
@@ -5866,7 +5866,7 @@ export interface components {
         };
         /**
          * SamplePointsIn
-         * @description What is marked on a photograph of a sample, in shares of its width and height.
+         * @description Points marked on a photograph of a sample, in fractions of its width and height.
          */
         SamplePointsIn: {
             /**
@@ -5912,7 +5912,7 @@ export interface components {
         };
         /**
          * SampleShiftOut
-         * @description What a sample shows: how far from where it was taken to be the follower is sewn.
+         * @description The offset of a follower measured on a sample.
          */
         SampleShiftOut: {
             /** Down Mm */
@@ -5922,7 +5922,7 @@ export interface components {
         };
         /**
          * SceneOut
-         * @description A scene that a blank can be shown in.
+         * @description A scene for a blank.
          */
         SceneOut: {
             /** Finish */
@@ -5976,7 +5976,7 @@ export interface components {
         };
         /**
          * SeamLinkOut
-         * @description A seam past which a panel may follow another, and what it does now.
+         * @description A seam past which a panel can follow another one, and its current link.
          */
         SeamLinkOut: {
             /**
@@ -6003,7 +6003,7 @@ export interface components {
         };
         /**
          * SeamMatchOut
-         * @description How the two ends meet: ΔE2000 along the seam from top to bottom, and what is found elsewhere in the picture.
+         * @description The match of a wrap's two ends: ΔE2000 along the seam from top to bottom, and the usual step inside the picture.
          */
         SeamMatchOut: {
             /** Along */
@@ -6017,7 +6017,7 @@ export interface components {
         };
         /**
          * SeamStateOut
-         * @description A seam, where it runs, and how well the design runs on over it.
+         * @description A seam, its course, and how well the design continues over it.
          */
         SeamStateOut: {
             /**
@@ -6077,7 +6077,7 @@ export interface components {
         };
         /**
          * SearchHitOut
-         * @description Something that was found.
+         * @description A search result.
          */
         SearchHitOut: {
             /** Artwork Id */
@@ -6093,7 +6093,7 @@ export interface components {
         };
         /**
          * SearchResultsOut
-         * @description What was found, artworks first.
+         * @description Search results, artworks first.
          */
         SearchResultsOut: {
             /** Hits */
@@ -6101,7 +6101,7 @@ export interface components {
         };
         /**
          * SellingIn
-         * @description What is decided anew; what is left out stays.
+         * @description Changes to costs, fees and price; omitted values stay.
          */
         SellingIn: {
             /**
@@ -6116,7 +6116,7 @@ export interface components {
         };
         /**
          * SewingStateOut
-         * @description How a pair's panels meet.
+         * @description The seams and faces of a pair.
          */
         SewingStateOut: {
             /** Calibrations */
@@ -6142,7 +6142,7 @@ export interface components {
         };
         /**
          * SewnByIn
-         * @description Who sews the blank.
+         * @description The provider who sews the blank.
          */
         SewnByIn: {
             /** Provider */
@@ -6150,7 +6150,7 @@ export interface components {
         };
         /**
          * SewnPanelOut
-         * @description A panel as it lies in a face: x' = a x + c y + e, y' = b x + d y + f, in mm.
+         * @description A panel's position in a face: x' = a x + c y + e, y' = b x + d y + f, in mm.
          */
         SewnPanelOut: {
             /**
@@ -6231,7 +6231,7 @@ export interface components {
         };
         /**
          * ShelfOut
-         * @description Every blank there is.
+         * @description All blanks.
          */
         ShelfOut: {
             /** Blanks */
@@ -6239,7 +6239,7 @@ export interface components {
         };
         /**
          * ShopModel
-         * @description What holds for everything that is sold.
+         * @description Currency, fees and tax of the shop.
          */
         ShopModel: {
             /**
@@ -6269,7 +6269,7 @@ export interface components {
         };
         /**
          * ShotModel
-         * @description A scene and how it is seen: a named view, or an angle. Its colours come before those of the pair.
+         * @description A scene with a named view or an angle. Its colours take precedence over those of the pair.
          */
         ShotModel: {
             /**
@@ -6303,7 +6303,7 @@ export interface components {
         };
         /**
          * SkippedPairOut
-         * @description A pair of which nothing is made, and why.
+         * @description A pair that a batch skips, and the reason.
          */
         SkippedPairOut: {
             /** Title */
@@ -6313,7 +6313,7 @@ export interface components {
         };
         /**
          * SlotModel
-         * @description What is in a slot.
+         * @description The content of a slot.
          */
         SlotModel: {
             /**
@@ -6346,7 +6346,7 @@ export interface components {
         };
         /**
          * SpotOut
-         * @description A speck or a hole: its middle in fractions of the picture, and its diameter.
+         * @description A speck or a hole: its centre in fractions of the picture, and its diameter.
          */
         SpotOut: {
             /** At */
@@ -6364,7 +6364,7 @@ export interface components {
         };
         /**
          * StepIn
-         * @description One step, with the values that differ from its kind's own.
+         * @description One step, with the values that differ from its kind's defaults.
          */
         StepIn: {
             /** Kind */
@@ -6381,7 +6381,7 @@ export interface components {
         };
         /**
          * SubmissionOut
-         * @description A pack that was handed in, and the simulated marketplace's answer.
+         * @description A submitted pack, and the simulated marketplace's answer.
          */
         SubmissionOut: {
             /** Accepted */
@@ -6397,7 +6397,7 @@ export interface components {
         };
         /**
          * SubmitIn
-         * @description Which pack is handed in, by its address.
+         * @description The address of a pack to submit.
          */
         SubmitIn: {
             /** Url */
@@ -6405,7 +6405,7 @@ export interface components {
         };
         /**
          * SurfaceOut
-         * @description A surface that a ground can show, or a weave that a cloth can have.
+         * @description A surface for backgrounds, or a weave for cloth.
          */
         SurfaceOut: {
             /** Id */
@@ -6501,7 +6501,7 @@ export interface components {
         };
         /**
          * TextsOut
-         * @description The words as they will be listed.
+         * @description The listing's texts.
          */
         TextsOut: {
             /** Description */

@@ -28,7 +28,7 @@ TUMBLER, BLANKET = "tumbler-20oz-straight", "blanket-upright"
 
 
 def _png(name: str, px: tuple[int, int], tag_dpi: float, on: list[int] | None = None) -> bytes:
-    """A vector source drawn at a size, with a density tag that may or may not be true of any print."""
+    """Return a vector source drawn at a size, with a dpi tag that may be wrong for a print."""
     source = resources.files(__name__).joinpath(name).read_bytes()
     drawn = draw_svg(source)
     image = draw_svg(source, (max(px) + 1) / max(drawn.width, drawn.height)).crop(0, 0, *px)
@@ -40,7 +40,7 @@ PAPER = (244, 238, 224)
 
 
 def _scan(name: str, side_px: int, dpi: float) -> bytes:
-    """A drawing as a scanner sees it: on yellowed paper with its grain, a little shade to one side, and dust."""
+    """Return a drawing as scanned: on yellowed, grainy paper, shaded to one side, with dust."""
     source = resources.files(__name__).joinpath(name).read_bytes()
     drawn = draw_svg(source, (side_px + 1) / draw_svg(source).width).crop(0, 0, side_px, side_px)
     ink = as_array(drawn).astype(np.float32)
@@ -57,13 +57,13 @@ def _scan(name: str, side_px: int, dpi: float) -> bytes:
 
 
 def _small(data: bytes, width_px: int) -> bytes:
-    """A photograph as it comes from a message: small, and heavily compressed."""
+    """Return a photograph as sent in a message: small and heavily compressed."""
     image = pyvips.Image.new_from_buffer(data, "")
     return bytes(image.resize(width_px / image.width).jpegsave_buffer(Q=70))
 
 
 def _cmyk(data: bytes) -> bytes:
-    """A photograph as a print shop handed it over: CMYK without a profile."""
+    """Return a photograph as a print shop delivered it: CMYK without a profile."""
     file = io.BytesIO()
     Image.open(io.BytesIO(data)).convert("CMYK").save(file, "TIFF", compression="tiff_lzw", dpi=(300, 300))
     return file.getvalue()
@@ -74,7 +74,7 @@ DRAWN_AT_ONCE = 3
 
 
 def lay_out(database: Database) -> None:
-    """Put the demo's artworks on an empty board. A board with anything on it, now or before, is left alone."""
+    """Put the demo's artworks on an empty board. A board that has or had contents is left alone."""
     artworks, pairs, origins = Artworks(database), Pairs(database), Origins(database)
     if artworks.ever_any():
         return
@@ -134,7 +134,7 @@ def lay_out(database: Database) -> None:
 
 
 def _press_log(database: Database, dusk: int) -> None:
-    """Two evenings at the press: the first cup came out pale, the second good; and a gang sheet begun."""
+    """Log two evenings at the press, and begin a gang sheet."""
     log = Pressings(database)
     press = "My tumbler press"
     first = common_figures(templates()[TUMBLER], "tumbler")
@@ -150,7 +150,7 @@ def _press_log(database: Database, dusk: int) -> None:
 
 
 def _blanket(pattern: int, photos: list[int]) -> list[dict[str, Any]]:
-    """A border of signals, a name on an arc, three photographs, and a banner: pieces as they are kept."""
+    """Return the blanket's pieces as stored: a patterned border, a name on an arc, three photographs and a banner."""
     words = {"kind": "words", "sizing": "width", "font": "poster"}
     return [
         {

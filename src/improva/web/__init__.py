@@ -1,1 +1,1 @@
-"""The page's server: parse a request, load from the store, let the core compute, answer."""
+"""The web layer: routes parse requests, call the application, and return schemas."""

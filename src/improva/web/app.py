@@ -18,7 +18,7 @@ PAGE = Path(__file__).parent / "page"
 
 
 def create_app(data: Path) -> OpenAPI:
-    """The application of a seller's data folder, which is made where it is missing.
+    """Return the application for a seller's data folder; the folder is created if missing.
 
     Raises:
         NewerDatabaseError: a newer version of Improva has written the folder's database.
@@ -37,7 +37,7 @@ def create_app(data: Path) -> OpenAPI:
 
 
 def register_routes(app: OpenAPI, described: bool = False) -> None:
-    """Add the routes of every resource; ``described`` adds them to the API document too."""
+    """Register the routes of every resource; ``described`` adds them to the API document."""
     for name, routes in ALL_ROUTES.items():
         app.register_api(routes.blueprint(name, described))
 
@@ -50,12 +50,12 @@ def _document() -> str:
 
 
 def get_api_document() -> Response:
-    """The API document."""
+    """Return the API document."""
     return Response(_document(), mimetype="application/json")
 
 
 def get_page(path: str = "index.html") -> Response:
-    """The page; its own addresses all lead to its one document."""
+    """Return the page's HTML for every address of the page."""
     if path.startswith("api/"):
         return problem(404, "There is nothing at this address. Go back to the board.")
     if not (PAGE / path).is_file():

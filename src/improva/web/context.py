@@ -1,4 +1,4 @@
-"""What the handlers of a request work with: the services and the jobs of the application that serves it."""
+"""The services and jobs of the application that serves the current request."""
 
 from __future__ import annotations
 

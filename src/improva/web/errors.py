@@ -1,4 +1,4 @@
-"""Errors as RFC 9457 problem documents, each a sentence for the person at the page."""
+"""Errors as RFC 9457 problem documents, each with a sentence for the user."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ class ProblemOut(Out):
 
 
 def problem(status: int, detail: str, title: str | None = None) -> Response:
-    """An answer in the media type of problems."""
+    """Return a problem response in its media type."""
     body = ProblemOut(title=title or HTTPStatus(status).phrase, status=status, detail=detail)
     answer: Response = jsonify(body.model_dump())
     answer.status_code = status
@@ -38,7 +38,7 @@ def problem(status: int, detail: str, title: str | None = None) -> Response:
 
 
 def invalid(error: ValidationError) -> Response:
-    """What pydantic found wrong with a request, as one sentence."""
+    """Return pydantic's findings on a request as one sentence."""
     first = error.errors()[0]
     where = " ".join(str(part) for part in first["loc"]) or "the request"
     return problem(422, f"{where}: {first['msg']}.", "The request cannot be read")
@@ -52,7 +52,7 @@ HTTP_SENTENCES = {
 
 
 def make_openapi() -> OpenAPI:
-    """A bare application with what all its routes share: limits, and how a request that cannot be read is answered."""
+    """Return a bare application with the limits and error responses that all routes share."""
     app = OpenAPI(
         "improva",
         info=Info(title="Improva", version=__version__),
@@ -67,7 +67,7 @@ def make_openapi() -> OpenAPI:
 
 
 def register_errors(app: OpenAPI) -> None:
-    """Turn every error into a problem document."""
+    """Convert every error to a problem document."""
 
     @app.errorhandler(ImprovaError)
     def ours(error: ImprovaError) -> Response:

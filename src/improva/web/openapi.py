@@ -9,7 +9,7 @@ from .errors import make_openapi
 
 
 def api_document() -> str:
-    """The OpenAPI document as JSON with sorted keys, so that it is stable. It is built from the routes alone, without services."""
+    """Return the OpenAPI document as JSON with sorted keys, built from the routes alone, without services."""
     app = make_openapi()
     register_routes(app, described=True)
     return json.dumps(app.api_doc, indent=1, sort_keys=True)

@@ -1,4 +1,4 @@
-"""Routes collected while their modules are read, and registered when an application is made."""
+"""Routes are collected when their modules are imported, and registered when an application is created."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ Handler = TypeVar("Handler", bound=Callable[..., Any])
 
 @dataclass(frozen=True)
 class Route:
-    """One address: its method, its rule below the resource's prefix, its handler, and the models of its answers by status."""
+    """One route: its method, its rule below the resource's prefix, its handler, and its response models by status."""
 
     method: str
     rule: str
@@ -22,7 +22,7 @@ class Route:
 
 
 class Routes:
-    """The routes of one resource. Its methods are decorators that leave the handler a plain function.
+    """The routes of one resource. Its decorators leave handlers plain functions.
 
     Args:
         tag: heading in the API document.
@@ -61,7 +61,7 @@ class Routes:
         return self._route("delete", rule, responses)
 
     def blueprint(self, name: str, described: bool) -> APIBlueprint:
-        """The routes as a blueprint. ``described`` adds them to the API document, which takes as long as all else at the start."""
+        """Return the routes as a blueprint. ``described`` adds them to the API document, which doubles the start-up time."""
         blueprint = APIBlueprint(
             name, __name__, url_prefix=self.prefix or None, abp_tags=[Tag(name=self.tag)], doc_ui=described
         )

@@ -1,4 +1,4 @@
-"""Who may change things: only the application's own page."""
+"""Request checks: only the application's own page may change data."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from .errors import problem
 
 
 def refuse_other_sites() -> Response | None:
-    """Refuse changes that other sites' pages ask for, open in the same browser."""
+    """Refuse changes requested by other sites' pages in the same browser."""
     origin = request.headers.get("Origin")
     if request.method not in ("GET", "HEAD") and origin and urlsplit(origin).netloc != request.host:
         return problem(403, "Only Improva's own page may change things here.")

@@ -19,7 +19,7 @@ THREADS = 8
 
 
 def _warm(services: Services) -> None:
-    """Make the scenes of the board's blanks ready before they are asked for, so that the board fills at once."""
+    """Open the scenes of the board's blanks in advance, so that the board fills at once."""
     for template in services.blanks.on_board():
         if template.panels[0].shape != "cutout":
             info = services.scenes.first(template)

@@ -1,3 +1,2 @@
-"""What is stored as JSON, apart from what the API sends. A key that this version does not know is ignored, so that data and jobs
-of other versions can be read.
-"""
+"""Stored JSON values, separate from the API's schemas. Unknown keys are ignored, so that data and jobs of other versions can
+be read."""

@@ -1,4 +1,4 @@
-"""What is on the gang sheet, as stored."""
+"""The gang sheet as stored."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from .base import StoredModel
 
 
 class GangItemModel(StoredModel):
-    """A side of a pair, and how many of it."""
+    """A panel of a pair, and its number of copies."""
 
     artwork_id: int
     template_id: str
@@ -17,7 +17,7 @@ class GangItemModel(StoredModel):
 
 
 class GangModel(StoredModel):
-    """What is on the gang sheet, and the sheet; ``length_mm`` null is a roll."""
+    """The items of the gang sheet and its medium; ``length_mm`` of null is a roll."""
 
     items: list[GangItemModel] = Field(default_factory=list, max_length=100)
     width_mm: float = 330.0

@@ -1,4 +1,4 @@
-"""Listings as stored: pictures, words, and the limits of marketplaces."""
+"""Listings as stored: pictures, texts, and marketplaces' limits."""
 
 from __future__ import annotations
 
@@ -34,12 +34,12 @@ class ListingSlotModel(StoredModel):
 
 
 def shot_body(slot: Slot) -> ShotModel:
-    """A slot as it is pictured."""
+    """Return a slot as a shot to render."""
     return ShotModel(scene_id=slot.scene_id, view=slot.view, colours=slot.colours, measured=slot.measured, close=slot.close)
 
 
 class ArtWordsModel(StoredModel):
-    """An artwork's own words, for every blank it is on."""
+    """An artwork's texts, for every blank."""
 
     name: str = Field(default="", max_length=200)
     line: str = Field(default="", max_length=2000)
@@ -51,7 +51,7 @@ class ArtWordsModel(StoredModel):
 
 
 class BlankWordsModel(StoredModel):
-    """A blank's words, for every design on it; they can name parts, as ``{design}``."""
+    """A blank's texts, for every design; they can contain fields such as ``{design}``."""
 
     title: str = Field(default=BlankWords.title, max_length=400)
     text: str = Field(default="", max_length=20_000)

@@ -1,4 +1,4 @@
-"""Which mock-ups of a pair are made, and how, as stored."""
+"""A pair's mock-up settings as stored."""
 
 from __future__ import annotations
 
@@ -50,7 +50,7 @@ class CaptionModel(StoredModel):
 
 
 class BackdropModel(StoredModel):
-    """A photograph of the seller's own that the product is laid on."""
+    """The seller's photograph that the product is placed on."""
 
     artwork_id: int = Field(description="The photograph, kept aside from the board")
     across: float = Field(default=0.5, ge=0, le=1, description="Where the product's middle stands, in picture widths")
@@ -59,7 +59,7 @@ class BackdropModel(StoredModel):
 
 
 class ShotModel(StoredModel):
-    """A scene and how it is seen: a named view, or an angle. Its colours come before those of the pair."""
+    """A scene with a named view or an angle. Its colours take precedence over those of the pair."""
 
     scene_id: str
     view: str | None = None
@@ -70,7 +70,7 @@ class ShotModel(StoredModel):
 
 
 class MockupSettings(StoredModel):
-    """All that is chosen at the Mock-ups station: a look, when it is kept under a name."""
+    """All choices of the Mock-ups station; under a name, a preset."""
 
     shots: list[ShotModel] = Field(default_factory=list, max_length=MOST_SHOTS)
     variants: dict[str, list[str]] = Field(
@@ -102,7 +102,7 @@ class MockupSettings(StoredModel):
 
 
 class FilmModel(StoredModel):
-    """A film of the blank turning once round."""
+    """A film of the blank turning once around."""
 
     scene_id: str
     seconds: float = Field(default=6, ge=4, le=15)

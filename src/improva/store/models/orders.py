@@ -1,4 +1,4 @@
-"""What came of a batch of orders, as stored."""
+"""Results of a batch of orders, as stored."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from .base import StoredModel
 
 
 class OrderIssueModel(StoredModel):
-    """An order that was not made, or was made with something to be seen."""
+    """An order that failed, or succeeded with remarks."""
 
     name: str
     why: str

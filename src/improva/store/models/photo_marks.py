@@ -1,4 +1,4 @@
-"""What a seller marks on a photograph, as stored."""
+"""The seller's marks on a photograph, as stored."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ At = tuple[float, float]
 
 
 class DabModel(StoredModel):
-    """A round touch: see :class:`improva.core.mockup.photo.Dab`."""
+    """A round brush dab: see :class:`improva.core.mockup.photo.Dab`."""
 
     at: At
     reach: float = Field(gt=0, le=0.5)
@@ -19,7 +19,7 @@ class DabModel(StoredModel):
 
 
 class MarksModel(StoredModel):
-    """What is marked on a photograph: see :class:`improva.core.mockup.photo.Marks`."""
+    """All marks on a photograph: see :class:`improva.core.mockup.photo.Marks`."""
 
     points: list[At] = Field(max_length=6)
     size_mm: At | None = None

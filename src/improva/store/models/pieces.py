@@ -1,4 +1,4 @@
-"""Pieces laid with an artwork, as they are sent and kept: artworks by their ids, fonts by their keys, lengths in mm."""
+"""Pieces as sent and stored: artworks by id, fonts by key, lengths in mm."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ FindArt = Callable[[int], ArtRef]
 
 
 class MixingModel(StoredModel):
-    """How a piece mixes with what lies beneath it."""
+    """How a piece is blended."""
 
     opacity: float = 1.0
     blend: Blend = "normal"
@@ -43,7 +43,7 @@ class ShadowModel(StoredModel):
 
 
 class LetteringModel(MixingModel):
-    """Words."""
+    """Words on a panel."""
 
     kind: Literal["words"] = "words"
     text: str = Field(max_length=2000)
@@ -123,7 +123,7 @@ class BandModel(MixingModel):
 
 
 class SlotModel(StoredModel):
-    """What is in a slot."""
+    """The content of a slot."""
 
     art: int | None = None
     focus: Pair = (0.5, 0.5)
@@ -173,7 +173,7 @@ PIECES: TypeAdapter[list[LetteringModel | BandModel | FramesModel | OverlayModel
 
 
 def carried_body(body: Any, moved: Extra) -> dict[str, Any]:
-    """A kept piece with the lengths of the one it was carried to."""
+    """Return a stored piece with the lengths of its adapted copy."""
     values: dict[str, Any] = body.model_dump()
     if isinstance(moved, Overlay):
         return {**values, "placement": PlacementModel.of(moved.placement).model_dump()}
@@ -184,7 +184,7 @@ def carried_body(body: Any, moved: Extra) -> dict[str, Any]:
 
 
 def arts_of(piece: Any) -> list[int]:
-    """Ids of the artworks that a piece needs."""
+    """Return the ids of the artworks that a piece uses."""
     if isinstance(piece, FramesModel):
         return [slot.art for slot in piece.slots if slot.art is not None]
     return [piece.art] if getattr(piece, "art", None) is not None else []

@@ -1,4 +1,4 @@
-"""How a picture lies on a panel, and what a panel shows of another's design, as stored."""
+"""Placements, and links to other panels, as stored."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ WayName = Literal["alone", "flow", "mirror"]
 
 
 class PlacementModel(StoredModel):
-    """How a picture lies on a panel; lengths in mm, turns clockwise in degrees."""
+    """A placement; lengths in mm, rotation clockwise in degrees."""
 
     fit: FitName
     shift_mm: tuple[float, float]
@@ -48,7 +48,7 @@ class PlacementModel(StoredModel):
 
 
 class FollowModel(StoredModel):
-    """What a panel shows of another's design, past a seam."""
+    """A link of a panel to another panel's design past a seam."""
 
     seam: str = Field(max_length=80)
     way: WayName
@@ -63,7 +63,7 @@ PANEL_CONTENT: TypeAdapter[PlacementModel | FollowModel] = TypeAdapter(Placement
 
 
 def content_model(content: PanelContent | None) -> PlacementModel | FollowModel | None:
-    """What a panel carries, as it is stored and sent; None for an empty one."""
+    """Return a panel's content as stored and sent; None for an empty panel."""
     if content is None:
         return None
     if isinstance(content, Follow):

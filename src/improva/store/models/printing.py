@@ -1,4 +1,4 @@
-"""How a pair's print files are made, as stored."""
+"""A pair's print settings as stored."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ IntentName = Literal["relative", "perceptual", "saturation", "absolute"]
 
 
 class PrintingModel(StoredModel):
-    """How a pair's print files are made.
+    """A pair's print settings.
 
     ``paper`` is ``none``, the name of a paper, or its size as ``330x482mm``.
     """
@@ -39,5 +39,5 @@ class PrintingModel(StoredModel):
 
     @property
     def paper_mm(self) -> Size | None:
-        """The paper's size, or None. Raises :class:`OutputError`."""
+        """Return the paper's size, or None. Raises :class:`OutputError`."""
         return None if self.paper == "none" else paper_size(self.paper)

@@ -1,4 +1,4 @@
-"""What a print provider asks, as stored. Amounts are decimals written as text."""
+"""A print provider's offer as stored. Amounts are decimals written as text."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from .selling import Amount
 
 
 class RouteModel(StoredModel):
-    """How a provider's parcels reach a region: see :class:`improva.core.providers.Route`."""
+    """Shipping of a provider's parcels to a region: see :class:`improva.core.providers.Route`."""
 
     region: str = Field(min_length=1, max_length=60)
     shipping: Amount = "0"
@@ -26,7 +26,7 @@ class RouteModel(StoredModel):
 
 
 class OfferModel(StoredModel):
-    """What a provider asks for one printed piece of a blank: see :class:`improva.core.providers.Offer`."""
+    """A provider's offer for one printed piece of a blank: see :class:`improva.core.providers.Offer`."""
 
     piece: Amount = "0"
     routes: list[RouteModel] = Field(default_factory=list, max_length=20)

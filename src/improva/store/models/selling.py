@@ -1,4 +1,4 @@
-"""What selling costs, as stored. Amounts are decimals written as text, so that no coin is lost."""
+"""Costs, fees and prices as stored. Amounts are decimals written as text, so that none is rounded."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ Amount = Annotated[str, Field(max_length=20), AfterValidator(_plain)]
 
 
 class FeeModel(StoredModel):
-    """What somebody takes of each sale."""
+    """A fee on each sale."""
 
     title: str = Field(min_length=1, max_length=60)
     percent: Amount = "0"
@@ -33,7 +33,7 @@ class FeeModel(StoredModel):
 
 
 class ShopModel(StoredModel):
-    """What holds for everything that is sold."""
+    """Currency, fees and tax of the shop."""
 
     currency: str = Field(default="USD", max_length=3)
     fees: list[FeeModel] = Field(default_factory=list, max_length=12)
@@ -43,7 +43,7 @@ class ShopModel(StoredModel):
 
 
 class RegionModel(StoredModel):
-    """Where it is sent."""
+    """A shipping region."""
 
     title: str = Field(min_length=1, max_length=60)
     cost: Amount = "0"
@@ -72,7 +72,7 @@ class CostsModel(StoredModel):
 
 
 class SaleModel(StoredModel):
-    """The price of a pair, the discount that is planned, what is to be left, and how the price is to end."""
+    """The price of a pair, its planned discount, its wanted profit, and the ending of suggested prices."""
 
     price: Amount = "0"
     discount: Amount = "0"

@@ -1,1 +1,1 @@
-"""What the application knows, turned into answers: a module for each resource."""
+"""Convert application values to response models, one module per resource."""

@@ -1,4 +1,4 @@
-"""Artworks as answers."""
+"""Response models of artworks."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from ..schemas.common import ArtworkOut
 
 
 def artwork_out(row: ArtRow) -> ArtworkOut:
-    """An artwork as it is answered."""
+    """Return an artwork's response."""
     f = row.facts
     return ArtworkOut(
         id=row.id,

@@ -1,4 +1,4 @@
-"""Blanks as answers."""
+"""Response models of blanks."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ def _limits(template: Template, shipped: dict[str, float], own: dict[str, float]
 
 
 def blank_out(services: Services, template: Template, on_board: bool, own: dict[str, float]) -> BlankOut:
-    """A blank as it is answered."""
+    """Return a blank's response."""
     guides = {p.id: file.file_name for p in template.panels if (file := services.store.blanks.file(template.id, "guide", p.id))}
     profile = services.store.blanks.file(template.id, "profile")
     return BlankOut(
@@ -42,7 +42,7 @@ def blank_out(services: Services, template: Template, on_board: bool, own: dict[
 
 
 def blank_of_id_out(services: Services, template_id: str) -> dict[str, Any]:
-    """A blank as it is answered, by its id. Raises :class:`TemplateError`."""
+    """Return a blank's response by its id. Raises :class:`TemplateError`."""
     template = services.blanks.get(template_id)
     on_board = template_id in {t.id for t in services.blanks.on_board()}
     return blank_out(services, template, on_board, services.store.blanks.limits().get(template_id, {})).model_dump()

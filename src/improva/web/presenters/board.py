@@ -1,4 +1,4 @@
-"""The range board as answers."""
+"""Response models of the range board."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from ..schemas.common import BoardBlankOut
 def cell_values(
     services: Services, pair: Pair, summary: dict[str, Any] | None, kinds: set[str], pressed: bool, listed: bool
 ) -> dict[str, Any]:
-    """One cell, as plain values since a board has many; without a summary its verdict is still to come."""
+    """Return one cell as plain values, since a board has many; without a summary, its verdict is still pending."""
     shown = summary or {"verdict": None, "blocker": None, "open": 0}
     return {
         "artwork_id": pair.art.id,
@@ -29,7 +29,7 @@ def cell_values(
 
 
 def board_blank_out(template: Template) -> BoardBlankOut:
-    """A blank as the board's head shows it."""
+    """Return a blank's response for the board's header."""
     first = template.panels[0]
     return BoardBlankOut(
         id=template.id, title=template.title, kind=template.kind, size_mm=first.worn().trim_mm, panels=len(template.panels)

@@ -1,4 +1,4 @@
-"""Made files as answers."""
+"""Response models of made files."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from ..schemas.common import MadeFileOut
 
 
 def _about(path: Path) -> str:
-    """What a file is, in a few words; measured from the file itself."""
+    """Describe a file in a few words, measured from the file itself."""
     if path.suffix == ".pdf":
         with pikepdf.open(path) as pdf:
             pages = len(pdf.pages)
@@ -32,7 +32,7 @@ def _about(path: Path) -> str:
 
 
 def made_file_out(services: Services, key: str) -> MadeFileOut | None:
-    """A made file as it is answered, or None where it is no longer kept."""
+    """Return a made file's response, or None if it no longer exists."""
     file = services.store.made_files.named(key)
     if file is None:
         return None

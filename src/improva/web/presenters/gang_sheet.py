@@ -1,4 +1,4 @@
-"""The gang sheet as an answer."""
+"""Response model of the gang sheet."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from .jobs import job_out
 
 
 def gang_sheet_out(services: Services, jobs: JobDispatcher) -> GangStateOut:
-    """The gang sheet as it is answered."""
+    """Return the gang sheet's response."""
     prints = GangPrints(services, stored_gang_sheet(services))
     plan, problem = None, None
     try:

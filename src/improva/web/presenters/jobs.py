@@ -1,4 +1,4 @@
-"""Jobs as answers."""
+"""Response models of jobs."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from .files import made_file_out
 
 
 def job_out(services: Services, row: JobRow) -> JobOut:
-    """A job as it is answered; files that are no longer kept are left out."""
+    """Return a job's response, without files that no longer exist."""
     files = [file for key in row.files if (file := made_file_out(services, key)) is not None]
     return JobOut(
         id=row.id,

@@ -1,4 +1,4 @@
-"""Listings as answers."""
+"""Response models of listings."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ from ..schemas.listings import (
 
 
 def marketplaces_out(services: Services) -> list[MarketOut]:
-    """Every marketplace with its limits."""
+    """Return the response with every marketplace and its limits."""
     return [
         MarketOut(id=name, own=not market.invented, **asdict(market))
         for name, market in services.store.listings.markets().items()
@@ -31,7 +31,7 @@ def marketplaces_out(services: Services) -> list[MarketOut]:
 
 
 def listing_out(services: Services, pair: Pair) -> ListingStateOut:
-    """A pair's listing as it is answered."""
+    """Return a listing's response."""
     listed = ListingDraft(services, pair)
     findings = listed.findings()
     overruled = listed.overruling

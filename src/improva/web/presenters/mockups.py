@@ -1,4 +1,4 @@
-"""The mock-ups of a pair, as an answer."""
+"""Response model of a pair's mock-ups."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from ..schemas.mockups import MockupStateOut, SurfaceOut
 
 
 def mockups_out(pair: Pair) -> MockupStateOut:
-    """How a pair is shown."""
+    """Return the mock-up settings, surfaces and findings of a pair."""
     mockup_settings = settings_of_pair(pair)
     surfaces = [SurfaceOut(id=s.id, title=s.title, use=s.use) for s in SURFACES.values()]
     shots = shots_of(pair, mockup_settings)

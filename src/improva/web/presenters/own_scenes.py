@@ -1,4 +1,4 @@
-"""Scenes of the seller's own, as answers."""
+"""Response models of the seller's own scenes."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from ..schemas.own_scenes import OwnSceneStateOut
 
 
 def own_scene_out(services: Services, row: OwnSceneRow) -> OwnSceneStateOut:
-    """A photograph as it is marked, and what is to be said about it."""
+    """Return a photograph's response with its marks and findings."""
     photos = services.own_scenes
     template, panel, marks = photos.known(row)
     outline, lines, problem = list[tuple[float, float]](), list[str](), None

@@ -1,4 +1,4 @@
-"""Pairs and their scenes as answers."""
+"""Response models of pairs and their scenes."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ from .artworks import artwork_out
 
 
 def scene_out(info: SceneInfo) -> SceneOut:
-    """A scene as it is answered."""
+    """Return a scene's response."""
     regions = [
         RegionOut(
             id=r.id,
@@ -54,14 +54,14 @@ def scene_out(info: SceneInfo) -> SceneOut:
 
 
 def _shows(region: Region) -> Literal["colour", "ground", "cloth"]:
-    """What a part can be given."""
+    """Return what a region can be given: colours, surfaces or weaves."""
     if region.size_mm is None:
         return "colour"
     return "ground" if region.around else "cloth"
 
 
 def panel_report_out(report: dict[str, Any]) -> PanelReportOut:
-    """The page's part of a proof's report."""
+    """Return a preflight report's response."""
     return PanelReportOut(**{k: report.get(k, []) for k in PanelReportOut.model_fields})
 
 
@@ -74,7 +74,7 @@ def _offers(panel: Panel, report: dict[str, Any] | None, placement: Placement | 
 
 
 def pair_out(services: Services, pair: Pair, panel_id: str | None) -> PairOut:
-    """A pair as it is answered."""
+    """Return a pair's response."""
     template, panel = pair.template, pair.template.panel(panel_id)
     kinds = services.store.made_files.kinds(pair.art.id, template.id, pair.placement_key)
     reports, placement, proposal = services.preflight.report(pair), pair.placement(panel), pair.proposals[panel.id]
@@ -125,13 +125,13 @@ def pair_out(services: Services, pair: Pair, panel_id: str | None) -> PairOut:
 
 
 def _followed(pair: Pair, panel: Panel) -> str | None:
-    """Title of the panel whose design a panel shows."""
+    """Return the title of the panel whose design a panel continues."""
     content = pair.content(panel)
     return pair.template.panel(seam_of(pair.template, content.seam).leader).title if isinstance(content, Follow) else None
 
 
 def _joins(pair: Pair, panel: Panel) -> list[SeamLinkOut]:
-    """The seams past which a panel may follow another."""
+    """Return the seams past which a panel can follow another one."""
     joins = []
     for seam in pair.template.seams:
         if seam.follower == panel.id and seam.leader != panel.id:

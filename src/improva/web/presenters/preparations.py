@@ -1,4 +1,4 @@
-"""Preparations as answers."""
+"""Response models of preparations."""
 
 from __future__ import annotations
 
@@ -15,13 +15,13 @@ WHITE = "#ffffff"
 
 
 def preparation_report_out(report: dict[str, Any]) -> PreparationReportOut:
-    """What was found, as it is answered."""
+    """Return the findings on a prepared picture."""
     swatches = [{**swatch, "on_white": round(contrast(swatch["colour"], WHITE), 2)} for swatch in report["palette"]]
     return PreparationReportOut(**{**report, "neck_mm": NECK_MM, "palette": swatches})
 
 
 def preparation_out(services: Services, artwork_id: int) -> PreparationOut:
-    """An artwork with its preparation, as it is answered."""
+    """Return the response of an artwork with its preparation."""
     row = services.artworks.imported(artwork_id)
     prepared = services.artworks.preparations.prepared(row)
     if prepared.sha256 != row.sha256:

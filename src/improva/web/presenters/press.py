@@ -1,4 +1,4 @@
-"""Pressing a pair, as an answer."""
+"""Response model of pressing."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from ..schemas.press import CauseOut, FaultOut, FiguresIn, LogEntryOut, PressIn,
 
 
 def press_out(store: Store, template: Template, query: PressQuery) -> PressStateOut:
-    """Everything about pressing a blank."""
+    """Return the pressing plan of a pair with presses, faults and log."""
     setup = press_setup(store, template, query.to_choice())
     method, press, suggestion, steps = setup.method, setup.press, setup.suggestion, setup.steps
     presses = {p.name: p for p in [*store.pressings.presses(method), press]}

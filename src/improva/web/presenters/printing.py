@@ -1,4 +1,4 @@
-"""How a pair is printed, as an answer."""
+"""Response model of print settings."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ from ..schemas.printing import PrintPlanOut, PrintStateOut, SheetOut
 
 
 def printing_out(services: Services, pair: Pair, panel: Panel) -> PrintStateOut:
-    """How a panel is printed."""
+    """Return the print settings and plan of a panel."""
     settings = printing_of(pair)
     return PrintStateOut(
         printing=settings,

@@ -1,4 +1,4 @@
-"""Print providers compared for a blank, as an answer."""
+"""Response model of the provider comparison."""
 
 from __future__ import annotations
 
@@ -69,7 +69,7 @@ def _sample(services: Services, row: SampleRow) -> SampleOut:
 
 
 def providers_out(services: Services, pair: Pair) -> ProvidersStateOut:
-    """Everything about who can make a blank."""
+    """Return all providers of a blank, compared, and its samples."""
     shop = ShopModel.model_validate(services.store.selling.shop())
     coins = currency(shop.currency)
     costs = CostsModel.model_validate(services.store.selling.costs(pair.template.id))

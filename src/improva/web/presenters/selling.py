@@ -1,4 +1,4 @@
-"""The price of a pair, as an answer."""
+"""Response model of a pair's price."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ def _case(costs: Costs, case: Case) -> SaleCaseOut:
 
 
 def _asked(costs: Costs, sale: SaleModel, discount: Decimal) -> str | None:
-    """The price that leaves what is wanted in the worst case too; None where no price does."""
+    """Return the lowest price with the wanted profit in the worst case; None if no price reaches it."""
     ending = None if sale.ending is None else money(sale.ending)
     try:
         return f"{safe_price(costs, discount, money(sale.wanted), sale.wanted_percent, ending):f}"
@@ -47,7 +47,7 @@ def _asked(costs: Costs, sale: SaleModel, discount: Decimal) -> str | None:
 
 
 def sale_out(stored: Selling, artwork_id: int, template_id: str) -> SaleStateOut:
-    """Everything about the price of a pair; what cannot be reckoned is told in its ``problem``."""
+    """Return the price calculation of a pair; an impossible one is explained in ``problem``."""
     shop = ShopModel.model_validate(stored.shop())
     of_blank = stored.costs(template_id)
     body = CostsModel.model_validate(of_blank)

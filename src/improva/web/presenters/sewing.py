@@ -1,4 +1,4 @@
-"""How a pair's panels meet, as an answer."""
+"""Response model of a pair's seams."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ Matrix = tuple[float, float, float, float, float, float]
 
 
 def sewing_out(services: Services, pair: Pair) -> SewingStateOut:
-    """Everything about how a pair's panels meet."""
+    """Return the seams and faces of a pair."""
     template, stored, sewn = pair.template, services.store.calibrations, SewnPair(services, pair)
     return SewingStateOut(
         faces=[

@@ -1,1 +1,1 @@
-"""What requests send (In) and what is answered (Out), a module for each resource."""
+"""Request models (In) and response models (Out), one module per resource."""

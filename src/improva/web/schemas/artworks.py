@@ -1,4 +1,4 @@
-"""What requests about artworks send."""
+"""Request models of artworks."""
 
 from __future__ import annotations
 
@@ -10,13 +10,13 @@ LEAST_PREVIEW_PX, MOST_PREVIEW_PX = 64, 2048
 
 
 class ArtPath(BaseModel):
-    """Which artwork."""
+    """Path of an artwork."""
 
     artwork_id: int
 
 
 class AsideQuery(BaseModel):
-    """Whether a file is kept beside the board: a photograph for a frame."""
+    """Whether an imported file stays off the board: a photograph for a frame."""
 
     aside: bool = False
 
@@ -28,7 +28,7 @@ class TitleIn(In):
 
 
 class PreviewQuery(BaseModel):
-    """How large a preview is wanted."""
+    """The size of a preview."""
 
     px: int = Field(default=1400, ge=LEAST_PREVIEW_PX, le=MOST_PREVIEW_PX)
     of: str = Field(default="", description="Not read: a new value gives a changed artwork a new address")

@@ -1,4 +1,4 @@
-"""Batches as they are asked for and answered."""
+"""Request and response models of batches."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ class PairRefIn(In):
 
 
 class BatchIn(In):
-    """What is to be made of which pairs."""
+    """What to make of which pairs."""
 
     kind: BatchKind
     pairs: list[PairRefIn] = Field(min_length=1, max_length=MOST_PAIRS)
@@ -28,14 +28,14 @@ class BatchIn(In):
 
 
 class SkippedPairOut(Out):
-    """A pair of which nothing is made, and why."""
+    """A pair that a batch skips, and the reason."""
 
     title: str
     why: str
 
 
 class BatchOut(Out):
-    """How far a batch is."""
+    """The progress of a batch."""
 
     id: int
     kind: BatchKind
@@ -52,13 +52,13 @@ class BatchOut(Out):
 
 
 class BatchListOut(Out):
-    """Batches, the newest first, and what the newest one left out."""
+    """Batches, the newest first, and the pairs that the newest one skipped."""
 
     batches: list[BatchOut]
     left_out: list[SkippedPairOut] = Field(default_factory=list)
 
 
 class BatchPath(BaseModel):
-    """Which batch."""
+    """Path of a batch."""
 
     batch_id: int

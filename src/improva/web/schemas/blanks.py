@@ -1,4 +1,4 @@
-"""What answers about blanks look like."""
+"""Request and response models of blanks."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from .common import In, Out, RouteName
 
 
 class ConeOut(Out):
-    """How a tapered wall rolls out."""
+    """The development of a tapered wall."""
 
     inner_radius_mm: float
     outer_radius_mm: float
@@ -25,7 +25,7 @@ class ConeOut(Out):
 
 
 class KeepOutOut(Out):
-    """A part of a panel where nothing that matters may lie."""
+    """An area of a panel that stays free of important content."""
 
     title: str
     box: tuple[float, float, float, float]
@@ -82,7 +82,7 @@ class TemplateOut(Out):
 
 
 class LimitOut(Out):
-    """A limit that a blank is judged by: what holds now, what ships, and how far it may be moved."""
+    """A limit of a blank's checks: its value, its shipped value, and its range."""
 
     name: str
     title: str
@@ -96,7 +96,7 @@ class LimitOut(Out):
 
 
 class BlankOut(Out):
-    """A blank on the shelf."""
+    """A blank in the catalogue."""
 
     template: TemplateOut
     on_board: bool
@@ -106,37 +106,37 @@ class BlankOut(Out):
 
 
 class ShelfOut(Out):
-    """Every blank there is."""
+    """All blanks."""
 
     blanks: list[BlankOut]
 
 
 class BlankPath(BaseModel):
-    """Which blank."""
+    """Path of a blank."""
 
     template_id: str
 
 
 class LimitPath(BlankPath):
-    """Which limit of which blank."""
+    """Path of a blank's limit."""
 
     name: str
 
 
 class BoardIn(In):
-    """The blanks on the board, in their order."""
+    """The blanks on the board, in order."""
 
     template_ids: list[str] = Field(min_length=1, max_length=200)
 
 
 class LimitIn(In):
-    """A limit of the seller's own; None goes back to what ships."""
+    """The seller's own limit; None restores the shipped one."""
 
     value: float | None
 
 
 class MeasuresIn(In):
-    """What was measured on a blank, lengths in mm."""
+    """The measures of a blank, in mm."""
 
     title: str = Field(default="", max_length=80)
     form: Literal["round", "flat", "pixels"]
@@ -155,18 +155,18 @@ class MeasuresIn(In):
     blank_colour: str = "#f3f2ee"
 
     def to_core(self) -> Measures:
-        """The core's value."""
+        """Return the core's value."""
         return Measures(**self.model_dump())
 
 
 class PanelPath(BlankPath):
-    """Which panel of which blank."""
+    """Path of a blank's panel."""
 
     panel_id: str
 
 
 class GuideTraceOut(Out):
-    """What a guide tells: its pixels, the size it gives itself, and its clear part as fractions (x, y, w, h)."""
+    """Zones read from a guide: its pixels, its stated size, and its transparent part as fractions (x, y, w, h)."""
 
     px: tuple[int, int]
     claimed_mm: tuple[float, float] | None

@@ -1,4 +1,4 @@
-"""What requests and answers look like. The page's TypeScript types are generated from these."""
+"""Request and response models of several resources. The page's TypeScript types are generated from these schemas."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ PAIR_AT = "/api/pairs/<int:artwork_id>/<template_id>"
 
 
 class In(BaseModel):
-    """What a request sends. A key that is not known is refused at any depth, so that a mistyped one is not lost in silence."""
+    """Base of request models. Unknown keys are refused at any depth, so that typing errors do not go unnoticed."""
 
     @classmethod
     def model_validate(cls, obj: Any, **options: Any) -> Self:
@@ -24,7 +24,7 @@ class In(BaseModel):
 
 
 class Out(BaseModel):
-    """What is answered."""
+    """Base of response models."""
 
 
 class UploadForm(BaseModel):
@@ -34,14 +34,14 @@ class UploadForm(BaseModel):
 
 
 class PairPath(BaseModel):
-    """Which artwork on which blank."""
+    """Path of a pair: an artwork on a blank."""
 
     artwork_id: int
     template_id: str
 
 
 class PanelQuery(BaseModel):
-    """Which panel of the blank; its first where none is named."""
+    """A panel of the blank; the first one by default."""
 
     panel: str | None = None
 
@@ -65,7 +65,7 @@ class ArtworkOut(Out):
 
 
 class RegionOut(Out):
-    """A part of a scene whose colour may change."""
+    """A part of a scene with a variable colour."""
 
     id: str
     title: str
@@ -79,7 +79,7 @@ class RegionOut(Out):
 
 
 class SceneOut(Out):
-    """A scene that a blank can be shown in."""
+    """A scene for a blank."""
 
     id: str
     title: str
@@ -96,7 +96,7 @@ class SceneOut(Out):
 
 
 class FixOut(Out):
-    """A mend: what the button says and what it changes of the placement."""
+    """A fix: its button's label, and its changes to the placement or a piece."""
 
     label: str
     placement: dict[str, object]
@@ -105,7 +105,7 @@ class FixOut(Out):
 
 
 class CheckOut(Out):
-    """The answer of one check."""
+    """The result of one check."""
 
     id: str
     title: str
@@ -121,7 +121,7 @@ class CheckOut(Out):
 
 
 class PanelReportOut(Out):
-    """The judgement of a placement."""
+    """The preflight report of a panel."""
 
     placed_mm: tuple[float, float, float, float]
     effective_dpi: tuple[float, float]
@@ -131,7 +131,7 @@ class PanelReportOut(Out):
 
 
 class CellOut(Out):
-    """One artwork on one blank, as the board shows it."""
+    """A pair on the board."""
 
     artwork_id: int
     template_id: str
@@ -147,7 +147,7 @@ class CellOut(Out):
 
 
 class BoardBlankOut(Out):
-    """A blank as the board's head shows it."""
+    """A blank in the board's header."""
 
     id: str
     title: str
@@ -157,20 +157,20 @@ class BoardBlankOut(Out):
 
 
 class BoardOut(Out):
-    """What is on the range board; cells come row by row."""
+    """The range board; cells are fetched row by row."""
 
     artworks: list[ArtworkOut]
     templates: list[BoardBlankOut]
 
 
 class BoardRowOut(Out):
-    """The cells of one artwork, a blank each."""
+    """The cells of one artwork, one per blank."""
 
     cells: list[CellOut]
 
 
 class ChoicesIn(In):
-    """Route, and how the mock-up stands."""
+    """The route, and the mock-up's angle and colours."""
 
     route: RouteName
     angle: float = Field(ge=-36000, le=36000)
@@ -188,7 +188,7 @@ class FindingOut(Out):
 
 
 class MadeFileOut(Out):
-    """A file that has been made and can be fetched."""
+    """A made file for download."""
 
     name: str
     url: str

@@ -1,4 +1,4 @@
-"""What answers about fonts look like."""
+"""Response models of fonts."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from .common import Out
 
 
 class FontOut(Out):
-    """A font: its key in a design, what it is called, and whether it is the seller's own."""
+    """A font: its key in a design, its title, and whether the seller added it."""
 
     key: str
     title: str
@@ -22,6 +22,6 @@ class FontListOut(Out):
 
 
 class FontPath(BaseModel):
-    """Which font."""
+    """Path of a font."""
 
     key: str

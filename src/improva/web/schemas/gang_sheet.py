@@ -1,4 +1,4 @@
-"""What answers about the gang sheet look like."""
+"""Request and response models of the gang sheet."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ class GangPlaceOut(Out):
 
 
 class GangItemOut(GangItemModel):
-    """A side of a pair with its print's title, size and picture."""
+    """A panel of a pair with its print's title, size and picture."""
 
     title: str
     size_mm: tuple[float, float]
@@ -29,7 +29,7 @@ class GangItemOut(GangItemModel):
 
 
 class GangStateOut(Out):
-    """The gang sheet, packed."""
+    """The packed gang sheet."""
 
     gang: GangModel
     items: list[GangItemOut]
@@ -41,4 +41,4 @@ class GangStateOut(Out):
 
 
 class GangIn(In, GangModel):
-    """The gang sheet, as a request sends it."""
+    """The gang sheet."""

@@ -1,4 +1,4 @@
-"""What answers about a pair's history and about searches look like."""
+"""Models of a pair's history and of searches."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from .common import In, Out
 
 
 class EventOut(Out):
-    """Something that was done."""
+    """An event in a pair's history."""
 
     at: str
     what: str
@@ -16,13 +16,13 @@ class EventOut(Out):
 
 
 class HistoryOut(Out):
-    """What was done on a pair, the newest first."""
+    """A pair's events, the newest first."""
 
     events: list[EventOut]
 
 
 class SearchHitOut(Out):
-    """Something that was found."""
+    """A search result."""
 
     artwork_id: int
     template_id: str | None
@@ -32,12 +32,12 @@ class SearchHitOut(Out):
 
 
 class SearchResultsOut(Out):
-    """What was found, artworks first."""
+    """Search results, artworks first."""
 
     hits: list[SearchHitOut]
 
 
 class SearchQuery(In):
-    """What is looked for."""
+    """A search."""
 
     words: str = Field(max_length=200)

@@ -1,4 +1,4 @@
-"""What requests and answers about listings look like."""
+"""Request and response models of listings."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ MOST_SLOTS = 40
 
 
 class ListingPictureOut(ListingSlotModel):
-    """A slot as it is answered."""
+    """A picture of a listing."""
 
     title: str
     alt: str
@@ -27,7 +27,7 @@ class MissingPictureOut(Out):
 
 
 class MarketOut(MarketModel):
-    """A marketplace as it is answered; ``own`` limits stand in place of those that ship, where there are any."""
+    """A marketplace; ``own`` limits replace the shipped ones."""
 
     id: str
     invented: bool
@@ -41,7 +41,7 @@ class MarketListOut(Out):
 
 
 class TextsOut(Out):
-    """The words as they will be listed."""
+    """The listing's texts."""
 
     title: str
     description: str
@@ -51,14 +51,14 @@ class TextsOut(Out):
 
 
 class OverrulingOut(Out):
-    """The seller's word that it may be listed all the same."""
+    """The seller's decision to list despite the licence findings."""
 
     why: str
     at: str
 
 
 class SubmissionOut(Out):
-    """A pack that was handed in, and the simulated marketplace's answer."""
+    """A submitted pack, and the simulated marketplace's answer."""
 
     market: str
     accepted: bool
@@ -68,7 +68,7 @@ class SubmissionOut(Out):
 
 
 class ListingIn(In):
-    """What is decided anew; what is left out stays. ``slots`` of null means: as proposed."""
+    """Changes to a listing; omitted values stay. ``slots`` of null restores the suggestion."""
 
     market: str | None = None
     slots: list[ListingSlotModel] | None = Field(default=None, max_length=MOST_SLOTS)
@@ -79,27 +79,27 @@ class ListingIn(In):
 
 
 class OverrulingIn(In):
-    """Why a listing goes out in spite of its licence."""
+    """The reason for listing despite the licence findings."""
 
     why: str = Field(min_length=3, max_length=500)
 
 
 class ListingSlotIn(In, ListingSlotModel):
-    """A picture of a listing, as a request sends it."""
+    """A picture of a listing."""
 
 
 class MarketIn(In, MarketModel):
-    """A marketplace's limits, as a request sends them."""
+    """A marketplace's limits."""
 
 
 class SubmitIn(In):
-    """Which pack is handed in, by its address."""
+    """The address of a pack to submit."""
 
     url: str = Field(pattern=r"^/api/files/[0-9a-f]+$")
 
 
 class ListingStateOut(Out):
-    """A pair's listing: its pictures, words and findings, and what marketplaces said."""
+    """A pair's listing: its pictures, texts, findings and submissions."""
 
     market: str
     markets: list[MarketOut]
@@ -124,6 +124,6 @@ class ListingStateOut(Out):
 
 
 class MarketPath(BaseModel):
-    """Which marketplace."""
+    """Path of a marketplace."""
 
     market_id: str = Field(pattern=r"^[a-z0-9][a-z0-9-]{0,59}$")

@@ -1,4 +1,4 @@
-"""What requests and answers about pictures look like."""
+"""Request and response models of mock-ups."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from .common import FindingOut, In, Out, PairPath
 
 
 class SurfaceOut(Out):
-    """A surface that a ground can show, or a weave that a cloth can have."""
+    """A surface for backgrounds, or a weave for cloth."""
 
     id: str
     title: str
@@ -19,7 +19,7 @@ class SurfaceOut(Out):
 
 
 class MockupStateOut(Out):
-    """What is chosen of a pair's pictures, what can be, and what is to be said about it."""
+    """A pair's mock-up settings, the available surfaces, and findings."""
 
     mockup_settings: MockupSettings
     surfaces: list[SurfaceOut]
@@ -28,7 +28,7 @@ class MockupStateOut(Out):
 
 
 class PresetOut(Out):
-    """A look as it is kept."""
+    """A stored preset."""
 
     name: str
     mockup_settings: MockupSettings
@@ -36,31 +36,31 @@ class PresetOut(Out):
 
 
 class PresetListOut(Out):
-    """All looks, by name."""
+    """All presets by name."""
 
     presets: list[PresetOut]
 
 
 class PresetIn(In):
-    """What a look keeps."""
+    """The settings to store as a preset."""
 
     mockup_settings: MockupSettings
     colours: dict[str, str | None]
 
 
 class PresetPath(BaseModel):
-    """Which preset."""
+    """Path of a preset."""
 
     name: str = Field(min_length=1, max_length=60)
 
 
 class PairPresetPath(PairPath, PresetPath):
-    """Which preset on which pair."""
+    """Path of a preset on a pair."""
 
 
 class MockupSettingsIn(In, MockupSettings):
-    """Which mock-ups are made, as a request sends it."""
+    """Which mock-ups to make, and how they look."""
 
 
 class FilmIn(In, FilmModel):
-    """A film of a turn, as a request sends it."""
+    """A turntable film."""

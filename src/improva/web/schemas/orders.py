@@ -1,4 +1,4 @@
-"""What requests and answers about personalised orders look like."""
+"""Request and response models of personalised orders."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from .common import In, Out
 
 
 class OpenPlaceOut(Out):
-    """A place in a design that an order fills."""
+    """An open place in a design, to be filled by orders."""
 
     name: str
     kind: Literal["words", "photograph"]
@@ -21,7 +21,7 @@ class OpenPlaceOut(Out):
 
 
 class OrdersStateOut(Out):
-    """A pair's open places, and what its last orders came to."""
+    """A pair's open places, and the results of its last orders."""
 
     places: list[OpenPlaceOut]
     example: str = Field(description="The first lines of a table for it")
@@ -37,7 +37,7 @@ class OrdersForm(BaseModel):
 
 
 class OrderIn(In):
-    """One order, filled by hand. Photographs are artworks that were added aside, by their ids."""
+    """One order entered by hand. Photographs are the ids of artworks that were imported aside."""
 
     name: str = Field(min_length=1, max_length=60)
     values: dict[str, str] = Field(default_factory=dict)

@@ -1,4 +1,4 @@
-"""What requests and answers about a seller's own scenes look like."""
+"""Request and response models of the seller's own scenes."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from .common import In, Out
 
 
 class OwnSceneStateOut(Out):
-    """A scene of the seller's own, as it is marked, and what is to be said about it."""
+    """A scene of the seller's own with its marks and findings."""
 
     id: int
     title: str
@@ -46,7 +46,7 @@ class OwnSceneListOut(Out):
 
 
 class PhotoSceneIn(In):
-    """A photograph, kept aside from the board, and the blank it shows."""
+    """A photograph, imported aside, and the blank that it shows."""
 
     photo_id: int
     template_id: str
@@ -54,7 +54,7 @@ class PhotoSceneIn(In):
 
 
 class PhotoMarksIn(In):
-    """What is marked now."""
+    """The marks on a photograph."""
 
     title: str = Field(min_length=1, max_length=80)
     panel: str
@@ -62,18 +62,18 @@ class PhotoMarksIn(In):
 
 
 class OwnScenePath(BaseModel):
-    """Which scene."""
+    """Path of a scene."""
 
     scene_id: int
 
 
 class KeyQuery(BaseModel):
-    """A state's key: pictures may be kept under it."""
+    """A state's key, which makes pictures cacheable."""
 
     key: str = ""
 
 
 class DesignQuery(KeyQuery):
-    """Which artwork is shown."""
+    """The artwork to show."""
 
     artwork_id: int

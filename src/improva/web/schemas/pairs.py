@@ -1,4 +1,4 @@
-"""What answers about a pair on the bench look like."""
+"""Request and response models of a pair on the bench."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from .common import ArtworkOut, In, Out, PanelReportOut, RouteName, SceneOut, St
 
 
 class PanelStateOut(Out):
-    """How far one panel of a pair has come."""
+    """The state of one panel of a pair."""
 
     id: str
     title: str
@@ -21,7 +21,7 @@ class PanelStateOut(Out):
 
 
 class SeamLinkOut(Out):
-    """A seam past which a panel may follow another, and what it does now."""
+    """A seam past which a panel can follow another one, and its current link."""
 
     seam: str
     title: str
@@ -32,14 +32,14 @@ class SeamLinkOut(Out):
 
 
 class CountOfferOut(Out):
-    """A number of repeats that fits, and how wide one then is."""
+    """A possible number of repeats, and its pitch."""
 
     around: int
     pitch_mm: float
 
 
 class PairOut(Out):
-    """One artwork on one blank, as the bench shows it with one of its panels in front."""
+    """A pair on the bench, with one panel selected."""
 
     artwork: ArtworkOut
     template: TemplateOut
@@ -73,12 +73,12 @@ class PairOut(Out):
 
 
 class CopyPlacementIn(In):
-    """To which blanks a panel's placement is carried."""
+    """The blanks to copy a panel's placement to."""
 
     template_ids: list[str] = Field(min_length=1, max_length=100)
 
 
 class CopiedOut(Out):
-    """Which blanks took it."""
+    """The blanks that received the placement."""
 
     template_ids: list[str]

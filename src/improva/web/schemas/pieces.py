@@ -1,4 +1,4 @@
-"""Pieces as requests send them."""
+"""Request models of pieces."""
 
 from __future__ import annotations
 
@@ -9,6 +9,6 @@ from .common import In
 
 
 class PiecesIn(In):
-    """All pieces laid with the artwork on one panel, in their order."""
+    """All pieces on one panel, in order."""
 
     pieces: list[PieceModel] = Field(max_length=MOST_PIECES)

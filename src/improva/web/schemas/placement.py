@@ -1,4 +1,4 @@
-"""Placements as requests send them."""
+"""Request models of placements."""
 
 from __future__ import annotations
 
@@ -7,8 +7,8 @@ from .common import In
 
 
 class PlacementIn(In, PlacementModel):
-    """How a picture lies on a panel, as a request sends it."""
+    """A placement of an artwork on a panel."""
 
 
 class FollowIn(In, FollowModel):
-    """What a panel shows of another's design, as a request sends it."""
+    """A link of a panel to another panel's design."""

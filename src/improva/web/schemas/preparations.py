@@ -1,4 +1,4 @@
-"""What requests and answers about preparing artwork look like."""
+"""Request and response models of artwork preparation."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ Fraction = tuple[float, float]
 
 
 class FieldOut(Out):
-    """A value that a step takes."""
+    """A value of a step."""
 
     name: str
     title: str
@@ -48,7 +48,7 @@ class FieldOut(Out):
 
 
 class KindOut(Out):
-    """A kind of step, with the values it takes."""
+    """A kind of step, with its values."""
 
     id: str
     title: str
@@ -69,13 +69,13 @@ class KindOut(Out):
 
 
 class KindsOut(Out):
-    """Every kind of step, in the order in which they are usually taken."""
+    """All kinds of steps, in their usual order."""
 
     kinds: list[KindOut]
 
 
 class StepIn(In):
-    """One step, with the values that differ from its kind's own."""
+    """One step, with the values that differ from its kind's defaults."""
 
     kind: str
     values: dict[str, float | str | bool | list[Any] | None] = Field(default_factory=dict)
@@ -83,7 +83,7 @@ class StepIn(In):
 
 
 class PreparationIn(In):
-    """Steps in their order, and the print width by which their mm count."""
+    """The steps in order, and the print width that their millimetres refer to."""
 
     steps: list[StepIn]
     width_mm: float | None = None
@@ -102,7 +102,7 @@ class SwatchOut(Out):
 
 
 class SpotOut(Out):
-    """A speck or a hole: its middle in fractions of the picture, and its diameter."""
+    """A speck or a hole: its centre in fractions of the picture, and its diameter."""
 
     kind: Literal["speck", "hole"]
     at: Fraction
@@ -110,14 +110,14 @@ class SpotOut(Out):
 
 
 class NeckOut(Out):
-    """A part thinner than the limit: its middle in fractions of the picture, and its width."""
+    """A thin part: its centre in fractions of the picture, and its width."""
 
     at: Fraction
     width_mm: float
 
 
 class PreparationReportOut(Out):
-    """What is found on a prepared picture."""
+    """Findings on a prepared picture."""
 
     px: tuple[int, int]
     size_mm: tuple[float, float]
@@ -131,7 +131,7 @@ class PreparationReportOut(Out):
 
 
 class OriginIn(In):
-    """Where an artwork comes from, and what its licence allows."""
+    """The origin of an artwork, and its licence."""
 
     source: Literal["", "own", "ordered", "bought", "free"] = ""
     maker: str = ""

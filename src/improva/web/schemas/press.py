@@ -1,4 +1,4 @@
-"""What the Press station is told, and tells."""
+"""Request and response models of pressing."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ ResultName = Literal["good", "usable", "spoiled"]
 
 
 class PressQuery(PanelQuery):
-    """Which press and finish; the blank's usual ones where not given."""
+    """The chosen press and finish; the blank's usual ones by default."""
 
     method: MethodName | None = None
     press: str = Field(default="", max_length=80)
@@ -25,7 +25,7 @@ class PressQuery(PanelQuery):
     by: Literal["", "maker", "log"] = Field(default="", description="Whose figures; the maker's win where they are known")
 
     def to_choice(self) -> PressChoice:
-        """The application's value."""
+        """Return the application's value."""
         return PressChoice(self.method, self.press, self.finish, self.by, self.panel)
 
 
@@ -52,13 +52,13 @@ class FiguresIn(In):
 
 
 class MakerIn(In):
-    """The maker's figures; null takes them away."""
+    """The maker's figures; null removes them."""
 
     figures: FiguresIn | None
 
 
 class PressIn(In):
-    """A press of the seller's."""
+    """One of the seller's presses."""
 
     name: str = Field(min_length=1, max_length=80)
     method: MethodName
@@ -113,7 +113,7 @@ class FaultOut(Out):
 
 
 class PressStateOut(Out):
-    """Everything about pressing a pair."""
+    """The pressing plan of a pair, with presses, faults and log."""
 
     method: MethodName
     methods: dict[str, str] = Field(description="Titles of the presses that this blank goes into")
@@ -137,6 +137,6 @@ class PressStateOut(Out):
 
 
 class PressingPath(BaseModel):
-    """Which entry of the log."""
+    """Path of a log entry."""
 
     pressing_id: int

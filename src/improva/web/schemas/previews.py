@@ -1,4 +1,4 @@
-"""What requests for previews send: content that is still being edited."""
+"""Request models of previews of unsaved content."""
 
 from __future__ import annotations
 
@@ -13,14 +13,14 @@ from .pieces import MOST_PIECES
 
 
 class FlatQuery(PanelQuery):
-    """How wide a picture of a decided flat is wanted; ``of`` only tells pictures apart."""
+    """The width of a flat's picture; ``of`` only makes addresses distinct."""
 
     width: int = Field(default=900, ge=64, le=2400)
     of: str = ""
 
 
 class EditedContentIn(In):
-    """What a panel carries while it is edited, and the pieces on it; ``pieces`` of null are those that are decided."""
+    """A panel's content while it is edited; ``pieces`` of null means the saved ones."""
 
     content: PlacementModel | FollowModel | None = Field(default=None, description="Null for an empty panel")
     pieces: list[PieceModel] | None = Field(default=None, max_length=MOST_PIECES)
@@ -31,7 +31,7 @@ class EditedContentIn(In):
 
 
 class FlatPreviewIn(EditedContentIn):
-    """A picture of the flat, so many px wide."""
+    """A preview of the flat with a width in px."""
 
     width: int = Field(default=900, ge=64, le=2400)
 
@@ -53,7 +53,7 @@ class MockupPreviewIn(EditedContentIn):
 
 
 class SeamMatchOut(Out):
-    """How the two ends meet: ΔE2000 along the seam from top to bottom, and what is found elsewhere in the picture."""
+    """The match of a wrap's two ends: ΔE2000 along the seam from top to bottom, and the usual step inside the picture."""
 
     along: list[float]
     limit: float

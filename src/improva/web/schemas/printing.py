@@ -1,4 +1,4 @@
-"""How print files are asked for, and what is said of them before they are made."""
+"""Request and response models of print files."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ class SheetOut(Out):
 
 
 class PrintPlanOut(Out):
-    """What will come out: the file's true size, where the print lies on it, and its sheets."""
+    """The planned file: its true size, the print's position on it, and its sheets."""
 
     file_mm: Size
     file_px: tuple[int, int]
@@ -34,7 +34,7 @@ class PrintPlanOut(Out):
 
 
 class PrintStateOut(Out):
-    """How a pair's panel is printed, as it is answered."""
+    """The print settings and plan of a panel."""
 
     printing: PrintingModel
     plan: PrintPlanOut
@@ -44,7 +44,7 @@ class PrintStateOut(Out):
 
 
 class JobOut(Out):
-    """Long work: how far it is, and what came of it."""
+    """A job: its progress and its files."""
 
     id: int
     kind: str
@@ -57,13 +57,13 @@ class JobOut(Out):
 
 
 class PrintJobIn(In):
-    """Which files are wanted: the side in front, or all sides in one ZIP."""
+    """The files to make: of the selected panel, or of all panels in one ZIP."""
 
     sides: Literal["this", "all"] = "this"
 
 
 class ProofQuery(PanelQuery):
-    """How the soft proof is looked at."""
+    """Options of a soft proof."""
 
     paper: bool = Field(default=False, description="White as the paper's own")
     intent: IntentName = "relative"
@@ -71,7 +71,7 @@ class ProofQuery(PanelQuery):
 
 
 class JobPath(BaseModel):
-    """Which job."""
+    """Path of a job."""
 
     job_id: int
 
@@ -83,4 +83,4 @@ class JobListOut(Out):
 
 
 class PrintingIn(In, PrintingModel):
-    """How print files are made, as a request sends it."""
+    """Print settings."""

@@ -1,4 +1,4 @@
-"""What requests and answers about print providers and samples look like. Amounts are decimals written as text."""
+"""Request and response models of print providers and samples. Amounts are decimals written as text."""
 
 from __future__ import annotations
 
@@ -12,14 +12,14 @@ from .common import In, Out, PairPath
 
 
 class ProviderIn(In):
-    """What is said of a provider."""
+    """A provider's origin and notes."""
 
     origin: str = Field(default="", max_length=120, description="Where it ships from")
     note: str = Field(default="", max_length=4000)
 
 
 class LandedOut(Out):
-    """One piece at the buyer's door in a region."""
+    """The cost of one piece delivered to a region."""
 
     region: str
     shipping: str
@@ -38,7 +38,7 @@ class DaysOut(Out):
 
 
 class ProviderOut(ProviderIn):
-    """A provider beside the others."""
+    """A provider in the comparison."""
 
     name: str
     offer: OfferModel | None
@@ -66,7 +66,7 @@ class SampleOrderIn(In):
 
 
 class SampleOut(SampleOrderIn):
-    """A sample as it is answered."""
+    """A sample order."""
 
     id: int
     artwork: str
@@ -75,7 +75,7 @@ class SampleOut(SampleOrderIn):
 
 
 class LearnedIn(In):
-    """Where what a sample has shown goes: with a seam, how far past its place its follower lies."""
+    """Where to apply a sample's findings; with a seam, how far its follower is off."""
 
     to: Literal["calibration", "press log", "provider notes"]
     seam: str | None = None
@@ -91,7 +91,7 @@ class SeamChoiceOut(Out):
 
 
 class ProvidersStateOut(Out):
-    """Providers of a blank compared, and samples of it."""
+    """All providers of a blank, and its samples."""
 
     currency: str
     regions: list[str]
@@ -103,26 +103,26 @@ class ProvidersStateOut(Out):
 
 
 class ProviderPath(BaseModel):
-    """Which provider."""
+    """Path of a provider."""
 
     name: str = Field(min_length=1, max_length=80)
 
 
 class OfferPath(PairPath, ProviderPath):
-    """Which provider's offer for a pair's blank."""
+    """Path of a provider's offer."""
 
 
 class SamplePath(BaseModel):
-    """Which sample."""
+    """Path of a sample."""
 
     sample_id: int
 
 
 class PhotoPath(SamplePath):
-    """Which of its photographs."""
+    """Path of a sample's photograph."""
 
     number: int
 
 
 class OfferIn(In, OfferModel):
-    """What a provider asks for a blank, as a request sends it."""
+    """A provider's offer for a blank."""

@@ -1,4 +1,4 @@
-"""What the Sell station is told of prices, and tells. Amounts are decimals written as text, so that no coin is lost on the way."""
+"""Request and response models of prices. Amounts are decimals written as text, so that none is rounded."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from .common import In, Out
 
 
 class SaleCaseOut(Out):
-    """A sale, reckoned line by line."""
+    """A sale, calculated line by line."""
 
     title: str
     price: str
@@ -28,7 +28,7 @@ class SaleCaseOut(Out):
 
 
 class SaleStateOut(Out):
-    """Everything about the price of a pair."""
+    """The price calculation of a pair."""
 
     shop: ShopModel
     costs: CostsModel
@@ -44,7 +44,7 @@ class SaleStateOut(Out):
 
 
 class SellingIn(In):
-    """What is decided anew; what is left out stays."""
+    """Changes to costs, fees and price; omitted values stay."""
 
     shop: ShopModel | None = None
     costs: CostsModel | None = Field(default=None, description="Of the blank, for every artwork on it")

@@ -1,4 +1,4 @@
-"""What answers about how a blank is sewn look like."""
+"""Request and response models of sewing."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ Point = tuple[float, float]
 
 
 class SeamStateOut(Out):
-    """A seam, where it runs, and how well the design runs on over it."""
+    """A seam, its course, and how well the design continues over it."""
 
     id: str
     title: str
@@ -28,7 +28,7 @@ class SeamStateOut(Out):
 
 
 class SewnPanelOut(Out):
-    """A panel as it lies in a face: x' = a x + c y + e, y' = b x + d y + f, in mm."""
+    """A panel's position in a face: x' = a x + c y + e, y' = b x + d y + f, in mm."""
 
     panel: str
     matrix: tuple[float, float, float, float, float, float]
@@ -39,14 +39,14 @@ class SewnPanelOut(Out):
 
 
 class FaceStateOut(Out):
-    """One side of the thing, lying flat."""
+    """One side of the sewn product, lying flat."""
 
     title: str
     panels: list[SewnPanelOut] = Field(description="In the order they are laid down")
 
 
 class CalibrationOut(Out):
-    """What a sample has shown."""
+    """A calibration from a sample."""
 
     id: int
     provider: str
@@ -58,7 +58,7 @@ class CalibrationOut(Out):
 
 
 class SewingStateOut(Out):
-    """How a pair's panels meet."""
+    """The seams and faces of a pair."""
 
     faces: list[FaceStateOut]
     seams: list[SeamStateOut]
@@ -69,7 +69,7 @@ class SewingStateOut(Out):
 
 
 class CalibrationIn(In):
-    """A seam's follower lies so far from where its figures say, in all."""
+    """The total offset of a seam's follower from its nominal place."""
 
     provider: str = Field(default="", max_length=80)
     seam: str = Field(max_length=80)
@@ -79,7 +79,7 @@ class CalibrationIn(In):
 
 
 class SamplePointsIn(In):
-    """What is marked on a photograph of a sample, in shares of its width and height."""
+    """Points marked on a photograph of a sample, in fractions of its width and height."""
 
     seam: str = Field(max_length=80)
     px: tuple[int, int] = Field(description="The photograph's pixels")
@@ -89,13 +89,13 @@ class SamplePointsIn(In):
 
 
 class SampleShiftOut(Out):
-    """What a sample shows: how far from where it was taken to be the follower is sewn."""
+    """The offset of a follower measured on a sample."""
 
     right_mm: float
     down_mm: float
 
 
 class SewnByIn(In):
-    """Who sews the blank."""
+    """The provider who sews the blank."""
 
     provider: str = Field(max_length=80)

@@ -1,4 +1,4 @@
-"""What requests and answers about the simulators look like."""
+"""Request and response models of the simulators."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from .common import In, Out
 
 
 class PrinterOut(Out):
-    """How the simulated printer stands."""
+    """The simulated printer's state."""
 
     sheets: int
     ink_ml: dict[str, float]
@@ -22,14 +22,14 @@ class PrinterOut(Out):
 
 
 class HandOverIn(In):
-    """Which made file, by its address."""
+    """The address of a made file."""
 
     url: str = Field(pattern=r"^/api/files/[0-9a-f]+$")
     copies: int = Field(default=1, ge=1, le=1000)
 
 
 class PrintedOut(Out):
-    """What a printing used."""
+    """Paper and ink that a print used."""
 
     used_sheets: int
     used_ink_ml: float
@@ -46,6 +46,6 @@ class UploadAnswerOut(Out):
 
 
 class ActionPath(BaseModel):
-    """What is done at the printer."""
+    """An action at the printer."""
 
     action: Literal["refill", "clear", "jam"]
