@@ -10,7 +10,8 @@ from ..core.listing import Slot
 from ..core.output import pack_name
 from ..core.progress import Progress
 from ..io.atomic import atomic_path
-from ..io.listing_pack import PackFilm, PackListing, PackPicture, write_pack
+from ..io.listing_pack import write_pack
+from ..io.listing_pack_model import PackFilm, PackListing, PackPicture
 from ..stages import versions
 from ..store.database import key_of
 from ..store.models.listings import shot_body

@@ -13,7 +13,8 @@ from PIL import Image, UnidentifiedImageError
 from ..core.errors import ListingError
 from ..core.listing import Market
 from ..io.atomic import atomic_write
-from ..io.listing_pack import PackListing, read_pack
+from ..io.listing_pack import read_pack
+from ..io.listing_pack_model import PackListing
 
 FORMATS = ("JPEG", "PNG", "WEBP")
 

@@ -10,6 +10,7 @@ from typing import Any
 from ..core.design import PanelContent, Placement
 from ..core.sewing.seams import Follow
 from .database import Database
+from .undo import Steps
 
 _FIELDS = [f.name for f in fields(Placement)]
 
@@ -54,6 +55,9 @@ def _row(row: sqlite3.Row) -> PairRow:
         json.loads(row["printing"]),
         json.loads(row["mockup_settings"]),
     )
+
+
+STEPS = Steps("pair", "step", "placement", {"artwork_id": "artwork_id", "template_id": "template_id"})
 
 
 @dataclass(frozen=True)
@@ -108,30 +112,19 @@ class Pairs:
             row = connection.execute(f"{_SELECT} WHERE artwork_id = ? AND template_id = ?", pair).fetchone()
             before, stored_pieces = _decided(row["placement"]), json.loads(row["pieces"] or "{}")
             now, with_it = {**before, **decided}, {**stored_pieces, **(pieces or {})}
-            if (now, with_it) == (
-                before,
-                stored_pieces,
-            ):  # the same decision come twice, as when a page is left while its answer is on the way
+            if (now, with_it) == (before, stored_pieces):  # a save can arrive twice, when its page is left before the answer
                 return
             text = json.dumps({panel: placement_to_dict(placement) if placement else None for panel, placement in now.items()})
-            connection.execute(
-                "DELETE FROM placement WHERE artwork_id = ? AND template_id = ? AND step > ?", (*pair, row["step"])
-            )
+            step = STEPS.begin(connection, {"artwork_id": artwork_id, "template_id": template_id})
             connection.execute(
                 "INSERT INTO placement (artwork_id, template_id, step, placement, pieces) VALUES (?, ?, ?, ?, ?)",
-                (*pair, row["step"] + 1, text, json.dumps(with_it, ensure_ascii=False)),
+                (*pair, step, text, json.dumps(with_it, ensure_ascii=False)),
             )
-            connection.execute("UPDATE pair SET step = step + 1 WHERE artwork_id = ? AND template_id = ?", pair)
 
     def move(self, artwork_id: int, template_id: str, by: int) -> None:
         """Undo (-1) or redo (+1) a step; at either end nothing happens."""
         with self._database.writing() as connection:
-            connection.execute(
-                "UPDATE pair SET step = step + :by WHERE artwork_id = :art AND template_id = :template "
-                "AND step + :by BETWEEN 0 AND (SELECT coalesce(max(step), 0) FROM placement "
-                "WHERE artwork_id = :art AND template_id = :template)",
-                {"by": by, "art": artwork_id, "template": template_id},
-            )
+            STEPS.move(connection, {"artwork_id": artwork_id, "template_id": template_id}, by)
 
     def set_printing(self, artwork_id: int, template_id: str, printing: dict[str, Any]) -> None:
         """Store a pair's print settings."""

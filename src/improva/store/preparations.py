@@ -11,6 +11,9 @@ from ..core.artwork.reading import ArtFacts, facts_from_dict
 from ..core.artwork.traits import Traits, traits_from_dict
 from ..core.preparation import Preparation
 from .database import Database
+from .undo import Steps
+
+STEPS = Steps("artwork", "preparation_step", "preparation", {"id": "artwork_id"})
 
 
 @dataclass(frozen=True)
@@ -33,25 +36,19 @@ class Preparations:
         """Set a preparation. Undone steps are removed; equal values change nothing."""
         text = json.dumps(preparation.as_dict())
         with self._database.writing() as connection:
-            step, now = connection.execute(
-                "SELECT preparation_step, preparation FROM artwork LEFT JOIN preparation "
-                "ON artwork_id = id AND step = preparation_step WHERE id = ?",
+            (now,) = connection.execute(
+                "SELECT preparation FROM artwork LEFT JOIN preparation ON artwork_id = id AND step = preparation_step WHERE id = ?",
                 (artwork_id,),
             ).fetchone()
             if text == (now or json.dumps(Preparation().as_dict())):
                 return
-            connection.execute("DELETE FROM preparation WHERE artwork_id = ? AND step > ?", (artwork_id, step))
-            connection.execute("INSERT INTO preparation VALUES (?, ?, ?)", (artwork_id, step + 1, text))
-            connection.execute("UPDATE artwork SET preparation_step = ? WHERE id = ?", (step + 1, artwork_id))
+            step = STEPS.begin(connection, {"id": artwork_id})
+            connection.execute("INSERT INTO preparation VALUES (?, ?, ?)", (artwork_id, step, text))
 
     def move(self, artwork_id: int, by: int) -> None:
         """Undo (-1) or redo (+1) a preparation; at either end nothing happens."""
         with self._database.writing() as connection:
-            connection.execute(
-                "UPDATE artwork SET preparation_step = preparation_step + :by WHERE id = :art AND preparation_step + :by "
-                "BETWEEN 0 AND (SELECT coalesce(max(step), 0) FROM preparation WHERE artwork_id = :art)",
-                {"by": by, "art": artwork_id},
-            )
+            STEPS.move(connection, {"id": artwork_id}, by)
 
     def prepared(self, key: str) -> PreparedRow | None:
         """Return the result of a preparation, or None."""

@@ -3,9 +3,10 @@
 from .carrier import Carrier, carries, marks_of, tab_of
 from .file_names import film_name, list_name, pack_name, picture_name, print_name, set_name, sheet_name, size_name, slug
 from .gang_sheet import GangItem, GangPlan, GangSheet, plan_gang_sheet
+from .mirror import is_mirrored
 from .print_image import Print, make_print
 from .profile import INTENTS, Intent, soft_proof
-from .settings import PrintSettings, is_mirrored
+from .settings import PrintSettings
 from .sheets import PAPERS_MM, Part, SheetPlan, paper_size, plan_sheets, press_positions
 
 __all__ = [

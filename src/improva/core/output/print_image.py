@@ -12,6 +12,7 @@ from ..render import Opener, render
 from ..render.bend import outline_svg
 from ..template import Box, Panel
 from .carrier import on_carrier, on_ring_carrier
+from .mirror import mirrored
 from .profile import converted, srgb_profile, tagged
 from .settings import PrintSettings
 
@@ -69,7 +70,7 @@ def make_print(design: Design, open_art: Opener, settings: PrintSettings) -> Pri
     elif any(margins):
         image = on_carrier(image, margins, per_mm)
     if settings.mirror:
-        image = image.fliphor()
+        image = mirrored(image)
     x, y, *_ = bleed = settings.print_box(panel)
     trim = (x + panel.bleed_mm, y + panel.bleed_mm, *panel.trim_mm)
     image = tagged(image.copy(xres=per_mm[0], yres=per_mm[1]), profile)

@@ -13,17 +13,12 @@ DPI_LIMITS = (36.0, 1200.0)
 MAX_PRINT_PX = 600_000_000
 
 
-def is_mirrored(route: str) -> bool:
-    """Return whether print files of a route are mirrored: transfer paper is pressed face down, a provider prints as shown."""
-    return route == "press"
-
-
 @dataclass(frozen=True)
 class PrintSettings:
     """Settings of a panel's print file.
 
     Attributes:
-        mirror: turn left and right round; see :func:`is_mirrored`.
+        mirror: turn left and right round; see :func:`improva.core.output.mirror.is_mirrored`.
         cut_line: draw the trim's outline, for what is cut out by hand.
         profile, intent: the printer's ICC profile to which colours are converted, and how; None keeps sRGB.
     """

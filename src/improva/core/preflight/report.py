@@ -13,15 +13,16 @@ from ..fit import Placed
 from ..template import Panel, Template
 from .coverage import check_bare, check_bleed, check_crop, check_distortion
 from .guide import check_guide
+from .handle_gap import check_handle_gap
 from .ink import check_colour_mode, check_gamut, check_haze, check_tint, check_transparency, check_white
 from .pieces import check_letters_there, check_pieces_safe, check_pieces_sharp, check_slots, check_words_contrast
 from .resolution import check_eye, check_resolution, check_tag
 from .result import CheckResult, Status, worst
 from .rights import check_origin
-from .seam import check_handle_gap, check_repeat_joint, check_seam_match, check_seam_zone
 from .sewn_seams import check_near_seams
 from .subject import Subject
 from .words import check_keep_out, check_lettering, check_safe, check_stroke
+from .wrap_seam import check_repeat_joint, check_seam_match, check_seam_zone
 
 CHECKS: tuple[Callable[[Subject], CheckResult | None], ...] = (
     check_resolution,

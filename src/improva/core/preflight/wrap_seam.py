@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 
 from ..artwork.traits import column_differences
-from ..colour import Floats, delta_e_2000, lab, lab_distance, parse_hex
+from ..colour import Floats, lab_distance
 from .result import CheckResult, Fix
 from .subject import Subject
 
@@ -17,8 +17,6 @@ DETAIL_STEP = 12.0
 
 BUSY_FACTOR = 1.25
 SHIFTS_TRIED = 8
-END_MM = 4.0
-"""How much of a wrap's end is looked at beside the bare stretch. From memory."""
 
 
 def seam_match(subject: Subject) -> tuple[float, Floats, float]:
@@ -105,42 +103,6 @@ def check_seam_zone(subject: Subject) -> CheckResult | None:
         f"Words or fine detail lie within {zone:.1f} mm of {place}, {spoilt}.",
         _quieter(subject, here),
         ((0.0, 0.0, zone, h), (w - zone, 0.0, zone, h)),
-    )
-
-
-def check_handle_gap(subject: Subject) -> CheckResult | None:
-    """Measure how strongly the wrap's ends contrast with the bare gap at a mug's handle, ΔE2000."""
-    gap = subject.worn.gap_mm
-    if not gap:
-        return None
-    strip = max(1, round(END_MM * subject.px_per_mm))
-    ends = np.concatenate([subject.trim_lab[:, :strip], subject.trim_lab[:, -strip:]], axis=1)
-    bare = lab(np.array([[parse_hex(subject.template.blank_colour)]], np.uint8))
-    step, limit = float(delta_e_2000(ends, bare).mean()), subject.limit("gap_delta_e")
-    message = f"The wrap's ends are ΔE {step:.0f} from the {gap:.0f} mm of unprinted blank at the handle"
-    if step <= limit:
-        return CheckResult(
-            "handle-gap", "Gap at the handle", "pass", round(step, 1), limit, "ΔE", f"{message}: it does not stand out."
-        )
-    w, h = subject.worn.trim_mm
-    fixes = (
-        Fix("Leave a white margin", {"fit": "contain", "copies": 1, "scale": 0.92, "shift_mm": [0.0, 0.0], "background": None}),
-        Fix(
-            "Put it on front and back",
-            {"fit": "contain", "copies": 2, "scale": 0.85, "shift_mm": [0.0, 0.0], "background": None},
-        ),
-    )
-    return CheckResult(
-        "handle-gap",
-        "Gap at the handle",
-        "warn",
-        round(step, 1),
-        limit,
-        "ΔE",
-        f"{message}, which will show as a stripe.",
-        fixes[0],
-        ((0.0, 0.0, END_MM, h), (w - END_MM, 0.0, END_MM, h)),
-        fixes[1:],
     )
 
 
