@@ -112,7 +112,7 @@ def mark(page: Page) -> None:
         page.mouse.move(frame["x"] + x / 1600 * frame["width"], frame["y"] + y / 1200 * frame["height"], steps=4)
         page.mouse.up()
         page.get_by_text("Measuring…").wait_for(state="detached")
-    page.get_by_label("Facing us").fill("-75")
+    page.get_by_label("Angle to the camera").fill("-75")
     page.keyboard.press("Enter")
     page.get_by_text("Measuring…").wait_for(state="detached")
     grips.nth(2).focus()

@@ -32,13 +32,13 @@ def grounds(surface: str = "oak", wall: str = "Sand") -> list[dict[str, Any]]:
     return [
         {
             "id": "table",
-            "title": "Ground",
+            "title": "Surface below",
             "around": True,
             "size_mm": [10 * v for v in ROOM],
             "surface": surface,
             "colours": WALLS,
         },
-        {**part("wall", "Backdrop", WALLS, around=True), "default": wall},
+        {**part("wall", "Background", WALLS, around=True), "default": wall},
     ]
 
 

@@ -43,7 +43,7 @@ def plane(value: float, rows: slice = slice(None), columns: slice = slice(None))
 PRINT = Region("wrap", "Print", "wrap")
 GROUND = Region(
     "table",
-    "Ground",
+    "Surface below",
     None,
     {"Grey": "#808080", "White": "#ffffff"},
     "Grey",

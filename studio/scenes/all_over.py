@@ -244,7 +244,7 @@ def _scene(back: bool) -> Scene:
                 *more,
                 {
                     "id": "table",
-                    "title": "Ground",
+                    "title": "Surface below",
                     "around": True,
                     "size_mm": [3300, 2700],
                     "surface": "limed",

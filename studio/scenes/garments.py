@@ -349,7 +349,14 @@ def _scene(
         "box_mm": [round(CANVAS[0] / 2 - w / 2, 2), round(print_top - top, 2), w, h],
     }
     cords = [{"id": "cords", "title": "Cords", "default": "White", "colours": CLOTHS}] if make is hoodie and not back else []
-    ground = {"id": "table", "title": "Ground", "around": True, "size_mm": [3300, 2700], "surface": surface, "colours": WALLS}
+    ground = {
+        "id": "table",
+        "title": "Surface below",
+        "around": True,
+        "size_mm": [3300, 2700],
+        "surface": surface,
+        "colours": WALLS,
+    }
     return Scene(
         {
             "id": f"{template}-{panel}",

@@ -73,7 +73,7 @@ def test_a_ground_is_chosen_and_given_back(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, "Mock-ups")
     page.wait_for_load_state("networkidle")
     before, src = shown(page), page.locator("[data-preview]").get_attribute("src")
-    page.get_by_label("Ground: surface").select_option(label="Slate")
+    page.get_by_label("Surface below: surface").select_option(label="Slate")
     expect_shown_to_change(page, src)
     page.wait_for_load_state("networkidle")
     foot = slice(int(before.shape[0] * 0.94), None)

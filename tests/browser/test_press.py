@@ -76,7 +76,7 @@ def test_what_went_wrong_is_explained_logged_and_changes_the_next_plan(page: Pag
     page.get_by_label("Photograph of the result", exact=True).set_input_files(own_art)
     page.get_by_role("button", name="Log this pressing").click()
     entry = page.get_by_role("list", name="Log of pressings").get_by_role("listitem")
-    expect(entry).to_contain_text("counts for the figures")
+    expect(entry).to_contain_text("used for the suggestion")
     expect(entry.get_by_role("img")).to_be_visible()
     expect(page.get_by_text("it came out pale, so a tenth longer")).to_be_visible()
     expect(page.get_by_role("region", name="press", exact=True).get_by_text("61 s each")).to_be_visible()

@@ -25,7 +25,7 @@ def test_a_provider_is_noted_compared_and_reckoned_with(page: Page, own_art: Pat
         page.get_by_role("button", name=name, exact=True).click()
         expect(page.get_by_role("heading", name=f"What {name} asks")).to_be_visible()
         typed(page, "Printed piece", "9.50" if name == "Hut press" else "6.10")
-        page.get_by_role("button", name="Sends to Home").click()
+        page.get_by_role("button", name="Add Home").click()
         settled(page)
         typed(page, "Shipping to Home", "3.20")
         if name == "Pass press":
@@ -33,7 +33,7 @@ def test_a_provider_is_noted_compared_and_reckoned_with(page: Page, own_art: Pat
             typed(page, "Clearing to Home", "2")
     hut, far = page.locator("tr[data-provider='Hut press']"), page.locator("tr[data-provider='Pass press']")
     expect(hut).to_contain_text("12.70")
-    # (6.10 + 3.20) · 0.25 + 2 = 4.325, so 4.33; 13.63 in all
+    # (6.10 + 3.20) · 0.25 + 2 = 4.325, so 4.33; 13.63 in total
     expect(far).to_contain_text("13.63")
     expect(far).to_contain_text("4.33 customs")
     expect(hut).to_contain_text("cheapest")
@@ -41,15 +41,15 @@ def test_a_provider_is_noted_compared_and_reckoned_with(page: Page, own_art: Pat
     page.get_by_role("button", name="Use these costs for the price").click()
     settled(page)
     page.get_by_label("Who makes the sample").select_option("Hut press")
-    page.get_by_role("button", name="Ordered today").click()
+    page.get_by_role("button", name="Add a sample ordered today").click()
     for name, day in (("ordered", "2026-05-28"), ("shipped", "2026-06-02"), ("delivered", "2026-06-06")):
         page.get_by_label(name, exact=True).fill(day)
         page.get_by_label(name, exact=True).blur()
         settled(page)
-    expect(page.get_by_text("5 days to ship, 4 on the way, 9 in all")).to_be_visible()
+    expect(page.get_by_text("5 days to ship, 4 on the way, 9 in total")).to_be_visible()
     expect(hut).to_contain_text("quickest")
-    page.get_by_label("What was learned").fill("Colours a little deep.")
-    page.get_by_label("What was learned").blur()
+    page.get_by_label("Notes on the sample").fill("Colours a little deep.")
+    page.get_by_label("Notes on the sample").blur()
     page.get_by_role("button", name="Add to the provider’s notes").click()
     expect(page.get_by_label("Notes")).to_have_value("2026-06-06: Colours a little deep.")
     page.get_by_role("tablist", name="Part of selling").get_by_text("Price", exact=True).click()

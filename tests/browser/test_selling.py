@@ -39,7 +39,7 @@ def test_what_is_left_of_a_price_and_what_to_ask(page: Page, own_art: Path) -> N
     ):
         typed(page, name, value)
     assert left(page, "Now") == "17.04"  # 24.99 + 4.95 - 12.90
-    page.get_by_role("button", name="Another fee").click()
+    page.get_by_role("button", name="Add a fee").click()
     typed(page, "Fee 1 in per cent", "6.5")  # 1.95 of 29.94
     typed(page, "Planned discount", "20")
     expect(page.locator("td[data-case='At the discount']")).to_contain_text("10.42")  # 19.99 + 4.95 - 1.62 - 12.90

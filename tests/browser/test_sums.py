@@ -36,7 +36,7 @@ def test_sums_of_lengths(field: Locator) -> None:
 
 def test_turning_and_scaling_take_sums_too(page: Page) -> None:
     page.goto("/bench/4/tumbler-20oz-straight/fit")
-    turn, scale = (page.get_by_role("textbox", name=name, exact=True) for name in ("Turn", "Scale"))
+    turn, scale = (page.get_by_role("textbox", name=name, exact=True) for name in ("Rotation", "Scale"))
     turn.fill("360/8")
     turn.press("Enter")
     expect(turn).to_have_value("45")
@@ -50,7 +50,7 @@ def test_turning_and_scaling_take_sums_too(page: Page) -> None:
 
 def test_a_turn_that_cannot_close_is_told_and_nothing_changes(page: Page) -> None:
     page.goto("/bench/2/tumbler-20oz-straight/fit")  # a pattern round the cup
-    turn = page.get_by_role("textbox", name="Turn", exact=True)
+    turn = page.get_by_role("textbox", name="Rotation", exact=True)
     turn.fill("45")
     turn.press("Enter")
     expect(page.get_by_role("alert")).to_contain_text("cannot close round the blank")

@@ -103,7 +103,7 @@ export function FlatPane(props: {
             {editor.follows
               ? "Shows a part of another side's design: change it there"
               : laying
-                ? "Press an extra to select it · drag to move · wheel to size"
+                ? "Click an extra to select it · drag to move · wheel to size"
                 : "Drag to move · wheel to size · Shift + wheel to turn · arrows 1 mm"}
           </span>
         )}

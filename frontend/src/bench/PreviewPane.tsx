@@ -48,6 +48,8 @@ export function PreviewPane(props: {
   const scene = editor.pair.scenes.find((s) => s.id === seen?.scene) ?? every[0]?.scene;
   const few = every.length <= FEW_VIEWS;
   const angles = few ? every : every.filter((at) => at.scene === scene);
+  // Views of one name in several scenes are told apart by their scenes.
+  const isUnique = ({ name }: Angle) => angles.filter((at) => at.name === name).length === 1;
   const view = seen?.scene === scene?.id ? seen?.view : null;
   const { place, colours, angle } = editor;
   // What stands upright fills the pane; what is wide is shown whole, in a square.
@@ -163,7 +165,7 @@ export function PreviewPane(props: {
               }}
               className={`rounded-[3px] px-2 py-0.5 first-letter:uppercase ${near(at) ? "bg-ink text-paper" : "hover:bg-paper"}`}
             >
-              {at.name}
+              {isUnique(at) ? at.name : at.scene.title}
             </button>
           ))}
           {turns && <span className="ml-auto text-xs text-soft">turned {Math.round(angle)}°</span>}

@@ -51,7 +51,7 @@ function Placed({ editor, sewn }: { editor: PairEditor; sewn: Sewn }) {
   return (
     <>
       <div>
-        <Heading>How it fits</Heading>
+        <Heading>Fit</Heading>
         <Choice
           label="Fit"
           value={placement.fit}
@@ -78,7 +78,9 @@ function Placed({ editor, sewn }: { editor: PairEditor; sewn: Sewn }) {
         </div>
       )}
       <div className="grid gap-1.5">
-        <Heading aside={placement.fit === "repeat" ? "of the first tile" : "from the centre"}>Place and size</Heading>
+        <Heading aside={placement.fit === "repeat" ? "of the first tile" : "from the centre"}>
+          Position and size
+        </Heading>
         <ValueField
           label="Right"
           text={show(x, unit)}
@@ -132,7 +134,7 @@ function Placed({ editor, sewn }: { editor: PairEditor; sewn: Sewn }) {
           />
         )}
         <ValueField
-          label="Turn"
+          label="Rotation"
           text={show(placement.rotate_deg, "mm", 1)}
           suffix="°"
           parse={parsePlain}

@@ -45,7 +45,7 @@ export function PicturesPart({
   const add = (slot: ListingSlot) => keep([...slots.map(plain), slot]);
   return (
     <>
-      <Heading aside={`${slots.length} of ${most}, the first stands for all`}>Pictures</Heading>
+      <Heading aside={`${slots.length} of ${most}, the first is the cover`}>Pictures</Heading>
       <ol className="grid grid-cols-[repeat(auto-fill,minmax(9.5rem,1fr))] gap-3" aria-label="Pictures in order">
         {slots.map((slot, i) => (
           <li

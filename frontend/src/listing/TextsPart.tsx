@@ -18,7 +18,7 @@ export function TextsPart({ listing, listings, pair }: { listing: Listing; listi
   return (
     <>
       <div className="grid gap-2">
-        <Heading aside="on every blank">Words of this design</Heading>
+        <Heading aside="on every blank">Text of this design</Heading>
         <Text label="Name for buyers" value={art.name} hint={pair.artwork.title} onValue={(name) => own({ name })} />
         <Text
           label="Sentence about this design"
@@ -36,7 +36,7 @@ export function TextsPart({ listing, listings, pair }: { listing: Listing; listi
         />
       </div>
       <div className="grid gap-2">
-        <Heading aside="for every design">Kept for {pair.template.title}</Heading>
+        <Heading aside="for every design">Text of {pair.template.title}</Heading>
         <Text label="Title" value={blank.title} onValue={(title) => kept({ title })} />
         <Text
           label="Description"

@@ -42,7 +42,7 @@ function Marking({ photo, art }: { photo: Photo; art: number }) {
   const marking = { photo, tool, onTool: setTool, reach, onReach: setReach };
   return (
     <div className="flex h-screen flex-col">
-      <Masthead where={<Below>A scene of your own photograph: {scene.template_title}</Below>}>
+      <Masthead where={<Below>Scene from your photograph: {scene.template_title}</Below>}>
         <UnitChoice />
         <Button onClick={() => go(back)}>Back to the bench</Button>
       </Masthead>

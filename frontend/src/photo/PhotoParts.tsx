@@ -31,7 +31,7 @@ export function Print({ photo }: MarkingProps) {
       {panels.length > 1 && <Pick label="Side" value={scene.panel} options={panels} onValue={photo.show} />}
       {scene.round ? (
         <Plain
-          label="Facing us"
+          label="Angle to the camera"
           value={marks.facing_deg}
           suffix="°"
           least={-180}

@@ -30,7 +30,13 @@ export function BandFields({ piece, panel, arts, offered, hold, lay }: PieceProp
       />
       <ArtPick arts={arts} label="Pattern" value={piece.art} none="none" onValue={(art) => lay({ art })} />
       {piece.art !== null && (
-        <Length label="One tile" mm={piece.tile_mm} panel={panel} least={0.6} onValue={(tile_mm) => lay({ tile_mm })} />
+        <Length
+          label="Tile width"
+          mm={piece.tile_mm}
+          panel={panel}
+          least={0.6}
+          onValue={(tile_mm) => lay({ tile_mm })}
+        />
       )}
       <Length label="Inner line" mm={piece.line_mm} panel={panel} least={0} onValue={(line_mm) => lay({ line_mm })} />
       {piece.line_mm > 0 && (
@@ -43,7 +49,7 @@ export function BandFields({ piece, panel, arts, offered, hold, lay }: PieceProp
             onValue={(line_gap_mm) => lay({ line_gap_mm })}
           />
           <ColourField
-            label="Line in"
+            label="Line colour"
             value={piece.line_colour}
             offered={offered}
             onHold={(line_colour) => hold({ line_colour })}

@@ -50,21 +50,21 @@ export function FramesFields({ piece, panel, arts, offered, lay }: PieceProps<Fr
         onValue={(v) => lay({ down: Math.round(v) })}
       />
       <Length
-        label="All, width"
+        label="Total width"
         mm={piece.size_mm[0]}
         panel={panel}
         onValue={(w) => lay({ size_mm: [w, piece.size_mm[1]] })}
       />
       <Length
-        label="All, height"
+        label="Total height"
         mm={piece.size_mm[1]}
         panel={panel}
         onValue={(h) => lay({ size_mm: [piece.size_mm[0], h] })}
       />
-      <Length label="Rim" mm={piece.rim_mm} panel={panel} least={0} onValue={(rim_mm) => lay({ rim_mm })} />
+      <Length label="Rim width" mm={piece.rim_mm} panel={panel} least={0} onValue={(rim_mm) => lay({ rim_mm })} />
       <Length label="Gap" mm={piece.gap_mm} panel={panel} least={0} onValue={(gap_mm) => lay({ gap_mm })} />
       <Plain
-        label="Turn"
+        label="Rotation"
         value={piece.rotate_deg}
         suffix="°"
         least={-360}
@@ -72,7 +72,7 @@ export function FramesFields({ piece, panel, arts, offered, lay }: PieceProps<Fr
         onValue={(rotate_deg) => lay({ rotate_deg })}
       />
       <ColourField
-        label="Frames in"
+        label="Frame colour"
         value={piece.colour}
         offered={offered}
         onValue={(colour) => colour && lay({ colour })}

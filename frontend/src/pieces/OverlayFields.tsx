@@ -28,7 +28,7 @@ export function OverlayFields({ piece, arts, lay }: PieceProps<Overlay>) {
         onValue={(v) => placement({ scale: v / 100 })}
       />
       <Plain
-        label="Turn"
+        label="Rotation"
         value={piece.placement.rotate_deg}
         suffix="°"
         least={-360}
@@ -78,7 +78,7 @@ export function MixingFields({ piece, lay }: { piece: Piece; lay: (change: Parti
       />
       <Pick label="Blend" value={piece.blend} options={BLENDS} onValue={(blend) => lay({ blend })} />
       <Tick label="Behind the artwork" on={piece.behind} onValue={(behind) => lay({ behind })} />
-      <Pick label="Seen" value={piece.clipped} options={CLIPS} onValue={(clipped) => lay({ clipped })} />
+      <Pick label="Clipping" value={piece.clipped} options={CLIPS} onValue={(clipped) => lay({ clipped })} />
     </>
   );
 }

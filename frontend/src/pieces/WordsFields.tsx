@@ -46,7 +46,7 @@ export function WordsFields({ piece, panel, offered, hold, lay }: PieceProps<Wor
       {piece.text.includes("\n") && (
         <>
           <Choice
-            label="Lines"
+            label="Alignment"
             value={piece.align}
             options={[
               { value: "left", label: "Left" },
@@ -56,7 +56,7 @@ export function WordsFields({ piece, panel, offered, hold, lay }: PieceProps<Wor
             onChange={(align) => lay({ align })}
           />
           <Plain
-            label="Leading"
+            label="Line spacing"
             value={piece.leading}
             suffix="×"
             least={0.4}
@@ -73,11 +73,11 @@ export function WordsFields({ piece, panel, offered, hold, lay }: PieceProps<Wor
         most={300}
         onValue={(percent) => lay({ tracking: percent / 100 })}
       />
-      <Pick label="Along" value={piece.along} options={PATHS} onValue={(along) => lay({ along, ...FIRST[along] })} />
+      <Pick label="Path" value={piece.along} options={PATHS} onValue={(along) => lay({ along, ...FIRST[along] })} />
       <Bend piece={piece} lay={lay} />
       {sized && <Pick label="Size" value={piece.sizing} options={SIZINGS} onValue={(sizing) => lay({ sizing })} />}
       {(!sized || piece.sizing === "size") && (
-        <Length label="Letters" mm={piece.size_mm} panel={panel} onValue={(size_mm) => lay({ size_mm })} />
+        <Length label="Letter height" mm={piece.size_mm} panel={panel} onValue={(size_mm) => lay({ size_mm })} />
       )}
       {(!sized || piece.sizing !== "size") && (
         <Length
@@ -91,7 +91,7 @@ export function WordsFields({ piece, panel, offered, hold, lay }: PieceProps<Wor
         <Length label="Height" mm={piece.height_mm} panel={panel} onValue={(height_mm) => lay({ height_mm })} />
       )}
       <Plain
-        label="Turn"
+        label="Rotation"
         value={piece.rotate_deg}
         suffix="°"
         least={-360}
@@ -114,21 +114,26 @@ export function WordsFields({ piece, panel, offered, hold, lay }: PieceProps<Wor
         onValue={(outline) => lay({ outline })}
       />
       {piece.outline && (
-        <Length label="Outline of" mm={piece.outline_mm} panel={panel} onValue={(outline_mm) => lay({ outline_mm })} />
+        <Length
+          label="Outline width"
+          mm={piece.outline_mm}
+          panel={panel}
+          onValue={(outline_mm) => lay({ outline_mm })}
+        />
       )}
       <Shade piece={piece} panel={panel} lay={lay} />
       <Pick label="Plaque" value={piece.plaque} options={PLAQUES} onValue={(plaque) => lay({ plaque })} />
       {piece.plaque !== "none" && (
         <>
           <ColourField
-            label="Plaque in"
+            label="Plaque colour"
             value={piece.plaque_fill}
             offered={offered}
             onHold={(plaque_fill) => hold({ plaque_fill })}
             onValue={(plaque_fill) => plaque_fill && lay({ plaque_fill })}
           />
           <Length
-            label="Round words"
+            label="Plaque margin"
             mm={piece.plaque_margin_mm}
             panel={panel}
             least={0}
@@ -161,8 +166,8 @@ function Bend({ piece, lay }: BendProps) {
       onValue={(v) => lay({ amount: v })}
     />
   );
-  if (piece.along === "arc") return amount("Over", "°", 355);
-  if (piece.along === "bulge") return amount("Middle", "%", 300);
+  if (piece.along === "arc") return amount("Arc angle", "°", 355);
+  if (piece.along === "bulge") return amount("Bulge", "%", 300);
   if (piece.along === "circle")
     return (
       <Tick label="Read from inside" on={piece.amount < 0} onValue={(inside) => lay({ amount: inside ? -1 : 1 })} />
@@ -177,9 +182,9 @@ function Bend({ piece, lay }: BendProps) {
   if (piece.along === "envelope")
     return (
       <>
-        {amount("Top rises", "%", 300)}
+        {amount("Top rise", "%", 300)}
         <Plain
-          label="Foot falls"
+          label="Bottom drop"
           value={piece.other}
           suffix="%"
           least={-300}
@@ -208,7 +213,7 @@ function Shade({ piece, panel, lay }: BendProps & { panel: Panel }) {
       {shadow && (
         <>
           <Length
-            label="Blurred by"
+            label="Blur"
             mm={shadow.blur_mm ?? 0}
             panel={panel}
             least={0}

@@ -27,7 +27,7 @@ export function LogPart({ press, pressing }: { press: Press; pressing: Pressing 
   const chosen = press.faults.filter((fault) => entry.faults.includes(fault.id));
   return (
     <div className="grid gap-2">
-      <Heading aside="teaches the next one">Log the result</Heading>
+      <Heading aside="improves the suggestion">Log the result</Heading>
       <Choice
         label="Result"
         value={entry.result}
@@ -116,7 +116,7 @@ function Logged({ entry, faults, onRemove }: { entry: LogEntry; faults: Fault[];
         {titles.length > 0 && `, ${titles.join(", ")}`}
         <span className="block text-xs text-soft">
           {entry.on} · {Math.round(figures.temperature_c)} °C, {figures.main_s} s, {figures.pressure}
-          {entry.counts && " · counts for the figures"}
+          {entry.counts && " · used for the suggestion"}
         </span>
         {entry.note && <span className="block text-xs">{entry.note}</span>}
       </span>

@@ -144,7 +144,7 @@ function Machine({ press, pressing }: { press: Press; pressing: Pressing }) {
 function Cautions({ lines }: { lines: string[] }) {
   return (
     <section aria-label="Cautions" className="shrink-0 border-b-2 border-ink bg-paper px-4 py-3">
-      <h3 className="mb-1 text-sm font-bold">Hot, and it gives off fumes: take care</h3>
+      <h3 className="mb-1 text-sm font-bold">Safety: heat and fumes</h3>
       <ul className="grid list-disc gap-0.5 pl-4 text-xs leading-snug">
         {lines.map((line) => (
           <li key={line}>{line}</li>

@@ -73,7 +73,7 @@ export function FilePart({
           <dd className="text-right">
             {plan.file_px[0]} × {plan.file_px[1]}
           </dd>
-          <dt className="text-soft">Artwork has</dt>
+          <dt className="text-soft">Effective resolution</dt>
           <dd className="text-right">{pair.artwork.vector ? "vector, any dpi" : `${own} dpi here`}</dd>
         </dl>
         {!pair.artwork.vector && dpi > own * 1.05 && (
@@ -100,9 +100,7 @@ export function FilePart({
             <SoftProof place={place} pair={pair} empty={empty} busy={busy} intent={printing.intent ?? "relative"} />
           </>
         ) : (
-          <p className="text-xs text-soft">
-            Add the printer's ICC profile under Check, and colours can be looked at and converted here.
-          </p>
+          <p className="text-xs text-soft">To preview and convert colours, add the printer's ICC profile at Check.</p>
         )}
       </div>
       {state.can_tab ? (

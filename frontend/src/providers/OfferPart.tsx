@@ -38,7 +38,7 @@ export function OfferPart(props: {
   const [w, h] = offer.file_mm ?? panel.file_mm;
   return (
     <>
-      <Heading aside="per piece, before any sale">What {provider.name} asks</Heading>
+      <Heading aside="per piece, before any sale">Offer of {provider.name}</Heading>
       <div className="grid grid-cols-2 gap-x-6 gap-y-1.5">
         <AmountField
           label="Printed piece"
@@ -58,7 +58,7 @@ export function OfferPart(props: {
           />
         </div>
         <Plain
-          label="Takes from"
+          label="Least resolution"
           value={offer.least_dpi}
           suffix="dpi"
           least={0}
@@ -66,7 +66,7 @@ export function OfferPart(props: {
           onValue={(least_dpi) => set({ least_dpi })}
         />
         <Tick
-          label="Wants a file of another size"
+          label="Needs a different file size"
           on={offer.file_mm !== null}
           onValue={(on) => set({ file_mm: on ? [...panel.file_mm] : null })}
         />
@@ -78,11 +78,11 @@ export function OfferPart(props: {
         )}
       </div>
       <div className="grid grid-cols-[minmax(0,1fr)_repeat(4,7rem)_1.25rem] items-center gap-1 text-xs text-soft">
-        <span>Sent to</span>
+        <span>Region</span>
         <span className="text-right">shipping</span>
         <span className="text-right">duty and tax</span>
-        <span className="text-right">none up to</span>
-        <span className="text-right">for clearing it</span>
+        <span className="text-right">duty-free up to</span>
+        <span className="text-right">customs fee</span>
         <span />
         {routes.map((each, i) => (
           <RouteLine key={each.region} each={each} unit={state.currency} change={(change) => route(i, change)}>
@@ -99,7 +99,7 @@ export function OfferPart(props: {
             })
           }
         >
-          Sends to {unused ?? "another region"}
+          Add {unused ?? "a region"}
         </Button>
         <Button
           waits={providing.busy}

@@ -49,7 +49,7 @@ export function ProvidersPart({ place, pair, panel }: { place: Place; pair: Pair
         >
           <input
             aria-label="Name of a provider"
-            placeholder="Another provider"
+            placeholder="Name of the provider"
             value={name}
             maxLength={80}
             onChange={(event) => setName(event.target.value)}

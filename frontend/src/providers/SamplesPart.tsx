@@ -35,7 +35,7 @@ export function SamplesPart({ state, providing, place, panel }: Parts) {
           waits={providing.busy}
           onClick={() => providing.act(() => api.addSample(place, { provider, ordered: today(), ...NOT_SEEN }))}
         >
-          Ordered today
+          Add a sample ordered today
         </Button>
       </div>
       {state.samples.length === 0 && (
@@ -60,7 +60,7 @@ function SampleCard({ sample, state, providing, panel }: Omit<Parts, "place"> & 
   const counted = [
     days.to_ship !== null && `${days.to_ship} days to ship`,
     days.on_the_way !== null && `${days.on_the_way} on the way`,
-    days.in_all !== null && `${days.in_all} in all`,
+    days.in_all !== null && `${days.in_all} in total`,
   ].filter(Boolean);
   return (
     <article aria-label={`Sample of ${sample.ordered}`} className="grid gap-2 border border-rule bg-paper p-2 text-sm">
@@ -89,9 +89,9 @@ function SampleCard({ sample, state, providing, panel }: Omit<Parts, "place"> & 
             label={`${check} of the sample of ${sample.ordered}, ${sample.id}`}
             value={sample.checks?.[check] ?? "none"}
             options={[
-              { value: "none", label: "not seen" },
-              { value: "good", label: "as in the proof" },
-              { value: "off", label: "off" },
+              { value: "none", label: "not checked" },
+              { value: "good", label: "as proofed" },
+              { value: "off", label: "wrong" },
             ]}
             onChange={(value) => {
               const { [check]: _, ...others } = sample.checks ?? {};
@@ -101,8 +101,8 @@ function SampleCard({ sample, state, providing, panel }: Omit<Parts, "place"> & 
         </div>
       ))}
       <KeptText
-        name="What was learned"
-        hint="What was learned"
+        name="Notes on the sample"
+        hint="Notes on the sample"
         rows={2}
         value={sample.note ?? ""}
         onValue={(note) => set({ note })}
@@ -121,7 +121,7 @@ function SampleCard({ sample, state, providing, panel }: Omit<Parts, "place"> & 
           accept="image/*"
           onFiles={([file]) => file && providing.act(() => api.addSamplePhoto(sample.id, file))}
         >
-          Photograph
+          Add a photograph
         </FileButton>
         {sample.note && (
           <Button

@@ -5,9 +5,9 @@ export function CasesTable({ sell }: { sell: Sell }) {
   const { cases } = sell;
   const fees = cases[0]?.fees.map(([title]) => title) ?? [];
   const lines: { name: string; of: (one: Sell["cases"][number]) => string; minus?: boolean }[] = [
-    { name: "Price, less the discount", of: (one) => one.item },
-    { name: "Shipping the buyer pays", of: (one) => one.shipping },
-    ...(sell.shop.tax_mode === "within the price" ? [{ name: "Tax within it", of: taxed, minus: true }] : []),
+    { name: "Price after discount", of: (one) => one.item },
+    { name: "Shipping paid by the buyer", of: (one) => one.shipping },
+    ...(sell.shop.tax_mode === "within the price" ? [{ name: "Tax in the price", of: taxed, minus: true }] : []),
     ...fees.map((name, i) => ({ name, of: (one: Sell["cases"][number]) => one.fees[i]?.[1] ?? "0", minus: true })),
     { name: "Your cost", of: (one) => one.spent, minus: true },
   ];

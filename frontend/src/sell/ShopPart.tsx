@@ -77,7 +77,7 @@ export function ShopPart({ sell, selling }: { sell: Sell; selling: Selling }) {
             })
           }
         >
-          Another fee
+          Add a fee
         </Button>
       </div>
       <div className="grid gap-1.5">

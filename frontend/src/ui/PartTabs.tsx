@@ -20,7 +20,7 @@ export function PartTabs<T extends string>(props: {
             key={value}
             value={value}
             title={hint}
-            className="-mb-px grow border-b-2 border-transparent px-2 py-1 text-sm text-soft hover:text-ink data-[state=active]:border-ink data-[state=active]:font-bold data-[state=active]:text-ink"
+            className={`-mb-px grow border-b-2 border-transparent ${props.parts.length > 4 ? "px-1" : "px-2"} py-1 text-sm text-soft hover:text-ink data-[state=active]:border-ink data-[state=active]:font-bold data-[state=active]:text-ink`}
           >
             {label}
           </Tabs.Trigger>

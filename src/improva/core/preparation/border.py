@@ -186,10 +186,12 @@ KIND = StepKind(
     "A border round what is cut out, for cutting and sewing along.",
     (
         Field("mm", "Width", "number", 8, "mm", 0, 200),
-        Field("fill", "Filled with", "choice", "colour", choices=(("colour", "A colour"), ("edge", "The edge's colour"))),
+        Field("fill", "Fill", "choice", "colour", choices=(("colour", "A colour"), ("edge", "The edge's colour"))),
         Field("colour", "Colour", "colour", "#ffffff"),
         Field("holes", "Holes", "choice", "filled", choices=(("filled", "Filled"), ("kept", "Kept"))),
-        Field("necks", "Thicken below", "number", 0, "mm", 0, 200, hint="what comes out thinner, border included; 0 is off"),
+        Field(
+            "necks", "Thicken parts below", "number", 0, "mm", 0, 200, hint="what comes out thinner, border included; 0 is off"
+        ),
     ),
     border,
     reshapes=True,

@@ -200,7 +200,7 @@ KIND = StepKind(
         Field("tolerance", "Tolerance", "number", 6, "steps", 0, 255, hint="of 255, how far a colour may lie from the paper's"),
         Field(
             "reach",
-            "Clears",
+            "Clear",
             "choice",
             "contiguous",
             choices=(("contiguous", "From the edge"), ("everywhere", "Everywhere")),
@@ -209,7 +209,7 @@ KIND = StepKind(
         Field("add", "Also clear", "points", (), hint="areas inside that are paper too"),
         Field("spare", "Keep", "points", (), hint="areas that are not paper"),
         Field("soften", "Soft edge", "number", 2, "px", 0, 40, hint="how wide the edge is mixed with paper"),
-        Field("decontaminate", "Take the rim out", "switch", True, hint="no pale rim of paper stays in the edge"),
+        Field("decontaminate", "Remove the paper rim", "switch", True, hint="no pale rim of paper stays in the edge"),
         Field(
             "washes",
             "Keep washes",

@@ -78,8 +78,8 @@ KIND = StepKind(
     "Enlarge",
     "Smooths coarse pixels. It adds no detail, and proofs keep counting the original's pixels.",
     (
-        Field("factor", "Times", "number", 2, "×", 1, 8),
-        Field("method", "How", "choice", "edges", choices=(("edges", "Keep edges"), ("lanczos", "Lanczos"))),
+        Field("factor", "Factor", "number", 2, "×", 1, 8),
+        Field("method", "Method", "choice", "edges", choices=(("edges", "Keep edges"), ("lanczos", "Lanczos"))),
     ),
     enlarge,
 )

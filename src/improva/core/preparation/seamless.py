@@ -33,11 +33,11 @@ def seamless(picture: Picture, *, method: str = "blend", share: float = 12) -> P
 
 KIND = StepKind(
     "seamless",
-    "Make it seamless",
+    "Make seamless",
     "Makes the picture meet itself on all sides, so that it repeats.",
     (
-        Field("method", "How", "choice", "blend", choices=(("blend", "Blend its edges"), ("mirror", "Mirror it"))),
-        Field("share", "Blended over", "number", 12, "%", 1, 45),
+        Field("method", "Method", "choice", "blend", choices=(("blend", "Blend its edges"), ("mirror", "Mirror it"))),
+        Field("share", "Blend width", "number", 12, "%", 1, 45),
     ),
     seamless,
     reshapes=True,

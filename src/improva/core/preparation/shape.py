@@ -80,15 +80,15 @@ TRIM = StepKind(
     "trim",
     "Trim",
     "Cuts away transparent margins.",
-    (Field("margin", "Margin left", "number", 0, "mm", 0, 1000),),
+    (Field("margin", "Margin", "number", 0, "mm", 0, 1000),),
     trim,
     reshapes=True,
 )
 TURN = StepKind(
     "turn",
-    "Turn",
+    "Rotate",
     "Turns the picture clockwise.",
-    (Field("degrees", "By", "number", 90, "°", -3600, 3600),),
+    (Field("degrees", "Angle", "number", 90, "°", -3600, 3600),),
     turn,
     reshapes=True,
 )
@@ -96,7 +96,7 @@ FLIP = StepKind(
     "flip",
     "Flip",
     "Swaps left and right, or top and bottom.",
-    (Field("way", "Which way", "choice", "across", choices=(("across", "Left and right"), ("down", "Top and bottom"))),),
+    (Field("way", "Direction", "choice", "across", choices=(("across", "Left and right"), ("down", "Top and bottom"))),),
     flip,
     reshapes=True,
 )
@@ -104,7 +104,7 @@ CROP = StepKind(
     "crop",
     "Crop",
     "Keeps a part of the picture.",
-    (Field("box", "Part kept", "box", (0.0, 0.0, 1.0, 1.0)),),
+    (Field("box", "Crop area", "box", (0.0, 0.0, 1.0, 1.0)),),
     crop,
     reshapes=True,
 )

@@ -138,7 +138,7 @@ TONE = StepKind(
     (
         Field("black", "Black point", "number", 0, "steps", 0, 254),
         Field("white", "White point", "number", 255, "steps", 1, 255),
-        Field("gamma", "Middle", "number", 1, "×", 0.2, 5, hint="over 1 is lighter"),
+        Field("gamma", "Gamma", "number", 1, "×", 0.2, 5, hint="over 1 is lighter"),
         Field("brightness", "Brightness", "number", 0, "%", -100, 100),
         Field("saturation", "Saturation", "number", 0, "%", -100, 100),
         Field("warmth", "Warmth", "number", 0, "%", -100, 100),

@@ -71,7 +71,7 @@ def drawn_scenes(template: Template) -> list[SceneInfo]:
     lying = _info(template, "", "flat", {"flat": 0.0}, False, printed)
     if template.panels[0].shape != "cutout":
         return [lying]
-    sweep = Region("table", "Ground", None, SWEEPS, "Mist", around=True)
+    sweep = Region("table", "Surface below", None, SWEEPS, "Mist", around=True)
     return [replace(_info(template, STANDING, "studio", {"front": 0.0}, False, [printed[0], sweep]), unprinted=True), lying]
 
 
