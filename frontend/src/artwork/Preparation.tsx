@@ -28,15 +28,15 @@ export function Preparation({
   onSide: (side: string) => void;
 }) {
   const [part, turn] = usePart(["picture", "with-it"]);
-  const [asked, setAsked] = useState<string | null>(null);
+  const [tool, setTool] = useState<string | null>(null);
   const [seen, setSeen] = useState<Seen | null>(null);
-  const click = clicksOf(preparing).find((way) => way.name === asked) ?? null;
+  const click = clicksOf(preparing).find((way) => way.name === tool) ?? null;
   return (
     <main aria-busy={preparing.busy || editor.busy} className={COLUMNS}>
       <section aria-label="artwork" className={COLUMN}>
         <PartTabs label="Part" value={part} parts={PARTS} onChange={turn} partClassName="flex grow flex-col gap-4">
           {part === "picture" ? (
-            <ArtworkStation preparing={preparing} editor={editor} click={click} onClick={setAsked} />
+            <ArtworkStation preparing={preparing} editor={editor} click={click} onClick={setTool} />
           ) : (
             <>
               {editor.pair.panels.length > 1 && <Sides pair={editor.pair} panel={editor.panel} onSide={onSide} />}

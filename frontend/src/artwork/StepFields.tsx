@@ -87,7 +87,7 @@ function NumberField({ field, value, hold, decide }: Omit<FieldProps, "preparing
   const least = field.least ?? Number.NEGATIVE_INFINITY;
   const most = field.most ?? Number.POSITIVE_INFINITY;
   const shown = (v: number) => (length ? show(v, unit) : String(Math.round(v * 1000) / 1000));
-  const kept = (v: number) => Math.min(most, Math.max(least, v));
+  const clamped = (v: number) => Math.min(most, Math.max(least, v));
   const slid = SLID_UNITS.includes(field.unit) && Number.isFinite(least) && Number.isFinite(most);
   const far = field.unit === "steps" && most === 255 && field.name === "tolerance" ? 60 : most;
   return (
@@ -99,7 +99,7 @@ function NumberField({ field, value, hold, decide }: Omit<FieldProps, "preparing
         suffix={length ? unit : field.unit === "steps" ? "/255" : field.unit}
         parse={(text) => (length ? parseLength(text, unit, 300) : parsePlain(text))}
         hint={`${shown(least)} to ${shown(most)}${field.hint ? `: ${field.hint}` : ""}`}
-        onValue={(v) => decide(kept(v))}
+        onValue={(v) => decide(clamped(v))}
       />
       {slid && (
         <input

@@ -147,7 +147,7 @@ function Bench({ editor, station, onSide }: { editor: PairEditor; station: Laid;
   const showsMockups = station === "mockups";
   const shows = useMockups(editor, showsMockups);
   const [seen, setSeen] = useState<Seen | null>(null);
-  const [lying, setLying] = useState<"cut" | "sewn">("cut");
+  const [flatView, setFlatView] = useState<"cut" | "sewn">("cut");
   const canBeSewn = editor.pair.template.seams.length > 0 && (station === "fit" || station === "check");
   const sewn = useSewing(editor.place, editor.pair, canBeSewn);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another panel or blank is best seen in its own scene
@@ -159,12 +159,12 @@ function Bench({ editor, station, onSide }: { editor: PairEditor; station: Laid;
         {canBeSewn && (
           <Choice
             label="Flat view"
-            value={lying}
+            value={flatView}
             options={[
               { value: "cut", label: "As cut" },
               { value: "sewn", label: "Sewn together" },
             ]}
-            onChange={setLying}
+            onChange={setFlatView}
           />
         )}
         {editor.problem && <Alert>{editor.problem}</Alert>}
@@ -179,7 +179,7 @@ function Bench({ editor, station, onSide }: { editor: PairEditor; station: Laid;
       </section>
       {showsMockups ? (
         <ScenesPane editor={editor} shows={shows} seen={seen} onSee={setSeen} />
-      ) : canBeSewn && lying === "sewn" ? (
+      ) : canBeSewn && flatView === "sewn" ? (
         <SewnPane place={editor.place} pair={editor.pair} panel={editor.panel} sewn={sewn} onSide={onSide} />
       ) : (
         <FlatPane

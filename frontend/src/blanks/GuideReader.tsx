@@ -7,7 +7,7 @@ import { Alert } from "../ui/parts";
 
 /** Zones read from a provider's guide picture: its pixels, and where it is clear. */
 export function GuideReader({ onRead }: { onRead: (some: Partial<Measures>, guide: File) => void }) {
-  const [told, setTold] = useState<string | null>(null);
+  const [summary, setSummary] = useState<string | null>(null);
   const read = useMutation({
     mutationFn: (file: File) => api.traceGuide(file),
     onSuccess: (guide, file) => {
@@ -19,7 +19,7 @@ export function GuideReader({ onRead }: { onRead: (some: Partial<Measures>, guid
         { form: "pixels", kind: "own", file_px: guide.px, dpi: Math.round(dpi * 100) / 100, bleed_mm: mm(bleed) },
         file,
       );
-      setTold(
+      setSummary(
         guide.trim
           ? `${w} × ${h} px. Its clear part was taken as the trim${guide.rectangular < 0.97 ? ", though it is not a rectangle" : ""}.`
           : `${w} × ${h} px. Nothing in it is clear, so give bleed and safe line by hand.`,
@@ -37,7 +37,7 @@ export function GuideReader({ onRead }: { onRead: (some: Partial<Measures>, guid
         Read a provider's guide file
       </FileButton>
       {read.error && <Alert>{read.error.message}</Alert>}
-      {told && <p className="mt-1 text-xs text-soft">{told}</p>}
+      {summary && <p className="mt-1 text-xs text-soft">{summary}</p>}
     </div>
   );
 }

@@ -71,6 +71,6 @@ function Line({ batch, work, leftOut }: { batch: Batch; work: Batches; leftOut: 
 
 function told({ jobs, done, failed, stopped, paused, under_way }: Batch): string {
   const rest = [failed > 0 && `${failed} failed`, stopped > 0 && `${stopped} stopped`].filter(Boolean).join(", ");
-  const made = `${done} of ${jobs} steps done${rest && `, ${rest}`}`;
-  return under_way && paused ? `Paused: ${made}` : made;
+  const progress = `${done} of ${jobs} steps done${rest && `, ${rest}`}`;
+  return under_way && paused ? `Paused: ${progress}` : progress;
 }

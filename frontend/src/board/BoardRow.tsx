@@ -24,7 +24,7 @@ type RowProps = {
 /** An artwork on every blank of the board. */
 export const BoardRow = memo(function BoardRow(props: RowProps) {
   const { art } = props;
-  const found = useQuery({
+  const cellQuery = useQuery({
     queryKey: ["board", "row", art.id, props.templates.map(({ id }) => id).join(" ")],
     queryFn: () => api.boardRow(art.id),
     placeholderData: (old) => old,
@@ -71,10 +71,12 @@ export const BoardRow = memo(function BoardRow(props: RowProps) {
         </div>
       </th>
       {props.templates.map((template) => {
-        const cell = found.data?.cells.find((c) => c.template_id === template.id);
+        const cell = cellQuery.data?.cells.find((c) => c.template_id === template.id);
         return (
           <td key={template.id} className="border-b border-rule px-2 py-2.5">
-            {found.error && template === props.templates[0] && <p className="w-32 text-xs">{found.error.message}</p>}
+            {cellQuery.error && template === props.templates[0] && (
+              <p className="w-32 text-xs">{cellQuery.error.message}</p>
+            )}
             {cell && (
               <div className="group grid">
                 <BoardCell cell={cell} art={art} template={template} />

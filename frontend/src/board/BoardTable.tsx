@@ -102,8 +102,8 @@ function Rows({ board, picks, pane, arrived, onRemove, onRename }: Rows) {
     },
     rangeExtractor: (range: Range) => {
       const near = defaultRangeExtractor(range);
-      const kept = artworks.findIndex(({ id }) => id === focused.current);
-      return kept < 0 || near.includes(kept) ? near : [...near, kept].sort((a, b) => a - b);
+      const focusedIndex = artworks.findIndex(({ id }) => id === focused.current);
+      return focusedIndex < 0 || near.includes(focusedIndex) ? near : [...near, focusedIndex].sort((a, b) => a - b);
     },
   });
   const place = artworks.findIndex(({ id }) => id === arrived);

@@ -10,15 +10,15 @@ const FIRST_BLANK = "tumbler-20oz-straight";
 export function SearchField({ blank }: { blank: string | undefined }) {
   const id = useId();
   const [words, setWords] = useState("");
-  const asked = words.trim();
-  const found = useQuery({
-    queryKey: ["search", asked],
-    queryFn: () => api.search(asked),
-    enabled: asked.length > 1,
+  const text = words.trim();
+  const results = useQuery({
+    queryKey: ["search", text],
+    queryFn: () => api.search(text),
+    enabled: text.length > 1,
     placeholderData: (old) => old,
     staleTime: 0,
   });
-  const open = asked.length > 1 && found.data !== undefined;
+  const open = text.length > 1 && results.data !== undefined;
   const to = (hit: Hit) => `/bench/${hit.artwork_id}/${hit.template_id ?? blank ?? FIRST_BLANK}/${stationOf(hit)}`;
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: Escape closes what its field has opened
@@ -41,8 +41,8 @@ export function SearchField({ blank }: { blank: string | undefined }) {
           aria-label="Found"
           className="absolute right-0 z-20 mt-1 max-h-96 w-[26rem] overflow-y-auto border border-ink bg-paper"
         >
-          {found.data?.length === 0 && <li className="p-2 text-sm text-soft">No results for “{words}”.</li>}
-          {found.data?.map((hit) => (
+          {results.data?.length === 0 && <li className="p-2 text-sm text-soft">No results for “{words}”.</li>}
+          {results.data?.map((hit) => (
             <li key={`${hit.artwork_id} ${hit.template_id} ${hit.what} ${hit.detail}`}>
               <Link to={to(hit)} className="block px-3 py-1.5 text-sm hover:bg-table focus:bg-table">
                 <b>{hit.title}</b>

@@ -18,7 +18,7 @@ export type Batches = {
 export function useBatches(): Batches {
   const queries = useQueryClient();
   const key = ["batches"];
-  const found = useQuery({
+  const query = useQuery({
     queryKey: key,
     queryFn: api.batches,
     refetchInterval: (query) =>
@@ -33,7 +33,7 @@ export function useBatches(): Batches {
   });
 
   // cells tell how far their pairs have come, so they are asked anew when something has ended
-  const ended = found.data?.batches.reduce((sum, batch) => sum + batch.done, 0) ?? 0;
+  const ended = query.data?.batches.reduce((sum, batch) => sum + batch.done, 0) ?? 0;
   const before = useRef(ended);
   useEffect(() => {
     if (ended !== before.current) queries.invalidateQueries({ queryKey: ["board", "row"] });
@@ -41,7 +41,7 @@ export function useBatches(): Batches {
   }, [ended, queries]);
 
   return {
-    batches: found.data?.batches ?? [],
+    batches: query.data?.batches ?? [],
     leftOut: begin.data?.left_out ?? [],
     begin: (body, then) =>
       begin.mutate(

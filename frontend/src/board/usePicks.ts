@@ -43,8 +43,8 @@ export function usePicks(board: Board | undefined): Picks {
     turn,
     state: (arts, templates) => {
       const keys = arts.flatMap((art) => templates.map((template) => pairKey(art, template)));
-      const found = keys.filter((key) => picked.has(key)).length;
-      return found === 0 ? "none" : found === keys.length ? "all" : "some";
+      const count = keys.filter((key) => picked.has(key)).length;
+      return count === 0 ? "none" : count === keys.length ? "all" : "some";
     },
     clear,
   };

@@ -24,11 +24,11 @@ export function GangPage() {
     queryFn: api.gang,
     refetchInterval: (now) => (now.state.data && going(now.state.data) ? 400 : false),
   });
-  const asked = useRef<number | null>(null);
+  const startedJob = useRef<number | null>(null);
   const make = useMutation({
     mutationFn: api.makeGang,
     onSuccess: (job) => {
-      asked.current = job.id;
+      startedJob.current = job.id;
       queries.invalidateQueries({ queryKey: ["gang"] });
     },
   });
@@ -40,9 +40,9 @@ export function GangPage() {
   });
   const onChange: Changes["onChange"] = (update) => draft.save(update, api.setGang);
   useEffect(() => {
-    const job = state?.jobs.find((each) => each.id === asked.current);
+    const job = state?.jobs.find((each) => each.id === startedJob.current);
     if (job?.state !== "done") return;
-    asked.current = null;
+    startedJob.current = null;
     for (const file of job.files) fetchFile(file);
   }, [state]);
   const problem = query.error ?? draft.error ?? make.error;

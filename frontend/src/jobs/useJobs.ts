@@ -24,7 +24,7 @@ const LIST = "_pictures.json";
 export function useJobs(place: Place, kinds: readonly string[], active: boolean): Jobs {
   const queries = useQueryClient();
   const key = ["jobs", place.art, place.template];
-  const found = useQuery({
+  const query = useQuery({
     queryKey: key,
     queryFn: () => api.jobs(place),
     enabled: active,
@@ -45,22 +45,22 @@ export function useJobs(place: Place, kinds: readonly string[], active: boolean)
 
   // A file that was asked for here lands by itself; after a reload it waits under its link.
   useEffect(() => {
-    for (const job of found.data ?? []) {
+    for (const job of query.data ?? []) {
       if (underWay(job) || !started.current.delete(job.id)) continue;
       const landing = job.files.filter((file) => !file.name.endsWith(LIST));
       if (landing.length <= LANDS_BY_ITSELF) for (const file of landing) fetchFile(file);
       queries.invalidateQueries({ queryKey: ["pair", place.art, place.template] });
       queries.invalidateQueries({ queryKey: ["board"] });
     }
-  }, [found.data, queries, place.art, place.template]);
+  }, [query.data, queries, place.art, place.template]);
 
-  const jobs = (found.data ?? []).filter((job) => kinds.includes(job.kind));
+  const jobs = (query.data ?? []).filter((job) => kinds.includes(job.kind));
   return {
     jobs,
     start: start.mutate,
     stop: stop.mutate,
     starting: start.isPending,
     busy: start.isPending || jobs.some(underWay),
-    problem: start.error?.message ?? found.error?.message ?? null,
+    problem: start.error?.message ?? query.error?.message ?? null,
   };
 }

@@ -14,7 +14,8 @@ const parted = (text: string) =>
 export function TextsPart({ listing, listings, pair }: { listing: Listing; listings: Listings; pair: Pair }) {
   const { art_words: art, blank_words: blank } = listing;
   const own = (change: Partial<Listing["art_words"]>) => listings.decide({ art_words: { ...art, ...change } });
-  const kept = (change: Partial<Listing["blank_words"]>) => listings.decide({ blank_words: { ...blank, ...change } });
+  const saveBlankWords = (change: Partial<Listing["blank_words"]>) =>
+    listings.decide({ blank_words: { ...blank, ...change } });
   return (
     <>
       <div className="grid gap-2">
@@ -37,13 +38,13 @@ export function TextsPart({ listing, listings, pair }: { listing: Listing; listi
       </div>
       <div className="grid gap-2">
         <Heading aside="for every design">Text of {pair.template.title}</Heading>
-        <Text label="Title" value={blank.title} onValue={(title) => kept({ title })} />
+        <Text label="Title" value={blank.title} onValue={(title) => saveBlankWords({ title })} />
         <Text
           label="Description"
           rows={7}
           value={blank.text}
           hint="What it is, how it is cared for, how it is sent"
-          onValue={(text) => kept({ text })}
+          onValue={(text) => saveBlankWords({ text })}
         />
         <Text
           label="Tags"
@@ -51,9 +52,14 @@ export function TextsPart({ listing, listings, pair }: { listing: Listing; listi
           rows={2}
           value={blank.tags.join(", ")}
           hint="separated by commas"
-          onValue={(tags) => kept({ tags: parted(tags) })}
+          onValue={(tags) => saveBlankWords({ tags: parted(tags) })}
         />
-        <Text label="Search description" rows={2} value={blank.search} onValue={(search) => kept({ search })} />
+        <Text
+          label="Search description"
+          rows={2}
+          value={blank.search}
+          onValue={(search) => saveBlankWords({ search })}
+        />
         <details className="text-xs text-soft">
           <summary className="cursor-pointer">Placeholders for these words</summary>
           <dl className="mt-1 grid grid-cols-[auto_minmax(0,1fr)] gap-x-2">

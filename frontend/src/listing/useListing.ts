@@ -24,9 +24,9 @@ export type Listings = {
 export function useListing(place: Place, pair: Pair): Listings {
   const queries = useQueryClient();
   const key = ["listing", place.art, place.template];
-  const asked = [...key, pair.content_key, pair.colours, pair.artwork.sha256];
+  const stateKey = [...key, pair.content_key, pair.colours, pair.artwork.sha256];
   const query = useQuery({
-    queryKey: asked,
+    queryKey: stateKey,
     queryFn: () => api.listing(place),
     placeholderData: (old) => old,
     refetchOnMount: "always", // prices, pictures and origins are decided elsewhere
@@ -35,11 +35,11 @@ export function useListing(place: Place, pair: Pair): Listings {
     saved: query.data ?? null,
     subject: key.join(),
     onAnswer: async (listing) => {
-      await keepAnswer(queries, asked, listing);
+      await keepAnswer(queries, stateKey, listing);
       // words of a blank and an artwork, and limits, hold for other pairs too
       queries.invalidateQueries({
         queryKey: ["listing"],
-        predicate: ({ queryKey }) => queryKey.join() !== asked.join(),
+        predicate: ({ queryKey }) => queryKey.join() !== stateKey.join(),
       });
       queries.invalidateQueries({ queryKey: ["pair", place.art, place.template] });
     },

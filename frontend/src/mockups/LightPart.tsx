@@ -44,11 +44,11 @@ function Slider(props: {
   value: number;
   onValue: (value: number) => void;
 }) {
-  const [held, setHeld] = useState<number | null>(null);
-  const value = held ?? props.value;
+  const [draft, setDraft] = useState<number | null>(null);
+  const value = draft ?? props.value;
   const settle = () => {
-    if (held !== null && held !== props.value) props.onValue(held);
-    setHeld(null);
+    if (draft !== null && draft !== props.value) props.onValue(draft);
+    setDraft(null);
   };
   return (
     <label className="grid gap-0.5 text-sm">
@@ -63,7 +63,7 @@ function Slider(props: {
         max={props.most}
         step={0.05}
         value={value}
-        onChange={(event) => setHeld(Number(event.target.value))}
+        onChange={(event) => setDraft(Number(event.target.value))}
         onPointerUp={settle}
         onKeyUp={settle}
         onBlur={settle}

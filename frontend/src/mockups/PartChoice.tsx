@@ -21,8 +21,8 @@ export function PartChoice(props: { region: Region; editor: PairEditor; shows: M
   const first = region.surface ?? region.default ?? Object.keys(region.colours)[0] ?? "#ffffff";
   // Grounds and backdrops differ from scene to scene until one is chosen for all.
   const { around } = region;
-  const given = editor.colours[region.id] ?? null;
-  const chosen = split(given ?? (around ? "" : first), surfaces);
+  const current = editor.colours[region.id] ?? null;
+  const chosen = split(current ?? (around ? "" : first), surfaces);
   const own = chosen.colour.startsWith("#");
   const choose = (colour: string, surface: string) => {
     const value = [colour, surface].filter(Boolean).join(" ");
@@ -36,7 +36,7 @@ export function PartChoice(props: { region: Region; editor: PairEditor; shows: M
       <legend className="sr-only">{region.title} colour</legend>
       <Heading
         aside={
-          around && given ? (
+          around && current ? (
             <button
               type="button"
               className="underline"
@@ -64,7 +64,7 @@ export function PartChoice(props: { region: Region; editor: PairEditor; shows: M
               : choose(event.target.value ? "" : (names[0] ?? "#cccccc"), event.target.value)
           }
         >
-          <option value="">{use === "cloth" ? "Plain" : given ? "A plain colour" : "Choose a surface"}</option>
+          <option value="">{use === "cloth" ? "Plain" : current ? "A plain colour" : "Choose a surface"}</option>
           {surfaces.map((s) => (
             <option key={s.id} value={s.id}>
               {s.title}

@@ -7,9 +7,9 @@ import type { Mockups } from "./useMockups";
 export function PlacesPart(props: { scene: Scene; place: Place; shows: Mockups; settings: MockupSettings }) {
   const { scene, place, shows, settings } = props;
   const arts = useArts([]).filter((art) => art.id !== place.art);
-  const given = settings.places[scene.id] ?? {};
+  const chosen = settings.places[scene.id] ?? {};
   const set = (place: string, art: number | null) => {
-    const { [place]: _, ...rest } = given;
+    const { [place]: _, ...rest } = chosen;
     const next = art === null ? rest : { ...rest, [place]: art };
     shows.change({ places: { ...settings.places, [scene.id]: next } });
   };
@@ -23,7 +23,7 @@ export function PlacesPart(props: { scene: Scene; place: Place; shows: Mockups; 
             key={region.id}
             arts={arts}
             label={(region.place ?? "").replace(/^./, (letter) => letter.toUpperCase())}
-            value={given[region.id] ?? null}
+            value={chosen[region.id] ?? null}
             none="This artwork"
             onValue={(art) => set(region.id, art)}
           />

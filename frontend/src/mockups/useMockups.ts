@@ -33,9 +33,9 @@ export function useMockups(editor: PairEditor, active: boolean): Mockups {
   const { place, pair } = editor;
   const key = ["showing", place.art, place.template];
   // Colours and what is printed decide what is to be said about the pictures.
-  const asked = [...key, pair.colours, pair.panels.map((panel) => panel.printed)];
+  const stateKey = [...key, pair.colours, pair.panels.map((panel) => panel.printed)];
   const state = useQuery({
-    queryKey: asked,
+    queryKey: stateKey,
     queryFn: () => api.mockupSettings(place),
     enabled: active,
     placeholderData: (old) => old,
@@ -43,17 +43,17 @@ export function useMockups(editor: PairEditor, active: boolean): Mockups {
   const draft = useDraft<MockupSettings, MockupState>({
     saved: (state.data?.mockup_settings as MockupSettings | undefined) ?? null,
     subject: `settings ${place.art}/${place.template}`,
-    onAnswer: (answer) => keepAnswer(queries, asked, answer),
+    onAnswer: (answer) => keepAnswer(queries, stateKey, answer),
   });
   const presets = useQuery({ queryKey: ["presets"], queryFn: api.presets, enabled: active });
   const keep = useMutation({
     mutationFn: ([name, settings, colours]: [string, MockupSettings, Colours]) =>
       api.savePreset(name, settings, colours),
-    onSuccess: (found) => keepAnswer(queries, ["presets"], found),
+    onSuccess: (answer) => keepAnswer(queries, ["presets"], answer),
   });
   const forget = useMutation({
     mutationFn: api.removePreset,
-    onSuccess: (found) => keepAnswer(queries, ["presets"], found),
+    onSuccess: (answer) => keepAnswer(queries, ["presets"], answer),
   });
   const use = useMutation({
     mutationFn: (name: string) => api.applyPreset(place, name),

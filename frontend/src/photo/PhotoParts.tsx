@@ -86,15 +86,15 @@ export function Print({ photo }: MarkingProps) {
 
 function BrushFields(props: MarkingProps & { list: "product" | "front" }) {
   const { photo, list } = props;
-  const held = photo.marks[list];
+  const strokes = photo.marks[list];
   return (
     <>
       <Percent label="Brush size" share={props.reach} least={0.3} most={20} onShare={props.onReach} />
       <div className="flex gap-2">
-        <Button disabled={held.length === 0} onClick={() => photo.mark({ [list]: held.slice(0, -1) })}>
+        <Button disabled={strokes.length === 0} onClick={() => photo.mark({ [list]: strokes.slice(0, -1) })}>
           Undo the last stroke
         </Button>
-        <Button disabled={held.length === 0} onClick={() => photo.mark({ [list]: [] })}>
+        <Button disabled={strokes.length === 0} onClick={() => photo.mark({ [list]: [] })}>
           Remove all strokes
         </Button>
       </div>

@@ -24,8 +24,8 @@ type Edited = { title: string; panel: string; marks: PhotoMarks };
 export function usePhoto(id: number): { photo: Photo | null; problem: string | null } {
   const queries = useQueryClient();
   const key = ["own-scene", id];
-  const found = useQuery({ queryKey: key, queryFn: () => api.ownScene(id) });
-  const scene = found.data;
+  const query = useQuery({ queryKey: key, queryFn: () => api.ownScene(id) });
+  const scene = query.data;
   const draft = useDraft<Edited, OwnScene>({
     saved: scene ? { title: scene.title, panel: scene.panel, marks: scene.marks as PhotoMarks } : null,
     subject: `own scene ${id}`,
@@ -40,7 +40,7 @@ export function usePhoto(id: number): { photo: Photo | null; problem: string | n
       queries.invalidateQueries({ queryKey: ["own-scenes"] });
     },
   });
-  if (!scene || !draft.value) return { photo: null, problem: found.error?.message ?? null };
+  if (!scene || !draft.value) return { photo: null, problem: query.error?.message ?? null };
   const marked = (values: Partial<PhotoMarks>) => (now: Edited) => ({ marks: { ...now.marks, ...values } });
   const save = (change: Parameters<typeof draft.save>[0]) =>
     draft.save(change, ({ title, panel, marks }) => api.markScene(id, title, panel, marks));

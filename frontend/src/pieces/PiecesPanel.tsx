@@ -94,13 +94,13 @@ function Fields(props: { editor: PairEditor; piece: Piece; index: number; offere
   const hold = (change: Partial<Piece>) => editor.holdPieces(changed(change));
   const lay = (change: Partial<Piece>) => editor.layPieces(changed(change));
   const arts = useArts(editor.pair.other_artworks);
-  const given = { panel: editor.panel, arts, offered, hold, lay };
+  const shared = { panel: editor.panel, arts, offered, hold, lay };
   return (
     <div className="grid gap-1.5 py-1.5">
-      {piece.kind === "words" && <WordsFields piece={piece} {...given} />}
-      {piece.kind === "band" && <BandFields piece={piece} {...given} />}
-      {piece.kind === "frames" && <FramesFields piece={piece} {...given} />}
-      {piece.kind === "overlay" && <OverlayFields piece={piece} {...given} />}
+      {piece.kind === "words" && <WordsFields piece={piece} {...shared} />}
+      {piece.kind === "band" && <BandFields piece={piece} {...shared} />}
+      {piece.kind === "frames" && <FramesFields piece={piece} {...shared} />}
+      {piece.kind === "overlay" && <OverlayFields piece={piece} {...shared} />}
       <details className="border-t border-rule pt-1">
         <summary className="cursor-pointer text-sm text-soft">Blending</summary>
         <div className="mt-1.5 grid gap-1.5">

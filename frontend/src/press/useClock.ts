@@ -23,8 +23,8 @@ const TICK_MS = 200;
 
 function kept(key: string, plan: string): Stand {
   const fresh = { plan, index: 0, endsAt: null, rung: false };
-  const found = read<Stand>(key, fresh);
-  return found.plan === plan ? found : fresh;
+  const stored = read<Stand>(key, fresh);
+  return stored.plan === plan ? stored : fresh;
 }
 
 /** Three short tones; silence where the browser has no sound. */

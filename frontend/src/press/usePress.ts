@@ -8,7 +8,7 @@ export type Entry = { result: "good" | "usable" | "spoiled"; faults: string[]; n
 /** Everything about pressing the pair in editor. */
 export type Pressing = {
   press: Press | null;
-  choose: (asked: Pressed) => void;
+  choose: (choice: Pressed) => void;
   keepMaker: (figures: Figures | null) => void;
   keepMachine: (machine: Machine) => void;
   log: (entry: Entry) => void;
@@ -27,17 +27,17 @@ const today = () => {
 export function usePress(place: Place): Pressing {
   const queries = useQueryClient();
   const chosen = `improva.press.${place.art}.${place.template}`;
-  const [asked, setChoice] = useState<Pressed>(() => read(chosen, {}));
-  const setAsked = (next: Pressed) => {
+  const [choice, setChoice] = useState<Pressed>(() => read(chosen, {}));
+  const storeChoice = (next: Pressed) => {
     keep(chosen, next);
     setChoice(next);
   };
-  const key = ["press", place.art, place.template, place.panel, asked];
-  const query = useQuery({ queryKey: key, queryFn: () => api.press(place, asked), placeholderData: (old) => old });
+  const key = ["press", place.art, place.template, place.panel, choice];
+  const query = useQuery({ queryKey: key, queryFn: () => api.press(place, choice), placeholderData: (old) => old });
   const press = query.data ?? null;
   const here: Pressed = press
-    ? { method: press.method, press: press.press, finish: press.finish, by: asked.by ?? "" }
-    : asked;
+    ? { method: press.method, press: press.press, finish: press.finish, by: choice.by ?? "" }
+    : choice;
   const change = useMutation({
     mutationFn: (work: () => Promise<unknown>) => work(),
     onSettled: () => {
@@ -47,18 +47,18 @@ export function usePress(place: Place): Pressing {
   });
   return {
     press,
-    choose: (next) => setAsked({ ...here, ...next }),
+    choose: (next) => storeChoice({ ...here, ...next }),
     keepMaker: (figures) => change.mutate(() => api.keepMaker(place, here, figures)),
     keepMachine: (machine) =>
       change.mutate(async () => {
         await api.keepPress(place, here, machine);
-        setAsked({ ...here, press: machine.name });
+        storeChoice({ ...here, press: machine.name });
       }),
     log: ({ photo, ...entry }) =>
       change.mutate(async () => {
         if (!press) return;
-        const kept = await api.logPressing(place, here, { ...entry, on: today(), figures: press.figures });
-        const newest = Math.max(...kept.log.map((each) => each.id));
+        const logged = await api.logPressing(place, here, { ...entry, on: today(), figures: press.figures });
+        const newest = Math.max(...logged.log.map((each) => each.id));
         if (photo) await api.keepPressingPhoto(newest, photo);
       }),
     remove: (id) => change.mutate(() => api.removePressing(id)),

@@ -73,16 +73,13 @@ export function CompareTable(props: { state: Providers; chosen: string | null; o
 }
 
 function At({ provider, region }: { provider: Provider; region: string }) {
-  const found = provider.landed.find((each) => each.region === region);
-  if (!found) return <td className="px-2 py-1.5 text-right text-soft">not sent</td>;
+  const cost = provider.landed.find((each) => each.region === region);
+  if (!cost) return <td className="px-2 py-1.5 text-right text-soft">not sent</td>;
   return (
     <td className="px-2 py-1.5 text-right">
-      <span className={found.least ? "font-bold" : ""}>{found.total}</span>
+      <span className={cost.least ? "font-bold" : ""}>{cost.total}</span>
       <span className="block text-xs text-soft">
-        {[
-          found.least && "cheapest",
-          Number(found.duty) > 0 ? `${found.duty} customs` : found.exposed && "customs possible",
-        ]
+        {[cost.least && "cheapest", Number(cost.duty) > 0 ? `${cost.duty} customs` : cost.exposed && "customs possible"]
           .filter(Boolean)
           .join(", ") || " "}
       </span>

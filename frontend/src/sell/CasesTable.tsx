@@ -60,6 +60,6 @@ export function CasesTable({ sell }: { sell: Sell }) {
 const taxed = (one: Sell["cases"][number]) => one.tax;
 
 function circumstances(one: Sell["cases"][number]): string {
-  const told = [Number(one.discount) !== 0 && `${one.discount} % off`, `to ${one.region}`, one.extra];
-  return told.filter(Boolean).join(", ");
+  const terms = [Number(one.discount) !== 0 && `${one.discount} % off`, `to ${one.region}`, one.extra];
+  return terms.filter(Boolean).join(", ");
 }

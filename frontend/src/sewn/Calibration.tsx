@@ -20,11 +20,11 @@ export function Calibration({ place, panel, sewn, seam }: { place: Place; panel:
   const [right, down] = state.corrections[seam] ?? [0, 0];
   const length = (text: string) => parseLength(text, unit, panel.dpi);
   const by = provider ?? state.provider;
-  const kept = state.calibrations.filter((each) => each.seam === seam && each.provider === state.provider);
+  const saved = state.calibrations.filter((each) => each.seam === seam && each.provider === state.provider);
   const field = "rounded-[3px] border border-rule bg-paper px-2 py-1";
   return (
     <div className="grid gap-1.5">
-      <Heading aside={kept.length > 0 ? `set on ${kept[0]?.made_on}` : "as its figures say"}>
+      <Heading aside={saved.length > 0 ? `set on ${saved[0]?.made_on}` : "as its figures say"}>
         As the sample shows
       </Heading>
       <p className="text-xs text-soft">
@@ -87,11 +87,11 @@ export function Calibration({ place, panel, sewn, seam }: { place: Place; panel:
       <Button tone="main" disabled={!nudge || sewn.busy} onClick={() => sewn.keep(by, sample)}>
         Save for this blank
       </Button>
-      {kept.length > 0 && (
+      {saved.length > 0 && (
         <>
           <p className="text-xs text-soft">
             Holds now: {show(right, unit)} {unit} right, {show(down, unit)} {unit} down
-            {kept[0]?.sample && `, by ${kept[0].sample}`}.
+            {saved[0]?.sample && `, by ${saved[0].sample}`}.
           </p>
           <Button disabled={sewn.busy} onClick={sewn.takeBack}>
             Remove the last calibration

@@ -80,7 +80,7 @@ export function SampleDialog({ place, panel, sewn, seam }: { place: Place; panel
 function Marked({ photo, points, onPoints }: { photo: Photo; points: At[]; onPoints: (points: At[]) => void }) {
   const [frame, size] = useSize<HTMLDivElement>();
   const surface = useRef<SVGSVGElement>(null);
-  const [held, setHeld] = useState<number | null>(null);
+  const [dragged, setDragged] = useState<number | null>(null);
   const [focused, setFocused] = useState<number | null>(null);
   const scale = Math.min(size.width / photo.px[0], size.height / photo.px[1]) || 0.001;
   const [w, h] = [photo.px[0] * scale, photo.px[1] * scale];
@@ -93,9 +93,9 @@ function Marked({ photo, points, onPoints }: { photo: Photo; points: At[]; onPoi
   };
   const drag = useDrag(
     ({ xy, first, last }) => {
-      if (first) setHeld(taken(points, place(xy), [w, h]));
-      else if (held !== null) put(held, place(xy));
-      if (last) setHeld(null);
+      if (first) setDragged(taken(points, place(xy), [w, h]));
+      else if (dragged !== null) put(dragged, place(xy));
+      if (last) setDragged(null);
     },
     { pointer: { keys: false } },
   );
@@ -106,7 +106,7 @@ function Marked({ photo, points, onPoints }: { photo: Photo; points: At[]; onPoi
     event.preventDefault();
     put(index, to);
   };
-  const near = held ?? focused;
+  const near = dragged ?? focused;
   const at = near === null ? null : (points[near] ?? null);
   return (
     <div ref={frame} className="relative grid min-h-0 grow place-items-center overflow-hidden bg-table">

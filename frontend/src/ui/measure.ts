@@ -20,16 +20,16 @@ type Value = { value: number; length: boolean; factor?: number };
  * and stay plain beside `*` and `/`. Returns null where it cannot be read. `dpi` says what a px is.
  */
 export function parseLength(text: string, bare: Unit, dpi: number): number | null {
-  const found = parseSum(text, { in: MM_PER_IN, '"': MM_PER_IN, mm: 1, cm: 10, px: MM_PER_IN / dpi });
-  if (!found) return null;
-  const mm = found.length ? found.value : found.value * (bare === "in" ? MM_PER_IN : 1);
+  const sum = parseSum(text, { in: MM_PER_IN, '"': MM_PER_IN, mm: 1, cm: 10, px: MM_PER_IN / dpi });
+  if (!sum) return null;
+  const mm = sum.length ? sum.value : sum.value * (bare === "in" ? MM_PER_IN : 1);
   return Number.isFinite(mm) ? mm : null;
 }
 
 /** The value of a plain sum such as `100/3`; a trailing `%` or `°` is passed over. */
 export function parsePlain(text: string): number | null {
-  const found = parseSum(text.replace(/[%°]\s*$/, ""), {});
-  return found && Number.isFinite(found.value) ? found.value : null;
+  const sum = parseSum(text.replace(/[%°]\s*$/, ""), {});
+  return sum && Number.isFinite(sum.value) ? sum.value : null;
 }
 
 function parseSum(text: string, units: Record<string, number>): Value | null {

@@ -41,11 +41,11 @@ type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & {
 };
 
 export function Button({ tone = "plain", className = "", waits = false, onClick, ...rest }: ButtonProps) {
-  const kept = useRef<MouseEvent<HTMLButtonElement> | null>(null);
+  const pendingPress = useRef<MouseEvent<HTMLButtonElement> | null>(null);
   useEffect(() => {
-    if (waits || !kept.current) return;
-    const press = kept.current;
-    kept.current = null;
+    if (waits || !pendingPress.current) return;
+    const press = pendingPress.current;
+    pendingPress.current = null;
     if (!rest.disabled) onClick?.(press);
   });
   const tones = {
@@ -59,7 +59,7 @@ export function Button({ tone = "plain", className = "", waits = false, onClick,
       className={`inline-flex min-h-8 items-center justify-center gap-1.5 rounded-[3px] px-3 py-1 font-medium ${waits ? "cursor-progress" : ""} ${tones[tone]} ${className}`}
       aria-busy={waits || undefined}
       onClick={(press) => {
-        if (waits) kept.current = press;
+        if (waits) pendingPress.current = press;
         else onClick?.(press);
       }}
       {...rest}
