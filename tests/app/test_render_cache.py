@@ -8,6 +8,7 @@ from improva.app.cache import Memo, SizedLru, size_of
 from improva.app.render_cache import RenderCache
 from improva.catalogue import template
 from improva.core.errors import SceneError
+from improva.core.mockup.parallel import ONE_CORE, Cores
 from improva.core.mockup.scene import Passes, SceneInfo
 from tests.conftest import BLANK, art_of, quadrants
 from tests.scenery import scene
@@ -165,9 +166,9 @@ def test_a_look_reads_quick_passes_and_a_listing_picture_the_whole(monkeypatch: 
     opened = []
     real = module.open_scene
 
-    def counted(info: SceneInfo, size: tuple[int, int], cut: np.ndarray | None = None) -> Any:
+    def counted(info: SceneInfo, size: tuple[int, int], cut: np.ndarray | None = None, cores: Cores = ONE_CORE) -> Any:
         opened.append(size)
-        return real(info, size, cut)
+        return real(info, size, cut, cores)
 
     monkeypatch.setattr(module, "open_scene", counted)
     cache, studio = RenderCache(), scene("straight-tumbler-studio", template(BLANK))

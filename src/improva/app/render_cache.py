@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from ..core.artwork.pixels import PROXY_PX, Artwork
 from ..core.mockup.composite import ShadedView, shade_plain_parts
+from ..core.mockup.parallel import ThreadedCores
 from ..core.mockup.scene import Close, Passes, SceneInfo
 from ..core.mockup.view import LARGE_PX, View, make_view
 from ..surfaces import surface
@@ -38,6 +39,7 @@ class RenderCache:
     """The passes, views, shaded views and proxies that mock-ups need, in memory, each kind within its capacity."""
 
     def __init__(self) -> None:
+        self.cores = ThreadedCores()
         self._quick_storage, self._listing_storage = SizedLru(QUICK_SIZE, size_of), SizedLru(LISTING_SIZE, size_of)
         proxies = SizedLru(PROXIES_SIZE, size_of)
         self._quick: Memo[tuple[SceneInfo, Passes]] = Memo(self._quick_storage)
@@ -52,19 +54,19 @@ class RenderCache:
     def _open(self, info: SceneInfo, size: tuple[int, int], contour: Contour | None) -> tuple[SceneInfo, Passes]:
         if info.drawn is not None:  # drawn anew quicker than it is worth keeping
             with self._drawing:
-                return open_scene(info, size, contour.make() if contour else None)
+                return open_scene(info, size, contour.make() if contour else None, self.cores)
         if serves(info, size, QUICK):
-            return self._quick.get(fingerprint(info), lambda: open_scene(info, size))
+            return self._quick.get(fingerprint(info), lambda: open_scene(info, size, cores=self.cores))
 
         def whole() -> tuple[SceneInfo, Passes]:
             self._quick_storage.clear()  # the largest scenes need its memory while they are opened
-            return open_scene(info, size)
+            return open_scene(info, size, cores=self.cores)
 
         return self._whole.get(fingerprint(info), whole, LISTING_SIZE)
 
     def _view(self, info: SceneInfo, size: tuple[int, int], close: Close, mirrored: bool, contour: Contour | None) -> View:
         view_size = (size[0] * 2, size[1] * 2) if close else size  # a close picture shows half of the scene
-        return make_view(*self._open(info, view_size, contour), size, close, mirrored)
+        return make_view(*self._open(info, view_size, contour), size, close, mirrored, self.cores)
 
     def view(
         self, info: SceneInfo, size: tuple[int, int], close: Close = "", mirrored: bool = False, contour: Contour | None = None

@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 
 from ..core.errors import SceneError
 from ..core.mockup.drawn import VERSION, draw, drawn_scenes, measures_of
+from ..core.mockup.parallel import ONE_CORE, Cores
 from ..core.mockup.scene import Passes, SceneInfo
 from ..core.mockup.scene_file import KINDS
 from ..core.template import Template
@@ -120,7 +121,10 @@ def serves(info: SceneInfo, size: tuple[int, int], share: float) -> bool:
 
 
 def open_scene(
-    info: SceneInfo, size: tuple[int, int] | None = None, contour: NDArray[np.bool_] | None = None
+    info: SceneInfo,
+    size: tuple[int, int] | None = None,
+    contour: NDArray[np.bool_] | None = None,
+    cores: Cores = ONE_CORE,
 ) -> tuple[SceneInfo, Passes]:
     """Open or draw a scene's passes, no larger than a picture of ``size`` px needs.
 
@@ -128,6 +132,7 @@ def open_scene(
         info: the scene.
         size: width and height of the picture; None for the native size.
         contour: (h, w), the shape of a blank that is cut to its artwork.
+        cores: what computes them.
 
     Returns:
         The scene at the size that its passes have, and the passes.
@@ -137,7 +142,7 @@ def open_scene(
     """
     if info.drawn is None:
         small = quick_info(info) if size is not None and serves(info, size, QUICK) else None
-        return (small, read_passes(small, quick=True)) if small else (info, read_passes(info))
+        return (small, read_passes(small, True, cores)) if small else (info, read_passes(info, cores=cores))
     if size is not None and serves(info, size, QUICK * 1.4):
         info = replace(info, px=(round(info.px[0] * QUICK), round(info.px[1] * QUICK)))
-    return replace(info, measures=measures_of(info, contour)), draw(info, contour)
+    return replace(info, measures=measures_of(info, contour)), draw(info, contour, cores)

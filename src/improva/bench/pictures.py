@@ -23,6 +23,7 @@ from ..core.artwork.traits import find_traits
 from ..core.design import Design, Piece, Placement
 from ..core.mockup.composite import composite, shade_plain_parts
 from ..core.mockup.drawn import draw
+from ..core.mockup.parallel import ThreadedCores
 from ..core.mockup.render import JPEG_QUALITY, encode, print_textures, render_mockup
 from ..core.mockup.turntable import turning
 from ..core.mockup.view import make_view
@@ -41,11 +42,12 @@ MOST_MB = 1500.0
 
 def bench_picture(design: Design, art: Artwork) -> list[dict[str, Any]]:
     """Compare a listing picture and a preview while dragging with one bare remap and encoding of the same picture."""
+    cores = ThreadedCores()
     info = SceneLibrary().first(find_template(BLANK))
-    passes = read_passes(info)
+    passes = read_passes(info, cores=cores)
     rows = []
     for name, size, limit, quality in (("listing picture", PICTURE, 2.0, JPEG_QUALITY), ("look while dragging", LOOK, 6.0, 86)):
-        shaded = shade_plain_parts(make_view(info, passes, size), {}, surface)
+        shaded = shade_plain_parts(make_view(info, passes, size, cores=cores), {}, surface)
         prints = print_textures([design], lambda _: art, shaded.view)
         texture: NDArray[np.uint8] = np.ascontiguousarray((next(iter(prints.values())) * 255).astype(np.uint8))
         x, y = np.meshgrid(np.arange(size[0], dtype=np.float32), np.arange(size[1], dtype=np.float32))
@@ -75,10 +77,13 @@ def bench_picture(design: Design, art: Artwork) -> list[dict[str, Any]]:
 
 def bench_first_picture(design: Design, art: Artwork) -> dict[str, Any]:
     """Compare a listing picture of an unopened scene with decoding its file, a bare remap and encoding."""
+    cores = ThreadedCores()
     info = SceneLibrary().first(find_template(BLANK))
 
     def ours() -> None:
-        shaded = shade_plain_parts(make_view(info, read_passes(info), PICTURE), {}, surface, spent=True)
+        shaded = shade_plain_parts(
+            make_view(info, read_passes(info, cores=cores), PICTURE, cores=cores), {}, surface, spent=True
+        )
         encode(render_mockup(shaded, [design], lambda _: proxy, 30.0), ".jpg")
 
     def bare() -> None:
@@ -94,8 +99,9 @@ def bench_first_picture(design: Design, art: Artwork) -> dict[str, Any]:
 
 def bench_film(design: Design, art: Artwork) -> dict[str, Any]:
     """Measure a 6 s turn at 1080 px as MP4 against a limit of 10 s."""
+    cores = ThreadedCores()
     info = SceneLibrary().first(find_template(BLANK))
-    shaded = shade_plain_parts(make_view(info, read_passes(info), FILM), {}, surface)
+    shaded = shade_plain_parts(make_view(info, read_passes(info, cores=cores), FILM, cores=cores), {}, surface)
     prints = print_textures([design], lambda _: art, shaded.view)
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "turn.mp4"
@@ -128,6 +134,7 @@ def bench_thumbnails() -> dict[str, Any]:
 
 def bench_contour() -> dict[str, Any]:
     """Measure a pillow with a new contour, standing at an angle, at its native size."""
+    cores = ThreadedCores()
     template = find_template("pillow-shaped")
     info = SceneLibrary().first(template)
     y, x = np.mgrid[:300, :300] / 150.0 - 1
@@ -135,7 +142,7 @@ def bench_contour() -> dict[str, Any]:
 
     def ours() -> None:
         lobes = next(numbers)
-        draw(info, np.hypot(x, y) < 0.75 + 0.15 * np.cos(lobes * turns))
+        draw(info, np.hypot(x, y) < 0.75 + 0.15 * np.cos(lobes * turns), cores)
 
     return row("shaped pillow of a new contour, 1440 × 1080", float(np.median(times_of(ours, 5))), "1 s", 1.0, 1.0)
 

@@ -13,6 +13,7 @@ from ..core.design import Placement
 from ..core.errors import OutputError
 from ..core.mockup.composite import shade_plain_parts
 from ..core.mockup.drawn import cut_mask
+from ..core.mockup.parallel import ThreadedCores
 from ..core.mockup.render import PICTURE_FORMATS, check_scene, encode, render_mockup
 from ..core.mockup.view import make_view
 from ..core.template import Panel, Template
@@ -73,8 +74,11 @@ def mockup(
     degrees = info.angle(view) if angle is None else angle
     wanted = _size(size) if size else info.px
     cut = cut_mask(design, lambda _: art) if panel.shape == "cutout" else None
+    cores = ThreadedCores()
     shaded = shade_plain_parts(
-        make_view(*open_scene(info, wanted, cut), wanted, mirrored=info.is_mirrored(view)), _colours(colours), surface
+        make_view(*open_scene(info, wanted, cut, cores), wanted, cores=cores, mirrored=info.is_mirrored(view)),
+        _colours(colours),
+        surface,
     )
     picture = render_mockup(shaded, [design], lambda _: art, degrees)
     atomic_write(output, encode(picture, output.suffix))

@@ -10,6 +10,7 @@ from ..app.scenes import SceneLibrary, open_scene
 from ..core.artwork.pixels import Artwork
 from ..core.design import Placement
 from ..core.mockup.composite import shade_plain_parts
+from ..core.mockup.parallel import ThreadedCores
 from ..core.mockup.render import check_scene, print_textures
 from ..core.mockup.turntable import angles, check_turns, turning
 from ..core.mockup.view import make_view
@@ -46,7 +47,10 @@ def turntable(
     check_turns(info)
     angles(seconds, output.suffix)  # what cannot be made is told before anything is drawn
     wanted = _size(size)
-    shaded = shade_plain_parts(make_view(*open_scene(info, wanted), wanted), _colours(colours), surface)
+    cores = ThreadedCores()
+    shaded = shade_plain_parts(
+        make_view(*open_scene(info, wanted, cores=cores), wanted, cores=cores), _colours(colours), surface
+    )
     prints = print_textures([_design(template, panel, art, placement)], lambda _: art, shaded.view)
     frames = write_film(output, turning(shaded, prints), seconds)
     click.echo(f"{output}: {frames} frames of {wanted[0]} × {wanted[1]} px, {seconds:g} s")

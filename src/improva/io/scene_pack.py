@@ -7,6 +7,7 @@ optional: they cut the product out, keep its shadow, and blur what lies behind. 
 
 from __future__ import annotations
 
+import os
 import tomllib
 from dataclasses import replace
 from pathlib import Path
@@ -17,12 +18,12 @@ import OpenEXR
 
 from ..core.colour import Floats
 from ..core.errors import SceneError
-from ..core.mockup.parallel import CORES
+from ..core.mockup.parallel import ONE_CORE, Cores
 from ..core.mockup.quantised_uv import FINEST, QUICK_FINEST, unstepped
 from ..core.mockup.scene import Passes, SceneInfo
 from ..core.mockup.scene_file import _check, parse_scene
 
-OpenEXR.set_global_thread_count(CORES)
+OpenEXR.set_global_thread_count(os.cpu_count() or 2)
 
 NOTHING_OR_NAN = np.array([[0] + [np.nan] * 255], np.float32)
 QUICK = "quick.exr"
@@ -75,7 +76,7 @@ def quick_info(info: SceneInfo) -> SceneInfo | None:
     return replace(info, px=(w, h), lens=lens, measures=measures)
 
 
-def read_passes(info: SceneInfo, quick: bool = False) -> Passes:
+def read_passes(info: SceneInfo, quick: bool = False, cores: Cores = ONE_CORE) -> Passes:
     """Read all parts of ``passes.exr`` as half floats; ``quick`` reads ``quick.exr`` if present.
 
     Raises :class:`SceneError` where channels or sizes are missing.
@@ -112,7 +113,7 @@ def read_passes(info: SceneInfo, quick: bool = False) -> Passes:
             gone = cv2.LUT(nowhere.view(np.uint8), NOTHING_OR_NAN)  # many times quicker than by NumPy's mask
             maps[region.id] = np.asarray(cv2.merge([np.add(each, gone, out=each) for each in (u, v)]), np.float32)
             del u, v, nowhere, gone
-            unstepped(maps[region.id], QUICK_FINEST if quick else FINEST)
+            unstepped(maps[region.id], QUICK_FINEST if quick else FINEST, cores)
     basis = {r.id: light(r.id) for r in info.regions if r.on is None}
     more = {
         name: plane(name, letter) if f"{name}.{letter}" in channels else None

@@ -7,13 +7,13 @@ import numpy as np
 
 from ..colour import Floats
 from .nearby_colour import NearbyColour
-from .parallel import by_rows, scratch
+from .parallel import ONE_CORE, Cores
 
 SOFT_PX, SOFT_REACH = (48, 32), (0.08, 0.15)
 """A print as it is seen from round it: its texture made so small, and blurred over such shares of its width and height."""
 
 
-def _shrunk(texture: Floats) -> Floats:
+def _shrunk(texture: Floats, cores: Cores) -> Floats:
     """Return a texture reduced to (32, 48, 3), enough for its reflected light."""
     w, h = SOFT_PX
     out = np.empty((h, w, 3), np.float32)
@@ -22,18 +22,18 @@ def _shrunk(texture: Floats) -> Floats:
         first, last = (round(row / h * len(texture)) for row in (rows.start, rows.stop))
         out[rows] = cv2.resize(texture[first:last], (w, rows.stop - rows.start), interpolation=cv2.INTER_AREA)[..., :3]
 
-    by_rows(h, h, work)
+    cores.by_rows(h, h, work)
     return out
 
 
-def thrown(texture: Floats, near: NearbyColour, turn: float = 0.0) -> Floats:
+def thrown(texture: Floats, near: NearbyColour, turn: float = 0.0, cores: Cores = ONE_CORE) -> Floats:
     """Return the colour of the light that a print (h, w, 3) reflects on to its surroundings, (gh, gw, 3), weighted by
     distance.
 
     ``turn`` is as in :func:`.anisotropic.sample`.
     """
     w, h = SOFT_PX
-    small = _shrunk(texture)
+    small = _shrunk(texture, cores)
     if turn:
         whole, part = divmod(turn * w, 1)
         small, next_ = (np.roll(small, -int(whole) - i, axis=1) for i in (0, 1))
@@ -51,7 +51,7 @@ def widened(coarse: Floats, near: NearbyColour, width: int) -> Floats:
     return np.ascontiguousarray(cv2.resize(whole, (gw * near.step, gh), interpolation=cv2.INTER_LINEAR)[:, :width])
 
 
-def spread(coarse: Floats, step: int, rows: slice, memory: str) -> Floats:
+def spread(coarse: Floats, step: int, rows: slice, memory: str, cores: Cores = ONE_CORE) -> Floats:
     """Interpolate rows of the picture, (rows, width, 3), from a widened plane of one row in ``step``.
 
     The result lies in the working memory of that name and is overwritten by the next call.
@@ -59,6 +59,6 @@ def spread(coarse: Floats, step: int, rows: slice, memory: str) -> Floats:
     above = max(0, (rows.start - (step + 1) // 2) // step)
     below = (rows.stop + step // 2) // step + 1
     part = coarse[above:below]
-    tall = scratch(memory, (len(part) * step, *part.shape[1:]), np.float32)
+    tall = cores.scratch(memory, (len(part) * step, *part.shape[1:]), np.float32)
     cv2.resize(part, tall.shape[1::-1], dst=tall, interpolation=cv2.INTER_LINEAR)
     return np.asarray(tall[rows.start - above * step : rows.stop - above * step])

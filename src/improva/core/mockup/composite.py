@@ -13,7 +13,7 @@ from ..colour import Floats
 from .anisotropic import sample
 from .colour_bleed import spread, thrown, widened
 from .maps import PrintMap
-from .parallel import by_rows, scratch
+from .parallel import Cores
 from .reflectance import Reflectance, reflected
 from .surface import OpenSurface, no_surfaces
 from .tone import table
@@ -55,7 +55,7 @@ def shade_plain_parts(
     for region in view.info.regions:
         if region.panel is None:
             rho = reflected(view, region, colours.get(region.id), open_surface)
-            _add_light(plain, view.strips(region.id), rho)
+            _add_light(plain, view.strips(region.id), rho, view.cores)
             cloth |= {r.id: rho.beneath(view.maps[r.id]) for r in view.info.regions if r.on == region.id and r.id in view.maps}
     names = {r.on or r.id for r in view.info.regions if r.panel}
     halved = len(names) > MOST_WHOLE and view.size[0] * view.size[1] > LARGE_PX
@@ -68,9 +68,9 @@ def _halved(plane: Floats) -> Floats:
     return np.asarray(np.minimum(plane, np.finfo(np.float16).max, out=plane), np.float16)
 
 
-def _add_light(plain: Floats, basis: Strips, rho: Reflectance) -> None:
+def _add_light(plain: Floats, basis: Strips, rho: Reflectance, cores: Cores) -> None:
     """Add the light of a part to the picture."""
-    by_rows(len(plain), READY_ROWS, lambda rows: cv2.add(plain[rows], rho.shaded(basis(rows), rows), dst=plain[rows]))
+    cores.by_rows(len(plain), READY_ROWS, lambda rows: cv2.add(plain[rows], rho.shaded(basis(rows), rows), dst=plain[rows]))
 
 
 def turned(texture: Floats, angle_deg: float) -> Floats:
@@ -83,6 +83,7 @@ def _strip(
 ) -> Floats:
     """Return the light that prints add to some rows of the picture, in memory that the next strip reuses."""
     added: Floats | None = None
+    cores = shaded.view.cores
     for name, texture in prints.items():
         if name not in shaded.view.basis:  # it lies on cloth
             continue
@@ -91,15 +92,15 @@ def _strip(
         if name in shaded.view.maps:
             seen = shaded.view.maps[name]
             assert seen.near is not None, "prints have it, grounds have not"
-            shone = spread(thrown_[name], seen.near.step, rows, memory)
+            shone = spread(thrown_[name], seen.near.step, rows, memory, cores)
             _lay(shone, texture, seen, rows, turns[name])
             np.multiply(shone, basis, out=shone)  # in its own place: a third plane would push both out of the cache
         else:
-            shone = scratch(memory, basis.shape, np.float32)
+            shone = cores.scratch(memory, basis.shape, np.float32)
             np.multiply(basis, np.array(cv2.mean(texture)[:3], np.float32), out=shone)
         added = shone if added is None else np.add(added, shone, out=added)
     if added is None:
-        added = scratch("added", (rows.stop - rows.start, shaded.view.size[0], 3), np.float32)
+        added = cores.scratch("added", (rows.stop - rows.start, shaded.view.size[0], 3), np.float32)
         added[:] = 0
     for name, beneath in shaded.cloth.items():
         _lay_on_cloth(added, shaded, name, prints[name], beneath, rows, turns[name])
@@ -138,9 +139,9 @@ def _each_strip(
     info = shaded.view.info
     turns = {name: (angle_deg + info.region(name).turn) / 360 % 1 if info.turns else 0.0 for name in prints}
     nears = {name: seen.near for name, seen in shaded.view.maps.items() if name in shaded.view.basis and seen.near is not None}
-    w, h = shaded.view.size
-    thrown_ = {name: widened(thrown(prints[name], near, turns[name]), near, w) for name, near in nears.items()}
-    by_rows(h, STRIP_PX // w, lambda rows: keep(rows, _strip(shaded, rows, prints, thrown_, turns)))
+    (w, h), cores = shaded.view.size, shaded.view.cores
+    thrown_ = {name: widened(thrown(prints[name], near, turns[name], cores), near, w) for name, near in nears.items()}
+    cores.by_rows(h, STRIP_PX // w, lambda rows: keep(rows, _strip(shaded, rows, prints, thrown_, turns)))
 
 
 def composite(shaded: ShadedView, prints: dict[str, Floats], angle_deg: float = 0.0) -> NDArray[np.uint8]:
@@ -159,7 +160,7 @@ def composite(shaded: ShadedView, prints: dict[str, Floats], angle_deg: float = 
     out = np.empty((h, w, 3), np.uint8)
 
     def keep(rows: slice, added: Floats) -> None:
-        codes = scratch("codes", added.shape, np.uint16)
+        codes = shaded.view.cores.scratch("codes", added.shape, np.uint16)
         cv2.add(shaded.plain[rows], added, dst=codes, dtype=cv2.CV_16U)  # rounds, and holds what outshines the table
         cv2.LUT(codes, table(), dst=out[rows])
 

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..colour import Floats
-from .parallel import by_rows
+from .parallel import ONE_CORE, Cores
 
 STRIP_ROWS = 64
 
@@ -34,7 +34,7 @@ def whole(plane: NDArray[np.floating], gain: float = 1.0) -> Floats:
     return np.asarray(np.multiply(plane, np.float32(gain), dtype=np.float32))
 
 
-def mapped(plane: NDArray[np.floating], change: Callable[[Floats], Floats]) -> Floats:
+def mapped(plane: NDArray[np.floating], change: Callable[[Floats], Floats], cores: Cores = ONE_CORE) -> Floats:
     """Apply a function to every value of a large plane (h, w) or (h, w, 3) on all cores; returns single-precision floats."""
     halves = plane.dtype == np.float16
     table = _of_halves(change) if halves else None
@@ -46,5 +46,5 @@ def mapped(plane: NDArray[np.floating], change: Callable[[Floats], Floats]) -> F
         else:
             out[rows] = change(np.asarray(plane[rows], np.float32))
 
-    by_rows(len(plane), STRIP_ROWS, work)
+    cores.by_rows(len(plane), STRIP_ROWS, work)
     return out

@@ -13,6 +13,7 @@ from ..errors import SceneError
 from .anisotropic import AnisotropicSamples, find_grazing
 from .half_float import mapped
 from .nearby_colour import NearbyColour, find_near
+from .parallel import ONE_CORE, Cores
 from .scene import Passes, Region, SceneInfo
 
 TOLD_ROWS = 400
@@ -55,9 +56,9 @@ class PrintMap:
         )
 
 
-def scaled(plane: Floats, size: tuple[int, int]) -> Floats:
+def scaled(plane: Floats, size: tuple[int, int], cores: Cores = ONE_CORE) -> Floats:
     """Resize a plane (h, w) or (h, w, n) of half or whole floats to ``size`` (width, height), as whole floats."""
-    plane = mapped(plane, lambda values: values)
+    plane = mapped(plane, lambda values: values, cores)
     if (plane.shape[1], plane.shape[0]) == size:
         return plane
     kernel = cv2.INTER_AREA if size[0] < plane.shape[1] else cv2.INTER_CUBIC

@@ -6,7 +6,7 @@ import cv2
 import numpy as np
 
 from ..colour import Floats
-from .parallel import by_rows
+from .parallel import ONE_CORE, Cores
 
 FINEST = 16384
 """Steps of u and v in a scene's maps: a fifth of a texel of the finest print."""
@@ -22,7 +22,7 @@ def stepped(uv: Floats, finest: int) -> Floats:
     return np.asarray((uv * np.float32(finest)).round() / np.float32(finest), np.float32)
 
 
-def unstepped(uv: Floats, finest: int) -> None:
+def unstepped(uv: Floats, finest: int, cores: Cores = ONE_CORE) -> None:
     """Smooth quantised fractions (h, w, 2) in place; NaN where there are none.
 
     A thin line or an edge that lies between two steps would come out dotted or notched. Cloth and ground are smooth, so each
@@ -47,4 +47,4 @@ def unstepped(uv: Floats, finest: int) -> None:
         np.maximum(mean, packed[rows] - half, out=mean)
         np.minimum(mean, packed[rows] + half, out=values[rows])  # NaN stays NaN
 
-    by_rows(h, STRIP_ROWS, work)
+    cores.by_rows(h, STRIP_ROWS, work)

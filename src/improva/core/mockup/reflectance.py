@@ -60,7 +60,9 @@ def reflected(view: View, region: Region, wanted: str | None, open_surface: Open
     ):  # a colour; or, where surfaces are not at hand, the region's own
         return Reflectance(np.ascontiguousarray(colour_reflectance(region.colour(wanted))[::-1]))
     tint = colour_reflectance(region.colour(colour))[::-1] if colour or surface.tints else np.ones(3, np.float32)
-    texture = seen_surface(surface, region.size_mm, seen, None if view.blur is None else view.blur[seen.rows, seen.columns])
+    texture = seen_surface(
+        surface, region.size_mm, seen, None if view.blur is None else view.blur[seen.rows, seen.columns], view.cores
+    )
     if (tint != 1).any():
         cv2.multiply(texture, (*map(float, tint), 1.0), dst=texture)  # type: ignore[call-overload]
     return Reflectance(surface.mean * tint, texture, seen)

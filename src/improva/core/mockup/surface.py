@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from ..colour import Floats
 from .maps import PrintMap
-from .parallel import by_rows
+from .parallel import ONE_CORE, Cores
 
 STRIP_ROWS, EDGE_ROWS = 64, 8
 EDGE = 2
@@ -104,7 +104,9 @@ def no_surfaces(_: str) -> Surface | None:
     return None
 
 
-def seen_surface(surface: Surface, ground_mm: tuple[float, float], seen: PrintMap, blur_px: Floats | None) -> Floats:
+def seen_surface(
+    surface: Surface, ground_mm: tuple[float, float], seen: PrintMap, blur_px: Floats | None, cores: Cores = ONE_CORE
+) -> Floats:
     """Return a surface as seen by the pixels of a window, (h, w, 3) linear.
 
     Each pixel takes the mean over its footprint on the ground, or over what the lens spreads it to where that is more
@@ -124,7 +126,7 @@ def seen_surface(surface: Surface, ground_mm: tuple[float, float], seen: PrintMa
         inner = slice(strip.start - padded.start, strip.stop - padded.start)
         _sample(surface, x[inner], y[inner], np.minimum(level[inner], len(surface.levels) - 1), out[strip])
 
-    by_rows(rows, STRIP_ROWS, work)
+    cores.by_rows(rows, STRIP_ROWS, work)
     return out
 
 

@@ -12,7 +12,7 @@ from ..colour import Floats
 from ..errors import SceneError
 from .half_float import mapped, whole
 from .maps import PrintMap, flipped, maps_of, placed, scaled
-from .parallel import by_rows
+from .parallel import ONE_CORE, Cores
 from .scene import Close, Passes, SceneInfo
 from .tone import CODES, RANGE
 
@@ -34,15 +34,17 @@ Strips = Callable[[slice], Floats]
 class Planes(Mapping[str, Floats]):
     """Planes computed at each access: at listing size, all of them together would fill memory."""
 
-    def __init__(self, passes: dict[str, Floats], ready: Callable[[Floats], Strips], size: tuple[int, int]) -> None:
-        self._passes, self._ready, self._size = passes, ready, size
+    def __init__(
+        self, passes: dict[str, Floats], ready: Callable[[Floats], Strips], size: tuple[int, int], cores: Cores
+    ) -> None:
+        self._passes, self._ready, self._size, self._cores = passes, ready, size, cores
 
     def strips(self, name: str) -> Strips:
         """A plane by rows, for what needs them only once."""
         return self._ready(self._passes[name])
 
     def __getitem__(self, name: str) -> Floats:
-        return _put_together(self.strips(name), self._size)
+        return _put_together(self.strips(name), self._size, self._cores)
 
     def __iter__(self) -> Iterator[str]:
         return iter(self._passes)
@@ -51,9 +53,9 @@ class Planes(Mapping[str, Floats]):
         return len(self._passes)
 
 
-def _put_together(strips: Strips, size: tuple[int, int]) -> Floats:
+def _put_together(strips: Strips, size: tuple[int, int], cores: Cores) -> Floats:
     out = np.empty((size[1], size[0], 3), np.float32)
-    by_rows(size[1], READY_ROWS, lambda rows: np.copyto(out[rows], strips(rows)))
+    cores.by_rows(size[1], READY_ROWS, lambda rows: np.copyto(out[rows], strips(rows)))
     return out
 
 
@@ -67,6 +69,7 @@ class View:
         cover, shade: as in :class:`Passes`, at this size.
         blur: diameter in px over which the lens spreads each point, (h, w); None where the pack does not say.
         scale: px of this picture in a px of the native one; ``corner`` is the window's corner in the native one.
+        cores: what computes pictures of this view.
     """
 
     info: SceneInfo
@@ -80,6 +83,7 @@ class View:
     blur: Floats | None = None
     scale: float = 1.0
     corner: tuple[int, int] = (0, 0)
+    cores: Cores = ONE_CORE
 
     def strips(self, name: str) -> Strips:
         """A region's basis by rows."""
@@ -115,7 +119,14 @@ def close_window(info: SceneInfo, passes: Passes, size: tuple[int, int], detail:
     return int(np.clip(x, 0, native_w - w)), int(np.clip(y, 0, native_h - h)), w, h
 
 
-def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: Close = "", mirrored: bool = False) -> View:
+def make_view(
+    info: SceneInfo,
+    passes: Passes,
+    size: tuple[int, int],
+    close: Close = "",
+    mirrored: bool = False,
+    cores: Cores = ONE_CORE,
+) -> View:
     """Crop and scale a scene to a picture size; ``close`` shows the print large, or a part of it, instead of the whole scene.
 
     ``mirrored`` shows the scene the other way round, its prints still the right way: the same blank lit from the other
@@ -132,11 +143,11 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: Clo
     scale = size[0] / w
 
     def cut(plane: Floats) -> Floats:
-        part = scaled(plane[window], size)
+        part = scaled(plane[window], size, cores)
         return cv2.flip(part, 1) if mirrored else part  # type: ignore[return-value]
 
     def ready(plane: Floats) -> Strips:
-        own = plane[window] if (w, h) == size else scaled(plane[window], size)
+        own = plane[window] if (w, h) == size else scaled(plane[window], size, cores)
 
         def strip(rows: slice) -> Floats:
             light = cv2.cvtColor(whole(own[rows], gain), cv2.COLOR_RGB2BGR)
@@ -144,24 +155,25 @@ def make_view(info: SceneInfo, passes: Passes, size: tuple[int, int], close: Clo
 
         return strip
 
-    planes = Planes(passes.basis, ready, size)
+    planes = Planes(passes.basis, ready, size, cores)
     cached_planes = planes if size[0] * size[1] > LARGE_PX else dict(planes)
     cover, shade, blur = (
-        None if plane is None else cut(plane) for plane in (passes.cover, passes.shade, _blur(info, passes, scale))
+        None if plane is None else cut(plane) for plane in (passes.cover, passes.shade, _blur(info, passes, scale, cores))
     )
     maps, grounds = maps_of(info, passes, window, size, cover[:, ::-1] if mirrored and cover is not None else cover)
     if mirrored:
         maps, grounds = ({name: flipped(seen, size[0]) for name, seen in group.items()} for group in (maps, grounds))
-    return View(
-        info, size, _put_together(ready(passes.base), size), cached_planes, maps, grounds, cover, shade, blur, scale, (x, y)
-    )
+    base = _put_together(ready(passes.base), size, cores)
+    return View(info, size, base, cached_planes, maps, grounds, cover, shade, blur, scale, (x, y), cores)
 
 
-def _blur(info: SceneInfo, passes: Passes, scale: float) -> Floats | None:
+def _blur(info: SceneInfo, passes: Passes, scale: float, cores: Cores) -> Floats | None:
     """Return the circle of confusion in px of a picture at a scale; places without depth count as infinitely far."""
     if info.lens is None or passes.depth is None:
         return None
     lens = info.lens
     return mapped(
-        passes.depth, lambda depth: lens.disc_px(np.where(depth > 0, depth, np.float32(ENDLESS_CM))) * np.float32(scale)
+        passes.depth,
+        lambda depth: lens.disc_px(np.where(depth > 0, depth, np.float32(ENDLESS_CM))) * np.float32(scale),
+        cores,
     )

@@ -84,7 +84,7 @@ def preview_own_scene(path: OwnScenePath, query: DesignQuery) -> Response:
     row = services.own_scenes.row(path.scene_id)
     draft, pair = services.own_scenes.draft(row), services.pairs.load(query.artwork_id, row.template_id)
     info = draft.info()
-    shaded = shade_plain_parts(make_view(info, draft.passes, info.px), {})
+    shaded = shade_plain_parts(make_view(info, draft.passes, info.px, cores=services.render_cache.cores), {})
     picture = render_mockup(
         shaded, pair.designs(), pair.opener(services.artworks.proxy(pair.art), services.artworks.proxy), 0.0
     )

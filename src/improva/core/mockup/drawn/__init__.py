@@ -16,6 +16,7 @@ from ...artwork.pixels import as_array
 from ...design import Design
 from ...render import Opener, render_worn
 from ...template import Template
+from ..parallel import ONE_CORE, Cores
 from ..scene import Measure, Passes, Region, SceneInfo
 from .flat_lay import Table, draw_laid, parts_of
 from .measures import laid_measures, turned_measures
@@ -108,13 +109,14 @@ def _info(template: Template, more: str, kind: str, views: dict[str, float], tur
     return replace(info, measures=measures_of(info))
 
 
-def draw(info: SceneInfo, cut: NDArray[np.bool_] | None = None) -> Passes:
+def draw(info: SceneInfo, cut: NDArray[np.bool_] | None = None, cores: Cores = ONE_CORE) -> Passes:
     """Draw a scene at its native size: planes (h, w, …). ``cut`` (h, w) is the mask of a shape cut out of its panel."""
     template = info.drawn
     assert template is not None, "a baked scene is read, not drawn"
     if info.id.endswith(STANDING):
         w, h = template.panels[0].trim_mm
-        return draw_standing(template, info, np.ones((round(CUT_PX * h / w), CUT_PX), bool) if cut is None else cut)
+        whole = np.ones((round(CUT_PX * h / w), CUT_PX), bool)
+        return draw_standing(template, info, whole if cut is None else cut, cores)
     if body_of(template) == "turned":
         base, basis, maps = draw_turned(template, info)
     else:

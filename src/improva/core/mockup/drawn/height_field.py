@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ...colour import Floats
-from ..parallel import by_rows
+from ..parallel import ONE_CORE, Cores
 
 STEPS, FINE_STEPS, HALVINGS = 30, 7, 5
 SURE = np.float32(0.2)
@@ -50,12 +50,12 @@ class _Way:
 class Field:
     """Heights over the pillow's middle plane, indexed in mm; below zero outside the contour."""
 
-    def __init__(self, height: Floats, mask: NDArray[np.bool_], mm: float) -> None:
+    def __init__(self, height: Floats, mask: NDArray[np.bool_], mm: float, cores: Cores = ONE_CORE) -> None:
         solid = mask.astype(np.uint8)
         away = [cv2.distanceTransform(m, cv2.DIST_L2, cv2.DIST_MASK_5) for m in (solid, 1 - solid)]
         within = cv2.GaussianBlur(away[0] - away[1], (0, 0), STEPPED_PX) * mm  # a mask's steps would be seen on the contour
         self.height = np.where(within > 0, height + SEAM_MM, SEAM_MM + 3 * within).astype(np.float32)
-        self.mm, (self.h, self.w) = mm, mask.shape
+        self.mm, (self.h, self.w), self.cores = mm, mask.shape, cores
 
     def at(self, plane: Floats, x: Floats, y: Floats) -> Floats:
         """Sample a plane (h, w) at points in mm; ``x`` and ``y`` share a shape (…), which the result has."""
@@ -118,7 +118,7 @@ class Field:
         def follow(rows: slice) -> None:
             t[rows], found[rows] = self.march(way.part(rows), first[rows], last[rows], STEPS)
 
-        by_rows(len(t), STRIP, follow)
+        self.cores.by_rows(len(t), STRIP, follow)
         air = (last - first) / np.float32(STEPS)
         near = cv2.erode(np.where(found, t - air, np.float32(1e9)), AROUND)
         far = cv2.dilate(np.where(found, t + air, np.float32(-1e9)), AROUND)
@@ -181,7 +181,7 @@ class Field:
             places[rows] += start
             settled[rows] = sure
 
-        by_rows(len(rays), STRIP, better)
+        self.cores.by_rows(len(rays), STRIP, better)
         return places, settled
 
     def _meet(self, start: Floats, rays: Floats, near: Floats, far: Floats) -> tuple[Floats, NDArray[np.bool_]]:

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from ...colour import Floats
 from ...ink import colour_reflectance
 from ...template import Template
-from ..parallel import by_rows
+from ..parallel import Cores
 from ..scene import Passes, SceneInfo
 from . import light
 from .height_field import SEAM_MM, Field, Hits, rows_of
@@ -126,7 +126,7 @@ def _floor_shadow(
     return np.asarray(1 - dark * (1 - 0.75 * np.clip(cv2.GaussianBlur(under, (0, 0), 1.5) * 2, 0, 1)), np.float32)
 
 
-def draw_standing(template: Template, info: SceneInfo, cut: NDArray[np.bool_]) -> Passes:
+def draw_standing(template: Template, info: SceneInfo, cut: NDArray[np.bool_], cores: Cores) -> Passes:
     """Return the passes of a cut-out standing at an angle. ``cut`` is its shape as a mask of its panel."""
     panel = template.panel(info.regions[0].panel)
     mm = panel.trim_mm[0] / cut.shape[1]
@@ -139,7 +139,7 @@ def draw_standing(template: Template, info: SceneInfo, cut: NDArray[np.bool_]) -
     camera = _Camera(pose, size_mm, max(float(edge[:, 2].max()), 0.66 * float(np.ptp(edge[:, 0])), 0.35 * size_mm), info.px)
     air = np.array([(dx, dy, dz) for dx in (-1, 1) for dy in (-1, 1) for dz in (-1, 1)], np.float32) * float(smooth.max())
     window = camera.window((edge[:, None] + air[None]).reshape(-1, 3))
-    field = Field(smooth, cut, mm)
+    field = Field(smooth, cut, mm, cores)
     ray = camera.rays(*window, pose)
     start = pose.own((camera.eye - pose.middle)[None])[0]
     hits = field.hit(start, ray, float(smooth.max()) + SEAM_MM)
@@ -172,7 +172,7 @@ def _shaded(
         dark *= 1 + PILE * cv2.remap(pile, x / 0.5 % 255, y / 0.5 % 255, cv2.INTER_LINEAR)
         np.multiply(light.diffuse(own @ pose.axes), dark[..., None], out=shaded[rows])
 
-    by_rows(len(at), 4, shade)
+    field.cores.by_rows(len(at), 4, shade)
     return shaded.reshape(-1, 3)[: len(points)]
 
 
