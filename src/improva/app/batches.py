@@ -13,7 +13,7 @@ from ..store.models.mockups import MockupSettings, ShotModel
 from .listing_packs import pack_job_of
 from .mockup_settings import find_preset, fitted, picture_parameters, settings_of_pair
 from .pair import Pair
-from .print_files import plan_of, printing_of
+from .print_plans import plan_of, printing_of
 from .services import Services
 
 BatchKind = Literal["pictures", "print", "listing"]

@@ -15,7 +15,8 @@ from ..store import MadeFileRow
 from ..store.database import key_of
 from ..store.models.gang_sheet import GangItemModel, GangModel
 from .pair import Pair
-from .print_files import printed_content, printing_of, settings_of
+from .print_files import printed_content
+from .print_plans import printing_of, settings_of
 from .services import Services
 
 SETTING = "gang-sheet"

@@ -16,10 +16,11 @@ from ..stages import versions
 from ..store.database import key_of
 from ..store.models.listings import shot_body
 from ..store.models.mockups import FilmModel, MockupSettings
+from .films import make_film
 from .listings import ListingDraft
 from .made_files import keep_file
 from .mockup_settings import picture_parameters
-from .mockups import make_film, make_picture, says
+from .mockups import make_picture, picture_facts
 from .pair import Pair
 from .services import Services
 from .shots import shot_of
@@ -72,7 +73,11 @@ def listing_job(services: Services, parameters: dict[str, Any], progress: Progre
         name = f"{i + 1:02d}_{name}"
         pictures.append(
             PackPicture(
-                file=name, kind=slot.kind, alt=each["alt"], px=mockup_settings.sizes[0], shows=says(services, pair, shot)
+                file=name,
+                kind=slot.kind,
+                alt=each["alt"],
+                px=mockup_settings.sizes[0],
+                shows=picture_facts(services, pair, shot),
             )
         )
         files.append((name, path))

@@ -21,31 +21,29 @@ from ..core.mockup.findings import picture_findings
 from ..core.mockup.grade import graded
 from ..core.mockup.labels import Box, captioned, measured
 from ..core.mockup.render import encode, print_textures
-from ..core.mockup.turntable import check_turns, turning
 from ..core.mockup.view import View
-from ..core.output import film_name, list_name, picture_name, sheet_name
+from ..core.output import list_name, picture_name, sheet_name
 from ..core.output.xmp import xmp_packet
 from ..core.progress import Progress
 from ..core.render import on_blank
 from ..io.atomic import atomic_write
 from ..io.contact_sheet import contact_sheet
-from ..io.film import write_film
 from ..stages import versions
 from ..store import ArtRow, Placements
 from ..store.database import key_of
-from ..store.models.mockups import BackdropModel, FilmModel, MockupSettings, ShotModel
+from ..store.models.mockups import BackdropModel, MockupSettings
 from .made_files import MadeFile, keep_file
 from .pair import Pair
 from .previews import PREVIEW_QUALITY
 from .scenes import fingerprint
 from .services import Services
-from .shots import Shot, shot_of, shots_of
+from .shots import Shot, shots_of
 
 SHEET_PX = 640
 CLEAR_GROUND = (241, 238, 231)
 
 
-def says(services: Services, pair: Pair, shot: Shot) -> dict[str, str]:
+def picture_facts(services: Services, pair: Pair, shot: Shot) -> dict[str, str]:
     """Return what a picture shows as keys and words, for its metadata."""
     chosen = [
         f"{r.title}: {shot.colours.get(r.id) or r.default or r.surface or 'as it is'}" for r in shot.info.regions if not r.panel
@@ -65,7 +63,7 @@ def says(services: Services, pair: Pair, shot: Shot) -> dict[str, str]:
     return {**facts, "others": "; ".join(others)} if others else facts
 
 
-def _lit(services: Services, pair: Pair, shot: Shot, size: tuple[int, int]) -> tuple[ShadedView, dict[str, Floats]]:
+def lit_shot(services: Services, pair: Pair, shot: Shot, size: tuple[int, int]) -> tuple[ShadedView, dict[str, Floats]]:
     """Return a shot's lit view and its prints at full resolution."""
     original = services.artworks.open(pair.art)
     shaded = services.render_cache.shaded_view(
@@ -160,18 +158,18 @@ def make_picture(services: Services, pair: Pair, shot: Shot, size: tuple[int, in
         shot.angle,
         shot.colours,
         repr((shot.grade, shot.captions, shot.measured, shot.close, shot.backdrop)),
-        _others_key(services, pair, shot),
+        others_key(services, pair, shot),
     )
 
     def make(path: Path) -> None:
-        xmp = xmp_packet(pair.title, says(services, pair, shot))
-        data = encode(_finished(services, *_lit(services, pair, shot, size), shot), path.suffix, xmp=xmp)
+        xmp = xmp_packet(pair.title, picture_facts(services, pair, shot))
+        data = encode(_finished(services, *lit_shot(services, pair, shot, size), shot), path.suffix, xmp=xmp)
         atomic_write(path, data)
 
     return keep_file(services, pair, "picture", key, name, make)
 
 
-def _others_key(services: Services, pair: Pair, shot: Shot) -> dict[str, Any]:
+def others_key(services: Services, pair: Pair, shot: Shot) -> dict[str, Any]:
     """Return a hash of what a picture depends on beyond its own pair."""
     return {place: [other.subject, other.placement_key] for place, other in _other_works(services, pair, shot).items()}
 
@@ -205,40 +203,9 @@ def pictures_job(services: Services, parameters: dict[str, Any], progress: Progr
     for i, (shot, size) in enumerate(wanted):
         progress.at(i / len(wanted))
         files.append(make_picture(services, pair, shot, size, mockup_settings.format))
-        facts.append({"file": files[-1][1], "px": size, **says(services, pair, shot)})
+        facts.append({"file": files[-1][1], "px": size, **picture_facts(services, pair, shot)})
     sheet = [make_sheet(services, pair, files)] if mockup_settings.sheet else []
     return [*sheet, *(key for key, _, _ in files), *([make_list(services, pair, facts)] if mockup_settings.listed else [])]
-
-
-def film_job(services: Services, parameters: dict[str, Any], progress: Progress) -> list[str]:
-    """Run a job that makes a film."""
-    pair = services.pairs.load(parameters["artwork_id"], parameters["template_id"])
-    film, settings = FilmModel.model_validate(parameters["film"]), MockupSettings.model_validate(parameters["mockup_settings"])
-    return [make_film(services, pair, film, settings, progress)[0]]
-
-
-def make_film(services: Services, pair: Pair, film: FilmModel, mockup_settings: MockupSettings, progress: Progress) -> MadeFile:
-    """Return a turning film's key, name and path. It is made unless it exists. Raises :class:`SceneError`."""
-    shot = shot_of(pair, ShotModel(scene_id=film.scene_id), mockup_settings)
-    check_turns(shot.info)
-    name = film_name(pair.art.title, shot.info.id, film.seconds, film.size, film.format)
-    key = key_of(
-        "film",
-        versions("mockups", "packs"),
-        pair.subject,
-        fingerprint(shot.info),
-        pair.placement_key,
-        name,
-        shot.colours,
-        repr(shot.grade),
-        _others_key(services, pair, shot),
-    )
-
-    def make(path: Path) -> None:
-        shaded, prints = _lit(services, pair, shot, film.size)
-        write_film(path, turning(shaded, prints), film.seconds, progress)
-
-    return keep_file(services, pair, "picture", key, name, make)
 
 
 def findings_of(pair: Pair, shots: list[Shot]) -> list[Finding]:

@@ -25,7 +25,8 @@ from .made_files import keep_file
 from .mockups import make_picture
 from .pair import Pair
 from .personalisation import OpenPlace, check_order, pair_of_order
-from .print_files import make_set, make_side, printing_of
+from .print_files import make_set, make_side
+from .print_plans import printing_of
 from .services import Services
 from .shots import shot_of
 from .tickets import ticket_of

@@ -11,7 +11,7 @@ from ..core.units import fahrenheit
 from ..io.ticket import Ticket, TicketSide, write_ticket
 from .pair import Pair
 from .press import PressChoice, press_setup
-from .print_files import plan_of, printing_of
+from .print_plans import plan_of, printing_of
 from .services import Services
 
 TICKET_PX = (900, 900)

@@ -8,9 +8,10 @@ from functools import partial
 from pathlib import Path
 from typing import Any
 
+from ..app.films import film_job
 from ..app.gang_sheets import gang_job
 from ..app.listing_packs import listing_job
-from ..app.mockups import film_job, pictures_job
+from ..app.mockups import pictures_job
 from ..app.orders import orders_job
 from ..app.print_files import print_job
 from ..app.render_cache import RenderCache

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict
 
 from ...app.pair import Pair
-from ...app.print_files import PrintPlan, plan_of, printing_of
+from ...app.print_plans import PrintPlan, plan_of, printing_of
 from ...app.services import Services
 from ...core.output import PAPERS_MM, carries
 from ...core.template import Panel

@@ -10,7 +10,8 @@ from flask import Response
 
 from ...app.errors import NotFoundError
 from ...app.pair import Pair
-from ...app.print_files import plan_of, printed_content, printing_of
+from ...app.print_files import printed_content
+from ...app.print_plans import plan_of, printing_of
 from ...app.tickets import made_ticket, ticket_name
 from ...core.errors import OutputError
 from ...core.output import soft_proof
