@@ -24,12 +24,9 @@ export function Calibration({ place, panel, sewn, seam }: { place: Place; panel:
   const field = "rounded-[3px] border border-rule bg-paper px-2 py-1";
   return (
     <div className="grid gap-1.5">
-      <Heading aside={saved.length > 0 ? `set on ${saved[0]?.made_on}` : "as its figures say"}>
-        As the sample shows
-      </Heading>
+      <Heading aside={saved.length > 0 ? `set on ${saved[0]?.made_on}` : "not calibrated"}>Calibrate with a sample</Heading>
       <p className="text-xs text-soft">
-        Look at “Sewn”. Move it until the picture looks like your sample; every design on this blank is then made to
-        that.
+        Move the panel until the picture matches your sample. The correction then applies to every design on this blank.
       </p>
       {(["right", "down"] as const).map((way) => (
         <ValueField

@@ -87,7 +87,7 @@ def check_eye(subject: Subject) -> CheckResult:
             "Vector artwork: as fine as the eye resolves.",
         )
     dpi = min(subject.placed.dpi)
-    message = f"From {distance:.0f} mm an eye tells {need:.0f} dpi apart"
+    message = f"At {distance:.0f} mm the eye resolves {need:.0f} dpi"
     if round(dpi) >= min(round(need), subject.template.good_dpi):
         return CheckResult(
             "eye", "Sharpness at viewing distance", "pass", dpi, round(need, 1), "dpi", f"{message}; the print is as fine."
@@ -99,7 +99,7 @@ def check_eye(subject: Subject) -> CheckResult:
         dpi,
         round(need, 1),
         "dpi",
-        f"{message}; the print is coarser, at {dpi:.0f}.",
+        f"{message}; the print has {dpi:.0f}.",
     )
 
 
