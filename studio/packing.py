@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 
 from improva.io.scene_pack import read_info, read_passes
-from improva.io.scene_pack_writer import DWA_LEVEL, write_passes, write_quick, write_told
+from improva.io.scene_pack_writer import DWA_LEVEL, write_passes, write_quick, write_scene_toml
 from studio import seen
 from studio.bake import Bake, Scene, staged
 
@@ -30,7 +30,7 @@ def write_pack(folder: Path, scene: Scene, bake: Bake, *, samples: int, dwa_leve
         if sum(sizes) < MOST_BYTES and max(sizes) <= MOST_OF_A_FILE:
             break
     record = {"samples": samples, "seconds_of_bake": round(bake.seconds)}
-    write_told(folder, _told(scene, (w, h), record, bake.lens, bake.measures))
+    write_scene_toml(folder, _told(scene, (w, h), record, bake.lens, bake.measures))
 
 
 def retell(folder: Path, scene: Scene) -> None:
@@ -39,7 +39,7 @@ def retell(folder: Path, scene: Scene) -> None:
     record = {name: old[name] for name in ("samples", "seconds_of_bake")}
     with tempfile.TemporaryDirectory() as place:
         lens, measures = seen.told(staged(scene, tuple(old["px"]), {}, Path(place)), scene)
-    write_told(folder, _told(scene, tuple(old["px"]), record, lens, measures))
+    write_scene_toml(folder, _told(scene, tuple(old["px"]), record, lens, measures))
 
 
 def quicken(folder: Path) -> None:

@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from improva.core.mockup.colour_bleed import thrown
+from improva.core.mockup.colour_bleed import bleed_colour
 from improva.core.mockup.composite import composite, shade_plain_parts
 from improva.core.mockup.scene import Passes
 from improva.core.mockup.view import make_view
@@ -77,4 +77,4 @@ class TestNear:
     def test_light_of_one_colour_is_of_that_colour(self) -> None:
         near = self.near(slice(100, 200), slice(150, 250))
         colour = np.array([0.1, 0.4, 0.7], np.float32)
-        assert np.allclose(thrown(np.broadcast_to(colour, (50, 60, 3)).copy(), near), colour, atol=1e-5)
+        assert np.allclose(bleed_colour(np.broadcast_to(colour, (50, 60, 3)).copy(), near), colour, atol=1e-5)

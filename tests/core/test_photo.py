@@ -16,7 +16,7 @@ from improva.core.ink import colour_reflectance, printed
 from improva.core.mockup.composite import composite, shade_plain_parts
 from improva.core.mockup.photo import Dab, Marks, make_scene, place_of, product_mask, suggested
 from improva.core.mockup.photo.camera import body_of, fit_camera
-from improva.core.mockup.photo.light import DARKEST, highlights, lamp, light_of, parted
+from improva.core.mockup.photo.light import DARKEST, highlights, incident_light, light_of, separate_light
 from improva.core.mockup.tone import develop, tone, untoned
 from improva.core.mockup.view import View, make_view
 from improva.io.scene_pack import read_info, read_passes
@@ -211,7 +211,7 @@ def test_a_photograph_comes_back_exactly_in_the_blanks_own_colour() -> None:
     picture, share = ball()
     for colour in ("#eeeeee", "#c04030"):
         light = light_of(picture)
-        base, basis = parted(light, share, np.ones(3, np.float32), colour, False)
+        base, basis = separate_light(light, share, np.ones(3, np.float32), colour, False)
         again = base + basis * np.maximum(colour_reflectance(colour), DARKEST)
         assert np.array_equal(develop(again, 1.0), picture) and base.min() >= 0 and basis.min() >= 0
 
@@ -240,7 +240,9 @@ def test_a_white_blanks_highlight_is_told_by_standing_out() -> None:
 def test_the_lamp_is_read_from_the_spot() -> None:
     light = np.full((60, 80, 3), 0.1, np.float32)
     light[20:40, 30:50] = (0.5, 0.45, 0.4)
-    fell = lamp(light, np.ones((60, 80), np.float32), Marks(tuple(map(tuple, CORNERS)), plain=(0.5, 0.5), colour="#bcbcbc"))
+    fell = incident_light(
+        light, np.ones((60, 80), np.float32), Marks(tuple(map(tuple, CORNERS)), plain=(0.5, 0.5), colour="#bcbcbc")
+    )
     assert np.allclose(fell * LINEAR_OF_BYTE[0xBC], (0.5, 0.45, 0.4), atol=1e-4)
 
 

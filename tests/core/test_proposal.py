@@ -1,4 +1,4 @@
-"""First placements by stated rules, and placements carried to sister blanks."""
+"""First placements by stated rules, and placements adapted to other blanks."""
 
 import numpy as np
 import pytest
@@ -12,7 +12,7 @@ from improva.core.artwork.traits import find_traits
 from improva.core.design import Placement
 from improva.core.fit import place
 from improva.core.preflight import run_preflight
-from improva.core.proposal import Proposal, carried, propose_placement
+from improva.core.proposal import Proposal, adapt_placement, propose_placement
 from improva.core.sewing.linked_panels import check_follow
 from improva.core.sewing.seams import Follow
 from tests.conftest import art_of, quadrants
@@ -108,13 +108,13 @@ def test_a_proposed_cover_leaves_no_bare_edge(blank: str, w: int, h: int) -> Non
 
 def test_what_is_carried_keeps_its_share() -> None:
     mug, large = template("mug-11oz").panel(), template("mug-15oz").panel()
-    moved = carried(Placement("contain", (mug.trim_mm[0] / 10, 5.0), 0.7, 12.0, "#203040", copies=2), mug, large)
+    moved = adapt_placement(Placement("contain", (mug.trim_mm[0] / 10, 5.0), 0.7, 12.0, "#203040", copies=2), mug, large)
     assert moved.shift_mm[0] == pytest.approx(large.trim_mm[0] / 10, abs=1e-3)
     assert (moved.fit, moved.scale, moved.rotate_deg, moved.background, moved.copies) == ("contain", 0.7, 12.0, "#203040", 2)
 
 
 def test_a_carried_repeat_still_closes() -> None:
     cloth, wrap = template("garden-flag").panel(), template("tumbler-20oz-tapered").panel()
-    moved = carried(Placement("repeat", repeat_kind="half-drop", repeats_around=5, rotate_deg=40), cloth, wrap)
+    moved = adapt_placement(Placement("repeat", repeat_kind="half-drop", repeats_around=5, rotate_deg=40), cloth, wrap)
     assert moved.repeats_around == 6 and moved.rotate_deg == 0
     place(wrap, art_of(quadrants()).facts.size, moved)

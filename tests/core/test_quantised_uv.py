@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from improva.core.mockup.quantised_uv import FINEST, stepped, unstepped
+from improva.core.mockup.quantised_uv import FINEST, quantise, smooth_quantised
 
 
 def slanting(h: int = 120, w: int = 400) -> np.ndarray:
@@ -13,8 +13,8 @@ def slanting(h: int = 120, w: int = 400) -> np.ndarray:
 
 
 def read(uv: np.ndarray) -> np.ndarray:
-    out = stepped(uv, FINEST)
-    unstepped(out, FINEST)
+    out = quantise(uv, FINEST)
+    smooth_quantised(out, FINEST)
     return out
 
 
@@ -28,7 +28,7 @@ def test_an_edge_that_runs_a_little_aslant_is_not_notched() -> None:
         low, high = (np.take_along_axis(v, at[None], 0)[0] for at in (below - 1, below))
         return below - 1 + (edge - low) / (high - low)
 
-    true, packed, seen = (rows(uv[..., 1])[20:-20] for uv in (whole, stepped(whole, FINEST), read(whole)))
+    true, packed, seen = (rows(uv[..., 1])[20:-20] for uv in (whole, quantise(whole, FINEST), read(whole)))
     assert np.abs(packed - true).max() > 0.4, "the steps are seen"
     assert np.abs(seen - true).max() < 0.15
 
@@ -45,11 +45,11 @@ def test_seams_stay_and_what_lies_beyond_stays_empty() -> None:
 def test_places_without_steps_stay_what_they_are() -> None:
     uv = slanting()
     found = uv.copy()
-    unstepped(found, FINEST)
+    smooth_quantised(found, FINEST)
     assert np.abs(found - uv)[8:-8, 8:-8].max() < 1e-6
 
 
 def test_a_map_that_is_nowhere_stays_so() -> None:
     uv = np.full((20, 30, 2), np.nan, np.float32)
-    unstepped(uv, FINEST)
+    smooth_quantised(uv, FINEST)
     assert np.isnan(uv).all()

@@ -10,11 +10,11 @@ import numpy as np
 import pytest
 
 from improva.core.errors import SceneError
-from improva.core.mockup.quantised_uv import FINEST, stepped
+from improva.core.mockup.quantised_uv import FINEST, quantise
 from improva.core.mockup.scene import SceneInfo
 from improva.io import scene_pack_zip as pack_zip
 from improva.io.scene_pack import quick_info, read_info, read_passes
-from improva.io.scene_pack_writer import write_passes, write_told
+from improva.io.scene_pack_writer import write_passes, write_scene_toml
 from improva.io.scene_pack_zip import unzip_pack, zip_pack
 from tests.scenery import PX, SQUARE, grid, plane
 
@@ -25,7 +25,7 @@ def pack(folder: Path) -> SceneInfo:
     write_passes(
         folder, {"base": plane(0.1), "wrap": plane(0.5, *SQUARE)}, {"wrap": grid(*SQUARE)}, {"cover": plane(1, *SQUARE)[..., 0]}
     )
-    write_told(
+    write_scene_toml(
         folder,
         {
             "id": "small",
@@ -66,7 +66,7 @@ def test_a_large_pack_has_quick_passes_that_agree(tmp_path: Path) -> None:
         "measures": [],
         "regions": [{"id": "wrap", "panel": "wrap"}],
     }
-    write_told(tmp_path, told)
+    write_scene_toml(tmp_path, told)
     info = read_info(tmp_path)
     small = quick_info(info)
     assert small is not None and small.px == (600, 450)
@@ -76,7 +76,7 @@ def test_a_large_pack_has_quick_passes_that_agree(tmp_path: Path) -> None:
     assert not near[:, :149].any() and near[:, 152:].all() and whole.cover is None
     assert np.abs(quick.maps["wrap"] - uv[::2, ::2])[:, 152:].max() < 1 / 600
     apart = np.abs(whole.maps["wrap"] - uv)[:, 300:]
-    assert apart.mean() < 0.6 * np.abs(stepped(uv, FINEST) - uv)[:, 300:].mean(), "read without the steps it was packed in"
+    assert apart.mean() < 0.6 * np.abs(quantise(uv, FINEST) - uv)[:, 300:].mean(), "read without the steps it was packed in"
 
 
 def test_a_pack_goes_out_and_comes_back_whole(tmp_path: Path) -> None:

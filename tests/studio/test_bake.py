@@ -8,7 +8,7 @@ import pytest
 
 from improva.catalogue import template
 from improva.io.scene_pack import read_info
-from improva.io.scene_pack_writer import write_told
+from improva.io.scene_pack_writer import write_scene_toml
 from improva.surfaces import SURFACES
 from studio import bake, bodies, joining, packing
 from studio.bordering import evened
@@ -116,7 +116,7 @@ def test_every_scene_says_what_a_pack_must(name: str, tmp_path: Path) -> None:
     told = packing._told(
         scene, (2700, 2025), {"samples": 1, "seconds_of_bake": 1}, {"focus_cm": 1, "open_cm": 1, "px_cm": 1}, []
     )
-    write_told(folder, told)
+    write_scene_toml(folder, told)
     info = read_info(folder)  # checks kinds, views, colours, and what lies on what
     assert info.id == name and info.title and info.finish
     for blank in map(template, info.templates):

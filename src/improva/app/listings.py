@@ -12,11 +12,11 @@ from ..core.listing import (
     Slot,
     Texts,
     alt_text,
+    assemble_texts,
     check_texts,
     licence_reasons,
     missing_kinds,
     proposed_slots,
-    put_together,
 )
 from ..store.models.listings import ArtWordsModel, BlankWordsModel, ListingSlotModel, shot_body
 from ..store.models.mockups import MockupSettings
@@ -49,7 +49,7 @@ class ListingDraft:
         self.film = self.can_film and bool(stored.get("film", True))
         self.art_words = ArtWordsModel.model_validate(services.store.listings.art_words(pair.art.id))
         self.blank_words = BlankWordsModel.model_validate(services.store.listings.blank_words(pair.template.id))
-        self.texts: Texts = put_together(
+        self.texts: Texts = assemble_texts(
             pair.template, pair.art.title, self.art_words.to_core(), self.blank_words.to_core(), self.market.tags_most
         )
         self.shop = ShopModel.model_validate(services.store.selling.shop())

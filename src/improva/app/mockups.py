@@ -123,7 +123,7 @@ def _finished(services: Services, shaded: ShadedView, prints: dict[str, Floats],
     if shot.clear:
         picture = transparent(cut_out(shaded, prints, shot.angle))
     elif shot.backdrop:
-        picture, cover = on_backdrop(services, shot.backdrop, cut_out(shaded, prints, shot.angle), shaded.view.size)
+        picture, cover = place_on_backdrop(services, shot.backdrop, cut_out(shaded, prints, shot.angle), shaded.view.size)
     else:
         picture = np.asarray(composite(shaded, prints, shot.angle)[..., ::-1])
     if shot.measured and not shot.backdrop:
@@ -131,7 +131,7 @@ def _finished(services: Services, shaded: ShadedView, prints: dict[str, Floats],
     return captioned(picture, shot.captions, cover, services.fonts.data, boxes)
 
 
-def on_backdrop(
+def place_on_backdrop(
     services: Services, backdrop: BackdropModel, cut: Cutout, size: tuple[int, int]
 ) -> tuple[NDArray[np.uint8], Floats]:
     """Lay the product on the seller's photograph, cropped to ``size``: the picture (h, w, 3) and its cover (h, w).

@@ -15,7 +15,7 @@ from ..core.output import is_mirrored
 from ..core.preflight import CheckResult
 from ..core.preflight.sewn_seams import check_runs_on
 from ..core.proposal import Proposal
-from ..core.sewing.linked_panels import Corrections, Link, led, seam_of
+from ..core.sewing.linked_panels import Corrections, Link, first_leader, seam_of
 from ..core.sewing.seams import Follow, Seam
 from ..core.template import Panel, Template
 from ..stages import versions
@@ -153,12 +153,12 @@ class Pair:
         if content is None:
             return Design(self.template, panel, ())
         if isinstance(content, Follow):
-            return Design(self.template, panel, (), led=self.led(panel, now))
+            return Design(self.template, panel, (), led=self.linked_panel(panel, now))
         panel_pieces = self.pieces_on(panel)
         pieces = (Piece(self.art.sha256, self.art.facts.size, content),)
         return Design(self.template, panel, pieces, panel_pieces.extras, panel_pieces.fonts)
 
-    def led(self, panel: Panel, now: Placements) -> LinkedPanel | None:
+    def linked_panel(self, panel: Panel, now: Placements) -> LinkedPanel | None:
         """Return the panel whose design a panel continues; None for one that follows no other. Raises :class:`PlacementError`."""
         leader = self.who_leads(panel.id, now)
         if leader is None:
@@ -179,7 +179,7 @@ class Pair:
     def who_leads(self, panel_id: str, now: Placements) -> Link | None:
         """Return the first panel of a chain of links, and how the last one follows it."""
         follows = {name: content for name, content in now.items() if isinstance(content, Follow)}
-        return led(self.template, self.template.panel(panel_id), follows, self.corrections)
+        return first_leader(self.template, self.template.panel(panel_id), follows, self.corrections)
 
     def designs(self, placements: Placements | None = None) -> list[Design]:
         """Return every panel as a design for pictures, with edited contents in place of stored ones.

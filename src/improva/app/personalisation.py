@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 from ..core.errors import PieceError
-from ..core.orders import filled_words, least_cap
+from ..core.orders import fill_words, least_cap
 from ..core.orders.personalisation import FIELD
 from ..core.pieces import Lettering
 from ..core.template import Panel
@@ -74,7 +74,7 @@ def _filled(
         lettering = value.to_core(lambda _: _nobody())
         assert isinstance(lettering, Lettering)
         least = least_cap(pair.template, lettering, value.least_caps)
-        filled = filled_words(lettering, values, open_font(services.fonts.data(value.font)), panel, least)
+        filled = fill_words(lettering, values, open_font(services.fonts.data(value.font)), panel, least)
         if filled.share < SHRUNK_FROM:
             notes.append(
                 f"'{filled.lettering.text}' is set at {100 * filled.share:.0f} % of its size, with capitals of {filled.cap_mm:.2g} mm."

@@ -12,7 +12,7 @@ from ..core.errors import PlacementError
 from ..core.pieces import piece_box
 from ..core.preflight import CheckResult, Subject, run_checks, worst
 from ..core.sewing.linked_panels import seam_of
-from ..core.sewing.mismatch import apart_along
+from ..core.sewing.mismatch import colour_difference_along
 from ..core.sewing.seams import Follow
 from ..core.template import Panel
 from ..store import Store
@@ -55,7 +55,7 @@ class Preflight:
         beneath = pair.content(leader)
         assert beneath is not None, "a panel that follows an empty one is not checked"
         labs = self.subject(pair, leader, beneath).file_lab, subject.file_lab
-        return pair.runs_on(panel, content, apart_along(seam, pair.template, pair.corrections, labs))
+        return pair.runs_on(panel, content, colour_difference_along(seam, pair.template, pair.corrections, labs))
 
     def subject(self, pair: Pair, panel: Panel, content: PanelContent) -> Subject:
         """Return a panel as the checks take it.

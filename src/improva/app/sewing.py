@@ -8,7 +8,7 @@ import numpy as np
 
 from ..core.colour import Floats, lab
 from ..core.sewing.linked_panels import Link
-from ..core.sewing.mismatch import apart_along, off_along
+from ..core.sewing.mismatch import colour_difference_along, offset_along
 from ..core.sewing.seams import Seam
 from ..store.database import key_of
 from .pair import Pair
@@ -43,7 +43,7 @@ class SewnPair:
         """Measure how well the design continues across a seam."""
         pair = self.pair
         leader, follower = pair.template.panel(seam.leader), pair.template.panel(seam.follower)
-        off = off_along(seam, pair.template, (self.link(seam.leader), self.link(seam.follower)), pair.corrections)
+        off = offset_along(seam, pair.template, (self.link(seam.leader), self.link(seam.follower)), pair.corrections)
         key = key_of("apart", seam.id, pair.panel_key(leader), pair.panel_key(follower), pair.corrections.get(seam.id))
         apart = self._services.preflight.results.get(key, lambda: self._colour_difference(seam))
         return SeamMatch(None if off is None else float(off.max()), apart)
@@ -52,7 +52,7 @@ class SewnPair:
         one, other = self._lab(seam.leader), self._lab(seam.follower)
         if one is None or other is None:
             return None
-        return float(np.median(apart_along(seam, self.pair.template, self.pair.corrections, (one, other))))
+        return float(np.median(colour_difference_along(seam, self.pair.template, self.pair.corrections, (one, other))))
 
     def _lab(self, panel_id: str) -> Floats | None:
         """Return a panel's reduced print in CIE Lab, (h, w, 3); None for an empty panel."""

@@ -16,7 +16,11 @@ DATA = click.option("--data", "data", type=click.Path(path_type=Path, file_okay=
 @DATA
 @click.option("-o", "output", required=True, type=click.Path(path_type=Path), metavar="FILE.zip")
 def backup(data: Path, output: Path) -> None:
-    """Write everything in a data folder to one file, also while it is served."""
+    """Write everything in a data folder to one file, also while it is served.
+
+    \f
+    Raises :class:`OutputError` for a file that does not end in ``.zip``.
+    """
     from ..store.backup import write_backup
 
     if output.suffix.lower() != ".zip":

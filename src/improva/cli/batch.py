@@ -16,6 +16,9 @@ def batch(range_file: Path, output: Path) -> None:
     """Make pictures and print files of every artwork on every blank that RANGE.toml names.
 
     Started again, it goes on where it was: what is made already is not made again.
+
+    \f
+    Raises :class:`OutputError` where nothing can be made.
     """
     from ..core.errors import OutputError
     from ..io.range_file import read_range

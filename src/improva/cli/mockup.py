@@ -61,7 +61,11 @@ def mockup(
     size: str | None,
     output: Path,
 ) -> None:
-    """Render ART on a blank as a listing picture."""
+    """Render ART on a blank as a listing picture.
+
+    \f
+    Raises :class:`OutputError` for an unknown file ending, and for a view or angle that the scene does not have.
+    """
     info = SceneLibrary().get(scene_id, template)
     if output.suffix.lower() not in PICTURE_FORMATS:
         raise OutputError(f"'{output.name}': pictures are made as .jpg, .png or .webp: choose one of these endings.")

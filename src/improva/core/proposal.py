@@ -67,7 +67,7 @@ def propose_own_placement(template: Template, panel: Panel, facts: ArtFacts, tra
     1. A panel that starts empty stays so.
     2. A cut-out is shown whole with air round it; on a mug on front and back, beside the handle's gap.
     3. A drawing that runs off all edges and meets itself is a pattern and repeats, but where the blank wants one motif.
-    4. Where covering would lose a tenth of a drawing on an even ground, all of it is shown and its ground carried on.
+    4. Where covering would lose a tenth of a drawing on an even ground, all of it is shown and its background extended.
     5. Where covering would lose more than two fifths of a picture, a mug shows all of it on front and back.
     6. Otherwise the blank's own fit.
     """
@@ -88,7 +88,7 @@ def propose_own_placement(template: Template, panel: Panel, facts: ArtFacts, tra
         )
     lost = _lost(panel, facts) if template.default_fit == "cover" else 0.0
     if traits.ground and lost > MOST_LOST_DRAWING:
-        reason = "All of a drawing is shown and its ground carried on" + (", on front and back." if panel.gap_mm else ".")
+        reason = "All of a drawing is shown and its background extended" + (", on front and back." if panel.gap_mm else ".")
         return Proposal(Placement("contain", background=traits.ground, copies=2 if panel.gap_mm else 1), reason)
     if lost > MOST_LOST and panel.gap_mm:
         return Proposal(
@@ -99,7 +99,7 @@ def propose_own_placement(template: Template, panel: Panel, facts: ArtFacts, tra
     return Proposal(Placement(template.default_fit), f"This blank wants {template.default_fit}.")  # type: ignore[arg-type]
 
 
-def carried(placement: Placement, source: Panel, target: Panel) -> Placement:
+def adapt_placement(placement: Placement, source: Panel, target: Panel) -> Placement:
     """Return a placement adapted to another blank's panel: shift and spacing keep their share of the trim.
 
     The number of repeats round is kept where it closes there; the fit, turn, scale, copies and ground as they are.

@@ -15,7 +15,7 @@ from ..core.progress import ALONE, Progress
 from ..core.render import on_blank
 from .atomic import atomic_path, temporary_prefix
 from .pdf import Page, PlacedPicture, write_pages
-from .print_file import unwritten
+from .print_file import write_error
 
 
 def write_gang(
@@ -49,7 +49,7 @@ def write_gang(
             write_pages(_pages(plan, images, cut_lines, progress), temporary, profile)
     except pyvips.Error as broken:
         progress.check()
-        raise unwritten(broken, path) from broken
+        raise write_error(broken, path) from broken
 
 
 def _pages(plan: GangPlan, images: dict[int, pyvips.Image], cut_lines: bool, progress: Progress) -> Iterator[Page]:

@@ -67,10 +67,10 @@ def write_print(print_image: Print, path: Path, progress: Progress = ALONE) -> N
                 )
     except pyvips.Error as broken:
         progress.check()
-        raise unwritten(broken, path) from broken
+        raise write_error(broken, path) from broken
 
 
-def unwritten(broken: pyvips.Error, path: Path) -> Exception:
+def write_error(broken: pyvips.Error, path: Path) -> Exception:
     """Return the error behind a libvips error: of the disk, or of the artwork."""
     reason = str(broken.detail).lower()
     if any(word in reason for word in ("no space", "unable to write", "write error", "write failed", "system error")):

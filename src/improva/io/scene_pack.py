@@ -19,7 +19,7 @@ import OpenEXR
 from ..core.colour import Floats
 from ..core.errors import SceneError
 from ..core.mockup.parallel import ONE_CORE, Cores
-from ..core.mockup.quantised_uv import FINEST, QUICK_FINEST, unstepped
+from ..core.mockup.quantised_uv import FINEST, QUICK_FINEST, smooth_quantised
 from ..core.mockup.scene import Passes, SceneInfo
 from ..core.mockup.scene_file import _check, parse_scene
 
@@ -113,7 +113,7 @@ def read_passes(info: SceneInfo, quick: bool = False, cores: Cores = ONE_CORE) -
             gone = cv2.LUT(nowhere.view(np.uint8), NOTHING_OR_NAN)  # many times quicker than by NumPy's mask
             maps[region.id] = np.asarray(cv2.merge([np.add(each, gone, out=each) for each in (u, v)]), np.float32)
             del u, v, nowhere, gone
-            unstepped(maps[region.id], QUICK_FINEST if quick else FINEST, cores)
+            smooth_quantised(maps[region.id], QUICK_FINEST if quick else FINEST, cores)
     basis = {r.id: light(r.id) for r in info.regions if r.on is None}
     more = {
         name: plane(name, letter) if f"{name}.{letter}" in channels else None

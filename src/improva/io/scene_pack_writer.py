@@ -12,7 +12,7 @@ import OpenEXR
 
 from ..core.colour import Floats
 from ..core.mockup.photo import PhotoScene
-from ..core.mockup.quantised_uv import FINEST, QUICK_FINEST, stepped
+from ..core.mockup.quantised_uv import FINEST, QUICK_FINEST, quantise
 from .atomic import atomic_path, atomic_write
 from .scene_pack import QUICK
 
@@ -78,7 +78,7 @@ def _write_exr(path: Path, light: Light, maps: Light, more: Light, dwa_level: fl
             shaded |= _channels(name, letter, np.minimum(more[name], FARTHEST_CM), np.float16)
     mapped: dict[str, Any] = {}
     for name, uv in maps.items():
-        mapped |= _channels(name, "uv", np.nan_to_num(stepped(uv, finest), nan=-1.0), np.float32)
+        mapped |= _channels(name, "uv", np.nan_to_num(quantise(uv, finest), nan=-1.0), np.float32)
     parts = [
         OpenEXR.Part(
             {"compression": OpenEXR.DWAA_COMPRESSION, "dwaCompressionLevel": float(dwa_level), "type": OpenEXR.scanlineimage},
@@ -92,7 +92,7 @@ def _write_exr(path: Path, light: Light, maps: Light, more: Light, dwa_level: fl
         OpenEXR.File(parts).write(str(temporary))
 
 
-def write_told(folder: Path, facts: dict[str, Any]) -> None:
+def write_scene_toml(folder: Path, facts: dict[str, Any]) -> None:
     """Write ``scene.toml``; ``facts`` has the entries that docs/scene-packs.md names."""
     atomic_write(folder / "scene.toml", _toml(facts).encode())
 
@@ -102,7 +102,7 @@ def write_photo_scene(scene: PhotoScene, folder: Path) -> None:
     passes = scene.passes
     assert passes.cover is not None, "a photograph's scene cuts its product out"
     write_passes(folder, {"base": passes.base, **passes.basis}, passes.maps, {"cover": passes.cover})
-    write_told(folder, scene.told)
+    write_scene_toml(folder, scene.told)
 
 
 def _toml(facts: dict[str, Any]) -> str:

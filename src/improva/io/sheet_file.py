@@ -18,7 +18,7 @@ from ..core.template import Box
 from ..core.units import inches
 from .atomic import atomic_path
 from .pdf import Page, PlacedPicture, write_pages
-from .print_file import unwritten
+from .print_file import write_error
 
 ASSEMBLY_PX = 1400
 LONGEST_MARK_MM = 4.0
@@ -131,5 +131,5 @@ def write_sheets(print_image: Print, plan: SheetPlan, path: Path, name: str, pro
                 whole.unlink(missing_ok=True)
     except pyvips.Error as broken:
         progress.check()
-        raise unwritten(broken, path) from broken
+        raise write_error(broken, path) from broken
     return plan.sheets + (plan.sheets > 1)

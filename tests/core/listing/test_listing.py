@@ -16,11 +16,11 @@ from improva.core.listing import (
     Market,
     Slot,
     alt_text,
+    assemble_texts,
     check_texts,
     licence_reasons,
     missing_kinds,
     proposed_slots,
-    put_together,
 )
 from improva.core.origin import Origin
 from tests.scenery import scenes_of
@@ -71,13 +71,13 @@ def test_a_picture_counts_by_what_it_shows_not_by_what_it_is_called() -> None:
     ],
 )
 def test_words_are_filled_and_empty_parts_leave_no_gap(art: ArtWords, blank: BlankWords, title: str, search: str) -> None:
-    texts = put_together(replace(BLANK, title="11 oz mug"), "Sheet", art, blank, 3)
+    texts = assemble_texts(replace(BLANK, title="11 oz mug"), "Sheet", art, blank, 3)
     assert (texts.title, texts.search) == (title, search)
 
 
 @given(st.lists(st.text(max_size=12), max_size=20), st.lists(st.text(max_size=12), max_size=20), st.integers(0, 15))
 def test_tags_are_never_twice_never_too_many_and_none_is_lost(own: list[str], kept: list[str], most: int) -> None:
-    texts = put_together(BLANK, "x", ArtWords(tags=tuple(own)), BlankWords(tags=tuple(kept)), most)
+    texts = assemble_texts(BLANK, "x", ArtWords(tags=tuple(own)), BlankWords(tags=tuple(kept)), most)
     every = [*texts.tags, *texts.left_out]
     assert len(texts.tags) <= most and len({t.casefold() for t in every}) == len(every)
     assert {t.casefold() for t in every} == {" ".join(t.split()).casefold() for t in [*own, *kept] if t.strip()}
@@ -85,7 +85,7 @@ def test_tags_are_never_twice_never_too_many_and_none_is_lost(own: list[str], ke
 
 def test_limits_are_counted_to_the_letter() -> None:
     def findings(title: str, *tags: str) -> set[tuple[str, str, float | None]]:
-        texts = put_together(BLANK, "x", ArtWords(tags=tags), BlankWords(title, "Words.", search="s"), MARKET.tags_most)
+        texts = assemble_texts(BLANK, "x", ArtWords(tags=tags), BlankWords(title, "Words.", search="s"), MARKET.tags_most)
         return {(f.subject, f.status, f.measured) for f in check_texts(texts, MARKET)}
 
     assert findings("m" * 40, "a1", "b1", "c1") == set()

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from improva.catalogue import template
 from improva.core.errors import ListingError, PieceError
-from improva.core.orders import filled_words, read_orders
+from improva.core.orders import fill_words, read_orders
 from improva.core.pieces import Lettering, lettering_shape
 from improva.core.words import WordPath
 from improva.core.words.font import open_font
@@ -82,10 +82,10 @@ def words(text: str = "For {name}", **more: Any) -> Lettering:
 
 def test_a_short_name_keeps_the_designs_size_and_a_long_one_is_made_smaller_to_fit() -> None:
     own = lettering_shape(words(), FONT)
-    short = filled_words(words(), {"name": "Jo"}, FONT, PANEL, 1.0)
+    short = fill_words(words(), {"name": "Jo"}, FONT, PANEL, 1.0)
     assert short.share == 1 and short.cap_mm == pytest.approx(own.cap_mm)
     assert lettering_shape(short.lettering, FONT).cap_mm == pytest.approx(own.cap_mm) and short.lettering.text == "For Jo"
-    long = filled_words(words(), {"name": "Maximiliane Wilhelmina"}, FONT, PANEL, 1.0)
+    long = fill_words(words(), {"name": "Maximiliane Wilhelmina"}, FONT, PANEL, 1.0)
     assert long.share < 1 and lettering_shape(long.lettering, FONT).words[0] == pytest.approx(60, rel=1e-3)
     assert long.cap_mm == pytest.approx(own.cap_mm * long.share)
     assert lettering_shape(long.lettering, FONT).cap_mm == pytest.approx(long.cap_mm, rel=1e-3)
@@ -93,15 +93,15 @@ def test_a_short_name_keeps_the_designs_size_and_a_long_one_is_made_smaller_to_f
 
 def test_too_long_a_name_and_a_letter_that_the_font_lacks_are_refused() -> None:
     with pytest.raises(PieceError, match="too long"):
-        filled_words(words(), {"name": "Maximiliane Wilhelmina " * 3}, FONT, PANEL, 5.0)
+        fill_words(words(), {"name": "Maximiliane Wilhelmina " * 3}, FONT, PANEL, 5.0)
     with pytest.raises(PieceError, match="The font has no"):
-        filled_words(words(), {"name": "雪"}, FONT, PANEL, 1.0)
+        fill_words(words(), {"name": "雪"}, FONT, PANEL, 1.0)
 
 
 @given(st.text("abcdefgh ", min_size=1, max_size=60))
 def test_no_name_runs_past_its_room_or_grows(name: str) -> None:
     try:
-        filled = filled_words(words(), {"name": name}, FONT, PANEL, 0.1)
+        filled = fill_words(words(), {"name": name}, FONT, PANEL, 0.1)
     except PieceError:
         return
     assert lettering_shape(filled.lettering, FONT).words[0] <= 60.01 and 0 < filled.share <= 1
@@ -109,7 +109,7 @@ def test_no_name_runs_past_its_room_or_grows(name: str) -> None:
 
 def test_words_by_size_may_be_as_wide_as_is_safe_and_round_a_circle_they_keep_their_size() -> None:
     by_size = Lettering("{name}", "poster", sizing="size", size_mm=20)
-    filled = filled_words(by_size, {"name": "Bartholomew the very long " * 2}, FONT, PANEL, 0.5)
+    filled = fill_words(by_size, {"name": "Bartholomew the very long " * 2}, FONT, PANEL, 0.5)
     assert lettering_shape(filled.lettering, FONT).words[0] == pytest.approx(PANEL.safe_box[2], rel=1e-3)
     round_ = Lettering("{name}", "poster", sizing="size", size_mm=8, width_mm=60, path=WordPath("circle"))
-    assert filled_words(round_, {"name": "Ada of the pass"}, FONT, PANEL, 0.5).share == 1
+    assert fill_words(round_, {"name": "Ada of the pass"}, FONT, PANEL, 0.5).share == 1

@@ -13,7 +13,7 @@ from improva.catalogue import template, templates
 from improva.core.artwork.pixels import Artwork, as_array
 from improva.core.design import ArtSize, Design, Piece, Placement
 from improva.core.errors import ImprovaError, PieceError
-from improva.core.pieces import ArtRef, Band, Extra, Frames, Lettering, Mixing, Overlay, Slot, carried_piece, lettering_shape
+from improva.core.pieces import ArtRef, Band, Extra, Frames, Lettering, Mixing, Overlay, Slot, adapt_piece, lettering_shape
 from improva.core.pieces.frames import covering, slot_dpi
 from improva.core.pieces.text import Shadow, lettering_box
 from improva.core.render import render, render_worn
@@ -253,7 +253,7 @@ def test_words_in_the_safe_area_stay_in_it_when_they_are_carried(
     lettering = words(sizing="box", width_mm=max(1, w * size), height_mm=max(1, h * size / 4), plaque="none")
     held = lettering_shape(lettering, FONT).words
     lettering = replace(lettering, shift_mm=(u * (w - held[0]) / 2, v * (h - held[1]) / 2))
-    moved = carried_piece(lettering, source, target)
+    moved = adapt_piece(lettering, source, target)
     assert isinstance(moved, Lettering)
     x, y, bw, bh = lettering_box(moved, lettering_shape(moved, FONT), target.trim_mm)
     sx, sy, sw, sh = target.safe_box
@@ -262,12 +262,12 @@ def test_words_in_the_safe_area_stay_in_it_when_they_are_carried(
 
 def test_bands_frames_and_overlays_are_carried_by_their_rules() -> None:
     source, target = template("blanket-upright").panel(), template("pillow-square").panel()
-    band = carried_piece(Band(width_mm=127), source, target)
+    band = adapt_piece(Band(width_mm=127), source, target)
     assert isinstance(band, Band) and band.width_mm == pytest.approx(127 * min(target.trim_mm) / min(source.trim_mm))
-    frames = carried_piece(Frames("grid", 3, 2, (600, 400), 20, 20, slots=(Slot(REF),)), source, target)
+    frames = adapt_piece(Frames("grid", 3, 2, (600, 400), 20, 20, slots=(Slot(REF),)), source, target)
     assert isinstance(frames, Frames) and (frames.across, frames.down, len(frames.slots)) == (3, 2, 1)
     assert frames.size_mm[0] / frames.size_mm[1] == pytest.approx(1.5)
-    overlay = carried_piece(Overlay(REF, Placement("contain", shift_mm=(127, 0))), source, target)
+    overlay = adapt_piece(Overlay(REF, Placement("contain", shift_mm=(127, 0))), source, target)
     assert isinstance(overlay, Overlay) and overlay.placement.shift_mm[0] == pytest.approx(0.1 * target.trim_mm[0])
 
 

@@ -16,10 +16,10 @@ from improva.catalogue import template
 from improva.cli import main
 from improva.core.design import Design, LinkedPanel, Piece, Placement
 from improva.core.fit import place
-from improva.core.render.picture import laid
+from improva.core.render.picture import render_picture
 from improva.core.sewing.assembly import laid_flat
 from improva.core.sewing.assembly_picture import assembly
-from improva.core.sewing.linked_panels import led, led_designs
+from improva.core.sewing.linked_panels import first_leader, led_designs
 from improva.core.sewing.seams import Follow
 from tests.conftest import art_of, encoded
 
@@ -40,7 +40,7 @@ def test_assembled_it_is_the_uncut_design() -> None:
     follows = {"gusset": Follow("bottom-front"), "back": Follow("bottom-back")}
     designs = {"front": own}
     for name in follows:
-        found = led(TOTE, TOTE.panel(name), follows, {})
+        found = first_leader(TOTE, TOTE.panel(name), follows, {})
         assert found and found.leader == "front"
         designs[name] = Design(TOTE, TOTE.panel(name), (), led=LinkedPanel(own, found.motion))
     seen = assembly(TOTE, designs, lambda _: art, {}, 1200).astype(float)
@@ -53,7 +53,7 @@ def test_assembled_it_is_the_uncut_design() -> None:
     window = (float(low[0]), float(low[1]), float(high[0] - low[0]), float(high[1] - low[1]))
     size = (round(window[2] * px_mm), round(window[3] * px_mm))
     placed = place(front, art.facts.size, placement)
-    direct = laid(art, placed, replace(front, window_mm=window), size, exact=True).numpy()[..., :3].astype(float)
+    direct = render_picture(art, placed, replace(front, window_mm=window), size, exact=True).numpy()[..., :3].astype(float)
     x0, y0 = round(air * px_mm), round(air * px_mm)
     for name in ("front", "gusset", "back"):
         corner, far = (

@@ -9,7 +9,7 @@ from improva.catalogue import template
 from improva.core.design import Placement
 from improva.core.errors import PlacementError
 from improva.core.proposal import propose_placement
-from improva.core.sewing.sample import known_points, shown_by
+from improva.core.sewing.sample import known_points, measure_shift
 from improva.core.sewing.seams import LaidOn
 from improva.core.template_file import parse_template
 from tests.conftest import art_of
@@ -31,16 +31,16 @@ def test_turn_and_scale_of_the_photograph_do_not_matter(turn: float, scale: floa
     seen = lambda p: to_px @ np.array(p) + (900, 700)  # noqa: E731
     corners = np.array([seen(p) for p in known_points(POCKET)])
     edge = np.array((12.0, 117.0))
-    found = shown_by(known_points(POCKET), corners, seen(edge), seen(edge + off))
+    found = measure_shift(known_points(POCKET), corners, seen(edge), seen(edge + off))
     assert found == pytest.approx(off, abs=1e-9)
 
 
 def test_points_that_tell_nothing_are_refused() -> None:
     known, corner = known_points(POCKET), np.array((100.0, 100.0))
     with pytest.raises(PlacementError, match="upon each other"):
-        shown_by(known, np.array([corner, corner + 3]), corner, corner)
+        measure_shift(known, np.array([corner, corner + 3]), corner, corner)
     with pytest.raises(PlacementError, match="more than a seam is ever off"):
-        shown_by(known, np.array([corner, corner + np.array((200, 0))]), corner, corner + np.array((0, 150)))
+        measure_shift(known, np.array([corner, corner + np.array((200, 0))]), corner, corner + np.array((0, 150)))
 
 
 def test_what_lies_on_without_an_offset_starts_from_the_safe_areas() -> None:

@@ -8,8 +8,8 @@ from shapely import LineString, Polygon
 
 from improva.catalogue import template, templates
 from improva.core.errors import PlacementError, TemplateError
-from improva.core.sewing.edges import motion_of, pairs, run
-from improva.core.sewing.linked_panels import Follow, check_follow, first_follow, led
+from improva.core.sewing.edges import edge_line, motion_of, pairs
+from improva.core.sewing.linked_panels import Follow, check_follow, first_follow, first_leader
 from improva.core.sewing.seams import LaidOn, Sewn
 from improva.core.template import Template
 from improva.core.template_file import parse_template, write_toml
@@ -38,7 +38,7 @@ def own(text: str = TWO_HALVES) -> Template:
 
 @pytest.mark.parametrize(("blank", "seam"), SEWN, ids=lambda v: v.id)
 def test_edges_that_are_sewn_are_as_long_as_each_other_but_for_their_ease(blank: Template, seam: Sewn) -> None:
-    first, second = run(blank.panel(seam.leader), seam.first), run(blank.panel(seam.follower), seam.second)
+    first, second = edge_line(blank.panel(seam.leader), seam.first), edge_line(blank.panel(seam.follower), seam.second)
     assert second.length - first.length == pytest.approx(seam.ease_mm, abs=2)
     for line, edge in ((first, seam.first), (second, seam.second)):
         ring = LineString(Polygon(blank.panel(edge.panel).line()).exterior.coords)
@@ -63,25 +63,25 @@ def test_mirrored_the_halves_of_a_hood_match_all_along() -> None:
     leader, follower = HOODIE.panel("hood-left"), HOODIE.panel("hood-right")
     on, off = pairs(seam, leader, follower)
     assert np.abs(motion_of(seam, leader, follower, "mirror")(off) - on).max() < 0.2
-    assert np.abs(motion_of(seam, leader, follower, "flow")(off) - on).max() > 50  # two round edges cannot run on
+    assert np.abs(motion_of(seam, leader, follower, "flow")(off) - on).max() > 50  # two round edges cannot continue
 
 
 def test_the_pocket_follows_at_first_and_sleeves_stand_alone() -> None:
     assert first_follow(HOODIE, HOODIE.panel("pocket")) == Follow("pocket", "flow")
     assert first_follow(HOODIE, HOODIE.panel("sleeve-left")) is None
-    found = led(HOODIE, HOODIE.panel("pocket"), {"pocket": Follow("pocket")}, {"pocket": (1.5, -2.0)})
+    found = first_leader(HOODIE, HOODIE.panel("pocket"), {"pocket": Follow("pocket")}, {"pocket": (1.5, -2.0)})
     assert found and found.leader == "front" and found.motion.shift_mm == (131.5, 438.0)
 
 
 def test_followers_of_followers_reach_the_first_of_them() -> None:
     follows = {"back": Follow("side-right"), "sleeve-right": Follow("armhole-right-back")}
-    found = led(HOODIE, HOODIE.panel("sleeve-right"), follows, {})
-    back = led(HOODIE, HOODIE.panel("back"), follows, {})
+    found = first_leader(HOODIE, HOODIE.panel("sleeve-right"), follows, {})
+    back = first_leader(HOODIE, HOODIE.panel("back"), follows, {})
     assert found and back and found.leader == back.leader == "front"
     seam = next(s for s in HOODIE.seams if s.id == "armhole-right-back")
     step = motion_of(seam, HOODIE.panel("back"), HOODIE.panel("sleeve-right"))
     assert np.allclose(found.motion([(10, 20)]), back.motion(step([(10, 20)])))
-    assert led(HOODIE, HOODIE.panel("front"), follows, {}) is None
+    assert first_leader(HOODIE, HOODIE.panel("front"), follows, {}) is None
 
 
 def test_a_ring_of_followers_is_refused() -> None:
@@ -96,7 +96,7 @@ second = { panel = "upper", start = [0, 0], end = [300, 0] }
     )
     blank = own(text)
     with pytest.raises(PlacementError, match="upper follows lower follows upper"):
-        led(blank, blank.panel("upper"), {"upper": Follow("round"), "lower": Follow("middle")}, {})
+        first_leader(blank, blank.panel("upper"), {"upper": Follow("round"), "lower": Follow("middle")}, {})
 
 
 @pytest.mark.parametrize(
@@ -151,5 +151,5 @@ def test_an_edge_runs_the_shorter_way_round_also_past_the_first_corner() -> None
     first = blank.seams[0]
     assert isinstance(first, Sewn)
     seam = Sewn("s", "s", first.first, first.second)
-    line = run(blank.panel("upper"), seam.first)
+    line = edge_line(blank.panel("upper"), seam.first)
     assert line.length == pytest.approx(300) and next(iter(line.coords)) == pytest.approx((0, 200))

@@ -8,8 +8,8 @@ from improva.catalogue import template
 from improva.core.design import Placement
 from improva.core.preflight import run_preflight
 from improva.core.preflight.sewn_seams import check_runs_on
-from improva.core.sewing.linked_panels import led
-from improva.core.sewing.mismatch import POINTS, off_along
+from improva.core.sewing.linked_panels import first_leader
+from improva.core.sewing.mismatch import POINTS, offset_along
 from improva.core.sewing.seams import Follow
 from tests.conftest import art_of
 
@@ -19,13 +19,13 @@ ARM, POCKET = Follow("armhole-left-front", "flow"), Follow("pocket", "flow")
 
 
 def run_checks(follow: Follow, panel: str, apart: np.ndarray):  # type: ignore[no-untyped-def]
-    ways = None, led(HOODIE, HOODIE.panel(panel), {panel: follow}, {})
+    ways = None, first_leader(HOODIE, HOODIE.panel(panel), {panel: follow}, {})
     return {c.id: c for c in check_runs_on(HOODIE, HOODIE.panel(panel), follow, ways, {}, apart)}
 
 
 def beyond() -> np.ndarray:
     (seam,) = (s for s in HOODIE.seams if s.id == ARM.seam)
-    off = off_along(seam, HOODIE, (None, led(HOODIE, SLEEVE, {"sleeve-left": ARM}, {})), {})
+    off = offset_along(seam, HOODIE, (None, first_leader(HOODIE, SLEEVE, {"sleeve-left": ARM}, {})), {})
     assert off is not None
     return off > HOODIE.limit("sewing_mm")
 

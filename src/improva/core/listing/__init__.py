@@ -4,7 +4,7 @@ from .checks import check_texts
 from .licence import Overruling, licence_reasons
 from .markets import MARKETS, Market
 from .slots import KINDS, Missing, Slot, SlotKind, missing_kinds, proposed_slots
-from .words import ArtWords, BlankWords, Texts, alt_text, put_together
+from .words import ArtWords, BlankWords, Texts, alt_text, assemble_texts
 
 __all__ = [
     "KINDS",
@@ -18,9 +18,9 @@ __all__ = [
     "SlotKind",
     "Texts",
     "alt_text",
+    "assemble_texts",
     "check_texts",
     "licence_reasons",
     "missing_kinds",
     "proposed_slots",
-    "put_together",
 ]

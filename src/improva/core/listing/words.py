@@ -91,7 +91,7 @@ def unique_tags(*groups: Iterable[str]) -> list[str]:
     return list(seen.values())
 
 
-def put_together(template: Template, art_title: str, of_art: ArtWords, of_blank: BlankWords, tags_most: int) -> Texts:
+def assemble_texts(template: Template, art_title: str, of_art: ArtWords, of_blank: BlankWords, tags_most: int) -> Texts:
     """Assemble a listing's texts. The design's own tags come first; tags beyond the limit are left out."""
     known = attributes(template)
     parts = {**known, "design": of_art.name or art_title, "line": of_art.line}

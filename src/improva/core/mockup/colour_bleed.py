@@ -26,7 +26,7 @@ def _shrunk(texture: Floats, cores: Cores) -> Floats:
     return out
 
 
-def thrown(texture: Floats, near: NearbyColour, turn: float = 0.0, cores: Cores = ONE_CORE) -> Floats:
+def bleed_colour(texture: Floats, near: NearbyColour, turn: float = 0.0, cores: Cores = ONE_CORE) -> Floats:
     """Return the colour of the light that a print (h, w, 3) reflects on to its surroundings, (gh, gw, 3), weighted by
     distance.
 
@@ -44,14 +44,14 @@ def thrown(texture: Floats, near: NearbyColour, turn: float = 0.0, cores: Cores 
     return np.asarray(mean + near.share[..., None] * (there - mean), np.float32)
 
 
-def widened(coarse: Floats, near: NearbyColour, width: int) -> Floats:
+def widen_rows(coarse: Floats, near: NearbyColour, width: int) -> Floats:
     """Widen the rows of a coarse plane (gh, gw, 3) to the picture's width: (gh, width, 3)."""
     whole = cv2.copyMakeBorder(coarse, 0, 1, 0, 1, cv2.BORDER_REPLICATE)  # the last cell can end before the picture does
     gh, gw = whole.shape[:2]
     return np.ascontiguousarray(cv2.resize(whole, (gw * near.step, gh), interpolation=cv2.INTER_LINEAR)[:, :width])
 
 
-def spread(coarse: Floats, step: int, rows: slice, memory: str, cores: Cores = ONE_CORE) -> Floats:
+def interpolate_rows(coarse: Floats, step: int, rows: slice, memory: str, cores: Cores = ONE_CORE) -> Floats:
     """Interpolate rows of the picture, (rows, width, 3), from a widened plane of one row in ``step``.
 
     The result lies in the working memory of that name and is overwritten by the next call.

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from ..colour import Floats
 from .anisotropic import sample
-from .colour_bleed import spread, thrown, widened
+from .colour_bleed import bleed_colour, interpolate_rows, widen_rows
 from .maps import PrintMap
 from .parallel import Cores
 from .reflectance import Reflectance, reflected
@@ -92,7 +92,7 @@ def _strip(
         if name in shaded.view.maps:
             seen = shaded.view.maps[name]
             assert seen.near is not None, "prints have it, grounds have not"
-            shone = spread(thrown_[name], seen.near.step, rows, memory, cores)
+            shone = interpolate_rows(thrown_[name], seen.near.step, rows, memory, cores)
             _lay(shone, texture, seen, rows, turns[name])
             np.multiply(shone, basis, out=shone)  # in its own place: a third plane would push both out of the cache
         else:
@@ -140,7 +140,7 @@ def _each_strip(
     turns = {name: (angle_deg + info.region(name).turn) / 360 % 1 if info.turns else 0.0 for name in prints}
     nears = {name: seen.near for name, seen in shaded.view.maps.items() if name in shaded.view.basis and seen.near is not None}
     (w, h), cores = shaded.view.size, shaded.view.cores
-    thrown_ = {name: widened(thrown(prints[name], near, turns[name], cores), near, w) for name, near in nears.items()}
+    thrown_ = {name: widen_rows(bleed_colour(prints[name], near, turns[name], cores), near, w) for name, near in nears.items()}
     cores.by_rows(h, STRIP_PX // w, lambda rows: keep(rows, _strip(shaded, rows, prints, thrown_, turns)))
 
 

@@ -17,12 +17,12 @@ QUICK_FINEST = 4096
 SMOOTH_PX, STRIP_ROWS = 9, 128
 
 
-def stepped(uv: Floats, finest: int) -> Floats:
+def quantise(uv: Floats, finest: int) -> Floats:
     """Quantise fractions (h, w, 2)."""
     return np.asarray((uv * np.float32(finest)).round() / np.float32(finest), np.float32)
 
 
-def unstepped(uv: Floats, finest: int, cores: Cores = ONE_CORE) -> None:
+def smooth_quantised(uv: Floats, finest: int, cores: Cores = ONE_CORE) -> None:
     """Smooth quantised fractions (h, w, 2) in place; NaN where there are none.
 
     A thin line or an edge that lies between two steps would come out dotted or notched. Cloth and ground are smooth, so each

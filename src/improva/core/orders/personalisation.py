@@ -35,7 +35,7 @@ def least_cap(template: Template, lettering: Lettering, asked_mm: float) -> floa
     return asked_mm or template.limit("letter_mm")
 
 
-def filled_words(lettering: Lettering, values: Mapping[str, str], font: Font, panel: Panel, least_mm: float) -> Filled:
+def fill_words(lettering: Lettering, values: Mapping[str, str], font: Font, panel: Panel, least_mm: float) -> Filled:
     """Return words with their open places filled, within the space of the design's own words; longer texts are set smaller.
 
     Raises:

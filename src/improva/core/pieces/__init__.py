@@ -1,6 +1,6 @@
 """Pieces beside the artwork on a panel: words, bands, picture frames and a second artwork. They stay editable; lengths in mm."""
 
-from .adaptation import carried_piece
+from .adaptation import adapt_piece
 from .band import Band
 from .blending import BLENDS, ArtRef, Mixing
 from .boxes import piece_box
@@ -22,7 +22,7 @@ __all__ = [
     "Mixing",
     "Overlay",
     "Slot",
-    "carried_piece",
+    "adapt_piece",
     "lettering_shape",
     "piece_box",
 ]

@@ -15,7 +15,7 @@ if TYPE_CHECKING:
     from . import Extra
 
 
-def carried_piece(piece: Extra, source: Panel, target: Panel) -> Extra:
+def adapt_piece(piece: Extra, source: Panel, target: Panel) -> Extra:
     """Return a piece adapted to a panel of another blank.
 
     1. A band follows the new trim; its width, tile and line keep their share of the panel's shorter side.

@@ -8,15 +8,15 @@ from numpy.typing import NDArray
 
 from ..artwork.content import boxes_of, without_specks
 from ..colour import Floats
-from ..sewing.edges import pairs, run
+from ..sewing.edges import edge_line, pairs
 from ..sewing.linked_panels import Corrections, Link, seam_of
-from ..sewing.mismatch import POINTS, off_along
+from ..sewing.mismatch import POINTS, offset_along
 from ..sewing.motion import Points
 from ..sewing.seams import Follow, LaidOn, Seam
 from ..template import Panel, Template
 from .result import CheckResult, Status
 from .subject import SUBPIXEL_BITS, SUBPIXELS, Subject
-from .words import by_words, row_mask
+from .words import only_words_matter, row_mask
 
 SHOWS_SHARE = 0.9
 """A break is judged by the step that nine in ten of its points stay under: one stray point is not seen."""
@@ -39,7 +39,7 @@ def check_runs_on(
     """
     seam = seam_of(template, follow.seam)
     limit, most = template.limit("sewing_mm"), template.limit("break_delta_e")
-    off = off_along(seam, template, ways, corrections)
+    off = offset_along(seam, template, ways, corrections)
     if off is None:  # what it follows stands elsewhere, and the pair is refused before it comes here
         return (CheckResult("runs-on", seam.title, "pass", None, limit, "mm", "Both sides have their own design."),)
     worst, beyond = float(off.max()), off > limit
@@ -58,11 +58,11 @@ def check_runs_on(
     (x0, y0), (x1, y1) = edge[beyond].min(axis=0), edge[beyond].max(axis=0)
     where = ((float(x0), float(y0), float(x1 - x0), float(y1 - y0)),)
     message = (
-        f"Along {100 * float(beyond.mean()):.0f} % of it the design cannot run on: both edges are curved, and it is off by up "
+        f"Along {100 * float(beyond.mean()):.0f} % of it the design cannot continue: both edges are curved, and it is off by up "
         f"to {worst:.0f} mm."
     )
     advice = "Calm art hides it; or give this side its own placement." if shows else "In this art it does not show."
-    seen = f"Where it cannot run on, colours are up to ΔE {step:.0f} apart" + (", and the break shows." if shows else ".")
+    seen = f"Where it cannot continue, colours differ by up to ΔE {step:.0f}" + (", and the break shows." if shows else ".")
     status: Status = "warn" if shows else "pass"
     return (
         CheckResult("runs-on", seam.title, status, round(worst, 2), limit, "mm", f"{message} {advice}", where=where),
@@ -78,7 +78,7 @@ def _edges(seam: Seam, template: Template, panel: Panel) -> list[Points]:
             outline = template.panel(seam.follower).line()
             line = np.array([*outline, outline[0]]) + seam.offset_mm
         return [line] if len(line) else []
-    return [np.array(run(panel, edge).coords) for edge in (seam.first, seam.second) if edge.panel == panel.id]
+    return [np.array(edge_line(panel, edge).coords) for edge in (seam.first, seam.second) if edge.panel == panel.id]
 
 
 def _near(subject: Subject, lines: list[Points], reach_mm: float) -> tuple[tuple[slice, slice], NDArray[np.bool_]]:
@@ -112,7 +112,7 @@ def check_near_seams(subject: Subject) -> CheckResult | None:
     seams = [(seam, lines) for seam in template.seams if (lines := _edges(seam, template, panel))]
     if not seams:
         return None
-    words = by_words(subject) or subject.placed.tiling is not None
+    words = only_words_matter(subject) or subject.placed.tiling is not None
     mask = row_mask(subject) if words else subject.content.mask
     hit = [(seam, _detail_near(subject, mask, lines, reach)) for seam, lines in seams]
     crossed = [(seam, there) for seam, there in hit if there.any()]

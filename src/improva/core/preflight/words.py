@@ -35,7 +35,7 @@ def row_mask(subject: Subject) -> NDArray[np.bool_]:
     return mask
 
 
-def by_words(subject: Subject) -> bool:
+def only_words_matter(subject: Subject) -> bool:
     """Return whether only words matter at the edge: in a picture, and in a drawing that deliberately runs off on all sides."""
     content = subject.content
     if content.kind != "drawing":
@@ -52,7 +52,7 @@ def check_safe(subject: Subject) -> CheckResult | None:
     if not safe or subject.placement.fit == "repeat":
         return None
     content = subject.content
-    words = by_words(subject)
+    words = only_words_matter(subject)
     out, measured = _outside(subject, row_mask(subject) if words else content.mask)
     limit = subject.limit("outside_safe_mm")
     what = "words" if words else "the motif"
@@ -108,7 +108,7 @@ def check_keep_out(subject: Subject) -> CheckResult | None:
     """Measure the part of a panel's covered areas that holds lettering or a motif, in per cent."""
     if not subject.worn.keep_out:
         return None
-    words = by_words(subject) or subject.placed.tiling is not None
+    words = only_words_matter(subject) or subject.placed.tiling is not None
     mask = row_mask(subject) if words else subject.content.mask
     shares = [(k, 100 * float(mask[_within(subject, k.box)].mean())) for k in subject.worn.keep_out]
     worst, share = max(shares, key=lambda f: f[1])

@@ -17,9 +17,9 @@ from ..words.font import open_font
 from .bend import bent, cut_out, unbent
 from .blend import AS_IT_IS, atop, mixed
 from .frames import band_layer, frames_layer
-from .linked_panel import led_by
-from .picture import laid
-from .repeat import laid_repeat
+from .linked_panel import render_linked_panel
+from .picture import render_picture
+from .repeat import render_repeat
 from .words import words_layer
 
 Opener = Callable[[str], Artwork]
@@ -66,8 +66,8 @@ def _art_layer(piece: Piece, panel: Panel, open_art: Opener, on: Panel, size_px:
     placed = place(panel, piece.size, piece.placement)
     art = open_art(piece.art)
     if placed.tiling is not None:
-        return laid_repeat(art, placed, piece.placement, on, size_px)
-    return laid(art, placed, on, size_px, exact)
+        return render_repeat(art, placed, piece.placement, on, size_px)
+    return render_picture(art, placed, on, size_px, exact)
 
 
 def _extra_layer(extra: Extra, design: Design, open_art: Opener, on: Panel, size_px: Size) -> pyvips.Image | None:
@@ -136,7 +136,7 @@ def pieces_on(image: pyvips.Image, design: Design, open_art: Opener, size_px: Si
 
 
 def _led(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
-    return led_by(design, lambda leader, on, size: _assembled(leader, open_art, _Plane(on, True, size)), size_px)
+    return render_linked_panel(design, lambda leader, on, size: _assembled(leader, open_art, _Plane(on, True, size)), size_px)
 
 
 def render(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:

@@ -18,7 +18,7 @@ from ..template import Box, Panel
 from .blend import times_alpha
 from .coverage import coverage
 from .lines import Region, region_of
-from .repeat import laid_repeat
+from .repeat import render_repeat
 
 EMPTY_SLOT = "#d9d4c8"
 LINE_MM = 0.4
@@ -28,7 +28,7 @@ CIRCLE_SEGMENTS = 90
 
 def _pattern(art: Artwork, ref: ArtRef, tile_mm: float, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
     placement = Placement("repeat", scale=tile_mm / ref.size.claimed_mm[0])
-    return laid_repeat(art, place(panel, ref.size, placement), placement, panel, size_px)
+    return render_repeat(art, place(panel, ref.size, placement), placement, panel, size_px)
 
 
 def _painted(colour: str, mask: pyvips.Image) -> pyvips.Image:

@@ -27,7 +27,7 @@ def _seen_box(design: Design) -> tuple[float, float, float, float]:
     return float(low[0]), float(low[1]), float(high[0] - low[0]), float(high[1] - low[1])
 
 
-def led_by(design: Design, assemble: Assemble, size_px: tuple[int, int]) -> pyvips.Image:
+def render_linked_panel(design: Design, assemble: Assemble, size_px: tuple[int, int]) -> pyvips.Image:
     """Return a linked panel's print file: size_px."""
     assert design.led is not None
     leader, motion = design.led.design, design.led.motion

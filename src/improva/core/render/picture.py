@@ -72,7 +72,7 @@ def _turned(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[in
     return resized(image, size_px[0] / canvas[0], size_px[1] / canvas[1])
 
 
-def laid(art: Artwork, placed: Placed, panel: Panel, size_px: tuple[int, int], exact: bool = False) -> pyvips.Image:
+def render_picture(art: Artwork, placed: Placed, panel: Panel, size_px: tuple[int, int], exact: bool = False) -> pyvips.Image:
     """Place one picture on a rectangular panel's print file: size_px, sRGB, alpha where the file stays bare.
 
     ``exact``: to a fraction of a pixel also where it is upright, since it meets another panel's part of it.

@@ -34,7 +34,7 @@ def _cell(image: pyvips.Image, tiling: Tiling) -> pyvips.Image:
     return image.join(image.wrap(x=image.width // 2, y=0), "vertical")
 
 
-def laid_repeat(art: Artwork, placed: Placed, placement: Placement, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
+def render_repeat(art: Artwork, placed: Placed, placement: Placement, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
     """Return the repeat over the whole print file of a rectangular panel: size_px, alpha only where the art has it.
 
     The cell is resampled once to whole pixels as a part of the endless plane, so that its edges meet; where the

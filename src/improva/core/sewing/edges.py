@@ -22,7 +22,7 @@ def outline(panel: Panel) -> LineString:
     return LineString([*panel.line(), panel.line()[0]])
 
 
-def run(panel: Panel, edge: Edge) -> LineString:
+def edge_line(panel: Panel, edge: Edge) -> LineString:
     """Return the stretch of the outline that an edge names, from its start to its end. Raises :class:`TemplateError`."""
     ring = outline(panel)
     places = []
@@ -40,7 +40,7 @@ def run(panel: Panel, edge: Edge) -> LineString:
     return min((straight, around), key=lambda line: line.length)
 
 
-def spaced(line: LineString, count: int = STEPS) -> Points:
+def spaced_points(line: LineString, count: int = STEPS) -> Points:
     """Return points (count, 2) at equal distances along a line, both ends included."""
     points = [line.interpolate(share, normalized=True) for share in np.linspace(0, 1, count)]
     return np.array([(point.x, point.y) for point in points])
@@ -49,12 +49,12 @@ def spaced(line: LineString, count: int = STEPS) -> Points:
 def pairs(seam: Seam, leader: Panel, follower: Panel, count: int = STEPS) -> tuple[Points, Points]:
     """Return points (n, 2) of the leader and the points of the follower that are sewn to them, each in mm of its own panel.
 
-    Of what lies on another, they run round all of its outline.
+    For a panel that lies on another, they run around its whole outline.
     """
     if isinstance(seam, LaidOn):
-        points = spaced(outline(follower), count)
+        points = spaced_points(outline(follower), count)
         return points + seam.offset_mm, points
-    return spaced(run(leader, seam.first), count), spaced(run(follower, seam.second), count)
+    return spaced_points(edge_line(leader, seam.first), count), spaced_points(edge_line(follower, seam.second), count)
 
 
 def motion_of(seam: Seam, leader: Panel, follower: Panel, way: Way = "flow") -> Motion:
@@ -66,11 +66,11 @@ def motion_of(seam: Seam, leader: Panel, follower: Panel, way: Way = "flow") -> 
     return fitted(off, on, flipped=way == "mirror")
 
 
-def agrees(seam: Seam, leader: Panel, follower: Panel) -> float:
+def length_mismatch(seam: Seam, leader: Panel, follower: Panel) -> float:
     """Return the follower's edge length minus the leader's and minus the ease, in mm; 0 for a panel that lies on another."""
     if isinstance(seam, LaidOn):
         return 0.0
-    return float(run(follower, seam.second).length - run(leader, seam.first).length - seam.ease_mm)
+    return float(edge_line(follower, seam.second).length - edge_line(leader, seam.first).length - seam.ease_mm)
 
 
 def outside(seam: LaidOn, leader: Panel, follower: Panel) -> float:

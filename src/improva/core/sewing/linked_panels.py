@@ -51,7 +51,7 @@ def joint(template: Template, follow: Follow, corrections: Corrections) -> Motio
     return motion.moved(*corrections.get(seam.id, (0.0, 0.0)))
 
 
-def led(template: Template, panel: Panel, follows: Mapping[str, Follow], corrections: Corrections) -> Link | None:
+def first_leader(template: Template, panel: Panel, follows: Mapping[str, Follow], corrections: Corrections) -> Link | None:
     """Return the first leader of a panel; None for a panel with a placement of its own. Raises :class:`PlacementError` for a
     ring of followers."""
     motion, at, met = Motion(), panel.id, [panel.id]
@@ -80,10 +80,10 @@ def led_designs(
     follows = {p.id: follow for p in template.panels if (follow := first_follow(template, p))}
     designs = {}
     for panel in template.panels:
-        by = led(template, panel, follows, corrections or {})
+        by = first_leader(template, panel, follows, corrections or {})
         leader = by and LinkedPanel(own(template.panel(by.leader)), by.motion)
         designs[panel.id] = Design(template, panel, (), led=leader) if leader else own(panel)
     return designs
 
 
-__all__ = ["Corrections", "Follow", "Link", "check_follow", "first_follow", "joint", "led", "led_designs", "seam_of"]
+__all__ = ["Corrections", "Follow", "Link", "check_follow", "first_follow", "first_leader", "joint", "led_designs", "seam_of"]

@@ -17,7 +17,9 @@ INSIDE_MM = 1.0
 """Colours are read this far inside either edge: at the edge itself a pixel is half bleed."""
 
 
-def off_along(seam: Seam, template: Template, ways: tuple[Link | None, Link | None], corrections: Corrections) -> Floats | None:
+def offset_along(
+    seam: Seam, template: Template, ways: tuple[Link | None, Link | None], corrections: Corrections
+) -> Floats | None:
     """Return the offset (n,) in mm between both sides of a seam, in the design; None where they show different designs or are
     two edges of one panel.
 
@@ -49,7 +51,9 @@ def _colours(file_lab: Floats, panel: Panel, points: Points) -> Floats:
     return np.asarray(samples[0], np.float32)
 
 
-def apart_along(seam: Seam, template: Template, corrections: Corrections, file_labs: tuple[Floats, Floats]) -> Floats:
+def colour_difference_along(
+    seam: Seam, template: Template, corrections: Corrections, file_labs: tuple[Floats, Floats]
+) -> Floats:
     """Return ΔE2000 (n,) between both sides of a seam. ``file_labs`` are the leader's and the follower's print files, reduced,
     (h, w, 3) Lab."""
     leader, follower = template.panel(seam.leader), template.panel(seam.follower)

@@ -23,7 +23,7 @@ def known_points(panel: Panel) -> tuple[Point, Point]:
     return (float(left[0]), float(left[1])), (float(right[0]), float(right[1]))
 
 
-def shown_by(known_mm: tuple[Point, Point], known_px: Points, on_px: Points, off_px: Points) -> Point:
+def measure_shift(known_mm: tuple[Point, Point], known_px: Points, on_px: Points, off_px: Points) -> Point:
     """Return how far to the right and down of its nominal place a panel was sewn, in mm.
 
     Args:

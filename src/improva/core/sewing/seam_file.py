@@ -7,7 +7,7 @@ from typing import Any
 
 from ..errors import TemplateError
 from ..template import Panel
-from .edges import agrees, outside
+from .edges import length_mismatch, outside
 from .seams import WAYS, Edge, Face, LaidOn, Seam, Sewn, Way
 
 AGREE_MM = 2.0
@@ -72,7 +72,7 @@ def _check(seam: Seam, panels: Mapping[str, Panel]) -> None:
         if outside(seam, leader, follower) > MOST_OVER:
             raise TemplateError(f"By its offset '{follower.id}' lies mostly beside '{leader.id}': measure from trim to trim.")
         return
-    more = agrees(seam, leader, follower)
+    more = length_mismatch(seam, leader, follower)
     if abs(more) > AGREE_MM:
         raise TemplateError(
             f"The edges of the seam '{seam.id}' differ by {more + seam.ease_mm:+.1f} mm, and its ease is {seam.ease_mm:g} mm: "

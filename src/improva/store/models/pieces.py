@@ -172,7 +172,7 @@ PieceModel = Annotated[LetteringModel | BandModel | FramesModel | OverlayModel, 
 PIECES: TypeAdapter[list[LetteringModel | BandModel | FramesModel | OverlayModel]] = TypeAdapter(list[PieceModel])
 
 
-def carried_body(body: Any, moved: Extra) -> dict[str, Any]:
+def adapted_model(body: Any, moved: Extra) -> dict[str, Any]:
     """Return a stored piece with the lengths of its adapted copy."""
     values: dict[str, Any] = body.model_dump()
     if isinstance(moved, Overlay):

@@ -6,10 +6,10 @@ from typing import Any
 
 from ...core.errors import PlacementError
 from ...core.fit import place as place_on
-from ...core.pieces import carried_piece
-from ...core.proposal import carried, propose_own_placement
+from ...core.pieces import adapt_piece
+from ...core.proposal import adapt_placement, propose_own_placement
 from ...store import Placements
-from ...store.models.pieces import PIECES, carried_body
+from ...store.models.pieces import PIECES, adapted_model
 from ...surfaces import SURFACES
 from ..context import load_pair, services
 from ..presenters.pairs import pair_out
@@ -118,10 +118,10 @@ def copy_placement(path: PairPath, query: PanelQuery, body: CopyPlacementIn) -> 
     for template_id in dict.fromkeys(body.template_ids):
         template = services.blanks.get(template_id)
         target = next((p for p in template.panels if p.id == panel.id), template.panels[0])
-        moved = carried(placement, panel, target)
+        moved = adapt_placement(placement, panel, target)
         place_on(target, pair.art.facts.size, moved)
         pieces = zip(PIECES.validate_python(list(pieces_on_panel.kept)), pieces_on_panel.extras, strict=True)
-        copied = [carried_body(piece, carried_piece(extra, panel, target)) for piece, extra in pieces]
+        copied = [adapted_model(piece, adapt_piece(extra, panel, target)) for piece, extra in pieces]
         services.store.pairs.place(pair.art.id, template_id, {target.id: moved}, {target.id: copied} if copied else None)
         took.append(template_id)
     return CopiedOut(template_ids=took).model_dump()

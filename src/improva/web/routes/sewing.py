@@ -9,7 +9,7 @@ import numpy as np
 
 from ...core.errors import TemplateError
 from ...core.sewing.linked_panels import seam_of
-from ...core.sewing.sample import known_points, shown_by
+from ...core.sewing.sample import known_points, measure_shift
 from ...core.sewing.seams import LaidOn
 from ..context import load_pair, services
 from ..presenters.sewing import sewing_out
@@ -52,7 +52,9 @@ def measure_sample(path: PairPath, body: SamplePointsIn) -> dict[str, Any]:
     template = services.blanks.get(path.template_id)
     follower = template.panel(seam_of(template, body.seam).follower)
     px = np.array(body.px, float)
-    right, down = shown_by(known_points(follower), np.array(body.known) * px, np.array(body.on) * px, np.array(body.off) * px)
+    right, down = measure_shift(
+        known_points(follower), np.array(body.known) * px, np.array(body.on) * px, np.array(body.off) * px
+    )
     return SampleShiftOut(right_mm=round(right, 2), down_mm=round(down, 2)).model_dump()
 
 

@@ -31,7 +31,7 @@ def light_of(photo: NDArray[np.uint8]) -> Floats:
     return untoned(LINEAR_OF_BYTE[photo])
 
 
-def lamp(light: Floats, cover: Floats, marks: Marks) -> Floats:
+def incident_light(light: Floats, cover: Floats, marks: Marks) -> Floats:
     """Return the light that falls on the blank where it is evenly lit, (3,): what a perfect white would reflect."""
     h, w = light.shape[:2]
     if marks.plain is not None:
@@ -89,7 +89,7 @@ def _round_it(level: Floats, cover: Floats) -> Floats:
     return np.asarray(cv2.resize(cv2.GaussianBlur(middle, (0, 0), 2), (w, h), interpolation=cv2.INTER_CUBIC), np.float32)
 
 
-def parted(light: Floats, cover: Floats, fell: Floats, colour: str, matt: bool) -> tuple[Floats, Floats]:
+def separate_light(light: Floats, cover: Floats, fell: Floats, colour: str, matt: bool) -> tuple[Floats, Floats]:
     """Return base and basis, (h, w, 3) each: ``base + basis · ρ`` is the photograph for the blank's own ρ."""
     rho = rho_of(colour)
     shine = highlights(light, cover, fell, colour, matt)[..., None] * fell

@@ -44,7 +44,7 @@ def rough_box(marks: Marks) -> tuple[float, float, float, float]:
     return tuple(float(v) for v in np.clip([*(low - air), *(high + air)], 0.0, 1.0))  # type: ignore[return-value]
 
 
-def dabbed(mask: NDArray[np.uint8], dabs: Iterable[Dab], keep: int, leave: int) -> None:
+def paint_strokes(mask: NDArray[np.uint8], dabs: Iterable[Dab], keep: int, leave: int) -> None:
     """Paint the seller's brush strokes into a mask (h, w), in order."""
     h, w = mask.shape
     for dab in dabs:
@@ -116,7 +116,7 @@ def product_mask(photo: NDArray[np.uint8], marks: Marks, seen: NDArray[np.bool_]
     likely = cv2.dilate(inner, _disc(NEAR * max(size))) > 0
     seed[likely & (seed == cv2.GC_PR_BGD)] = cv2.GC_PR_FGD
     seed[cv2.erode(inner, np.ones((5, 5), np.uint8)) > 0] = cv2.GC_FGD
-    dabbed(seed, marks.product, cv2.GC_FGD, cv2.GC_BGD)
+    paint_strokes(seed, marks.product, cv2.GC_FGD, cv2.GC_BGD)
     mask = _whole(_grown_coarse_to_fine(seed.copy(), small), seed == cv2.GC_FGD)
     alpha = refined(photo, mask)
     if marks.front:
@@ -155,8 +155,8 @@ def front_mask(photo: NDArray[np.uint8], dabs: tuple[Dab, ...]) -> Floats:
     small = _small(photo, 1.6 * WORK_PX)
     seed = np.full(small.shape[:2], cv2.GC_BGD, np.uint8)
     near = [Dab(d.at, 2.2 * d.reach, True) for d in dabs if d.keep]
-    dabbed(seed, near, cv2.GC_PR_BGD, cv2.GC_PR_BGD)
-    dabbed(seed, [Dab(d.at, 0.7 * d.reach, d.keep) for d in dabs], cv2.GC_FGD, cv2.GC_BGD)
+    paint_strokes(seed, near, cv2.GC_PR_BGD, cv2.GC_PR_BGD)
+    paint_strokes(seed, [Dab(d.at, 0.7 * d.reach, d.keep) for d in dabs], cv2.GC_FGD, cv2.GC_BGD)
     if not (seed == cv2.GC_FGD).any():
         return np.zeros(photo.shape[:2], np.float32)
     return refined(photo, _grown(seed, small))

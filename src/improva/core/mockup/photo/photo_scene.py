@@ -78,9 +78,9 @@ def make_scene(
     if float((cover * place.share).sum()) < 64:
         raise SceneError("The mask leaves the whole print out. Paint over the product with “Keep”.")
     light = parting.light_of(photo)
-    fell = parting.lamp(light, cover, marks)
+    fell = parting.incident_light(light, cover, marks)
     cloth = on_cloth(template)
-    base, basis = parting.parted(light, cover, fell, marks.colour, cloth)
+    base, basis = parting.separate_light(light, cover, fell, marks.colour, cloth)
     share = place.share[..., None]
     print_ = {"id": "print", "title": panel.title, "panel": panel.id, **({"on": "product"} if cloth else {})}
     product = {"id": "product", "title": template.kind.capitalize(), "default": OWN, "colours": {OWN: marks.colour, **COLOURS}}
