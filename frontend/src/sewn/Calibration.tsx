@@ -24,7 +24,9 @@ export function Calibration({ place, panel, sewn, seam }: { place: Place; panel:
   const field = "rounded-[3px] border border-rule bg-paper px-2 py-1";
   return (
     <div className="grid gap-1.5">
-      <Heading aside={saved.length > 0 ? `set on ${saved[0]?.made_on}` : "not calibrated"}>Calibrate with a sample</Heading>
+      <Heading aside={saved.length > 0 ? `set on ${saved[0]?.made_on}` : "not calibrated"}>
+        Calibrate with a sample
+      </Heading>
       <p className="text-xs text-soft">
         Move the panel until the picture matches your sample. The correction then applies to every design on this blank.
       </p>
