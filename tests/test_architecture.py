@@ -1,4 +1,5 @@
-"""The layers of docs/architecture.md, held on every import: web, cli and jobs → app → store, io, core; no circles; a pure core."""
+"""The layers of docs/architecture.md, checked on every import: web, cli and jobs → app → store, io, core; no circles; a pure
+core."""
 
 import ast
 import builtins
@@ -72,7 +73,7 @@ def imports(path: Path, only_top: bool = False) -> set[str]:
 
 
 @pytest.mark.parametrize("path", FILES, ids=lambda p: str(p.relative_to(ROOT)))
-def test_imports_run_one_way(path: Path) -> None:
+def test_imports_go_one_way(path: Path) -> None:
     name, package = path.relative_to(ROOT).as_posix(), path.relative_to(ROOT).parts[0]
     known = {p.name for p in ROOT.iterdir() if p.is_dir()}
     ours = {part for found in imports(path) if found.startswith("improva.") and (part := found.split(".")[1]) in known}
@@ -141,7 +142,7 @@ def test_no_file_is_too_long_to_read() -> None:
     assert {p.name: n for p in FILES if (n := len(p.read_text().splitlines())) > 400} == {}
 
 
-def test_every_file_of_the_core_belongs_to_a_stage_or_is_known_not_to_be_stored() -> None:
+def test_every_core_file_belongs_to_a_stage_or_is_listed_as_not_stored() -> None:
     sources = {path for patterns in (*stages.SOURCES.values(), stages.NOT_STORED) for path in stages.files_of(patterns)}
     assert {path for path in FILES if path.is_relative_to(ROOT / "core")} <= sources
 
@@ -162,7 +163,7 @@ def test_no_modules_of_the_page_import_each_other_in_a_circle() -> None:
     assert circles(page_modules()) == []
 
 
-def test_the_drawing_of_the_architecture_is_that_of_the_imports() -> None:
+def test_the_architecture_drawing_matches_the_imports() -> None:
     spec = importlib.util.spec_from_file_location("draw_imports", REPOSITORY / "docs" / "draw_imports.py")
     assert spec is not None and spec.loader is not None
     module = importlib.util.module_from_spec(spec)

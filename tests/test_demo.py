@@ -1,4 +1,4 @@
-"""The demo's artworks are what the demo says they are."""
+"""The demo's artworks have the content that the demo describes."""
 
 import shutil
 from pathlib import Path
@@ -35,7 +35,7 @@ def verdicts(board: tuple[Artworks, Pairs], row: ArtRow) -> dict[str, str]:
     return {c.id: c.status for c in run_preflight(blank, blank.panel(), artworks.open(row).proxy(), placement).checks}
 
 
-def test_every_artwork_has_something_to_see(board: tuple[Artworks, Pairs]) -> None:
+def test_every_demo_artwork_is_a_picture_with_content(board: tuple[Artworks, Pairs]) -> None:
     dusk, signals, conductor, timetable, ibex, tarn, ridges = board[0].all()
     assert set(verdicts(board, dusk).values()) == {"pass"}  # it closes by construction
     assert verdicts(board, signals)["seam-match"] == "pass" and signals.facts.vector
@@ -47,14 +47,14 @@ def test_every_artwork_has_something_to_see(board: tuple[Artworks, Pairs]) -> No
     assert ibex.traits is not None and ibex.traits.kind == "drawing" and not ibex.facts.has_alpha
 
 
-def test_the_demo_is_laid_out_once(board: tuple[Artworks, Pairs]) -> None:
+def test_the_demo_is_created_once(board: tuple[Artworks, Pairs]) -> None:
     artworks = board[0]
     artworks.set_removed(artworks.all()[0].id, True)
     lay_out(artworks._database)
     assert len(artworks.all()) == 6
 
 
-def test_the_drawings_are_drawn_by_the_code_that_is_here() -> None:
+def test_the_stored_drawings_match_their_code() -> None:
     from demo.draw import dusk, flags, ibex, marmot, timetable
 
     fonts = Path("frontend/node_modules/@fontsource/limelight")
@@ -65,7 +65,7 @@ def test_the_drawings_are_drawn_by_the_code_that_is_here() -> None:
         assert (Path("src/improva/demo") / f"{name}.svg").read_text() == module.draw()
 
 
-def test_the_blanket_s_pieces_are_as_they_are_kept(board: tuple[Artworks, Pairs]) -> None:
+def test_the_demo_blankets_pieces_are_stored_as_designed(board: tuple[Artworks, Pairs]) -> None:
     artworks, pairs = board
     conductor = next(row for row in artworks.all() if row.title == "The conductor")
     kept = PIECES.validate_python(pairs.get(conductor.id, BLANKET).pieces["front"])

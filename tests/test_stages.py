@@ -17,7 +17,7 @@ from tests.web.sewn import smooth
 BLANK = "tumbler-20oz-straight"
 
 
-def test_the_record_says_the_code_there_is() -> None:
+def test_the_recorded_fingerprints_match_the_code() -> None:
     """If this fails: `make stages` gives every changed stage a new version, `make stages SAME="stage"` keeps that of one."""
     assert stages.changed() == []
 
@@ -60,14 +60,14 @@ SOURCE = 'def f(a):\n    if a:\n        b = 1\n        a = 2\n    return "# no c
         SOURCE.replace("(a)", "(\n    a\n)").replace("b = 1", "b = 1  # why"),
     ],
 )
-def test_comments_docstrings_and_layout_are_no_code(same: str) -> None:
+def test_comments_docstrings_and_layout_do_not_count_as_code(same: str) -> None:
     assert stages.bare_code(same) == stages.bare_code(SOURCE)
 
 
 @pytest.mark.parametrize(
     "other", [SOURCE.replace("        a = 2", "    a = 2"), SOURCE.replace("# no", "#no"), SOURCE.replace("= 1", "= 1.0")]
 )
-def test_blocks_strings_and_numbers_are_code(other: str) -> None:
+def test_blocks_strings_and_numbers_count_as_code(other: str) -> None:
     assert stages.bare_code(other) != stages.bare_code(SOURCE)
 
 
@@ -76,7 +76,7 @@ def client(tmp_path: Path) -> ApiClient:
     return client_of(create_app(tmp_path))
 
 
-def test_an_old_folder_is_checked_anew_by_new_checks(
+def test_an_old_folder_is_checked_again_by_new_checks(
     client: ApiClient, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     """Once the keys hashed a package version that never changed: with all checks taken out, 16 checks were still answered."""

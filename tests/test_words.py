@@ -50,7 +50,7 @@ def test_no_retired_phrase_is_shown() -> None:
     assert found == {}
 
 
-def test_stations_and_verdicts_are_those_of_the_glossary() -> None:
+def test_stations_and_verdicts_match_the_glossary() -> None:
     route = (ROOT / "frontend/src/bench/Route.tsx").read_text()
     assert re.findall(r'name: "([\w-]+)"', route) == ["Artwork", "Fit", "Check", "Mock-ups", "Print", "Press", "Sell"]
     words = re.search(r"WORDS: Record<Status, string> = \{(.*)\}", (ROOT / "frontend/src/ui/parts.tsx").read_text())

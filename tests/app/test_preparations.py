@@ -1,4 +1,4 @@
-"""Preparations carried out: once, on small copies while they are held, and never in the way of the board."""
+"""Preparations: equal steps are computed once, unsaved steps run on small copies, and the board stays responsive."""
 
 from pathlib import Path
 
@@ -46,7 +46,7 @@ def room(tmp_path: Path) -> Room:
     return Room(tmp_path, art_of(on_paper(disc((20, 30, 60), size=600, radius=200)).pixels[..., :3], dpi=(254, 254)))
 
 
-def test_the_same_steps_are_carried_out_once_and_kept_over_a_restart(room: Room) -> None:
+def test_equal_steps_run_once_and_their_result_survives_a_restart(room: Room) -> None:
     preparation = Preparation((CUT, BORDER))
     first = room.preparing.make(room.row, preparation)
     opened = room.opened
@@ -59,7 +59,7 @@ def test_the_same_steps_are_carried_out_once_and_kept_over_a_restart(room: Room)
     assert room.database.blob(first.sha256)[:4] == b"\x89PNG"
 
 
-def test_held_steps_reuse_what_comes_before_them(room: Room) -> None:
+def test_steps_being_edited_reuse_the_results_before_them(room: Room) -> None:
     held = room.preparing.preview(room.row, Preparation((CUT, BORDER)))
     opened = room.opened
     wider = room.preparing.preview(room.row, Preparation((CUT, Step("border", {"mm": 6}))))
@@ -67,7 +67,7 @@ def test_held_steps_reuse_what_comes_before_them(room: Room) -> None:
     assert room.preparing.preview(room.row, Preparation((CUT, BORDER))) is held
 
 
-def test_an_artwork_is_taken_prepared_and_its_original_stays(room: Room) -> None:
+def test_preparing_an_artwork_keeps_its_original(room: Room) -> None:
     before = room.row
     room.preparations.decide(room.id, Preparation((CUT,)))
     taken = room.preparing.prepared(room.row)
@@ -77,7 +77,7 @@ def test_an_artwork_is_taken_prepared_and_its_original_stays(room: Room) -> None
     assert room.row.sha256 == before.sha256 and room.artworks.open(room.row).data == room.database.blob(before.sha256)
 
 
-def test_steps_that_no_longer_can_be_are_told_and_lose_nothing(room: Room) -> None:
+def test_steps_that_no_longer_apply_are_reported_and_kept(room: Room) -> None:
     room.preparations.decide(room.id, Preparation((BORDER,)))  # decided by an earlier version, say
     taken = room.preparing.prepared(room.row)
     assert taken.sha256 == room.row.sha256
@@ -86,14 +86,14 @@ def test_steps_that_no_longer_can_be_are_told_and_lose_nothing(room: Room) -> No
         room.preparing.make(room.row, room.row.preparation)
 
 
-def test_the_palette_is_that_of_what_is_laid(room: Room) -> None:
+def test_the_palette_is_measured_on_the_prepared_artwork(room: Room) -> None:
     assert room.preparing.palette(room.row)[0] == "#f3ecdc"
     room.preparations.decide(room.id, Preparation((CUT,)))
     assert "#f3ecdc" not in room.preparing.palette(room.preparing.prepared(room.row))
 
 
 @pytest.mark.parametrize("kind", ["16 bit", "CMYK", "grey", "palette", "turned by tag", "animated"])
-def test_every_kind_of_file_is_prepared_as_it_is_seen(tmp_path: Path, kind: str) -> None:
+def test_every_kind_of_file_is_prepared_upright_in_srgb(tmp_path: Path, kind: str) -> None:
     """Steps see upright 8-bit sRGB, whatever the file holds."""
     picture = Image.fromarray(quadrants(200, 120))
     if kind == "16 bit":
@@ -123,7 +123,7 @@ def test_every_kind_of_file_is_prepared_as_it_is_seen(tmp_path: Path, kind: str)
         assert np.abs(first - expected).max() <= (60 if kind == "CMYK" else 12)
 
 
-def test_fonts_and_origins_are_kept(tmp_path: Path) -> None:
+def test_fonts_and_licence_records_are_stored(tmp_path: Path) -> None:
     database = Database(tmp_path)
     fonts, artworks, origins = Fonts(database), Artworks(database), Origins(database)
     row = fonts.add(b"a font's bytes", "A font", "a.ttf")

@@ -14,7 +14,7 @@ from tests.conftest import BLANK, art_of, quadrants
 from tests.scenery import scene
 
 
-def test_what_is_asked_for_by_many_at_once_is_made_once() -> None:
+def test_a_result_that_many_threads_request_is_computed_once() -> None:
     memo: Memo[int] = Memo(SizedLru(4))
     made, gate = [], threading.Barrier(6)
 
@@ -35,7 +35,7 @@ def test_what_is_asked_for_by_many_at_once_is_made_once() -> None:
     assert results == [42] * 6 and made == [1]
 
 
-def test_no_thread_finds_a_result_neither_pending_nor_stored() -> None:
+def test_a_result_is_always_either_pending_or_stored() -> None:
     """Between the end of a call and its storing, another thread must not start a second one."""
     for _ in range(1500):
         memo: Memo[int] = Memo(SizedLru(4))
@@ -53,7 +53,7 @@ def test_no_thread_finds_a_result_neither_pending_nor_stored() -> None:
         assert made == [1]
 
 
-def test_after_a_failure_the_next_that_waited_tries() -> None:
+def test_after_a_failure_a_waiting_thread_tries_again() -> None:
     memo: Memo[int] = Memo(SizedLru(2))
     started, results = threading.Event(), list[int]()
 
@@ -80,7 +80,7 @@ def test_after_a_failure_the_next_that_waited_tries() -> None:
     assert results == [7]
 
 
-def test_the_longest_unused_goes_first() -> None:
+def test_the_least_recently_used_result_is_dropped_first() -> None:
     memo: Memo[str] = Memo(SizedLru(2))
     for key in ("a", "b", "a", "c"):
         memo.get(key, lambda key=key: key)  # type: ignore[misc]
@@ -88,14 +88,14 @@ def test_the_longest_unused_goes_first() -> None:
     assert memo.get("b", lambda: "made again") == "made again"
 
 
-def test_a_failure_is_not_kept() -> None:
+def test_a_failure_is_not_cached() -> None:
     memo: Memo[int] = Memo(SizedLru(2))
     with pytest.raises(ZeroDivisionError):
         memo.get("key", lambda: 1 // 0)
     assert memo.get("key", lambda: 7) == 7
 
 
-def test_views_and_proxies_are_kept_ready() -> None:
+def test_views_and_proxies_are_cached() -> None:
     cache, studio = RenderCache(), scene("straight-tumbler-studio", template(BLANK))
     assert cache.view(studio, (160, 160)) is cache.view(studio, (160, 160))
     close = cache.view(studio, (160, 160), close="print")
@@ -109,12 +109,12 @@ def test_views_and_proxies_are_kept_ready() -> None:
     assert cache.proxy("hash", lambda: art) is cache.proxy("hash", lambda: pytest.fail("opened twice"))
 
 
-def test_unknown_scenes_are_told() -> None:
+def test_an_unknown_scene_is_reported() -> None:
     with pytest.raises(SceneError, match="Known: straight-tumbler-studio"):
         scene("moon", template(BLANK))
 
 
-def test_what_is_kept_weighs_and_the_longest_unused_makes_room() -> None:
+def test_results_count_by_bytes_and_the_least_recently_used_make_room() -> None:
     memo: Memo[int] = Memo(SizedLru(10, int))
     for weight in (4, 5):
         memo.get(weight, lambda weight=weight: weight)  # type: ignore[misc]
@@ -125,7 +125,7 @@ def test_what_is_kept_weighs_and_the_longest_unused_makes_room() -> None:
     assert made == [1]
 
 
-def test_what_is_too_heavy_for_all_the_room_is_kept_alone() -> None:
+def test_a_result_larger_than_the_cache_is_kept_alone() -> None:
     memo: Memo[int] = Memo(SizedLru(10, int))
     memo.get("small", lambda: 1)
     memo.get("huge", lambda: 99)
@@ -133,7 +133,7 @@ def test_what_is_too_heavy_for_all_the_room_is_kept_alone() -> None:
     assert memo.get("small", lambda: 2) == 2  # it had to go
 
 
-def test_way_is_made_for_what_is_large_before_it_is_made() -> None:
+def test_room_is_made_before_a_large_result_is_computed() -> None:
     storage = SizedLru(10, int)
     memo: Memo[int] = Memo(storage)
     memo.get(4, lambda: 4)
@@ -143,7 +143,7 @@ def test_way_is_made_for_what_is_large_before_it_is_made() -> None:
     assert seen == [0] and storage.size == 6  # of 4 and 5 neither could stay beside it
 
 
-def test_results_of_all_kinds_share_one_room() -> None:
+def test_results_of_all_kinds_share_one_limit() -> None:
     storage = SizedLru(10, int)
     first, second = Memo[int](storage), Memo[int](storage)
     first.get("same", lambda: 6)
@@ -152,7 +152,7 @@ def test_results_of_all_kinds_share_one_room() -> None:
     assert first.get("same", lambda: 8) == 8
 
 
-def test_megabytes_are_those_of_the_arrays_within() -> None:
+def test_the_size_of_a_result_is_that_of_its_arrays() -> None:
     half: Any
     half, whole = np.zeros((100, 100, 3), np.float16), np.zeros((100, 100, 2), np.float32)  # packs keep light as half floats
     passes = Passes(half, {"a": half, "b": half}, {"a": whole}, cover=whole[..., 0].copy())
@@ -160,7 +160,7 @@ def test_megabytes_are_those_of_the_arrays_within() -> None:
     assert size_of((None, passes)) == 60_000 + 80_000 + 40_000
 
 
-def test_a_look_reads_quick_passes_and_a_listing_picture_the_whole(monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_preview_reads_quick_passes_and_a_listing_picture_reads_full_ones(monkeypatch: pytest.MonkeyPatch) -> None:
     import improva.app.render_cache as module
 
     opened = []
@@ -177,7 +177,7 @@ def test_a_look_reads_quick_passes_and_a_listing_picture_the_whole(monkeypatch: 
     assert cache.view(studio, (1800, 1350)).info.px == (2700, 2025)
 
 
-def test_mirrored_and_other_colours_are_lit_apart() -> None:
+def test_mirrored_views_and_other_colours_are_cached_separately() -> None:
     cache, mug = RenderCache(), scene("mug-11oz-studio", template("mug-11oz"))
     plain, flipped = (cache.shaded_view(mug, (160, 120), {"table": "Sand"}, mirrored=m) for m in (False, True))
     assert plain is not flipped and np.allclose(plain.plain, flipped.plain[:, ::-1])

@@ -1,4 +1,4 @@
-"""What a data folder of version 0.1 means is the same in this version."""
+"""Data folders of version 0.1 have the same meaning in this version."""
 
 from __future__ import annotations
 
@@ -26,14 +26,14 @@ def pair(services: Services) -> Pair:
     return services.pairs.load(1, BLANK)
 
 
-def test_files_that_were_made_still_count_as_made(services: Services, pair: Pair) -> None:
+def test_files_made_by_version_0_1_still_count_as_made(services: Services, pair: Pair) -> None:
     assert services.store.made_files.kinds(*pair.ids, pair.placement_key) == {"print"}
     (made,) = services.store.made_files.all()
     found = services.store.made_files.named(made["key"])
     assert found is not None and found[1].stat().st_size > 1000
 
 
-def test_what_was_decided_is_loaded(services: Services, pair: Pair) -> None:
+def test_settings_of_version_0_1_are_loaded(services: Services, pair: Pair) -> None:
     content = pair.placement(pair.template.panels[0])
     assert content is not None and content.scale == pytest.approx(1.1) and not pair.mirrored
     _, _, overlay, _ = pair.pieces_on(pair.template.panels[0]).extras
@@ -42,7 +42,7 @@ def test_what_was_decided_is_loaded(services: Services, pair: Pair) -> None:
     assert services.preflight.report(pair)["panels"]["wrap"]["checks"]
 
 
-def test_keys_that_a_later_version_stored_are_passed_over(services: Services, pair: Pair) -> None:
+def test_keys_stored_by_a_later_version_are_ignored(services: Services, pair: Pair) -> None:
     """Once one extra stored key was answered with an error."""
     row = pair.row
     pieces = [{**piece, "shimmer": 3} for piece in row.pieces["wrap"]]

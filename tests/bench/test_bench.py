@@ -1,4 +1,4 @@
-"""The benchmarks run on a small scale; their timings are for `improva bench`, never for a test."""
+"""The benchmarks at a small scale. Their timings belong to `improva bench`, never to a test."""
 
 from improva.bench import main as benchmarks
 from improva.bench import pictures as benchmarks_pictures
@@ -11,13 +11,13 @@ def test_sample_art_is_a_picture() -> None:
     assert facts.px == (300, 260) and not facts.has_alpha
 
 
-def test_a_row_says_what_was_measured_against_what() -> None:
+def test_a_row_names_both_sides_of_its_ratio() -> None:
     row = timing.row("ours", 0.3, "bare", 0.1, 3.0)
     assert row == {"name": "ours", "seconds": 0.3, "floor": "bare", "floor_seconds": 0.1, "ratio": 3.0, "limit": 3.0}
     calls: list[int] = []
     assert timing.median(lambda: calls.append(1), rounds=3) >= 0 and len(calls) == 4  # one to warm up
 
 
-def test_every_scene_is_used_when_memory_is_measured() -> None:
+def test_memory_is_measured_over_every_scene() -> None:
     assert benchmarks_pictures.plain_art(1) != benchmarks_pictures.plain_art(2)
     assert Artwork.read(benchmarks_pictures.plain_art(3)).facts.px == (1700, 1500)

@@ -1,4 +1,4 @@
-"""Preparing artwork on the page: cut from its paper, cleaned, bordered; held against the pixels that come out."""
+"""Preparing artwork in the page: cut out, clean, border. The resulting pixels are checked."""
 
 import hashlib
 import io
@@ -82,7 +82,7 @@ def test_from_a_scan_to_a_bordered_cut_out_in_the_print_file(page: Page, scan: P
     assert tuple(row[across // 4, :3]) == pytest.approx((21, 32, 70), abs=3), "the white point made the paper white"
 
 
-def test_steps_are_switched_moved_undone_and_told_when_they_cannot_be(page: Page, scan: Path) -> None:
+def test_steps_are_switched_moved_and_undone_and_impossible_ones_are_reported(page: Page, scan: Path) -> None:
     lay_on_bench(page, scan, "artwork", blank="T-shirt")
     add_step(page, "Cut-out border")
     expect(page.get_by_role("region", name="artwork").get_by_role("alert")).to_contain_text("cut it from its paper first")
@@ -112,7 +112,7 @@ def test_steps_are_switched_moved_undone_and_told_when_they_cannot_be(page: Page
     expect(tolerance).to_have_value("6")
 
 
-def test_where_it_comes_from_is_noted_and_proved(page: Page, scan: Path) -> None:
+def test_the_licence_is_recorded_and_checked(page: Page, scan: Path) -> None:
     lay_on_bench(page, scan, "artwork", blank="T-shirt")
     page.get_by_text("Origin and licence").click()
     page.get_by_label("Source").select_option("bought")

@@ -1,4 +1,4 @@
-"""Many pairs from the board: picked by pointer and by keys, made, and taken home in one ZIP."""
+"""Many pairs from the board: selected by pointer and by keyboard, made, and downloaded in one ZIP."""
 
 import io
 import re
@@ -42,7 +42,7 @@ def taken_home(page: Page, title: str) -> dict[str, Image.Image]:
         return {name: Image.open(io.BytesIO(archive.read(name))) for name in archive.namelist()}
 
 
-def test_print_files_of_pairs_picked_by_keys(page: Page, row: str) -> None:
+def test_print_files_of_pairs_selected_by_keyboard(page: Page, row: str) -> None:
     for blank in (MUG, CUP):
         page.get_by_label(f"Select {row} on {blank}").focus()
         page.keyboard.press("Space")
@@ -60,7 +60,7 @@ def test_print_files_of_pairs_picked_by_keys(page: Page, row: str) -> None:
     page.get_by_label("Work on many pairs").get_by_role("button", name="Dismiss").first.click()
 
 
-def test_a_whole_row_is_picked_and_part_of_it_pictured(page: Page, row: str) -> None:
+def test_a_whole_row_is_selected_and_mock_ups_are_made_of_part_of_it(page: Page, row: str) -> None:
     page.get_by_label(f"Select {row} on every blank").check()
     bar = page.get_by_label("Selection")
     expect(bar).to_contain_text(re.compile(r"^[5-9] pairs selected"))
@@ -77,7 +77,7 @@ def test_a_whole_row_is_picked_and_part_of_it_pictured(page: Page, row: str) -> 
     expect(page.get_by_label("Work on many pairs").get_by_text("Pictures of 2 pairs")).to_have_count(0)
 
 
-def test_what_was_done_and_what_is_looked_for_is_found(page: Page) -> None:
+def test_history_and_search_find_a_pair(page: Page) -> None:
     page.goto("/")
     page.get_by_role("searchbox", name="Search").fill("Harbour")
     found = page.get_by_role("list", name="Found").get_by_role("link").first

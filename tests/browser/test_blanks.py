@@ -1,4 +1,4 @@
-"""Many blanks, in the page: measuring one, sides, repeats, bends, the seam and limits, judged by what comes out."""
+"""Blanks in the page: measuring one, panels, repeats, tapers, the seam and limits. The resulting files are checked."""
 
 import io
 import re
@@ -55,7 +55,7 @@ def test_measuring_a_cup_puts_it_on_the_board(page: Page) -> None:
     expect(page.get_by_role("button", name=re.compile("Gorge flask"))).to_have_count(0)
 
 
-def test_blanks_come_on_and_go_off_the_board(page: Page) -> None:
+def test_blanks_are_added_to_and_removed_from_the_board(page: Page) -> None:
     page.goto("/blanks")
     box = page.get_by_role("checkbox", name="Pen, full wrap on the board")
     box.click()
@@ -116,7 +116,7 @@ def test_art_is_bent_on_a_taper_and_laid_flat_on_request(page: Page, own_art: Pa
     assert (np.abs(lined - flat).max(axis=2) > 60).any()
 
 
-def test_dragging_on_the_bent_flat_follows_the_hand(page: Page, own_art: Path) -> None:
+def test_dragging_bent_art_follows_the_pointer(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, blank="Tapered tumbler")
     box = page.locator("[data-flat]").bounding_box()
     assert box is not None
@@ -149,7 +149,7 @@ def test_a_shirts_back_is_empty_until_art_is_laid_on_it(page: Page, own_art: Pat
     expect(page.get_by_role("textbox", name="Width", exact=True)).to_have_value("12")  # the same side, after a reload
 
 
-def test_the_seam_is_looked_at_at_full_size(page: Page, tmp_path: Path) -> None:
+def test_the_seam_is_shown_at_full_size(page: Page, tmp_path: Path) -> None:
     art = np.full((410, 465, 3), 130, np.uint8)
     art[205:, :230] = (200, 60, 40)
     art[-1, -1] = [*np.frombuffer(str(tmp_path).encode()[-3:], np.uint8)]
@@ -166,7 +166,7 @@ def test_the_seam_is_looked_at_at_full_size(page: Page, tmp_path: Path) -> None:
     expect(dialog).to_have_count(0)
 
 
-def test_remedies_at_the_handle_and_limits_of_ones_own(page: Page, tmp_path: Path) -> None:
+def test_fixes_at_the_handle_and_the_sellers_own_limits(page: Page, tmp_path: Path) -> None:
     dark = np.full((350, 850, 3), (20, 26, 60), np.uint8)
     dark[-1, -1] = [*np.frombuffer(str(tmp_path).encode()[-3:], np.uint8)]
     path = tmp_path / "night.png"
@@ -186,7 +186,7 @@ def test_remedies_at_the_handle_and_limits_of_ones_own(page: Page, tmp_path: Pat
     expect(card).to_contain_text("will show as a stripe")
 
 
-def test_a_placing_is_carried_to_a_sister(page: Page, own_art: Path) -> None:
+def test_a_placement_is_copied_to_a_similar_blank(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art)
     typed(page, "Scale", "70")
     expect(page.get_by_role("textbox", name="Scale", exact=True)).to_have_value("70")
@@ -202,7 +202,7 @@ def test_a_placing_is_carried_to_a_sister(page: Page, own_art: Path) -> None:
     expect(page.get_by_role("textbox", name="Scale", exact=True)).to_have_value("70")
 
 
-def test_a_providers_guide_lies_over_the_flat_and_stays_out_of_the_file(page: Page, tmp_path: Path, own_art: Path) -> None:
+def test_a_providers_guide_is_shown_over_the_template_and_not_printed(page: Page, tmp_path: Path, own_art: Path) -> None:
     guide = tmp_path / "guide.png"
     guide.write_bytes(guide_png())
     page.goto("/blanks/garden-flag")

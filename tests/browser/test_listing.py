@@ -1,4 +1,4 @@
-"""A whole evening: an artwork dropped on the board, priced, told about, packed, handed in, taken. By pointer, and by keyboard alone."""
+"""From a dropped artwork to an accepted listing: priced, described, packed, uploaded. By pointer, and by keyboard alone."""
 
 import json
 import re
@@ -29,7 +29,7 @@ def settled(page: Page) -> None:
     expect(page.locator("main [role=tabpanel] > [aria-busy]")).to_have_attribute("aria-busy", "false")
 
 
-def test_an_evening_from_a_dropped_artwork_to_a_listing_that_is_taken(page: Page, own_art: Path, tmp_path: Path) -> None:
+def test_from_a_dropped_artwork_to_an_accepted_listing(page: Page, own_art: Path, tmp_path: Path) -> None:
     lay_on_bench_by_hand(page, own_art, blank="Mug, 11 oz")
     at = small(page)
     page.get_by_role("link", name="Sell").click()
@@ -102,7 +102,7 @@ def a_licence_stops_it_and_is_overruled(page: Page, art: str) -> None:
     expect(page.get_by_role("button", name="Make the listing pack")).to_be_enabled()
 
 
-def test_by_keyboard_alone_to_a_listing_that_is_taken(page: Page, own_art: Path) -> None:
+def test_by_keyboard_alone_to_an_accepted_listing(page: Page, own_art: Path) -> None:
     lay_on_bench_by_hand(page, own_art, blank="Garden flag")
     at = small(page)
     assert page.request.put(f"/api/artworks/{at.split('/')[3]}/origin", data={"source": "own"}).ok

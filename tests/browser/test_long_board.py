@@ -1,4 +1,4 @@
-"""A year's board in the browser: opened at once, scrolled as smoothly as a short one, and nothing typed on it lost."""
+"""A board with a year of artworks: it opens at once, scrolls as smoothly as a short one, and keeps what is being typed."""
 
 from __future__ import annotations
 
@@ -59,7 +59,7 @@ def test_a_years_board_scrolls_smoothly(board: Page, tmp_path: Path) -> None:
     assert sum(shown for _, shown in found) > 0.5 * len(found)
 
 
-def test_only_rows_near_what_is_seen_are_there_and_each_at_its_place(board: Page) -> None:
+def test_only_rows_near_the_visible_ones_are_rendered_each_at_its_place(board: Page) -> None:
     rows = board.locator("tr[data-art]")
     expect(board.get_by_role("table")).to_have_attribute("aria-rowcount", "1001")
     assert rows.count() < 20
@@ -72,7 +72,7 @@ def test_only_rows_near_what_is_seen_are_there_and_each_at_its_place(board: Page
     expect(board.locator("tr[data-art='Artwork 1']")).to_have_count(0)
 
 
-def test_a_title_being_typed_outlasts_a_scroll_and_a_new_artwork_is_brought_into_sight(board: Page, own_art: Path) -> None:
+def test_a_title_being_typed_survives_scrolling_and_a_new_artwork_is_scrolled_into_view(board: Page, own_art: Path) -> None:
     title = board.get_by_label("Title of Artwork 2", exact=True)
     title.fill("Kept while far away")
     board.evaluate("document.querySelector('main').scrollTop = 90000")
@@ -86,7 +86,7 @@ def test_a_title_being_typed_outlasts_a_scroll_and_a_new_artwork_is_brought_into
     expect(board.get_by_text(f"{1001 * BLANKS} pairs selected")).to_be_visible()
 
 
-def test_the_board_is_found_where_it_was_left(board: Page) -> None:
+def test_the_board_keeps_its_scroll_position(board: Page) -> None:
     board.evaluate("document.querySelector('main').scrollTop = 3000")
     board.get_by_role("link", name="Artwork 15 on Mug, 11 oz: open the bench").click()
     board.get_by_role("link", name="Range board", exact=True).click()

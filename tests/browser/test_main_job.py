@@ -1,4 +1,4 @@
-"""From a seller's own file to a print file and pictures, by pointer and by keys, judged by the files that come out."""
+"""From a seller's own file to a print file and pictures, by pointer and by keyboard. The resulting files are checked."""
 
 import io
 import re
@@ -19,7 +19,7 @@ from tests.browser.helpers import (
 )
 
 
-def test_the_board_shows_the_demo_as_real_pictures(page: Page) -> None:
+def test_the_board_shows_rendered_pictures_of_the_demo(page: Page) -> None:
     page.goto("/")
     cells = page.locator("tbody td img")
     expect(cells).not_to_have_count(0)
@@ -106,7 +106,7 @@ def test_by_keyboard_alone_to_a_providers_file_and_pictures(page: Page, own_art:
     assert row[960, 0] > row[960, 1] + 40 and row[1040, 1] > row[1040, 0]  # red left of the middle, green right of it
 
 
-def test_a_press_made_while_a_choice_is_on_its_way_is_kept(page: Page, own_art: Path) -> None:
+def test_a_key_pressed_while_a_choice_is_being_saved_is_kept(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art)
     page.get_by_role("link", name=re.compile("^Print")).click()
     expect(page.get_by_text("Mirrored: reads right to left")).to_be_visible()
@@ -123,7 +123,7 @@ def test_a_press_made_while_a_choice_is_on_its_way_is_kept(page: Page, own_art: 
     assert "mirrored" not in coming.value.suggested_filename  # of the choice, not of what was before it
 
 
-def test_the_mock_up_turns_by_dragging_and_remembers(page: Page, own_art: Path) -> None:
+def test_the_mock_up_rotates_by_dragging_and_keeps_its_angle(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art)
     look = page.locator("[data-preview]")
     front, src, box = shown(page), look.get_attribute("src"), look.bounding_box()
@@ -174,7 +174,7 @@ def test_a_parts_colour_changes_the_picture(page: Page, own_art: Path) -> None:
     assert changed.any() and ys.max() < before.shape[0] * 0.4
 
 
-def test_files_dropped_anywhere_and_files_that_are_none(page: Page, own_art: Path) -> None:
+def test_files_are_dropped_anywhere_and_unreadable_ones_are_reported(page: Page, own_art: Path) -> None:
     page.goto("/")
     expect(page.locator("tr[data-art='Dusk on the Summit Line']")).to_be_visible()
     before = rows_told(page)
@@ -199,7 +199,7 @@ def test_files_dropped_anywhere_and_files_that_are_none(page: Page, own_art: Pat
     expect(newest_row(page, before + 1).get_by_role("textbox")).to_have_value("Four fields, dropped")
 
 
-def test_what_cannot_be_read_is_told_where_it_was_typed(page: Page, own_art: Path) -> None:
+def test_an_invalid_value_is_reported_beside_its_field(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art)
     for typed in ("wide", "3in*2in", "1/0", "2 +", ""):
         page.get_by_role("textbox", name="Width", exact=True).fill(typed)
@@ -209,7 +209,7 @@ def test_what_cannot_be_read_is_told_where_it_was_typed(page: Page, own_art: Pat
     expect(page.get_by_role("textbox", name="Width", exact=True)).to_have_value("9.3")
 
 
-def test_without_an_answer_the_page_says_so_and_goes_on_after(page: Page, own_art: Path) -> None:
+def test_the_page_says_that_the_server_is_away_and_continues_when_it_is_back(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art)
     page.context.set_offline(True)
     page.get_by_text("Contain", exact=True).click()

@@ -1,4 +1,4 @@
-"""The Mock-ups station: scenes of the seller's own design, light, grounds, looks, pictures in one go."""
+"""The Mock-ups station: scenes of the seller's own design, light, backgrounds, presets, several pictures at once."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ def made(page: Page, button: str, count: int) -> list[str]:
     return names[:-1]
 
 
-def test_several_pictures_in_one_go(page: Page, own_art: Path) -> None:
+def test_several_pictures_are_made_at_once(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, "Mock-ups")
     page.get_by_label(f"{STUDIO}: back").check()
     part(page, "Files")
@@ -41,7 +41,7 @@ def test_several_pictures_in_one_go(page: Page, own_art: Path) -> None:
     expect(page.get_by_role("link", name=re.compile("^Mock-ups")).get_by_text("mock-ups made")).to_be_visible()
 
 
-def test_scenes_show_the_design_and_a_view_is_seen_large(page: Page, own_art: Path) -> None:
+def test_scenes_show_the_design_and_a_view_can_be_enlarged(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, "Mock-ups", blank="Mug, 11 oz")
     thumb = page.locator("img[data-scene='mug-11oz-studio']")
     expect(thumb).to_be_visible()
@@ -69,7 +69,7 @@ def test_a_long_title_does_not_widen_its_scene(page: Page, own_art: Path) -> Non
     )
 
 
-def test_a_ground_is_chosen_and_given_back(page: Page, own_art: Path) -> None:
+def test_a_background_is_chosen_and_reset(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, "Mock-ups")
     page.wait_for_load_state("networkidle")
     before, src = shown(page), page.locator("[data-preview]").get_attribute("src")
@@ -85,7 +85,7 @@ def test_a_ground_is_chosen_and_given_back(page: Page, own_art: Path) -> None:
     assert np.abs(shown(page) - before).mean() < 1
 
 
-def test_light_is_set_by_the_keys_and_kept_in_a_look(page: Page, own_art: Path) -> None:
+def test_light_is_set_by_keyboard_and_saved_in_a_preset(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, "Mock-ups")
     page.wait_for_load_state("networkidle")
     before, src = shown(page), page.locator("[data-preview]").get_attribute("src")
@@ -113,7 +113,7 @@ def test_light_is_set_by_the_keys_and_kept_in_a_look(page: Page, own_art: Path) 
     expect(page.get_by_role("button", name="By lamplight", exact=True)).to_have_count(0)
 
 
-def test_a_transparent_picture_and_a_film_land(page: Page, own_art: Path) -> None:
+def test_a_transparent_picture_and_a_film_are_downloaded(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, "Mock-ups")
     part(page, "Files")
     page.get_by_label("Transparent background with shadow").check()
@@ -131,13 +131,13 @@ def test_a_transparent_picture_and_a_film_land(page: Page, own_art: Path) -> Non
     assert name.endswith("_turning_4s_1080x1080.mp4") and Path(coming.value.path()).read_bytes()[4:8] == b"ftyp"
 
 
-def test_what_is_to_be_said_about_pictures_is_said(page: Page, own_art: Path) -> None:
+def test_findings_about_pictures_are_shown(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, "Mock-ups")
     page.get_by_role("group", name="Lid colour").locator("input[type=color]").fill("#123456")
     expect(page.get_by_text("is not among the blank's named colours")).to_be_visible()
 
 
-def test_words_lie_on_every_picture(page: Page, own_art: Path) -> None:
+def test_captions_appear_on_every_picture(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, "Mock-ups")
     page.wait_for_load_state("networkidle")
     before, src = shown(page), page.locator("[data-preview]").get_attribute("src")
@@ -161,7 +161,7 @@ def test_words_lie_on_every_picture(page: Page, own_art: Path) -> None:
     expect(page.get_by_label("Words of caption 1")).to_have_count(0)
 
 
-def test_the_size_is_drawn_and_made(page: Page, own_art: Path) -> None:
+def test_the_size_picture_is_previewed_and_made(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, "Mock-ups")
     page.wait_for_load_state("networkidle")
     src = page.locator("[data-preview]").get_attribute("src")
@@ -173,7 +173,7 @@ def test_the_size_is_drawn_and_made(page: Page, own_art: Path) -> None:
     assert "_front-size_2000x2000.jpg" in coming.value.suggested_filename
 
 
-def test_every_picture_in_several_colours(page: Page, own_art: Path) -> None:
+def test_every_picture_is_made_in_several_colours(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, "Mock-ups")
     lid = page.get_by_role("group", name="Lid colour")
     lid.get_by_text("Make mock-ups in several colours").click()
@@ -184,7 +184,7 @@ def test_every_picture_in_several_colours(page: Page, own_art: Path) -> None:
     assert {re.search(r"front-(\w+)_", name)[1] for name in names} == {"ink", "pine", "rowan"}  # type: ignore[index]
 
 
-def test_the_product_stands_on_a_photograph_of_ones_own(page: Page, own_art: Path, tmp_path: Path) -> None:
+def test_the_product_is_placed_on_the_sellers_own_photograph(page: Page, own_art: Path, tmp_path: Path) -> None:
     photo = tmp_path / "meadow.png"
     Image.new("RGB", (900, 700), (40, 140, 60)).save(photo)
     lay_on_bench(page, own_art, "Mock-ups")
@@ -215,7 +215,7 @@ def test_the_product_stands_on_a_photograph_of_ones_own(page: Page, own_art: Pat
     expect(page.get_by_role("textbox", name="How tall")).to_have_count(0)
 
 
-def test_two_mugs_carry_two_designs(page: Page, own_art: Path) -> None:
+def test_two_mugs_show_two_designs(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, "Mock-ups", blank="Mug, 11 oz")
     page.get_by_role("button", name="See Both sides").click()
     page.wait_for_load_state("networkidle")

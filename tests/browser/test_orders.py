@@ -37,7 +37,7 @@ def middle_of(archive: zipfile.ZipFile, order: str) -> np.ndarray:
     return picture[round(picture.shape[0] / 2 - 12 / 25.4 * 300), picture.shape[1] // 2]
 
 
-def test_orders_are_made_from_a_table_and_the_bad_one_is_told(page: Page, own_art: Path) -> None:
+def test_orders_are_made_from_a_table_and_the_bad_row_is_reported(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, blank="Mug, 11 oz")
     at = page.url.split("/bench/")[1].rsplit("/", 1)[0]
     page.goto(f"/bench/{at}/sell?part=orders")

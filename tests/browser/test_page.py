@@ -1,4 +1,4 @@
-"""The page itself: names for everything, focus that can be seen, words that can be read, nothing cut off."""
+"""The page itself: every control has a name, focus is visible, text is readable, nothing is cut off."""
 
 import re
 from pathlib import Path
@@ -39,13 +39,13 @@ def contrast(one: str, two: str) -> float:
 TOKENS = dict(re.findall(r"--color-([a-z-]+): (#[0-9a-f]{6});", Path("frontend/src/styles.css").read_text()))
 
 
-def test_contrast_is_that_of_black_on_white_at_its_ends() -> None:
+def test_contrast_of_black_on_white_is_21() -> None:
     assert contrast("#000000", "#ffffff") == pytest.approx(21) and contrast("#777777", "#777777") == 1
 
 
 @pytest.mark.parametrize("ground", ["ground", "table", "paper", "accent-tint"])
 @pytest.mark.parametrize("words", ["ink", "soft", "accent"])
-def test_words_stand_out_from_every_ground(words: str, ground: str) -> None:
+def test_text_has_enough_contrast_on_every_background(words: str, ground: str) -> None:
     assert contrast(TOKENS[words], TOKENS[ground]) >= 4.5  # WCAG 2.2, 1.4.3 level AA
 
 
@@ -68,7 +68,7 @@ def test_every_control_has_a_name_and_nothing_runs_off_at_any_width(page: Page, 
             expect(page.get_by_role("button", name=re.compile("^(Next|Back to the board)"))).to_be_in_viewport(ratio=1)
 
 
-def test_focus_is_seen(page: Page) -> None:
+def test_focus_is_visible(page: Page) -> None:
     page.goto(f"{BENCH}/fit")
     page.wait_for_load_state("networkidle")
     for _ in range(12):
@@ -78,7 +78,7 @@ def test_focus_is_seen(page: Page) -> None:
         assert seen, page.evaluate("document.activeElement.outerHTML")
 
 
-def test_lengths_can_be_shown_in_mm(page: Page) -> None:
+def test_lengths_are_shown_in_mm_on_request(page: Page) -> None:
     page.goto(f"{BENCH}/fit")
     page.get_by_text("mm", exact=True).first.click()
     expect(page.get_by_role("textbox", name="Width", exact=True)).to_have_value("236.2")
@@ -94,7 +94,7 @@ def test_the_sheet_of_keys_opens_and_closes(page: Page) -> None:
     expect(page.get_by_role("dialog")).to_have_count(0)
 
 
-def test_lost_addresses_lead_back(page: Page) -> None:
+def test_unknown_addresses_lead_back_to_the_board(page: Page) -> None:
     page.goto("/cellar")
     page.get_by_role("link", name="Go to the range board").click()
     expect(page.locator("tr[data-art='Dusk on the Summit Line']")).to_be_visible()

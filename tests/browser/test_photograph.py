@@ -1,4 +1,4 @@
-"""A photograph of a plain blank is marked, made into a scene, and pictured with the seller's own design."""
+"""A photograph of a plain blank is marked, made into a scene, and used with the seller's own design."""
 
 from __future__ import annotations
 
@@ -82,7 +82,7 @@ def test_a_photograph_becomes_a_scene(page: Page, own_art: Path, tmp_path: Path)
     expect(page.get_by_role("button", name="See Our terrace")).to_have_count(0)
 
 
-def test_a_file_that_is_no_scene_is_told(page: Page, own_art: Path, tmp_path: Path) -> None:
+def test_a_file_that_is_not_a_scene_is_reported(page: Page, own_art: Path, tmp_path: Path) -> None:
     (tmp_path / "notes.zip").write_text("not a zip")
     lay_on_bench(page, own_art, "Mock-ups", blank="Garden flag")
     page.get_by_label("Scene pack").set_input_files(tmp_path / "notes.zip")
@@ -112,7 +112,7 @@ def left_out(page: Page) -> np.ndarray:
     return np.asarray(Image.open(io.BytesIO(answer.body())))[..., 3]
 
 
-def test_the_mask_is_corrected_by_touches(page: Page, own_art: Path, tmp_path: Path) -> None:
+def test_the_mask_is_corrected_with_brush_strokes(page: Page, own_art: Path, tmp_path: Path) -> None:
     begin(page, own_art, photograph(tmp_path / "terrace.png"))
     page.get_by_role("radiogroup", name="What is marked").get_by_text("Product").click()
     page.get_by_role("textbox", name="Brush size").fill("6")
@@ -127,7 +127,7 @@ def test_the_mask_is_corrected_by_touches(page: Page, own_art: Path, tmp_path: P
     assert left_out(page)[corner[1], corner[0]] < 40, "and kept again"
 
 
-def test_points_out_of_order_are_told_and_nothing_is_made(page: Page, own_art: Path, tmp_path: Path) -> None:
+def test_points_out_of_order_are_reported_and_nothing_is_made(page: Page, own_art: Path, tmp_path: Path) -> None:
     begin(page, own_art, photograph(tmp_path / "terrace.png"))
     drag(page, 0, (600, 560))
     expect(page.get_by_role("alert")).to_contain_text("in this order")
@@ -137,7 +137,7 @@ def test_points_out_of_order_are_told_and_nothing_is_made(page: Page, own_art: P
     expect(page.get_by_role("button", name="Make the scene")).to_be_enabled()
 
 
-def test_a_dark_blanks_colour_is_warned_of(page: Page, own_art: Path, tmp_path: Path) -> None:
+def test_a_dark_blank_gives_a_warning(page: Page, own_art: Path, tmp_path: Path) -> None:
     begin(page, own_art, photograph(tmp_path / "terrace.png"))
     page.get_by_role("radiogroup", name="What is marked").get_by_text("Colour").click()
     page.get_by_label("The blank is", exact=True).fill("#101014")

@@ -1,4 +1,4 @@
-"""Laying words, borders and frames on the page, by pointer and by keys; judged by the file that is printed."""
+"""Adding words, borders and frames in the page, by pointer and by keyboard. The printed file is checked."""
 
 import re
 from pathlib import Path
@@ -35,7 +35,7 @@ def ink(picture: np.ndarray) -> tuple[int, int, int, int]:
     return int(xs.min()), int(ys.min()), int(xs.max()), int(ys.max())
 
 
-def test_words_are_set_moved_by_hand_and_printed_where_they_lie(page: Page, own_art: Path) -> None:
+def test_words_are_added_dragged_and_printed_where_they_are_shown(page: Page, own_art: Path) -> None:
     lay_words(page, own_art, "Summit Line")
     width = page.get_by_role("textbox", name="Width", exact=True)
     width.fill("3in")
@@ -85,7 +85,7 @@ def test_a_border_and_frames_with_dropped_photographs(page: Page, own_art: Path,
     assert np.abs(band - band[100]).max() <= 2, "one colour along the upper edge"
 
 
-def test_undo_takes_back_what_was_laid_and_findings_are_mended(page: Page, own_art: Path) -> None:
+def test_undo_removes_added_pieces_and_findings_are_fixed(page: Page, own_art: Path) -> None:
     lay_words(page, own_art, "Last train")
     piece = page.locator("[data-piece='0']")
     for _ in range(5):

@@ -1,4 +1,4 @@
-"""The Press station: the clock run by keys on a clock that is wound forward, and the log that teaches."""
+"""The Press station: the press clock run by keyboard with a simulated clock, and the log that improves the next plan."""
 
 import re
 from pathlib import Path
@@ -23,7 +23,7 @@ def time_left(page: Page) -> str:
     return str(page.get_by_label("Time left").inner_text())
 
 
-def test_the_clock_runs_the_plan_by_space_and_survives_a_reload(page: Page, own_art: Path) -> None:
+def test_the_space_key_runs_the_press_clock_and_it_survives_a_reload(page: Page, own_art: Path) -> None:
     at_the_press(page, own_art)
     page.keyboard.press("Space")
     page.keyboard.press("Space")
@@ -65,7 +65,7 @@ def test_the_clock_runs_the_plan_by_space_and_survives_a_reload(page: Page, own_
     expect(page.get_by_text("Step 1 of 13")).to_be_visible()
 
 
-def test_what_went_wrong_is_explained_logged_and_changes_the_next_plan(page: Page, own_art: Path) -> None:
+def test_a_fault_is_explained_and_logged_and_changes_the_next_plan(page: Page, own_art: Path) -> None:
     at_the_press(page, own_art)
     cautions = page.get_by_role("region", name="Cautions")
     expect(cautions.get_by_text("safety data sheets")).to_be_visible()

@@ -1,4 +1,4 @@
-"""The Print station beyond one file: sheets, tab, the printer's colours, jobs, gang sheet; judged by what comes out."""
+"""The Print station beyond one file: sheets, tab, soft proof, jobs, gang sheet. The resulting files are checked."""
 
 import io
 from pathlib import Path
@@ -12,7 +12,7 @@ from playwright.sync_api import Page, Route, expect
 from tests.browser.helpers import lay_on_bench, print_file, station, typed
 
 
-def test_a_flag_is_cut_into_sheets_as_the_flat_shows(page: Page, own_art: Path) -> None:
+def test_a_flag_is_cut_into_sheets_as_the_template_shows(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, blank="Garden flag")
     station(page, "Print")
     typed(page, "Resolution (dpi)", "60")
@@ -30,7 +30,7 @@ def test_a_flag_is_cut_into_sheets_as_the_flat_shows(page: Page, own_art: Path) 
     expect(page.get_by_role("list", name="Files made").get_by_text("letter.pdf")).to_be_visible()
 
 
-def test_tab_and_marks_are_in_the_file_and_on_the_flat(page: Page, own_art: Path) -> None:
+def test_tab_and_marks_are_in_the_file_and_on_the_template(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art)
     station(page, "Print")
     page.get_by_text("Left", exact=True).first.click()
@@ -42,7 +42,9 @@ def test_tab_and_marks_are_in_the_file_and_on_the_flat(page: Page, own_art: Path
     assert (picture[300, -50:] > 250).all() and (picture[300, -60] < 250).any()  # mirrored: the left tab is at the right
 
 
-def test_colours_are_looked_at_beside_the_screens_and_converted(page: Page, own_art: Path, tmp_path: Path) -> None:
+def test_the_soft_proof_is_shown_beside_the_original_and_the_file_is_converted(
+    page: Page, own_art: Path, tmp_path: Path
+) -> None:
     lay_on_bench(page, own_art)
     profile = tmp_path / "printer.icc"
     profile.write_bytes(bytes(pyvips.Operation.call("profile_load", "p3")))
@@ -62,7 +64,7 @@ def test_colours_are_looked_at_beside_the_screens_and_converted(page: Page, own_
     assert picture.info["icc_profile"] == profile.read_bytes()
 
 
-def test_a_large_file_shows_how_far_it_is_and_can_be_stopped(page: Page, own_art: Path) -> None:
+def test_a_large_file_shows_its_progress_and_can_be_stopped(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, blank="Throw blanket")
     station(page, "Print")
     typed(page, "Resolution (dpi)", "300")
@@ -74,7 +76,7 @@ def test_a_large_file_shows_how_far_it_is_and_can_be_stopped(page: Page, own_art
     expect(page.get_by_text("Stopped; nothing was written.")).to_be_visible()
 
 
-def test_prints_are_ganged_and_handed_over(page: Page, own_art: Path) -> None:
+def test_prints_are_ganged_and_sent_to_the_simulated_printer(page: Page, own_art: Path) -> None:
     page.clock.install()
     lay_on_bench(page, own_art)
     station(page, "Print")

@@ -1,4 +1,4 @@
-"""Providers compared and a sample logged, by typing alone."""
+"""Providers are compared and a sample is logged, by typing alone."""
 
 from pathlib import Path
 
@@ -15,7 +15,7 @@ def typed(page: Page, name: str, value: str) -> None:
     settled(page)
 
 
-def test_a_provider_is_noted_compared_and_reckoned_with(page: Page, own_art: Path) -> None:
+def test_a_provider_is_added_compared_and_used_in_the_price(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, blank="T-shirt")
     page.goto(page.url.rsplit("/", 1)[0] + "/sell?part=providers")
     for name in ("Hut press", "Pass press"):

@@ -1,4 +1,4 @@
-"""The Sell station: costs typed by hand, fees, a price; what is left as a paper sum has it."""
+"""The Sell station: costs typed by hand, fees, a price; the profit is compared with a calculation on paper."""
 
 from pathlib import Path
 
@@ -21,7 +21,7 @@ def left(page: Page, case: str) -> str:
     return page.locator(f"td[data-case='{case}']").inner_text().split("\n")[0]
 
 
-def test_what_is_left_of_a_price_and_what_to_ask(page: Page, own_art: Path) -> None:
+def test_profit_and_suggested_price(page: Page, own_art: Path) -> None:
     lay_on_bench(page, own_art, blank="Garden flag")
     at = page.url.split("/bench/")[1].removesuffix("/fit")
     assert page.request.put(

@@ -1,4 +1,5 @@
-"""Design the front once: the pocket follows, is nudged to a sample, and later art is made to it; read from exported files."""
+"""Design the front once: the pocket follows it, is calibrated with a sample, and later art uses the calibration. Read from
+exported files."""
 
 from __future__ import annotations
 
@@ -50,7 +51,7 @@ def off_beneath(front: np.ndarray, pocket: np.ndarray, right_mm: float, down_mm:
     return float(np.abs(want - pocket)[30:-30, 30:-30].mean())
 
 
-def test_a_pocket_follows_is_nudged_and_holds_for_later_art(page: Page, tmp_path: Path) -> None:
+def test_a_pocket_follows_the_front_and_its_calibration_applies_to_later_art(page: Page, tmp_path: Path) -> None:
     art = dropped(page, 1)
     page.goto(f"/bench/{art}/{HOODIE}/fit?side=front")
     page.locator("[data-flat]").focus()
@@ -79,7 +80,7 @@ def test_a_pocket_follows_is_nudged_and_holds_for_later_art(page: Page, tmp_path
     assert off_beneath(front, pocket, 2, -3) < 1.0 < off_beneath(front, pocket, 0, 0)
 
 
-def test_a_sleeve_is_let_run_on_and_its_break_is_told(page: Page) -> None:
+def test_a_sleeve_continues_the_front_and_its_seam_mismatch_is_reported(page: Page) -> None:
     art = dropped(page, 3)
     page.goto(f"/bench/{art}/{HOODIE}/fit?side=sleeve-left")
     join = page.get_by_role("radiogroup", name="Left sleeve to the front")

@@ -1,4 +1,4 @@
-"""Lengths as people type them, worked out on the page."""
+"""Lengths typed as calculations, worked out in the page."""
 
 import pytest
 from playwright.sync_api import Locator, Page, expect
@@ -24,7 +24,7 @@ def field(page: Page) -> Locator:
     return page.get_by_role("textbox", name="Right", exact=True)
 
 
-def test_sums_of_lengths(field: Locator) -> None:
+def test_lengths_are_calculated_as_they_are_typed(field: Locator) -> None:
     for typed, shown in SUMS:
         field.fill(typed)
         field.press("Enter")
@@ -34,7 +34,7 @@ def test_sums_of_lengths(field: Locator) -> None:
     expect(field).to_have_value("0")
 
 
-def test_turning_and_scaling_take_sums_too(page: Page) -> None:
+def test_rotation_and_scale_accept_calculations_too(page: Page) -> None:
     page.goto("/bench/4/tumbler-20oz-straight/fit")
     turn, scale = (page.get_by_role("textbox", name=name, exact=True) for name in ("Rotation", "Scale"))
     turn.fill("360/8")
@@ -48,7 +48,7 @@ def test_turning_and_scaling_take_sums_too(page: Page) -> None:
     expect(scale).to_have_value("100")
 
 
-def test_a_turn_that_cannot_close_is_told_and_nothing_changes(page: Page) -> None:
+def test_a_repeat_that_cannot_close_is_reported_and_nothing_changes(page: Page) -> None:
     page.goto("/bench/2/tumbler-20oz-straight/fit")  # a pattern round the cup
     turn = page.get_by_role("textbox", name="Rotation", exact=True)
     turn.fill("45")

@@ -1,4 +1,5 @@
-"""A whole range from a shell: made, made only once, gone on with after a kill; what is wrong is told before anything is written."""
+"""A whole range from the command line: made, made only once, continued after a kill; errors are reported before anything is
+written."""
 
 import contextlib
 import os
@@ -52,7 +53,7 @@ def visible(folder: Path) -> dict[str, tuple[int, int]]:
     return found
 
 
-def test_a_range_is_made_and_made_only_once(folder: Path) -> None:
+def test_a_batch_is_made_and_made_only_once(folder: Path) -> None:
     first = batch(folder)
     assert first.exit_code == 0, first.output
     files = visible(folder)
@@ -66,7 +67,7 @@ def test_a_range_is_made_and_made_only_once(folder: Path) -> None:
     assert second.exit_code == 0 and visible(folder) == files
 
 
-def test_artworks_of_one_name_keep_apart_and_a_fit_taken_back_holds_no_more(folder: Path) -> None:
+def test_artworks_of_one_name_stay_separate_and_an_undone_fit_no_longer_applies(folder: Path) -> None:
     (folder / "art/field_1.jpg").write_bytes(encoded(Image.fromarray(quadrants(610, 500)[::-1]), "JPEG"))
     lines = (
         RANGE.replace("art/*.png", "art/field_1.*").replace("make = ", "").replace("[pictures]", 'make = ["print"]\n[pictures]')
@@ -85,7 +86,7 @@ def whole_files(folder: Path) -> dict[str, tuple[int, int]]:
     return {path: told for path, told in visible(folder).items() if not Path(path).name.startswith(".")}
 
 
-def test_killed_in_the_middle_it_goes_on_and_doubles_nothing(folder: Path) -> None:
+def test_a_killed_batch_continues_and_duplicates_nothing(folder: Path) -> None:
     command = [sys.executable, "-m", "improva.cli", "batch", str(folder / "range.toml"), "-o", str(folder / "out")]
     process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
     wait_until(lambda: len(whole_files(folder)) >= 2 or process.poll() is not None, 90)
@@ -119,7 +120,7 @@ def test_killed_in_the_middle_it_goes_on_and_doubles_nothing(folder: Path) -> No
         (('["art/*.png"]', '"art"'), "list of words"),
     ],
 )
-def test_what_is_wrong_is_told_and_nothing_is_written(folder: Path, change: tuple[str, str], told: str) -> None:
+def test_errors_are_reported_and_nothing_is_written(folder: Path, change: tuple[str, str], told: str) -> None:
     assert change[0] in RANGE
     (folder / "range.toml").write_text(RANGE.replace(change[0], change[1]))
     said = batch(folder)
@@ -127,14 +128,14 @@ def test_what_is_wrong_is_told_and_nothing_is_written(folder: Path, change: tupl
     assert told in said.output and not (folder / "out").exists()
 
 
-def test_a_file_that_is_no_picture_is_named(folder: Path) -> None:
+def test_a_file_that_is_not_a_picture_is_named(folder: Path) -> None:
     (folder / "art/notes.png").write_text("buy paper")
     said = batch(folder)
     assert said.exit_code == 2 and "notes.png" in said.output and not (folder / "out").exists()
     assert CliRunner().invoke(main, ["batch", str(folder / "none.toml"), "-o", str(folder / "out")]).exit_code == 2
 
 
-def test_a_worker_needs_to_know_its_queue(folder: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_worker_needs_the_address_of_its_queue(folder: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.delenv("IMPROVA_QUEUE", raising=False)
     said = CliRunner().invoke(main, ["worker", "--data", str(folder)])
     assert said.exit_code == 2 and "IMPROVA_QUEUE" in said.output

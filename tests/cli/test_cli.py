@@ -1,4 +1,4 @@
-"""The command line keeps its contract: keys, endings, one line on standard error, exit 2, nothing written."""
+"""The command line keeps its contract: JSON keys, exit codes, one line on standard error, exit code 2, nothing written."""
 
 import io
 import json
@@ -94,7 +94,7 @@ def test_mockup_and_scenes(art_file: Path, tmp_path: Path) -> None:
     assert np.abs(fronts[1] - fronts[2]).max() < 8 < np.abs(fronts[0] - fronts[1]).max()
 
 
-def test_a_pack_of_ones_own_is_validated(tmp_path: Path) -> None:
+def test_a_sellers_own_pack_is_validated(tmp_path: Path) -> None:
     from improva.scenes import SHIPPED
 
     assert run("scenes", "--validate", SHIPPED / SCENE).exit_code == 0
@@ -138,7 +138,7 @@ def test_a_pack_of_ones_own_is_validated(tmp_path: Path) -> None:
         ["measure", "cone", "--top-circumference", "3000", "--bottom-circumference", "40", "--height", "10"],
     ],
 )
-def test_bad_input_is_one_line_exit_2_and_nothing_written(args: list[str], art_file: Path, tmp_path: Path) -> None:
+def test_bad_input_gives_one_line_and_exit_code_2_and_writes_nothing(args: list[str], art_file: Path, tmp_path: Path) -> None:
     bad, cut = tmp_path / "bad.png", tmp_path / "cut.png"
     bad.write_text("a shopping list")
     cut.write_bytes(encoded(Image.fromarray(quadrants()))[:-800])
@@ -274,7 +274,7 @@ def test_prepare_lays_words_borders_frames_and_a_second_artwork(art_file: Path, 
         ("words:text=Up,along=zigzag", "choose one of line"),
     ],
 )
-def test_what_cannot_be_laid_is_refused_in_one_line(art_file: Path, tmp_path: Path, step: str, told: str) -> None:
+def test_impossible_pieces_are_refused_in_one_line(art_file: Path, tmp_path: Path, step: str, told: str) -> None:
     answer = run("prepare", art_file, step, "-o", tmp_path / "out.png")
     assert answer.exit_code == 2 and told in answer.output and answer.output.count("\n") == 1
 
@@ -327,7 +327,7 @@ def test_tab_marks_and_profile_reach_the_file(art_file: Path, tmp_path: Path) ->
         (["--profile", "nothing.icc"], "nothing.icc"),
     ],
 )
-def test_what_cannot_be_printed_is_refused_in_one_line(
+def test_impossible_print_options_are_refused_in_one_line(
     art_file: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, options: list[Any], told: str
 ) -> None:
     monkeypatch.chdir(tmp_path)
@@ -348,7 +348,7 @@ def test_a_pressing_is_planned_with_the_contracts_keys() -> None:
     assert run("press", "garden-flag", "--method", "mug").exit_code == 2 and run("press", "teapot").exit_code == 2
 
 
-def test_a_turn_is_filmed(tmp_path: Path, art_file: Path) -> None:
+def test_a_rotation_is_filmed(tmp_path: Path, art_file: Path) -> None:
     target = tmp_path / "turn.webp"
     done = run(
         "turntable",
@@ -380,12 +380,12 @@ def test_a_turn_is_filmed(tmp_path: Path, art_file: Path) -> None:
         (["--size", "wide", "-o", "turn.gif"], "is not a size"),
     ],
 )
-def test_films_that_cannot_be_are_told(tmp_path: Path, art_file: Path, more: list[str], says: str) -> None:
+def test_impossible_films_are_reported(tmp_path: Path, art_file: Path, more: list[str], says: str) -> None:
     more = [str(tmp_path / part) if part.startswith("turn.") else part for part in more]
     done = run("turntable", art_file, "--template", BLANK, "--scene", "straight-tumbler-studio", *more)
     assert done.exit_code == 2 and says in done.output and list(tmp_path.glob("turn.*")) == []
 
 
-def test_what_does_not_turn_makes_no_film(tmp_path: Path, art_file: Path) -> None:
+def test_a_blank_that_does_not_rotate_has_no_film(tmp_path: Path, art_file: Path) -> None:
     done = run("turntable", art_file, "--template", "t-shirt", "--scene", "t-shirt-front", "-o", tmp_path / "turn.mp4")
     assert done.exit_code == 2 and "does not turn" in done.output

@@ -1,4 +1,4 @@
-"""Where a print turns away from the camera, fine lines are averaged, not met by chance; where it does not, nothing changes."""
+"""Fine lines are averaged where a print turns away from the camera; nothing changes elsewhere."""
 
 from dataclasses import replace
 
@@ -53,7 +53,7 @@ def test_fine_lines_keep_their_share_of_ink_to_the_edge() -> None:
     assert shown[:, edge].mean() == pytest.approx(1 / 6, abs=0.04)
 
 
-def test_a_calm_print_and_its_middle_are_as_before() -> None:
+def test_a_plain_print_and_the_middle_of_any_print_do_not_change() -> None:
     uv = wall()
     flat = np.full((H, W, 3), 0.37, np.float32)
     assert np.allclose(seen(flat, uv), 0.37, atol=1e-6)
@@ -62,7 +62,7 @@ def test_a_calm_print_and_its_middle_are_as_before() -> None:
     assert np.array_equal(seen(art, uv)[:, middle], seen(art, uv, filtered=False)[:, middle])
 
 
-def test_nothing_is_mixed_across_a_seam_or_in_front_of_a_fold() -> None:
+def test_nothing_is_averaged_across_a_seam_or_a_fold() -> None:
     uv = wall()
     uv[:, 200:, 0] = (uv[:, 200:, 0] + 0.5) % 1  # another part of the print stands beside the first
     uv[10:20] = np.nan
@@ -73,7 +73,7 @@ def test_nothing_is_mixed_across_a_seam_or_in_front_of_a_fold() -> None:
 
 
 @pytest.mark.parametrize("texels", [40, 333, 639])
-def test_a_turned_body_shows_its_texture_moved_on_round_the_seam(texels: int) -> None:
+def test_a_rotated_body_shows_its_texture_shifted_across_the_seam(texels: int) -> None:
     """By whole texels the turned samples are those of the texture rolled on, but for its ends, which now meet each other."""
     uv, art = wall(), np.random.default_rng(5).random((H, W, 3), np.float32)
     grazing, rows, ends = find_grazing(uv, (W, H)), slice(5, 31), slice(4, -4)
@@ -82,7 +82,7 @@ def test_a_turned_body_shows_its_texture_moved_on_round_the_seam(texels: int) ->
     assert np.abs(turned - rolled)[:, ends].max() < 0.01
 
 
-def test_a_turned_body_has_no_line_where_its_texture_ends() -> None:
+def test_a_rotated_body_has_no_line_at_the_end_of_its_texture() -> None:
     uv = wall()
     smooth = np.cos(np.arange(W, dtype=np.float32) / W * 2 * np.pi)[None, :, None].repeat(H, 0).repeat(3, 2)
     for turn in np.linspace(0.4, 0.6, 11):
@@ -90,7 +90,7 @@ def test_a_turned_body_has_no_line_where_its_texture_ends() -> None:
         assert np.abs(row - np.cos(2 * np.pi * (uv[0, :, 0] + turn - 0.5 / W))).max() < 0.02
 
 
-def test_a_print_on_a_turned_cloth_turns_with_it() -> None:
+def test_a_print_rotates_with_its_cloth() -> None:
     info, passes = on_cloth()
     shaded = shade_plain_parts(make_view(replace(info, turns=True), passes, PX), {})
     ink = np.ones((16, 16, 4), np.float32)

@@ -125,7 +125,7 @@ def test_bleed_grows_the_ring_on_every_side() -> None:
             assert alpha[max(0, int((y + 4) * px)), int((x + 4) * px)] == expected or (y + 4) * px < 0
 
 
-def test_a_seam_is_judged_on_the_cup_not_on_the_paper() -> None:
+def test_a_seam_is_checked_on_the_cup_and_not_on_the_paper() -> None:
     """A picture that closes on the level rectangle closes on the cup: its ends meet along the whole slanted seam."""
     turn = 2 * np.pi * np.arange(900) / 900
     wave = (128 + 90 * np.sin(turn))[None, :, None].repeat(600, 0).repeat(3, 2).astype(np.uint8)

@@ -1,4 +1,4 @@
-"""Paper round a wrap: where tab and marks lie, on straight and tapered walls, and that the file has room for them."""
+"""Extra paper around a wrap: position of tab and marks on straight and tapered walls, and the size of the file."""
 
 import numpy as np
 import pytest
@@ -64,7 +64,7 @@ def test_a_straight_tab_is_as_high_as_the_print(w: float, h: float, bleed: float
 @pytest.mark.parametrize("mirror", [False, True])
 @pytest.mark.parametrize("carrier", [Carrier(), Carrier("left", 8), Carrier("right", 12, True), Carrier(marks=True)])
 @pytest.mark.parametrize("blank", sorted(templates()))
-def test_the_file_is_as_large_as_it_was_said_to_be(blank: str, carrier: Carrier, mirror: bool) -> None:
+def test_the_file_has_the_announced_size(blank: str, carrier: Carrier, mirror: bool) -> None:
     template = templates()[blank]
     panel = template.panels[0]
     settings = PrintSettings(36, mirror, carrier=carrier)
@@ -89,7 +89,7 @@ def test_the_file_is_as_large_as_it_was_said_to_be(blank: str, carrier: Carrier,
         assert [round(v) for v in pixel[:3]] == [255, 255, 255] and sheet.contains(Point(at))
 
 
-def test_a_carrier_without_paper_is_bare() -> None:
+def test_without_tab_and_marks_there_is_no_extra_paper() -> None:
     assert Carrier().bare and Carrier("left", 0).bare and Carrier("none", 5).bare
     assert not Carrier("left", 5).bare and not Carrier(marks=True).bare
     for wrong in ({"tab": "top"}, {"tab": "left", "tab_mm": -1}, {"tab": "left", "tab_mm": 61}):

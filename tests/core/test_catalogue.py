@@ -1,4 +1,4 @@
-"""The blanks that ship, held against what the trade works to. Common practice, no published source, unless named."""
+"""The shipped blanks, compared with figures of the trade. Common practice, no published source, unless named."""
 
 import tomllib
 from typing import Any
@@ -42,7 +42,7 @@ def test_every_blank_is_there_in_the_order_of_its_kind() -> None:
 
 
 @pytest.mark.parametrize("blank", ALL, ids=lambda t: t.id)
-def test_every_figure_says_where_it_is_from(blank: Template) -> None:
+def test_every_figure_names_its_source(blank: Template) -> None:
     assert blank.provenance
     for name, source in blank.provenance.items():
         assert "common practice, no published source" in source or "from memory" in source or "closed form" in source, name
@@ -50,7 +50,7 @@ def test_every_figure_says_where_it_is_from(blank: Template) -> None:
 
 
 @pytest.mark.parametrize("blank", ALL, ids=lambda t: t.id)
-def test_a_blank_survives_its_own_file(blank: Template) -> None:
+def test_a_blank_is_equal_after_a_round_trip_through_its_file(blank: Template) -> None:
     again = parse_template(tomllib.loads(write_toml(blank)))
     assert write_toml(again) == write_toml(blank)
     for one, two in zip(blank.panels, again.panels, strict=True):
@@ -73,13 +73,13 @@ def test_a_blank_survives_its_own_file(blank: Template) -> None:
         ("t-shirt", "front", (12, 14), (3000, 3500)),
     ],
 )
-def test_sizes_people_work_to(blank: str, panel: str, trim_in: tuple[Any, ...], file_px: tuple[Any, ...]) -> None:
+def test_print_sizes_match_common_practice(blank: str, panel: str, trim_in: tuple[Any, ...], file_px: tuple[Any, ...]) -> None:
     found = template(blank).panel(panel)
     assert tuple(side / IN for side in found.trim_mm) == pytest.approx(trim_in)
     assert found.file_px() == file_px
 
 
-def test_a_blankets_zones() -> None:
+def test_a_blanket_has_its_zones() -> None:
     front = template("blanket-upright").panel()
     assert front.file_mm == pytest.approx((53 * IN, 63 * IN)) and front.bleed_mm == pytest.approx(1.5 * IN)
     assert front.safe_box[2:] == pytest.approx((45 * IN, 55 * IN))
@@ -92,7 +92,7 @@ def test_a_shaped_pillows_border_and_sizes() -> None:
     assert len(template("pillow-shaped").sizes) == 4
 
 
-def test_mugs_stop_short_of_the_handle_and_tumblers_close() -> None:
+def test_mug_prints_leave_a_handle_gap_and_tumbler_prints_close() -> None:
     for blank in ALL:
         first = blank.panels[0]
         assert (first.gap_mm > 0) == (blank.kind == "mug")
@@ -120,19 +120,19 @@ def test_the_all_over_hoodie_has_a_file_a_panel_and_all_of_them_hold_their_outli
     assert hoodie.panel("hood-left").cut().area == pytest.approx(hoodie.panel("hood-right").cut().area, rel=1e-6)
 
 
-def test_files_stay_inside_what_can_be_made() -> None:
+def test_print_files_stay_within_the_size_limits() -> None:
     for panel in (p for t in ALL for p in t.panels):
         w, h = panel.file_px()
         assert w * h < 600_000_000 and min(w, h) >= 300
 
 
-def test_one_minute_of_arc() -> None:
+def test_viewing_distance_and_dpi_follow_one_minute_of_arc() -> None:
     # ISO 8596, acuity 1.0: 3438 / distance in inches. At 12 in some 286 dpi; 300 dpi is resolved from 11.5 in.
     assert eye_dpi(12 * IN) == pytest.approx(3438 / 12, rel=1e-3)
     assert eye_dpi(3437.75 / 300 * IN) == pytest.approx(300)
 
 
-def test_limits_that_cannot_be_are_told() -> None:
+def test_impossible_limits_are_reported() -> None:
     with pytest.raises(TemplateError, match="no limit 'speed'"):
         checked_limits({"speed": 3})
     for wrong in (-1.0, 1e9, float("nan"), True, "many"):
@@ -143,7 +143,7 @@ def test_limits_that_cannot_be_are_told() -> None:
     assert all(any(source in limit.source for source in sources) for limit in LIMITS.values())
 
 
-def test_a_sellers_limits_win_over_the_blanks() -> None:
+def test_the_sellers_limits_override_the_blanks() -> None:
     shirt = template("t-shirt")
     assert shirt.limit("letter_mm") == 4 and shirt.with_limits({"letter_mm": 9}).limit("letter_mm") == 9
     assert shirt.limit("crop_percent") == LIMITS["crop_percent"].default

@@ -1,4 +1,4 @@
-"""How near a scene is seen: whole, its print large, or a part of it."""
+"""Crops of a scene: the whole of it, a large print, or a detail."""
 
 import numpy as np
 import pytest
@@ -12,7 +12,7 @@ SIZES = [(2000, 2000), (2700, 2025), (3000, 2000)]
 
 @pytest.mark.parametrize("size", SIZES)
 @pytest.mark.parametrize("name", ["straight-tumbler-studio", "t-shirt-front"])
-def test_each_step_shows_less_and_the_detail_lies_in_the_print(name: str, size: tuple[int, int]) -> None:
+def test_each_closer_crop_shows_less_and_the_detail_is_inside_the_print(name: str, size: tuple[int, int]) -> None:
     info, passes = open_scene(packs()[name], (900, 675))
     whole, large, detail = crop_window(info.px, size), close_window(info, passes, size), close_window(info, passes, size, True)
     assert whole[2] >= large[2] > detail[2]

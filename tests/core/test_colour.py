@@ -31,7 +31,7 @@ SHARMA = [
 
 
 @pytest.mark.parametrize(("one", "two", "expected"), SHARMA)
-def test_ciede2000_on_the_published_pairs(one: tuple[Any, ...], two: tuple[Any, ...], expected: float) -> None:
+def test_ciede2000_matches_the_published_pairs(one: tuple[Any, ...], two: tuple[Any, ...], expected: float) -> None:
     assert delta_e_2000(np.array(one, float), np.array(two, float)) == pytest.approx(expected, abs=1e-4)
     assert delta_e_2000(np.array(two, float), np.array(one, float)) == pytest.approx(expected, abs=1e-4)
 
@@ -52,7 +52,7 @@ def test_ciede2000_agrees_with_the_reference_library() -> None:
 
 
 @pytest.mark.parametrize("shape", [(3,), (1, 3), (7, 5, 3), (BLOCK - 1, 3), (BLOCK, 3), (2 * BLOCK + 1, 3)])
-def test_many_colours_differ_as_each_alone(shape: tuple[int, ...]) -> None:
+def test_many_colours_at_once_give_the_differences_of_each_alone(shape: tuple[int, ...]) -> None:
     """Colours are compared in blocks: nothing may depend on where a block ends, nor on the shape they come in."""
     rng = np.random.default_rng(9)
     one, two = (rng.uniform((0, -90, -90), (100, 90, 90), shape) for _ in range(2))
@@ -65,7 +65,7 @@ def test_many_colours_differ_as_each_alone(shape: tuple[int, ...]) -> None:
     assert np.allclose(delta_e_2000(one, one), 0)
 
 
-def test_one_colour_is_held_against_many() -> None:
+def test_one_colour_is_compared_with_many() -> None:
     many = np.random.default_rng(1).uniform((0, -90, -90), (100, 90, 90), (BLOCK + 3, 3))
     ground = np.array([96.0, 0.0, 2.0])
     against = delta_e_2000(many, np.broadcast_to(ground, many.shape))
@@ -73,7 +73,7 @@ def test_one_colour_is_held_against_many() -> None:
     assert delta_e_2000(np.zeros((0, 3)), ground).shape == (0,)
 
 
-def test_srgb_transfer_at_its_published_points() -> None:
+def test_srgb_transfer_matches_its_published_points() -> None:
     # IEC 61966-2-1: the linear part ends at 0.04045, and mid grey 0.5 is 0.21404 in light.
     assert linear_from_srgb(np.array([0.04045]))[0] == pytest.approx(0.04045 / 12.92, rel=1e-4)
     assert linear_from_srgb(np.array([0.5]))[0] == pytest.approx(0.21404114, rel=1e-5)
@@ -81,11 +81,11 @@ def test_srgb_transfer_at_its_published_points() -> None:
 
 
 @given(st.floats(0, 1))
-def test_srgb_transfer_returns(value: float) -> None:
+def test_srgb_transfer_is_undone_by_its_inverse(value: float) -> None:
     assert srgb_from_linear(linear_from_srgb(np.array([value])))[0] == pytest.approx(value, abs=2e-6)
 
 
-def test_hex_colours() -> None:
+def test_hex_colours_are_read() -> None:
     assert parse_hex("#1d4Ef0") == (29, 78, 240)
     for wrong in ("1d4ef0", "#1d4ef", "#gggggg", "red", "#1d4ef0 "):
         with pytest.raises(PlacementError, match="#rrggbb"):

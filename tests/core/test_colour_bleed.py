@@ -1,4 +1,4 @@
-"""Light that a print throws round it: coloured by its near parts, soft, and never a line of the print itself."""
+"""Light that a print reflects onto its surroundings: coloured by the nearby print, soft, without lines of the print."""
 
 from dataclasses import replace
 
@@ -12,7 +12,7 @@ from improva.core.mockup.view import make_view
 from tests.scenery import PRINT, PX, SQUARE, grid, scene_info, standing
 
 
-def test_a_print_throws_the_colour_of_its_near_parts() -> None:
+def test_reflected_light_has_the_colour_of_the_nearby_print() -> None:
     """A print that is red on its left and blue on its right tints the ground beside each side so, and less farther off."""
     rows, columns = slice(20, 40), slice(40, 60)
     uv = np.full((60, 100, 2), np.nan, np.float32)
@@ -32,7 +32,7 @@ def test_a_print_throws_the_colour_of_its_near_parts() -> None:
 
 
 @pytest.mark.parametrize("size", [PX, (PX[0] // 2, PX[1] // 2)])
-def test_what_is_thrown_past_a_silhouette_is_soft(size: tuple[int, int]) -> None:
+def test_reflected_light_past_the_silhouette_is_soft(size: tuple[int, int]) -> None:
     """A pack's map runs on past the product: its stripes must not be seen on the ground, nor be lost at its edge."""
     info, passes = standing()
     rows, columns = SQUARE

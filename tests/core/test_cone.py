@@ -1,4 +1,4 @@
-"""The development of a tapered wall, held against its closed form and against a mesh unrolled triangle by triangle."""
+"""The flat development of a tapered wall, compared with its closed form and with a mesh unrolled triangle by triangle."""
 
 import math
 
@@ -27,7 +27,7 @@ def cones() -> st.SearchStrategy[Cone]:
 
 
 @given(cones())
-def test_the_closed_form_of_a_frustum(cone: Cone) -> None:
+def test_the_ring_of_a_frustum_matches_the_closed_form(cone: Cone) -> None:
     # Textbook: R / r = L1 / L2, R - r = slant, arc = radius · angle, slant² = height² + (r1 - r2)².
     long, short = max(cone.top_mm, cone.bottom_mm), min(cone.top_mm, cone.bottom_mm)
     assert cone.outer_radius_mm / cone.inner_radius_mm == pytest.approx(long / short, rel=1e-6)
@@ -38,21 +38,21 @@ def test_the_closed_form_of_a_frustum(cone: Cone) -> None:
 
 
 @given(cones())
-def test_the_area_on_the_flat_is_the_area_of_the_wall(cone: Cone) -> None:
+def test_the_flat_area_equals_the_area_of_the_wall(cone: Cone) -> None:
     # Lateral area of a frustum: π (r1 + r2) · slant.
     wall = (cone.top_mm + cone.bottom_mm) / 2 * cone.slant_mm
     assert Polygon(cone.outline(points=2000)).area == pytest.approx(wall, rel=1e-4)
 
 
 @given(cones(), st.floats(0, 1), st.floats(0, 1))
-def test_every_point_of_the_flat_is_found_again(cone: Cone, u: float, v: float) -> None:
+def test_every_flat_point_survives_the_round_trip_to_the_wall(cone: Cone, u: float, v: float) -> None:
     x, y = u * cone.round_mm, v * cone.slant_mm
     fx, fy = cone.to_flat(x, y)
     assert np.allclose(cone.to_level(fx, fy), (x, y), atol=1e-4)
 
 
 @given(cones())
-def test_the_box_holds_the_ring_and_touches_it(cone: Cone) -> None:
+def test_the_box_encloses_the_ring_tightly(cone: Cone) -> None:
     points = np.array(cone.outline(points=1001))
     low, high = points.min(axis=0), points.max(axis=0)
     assert low == pytest.approx((0, 0), abs=cone.round_mm * 2e-3)
@@ -97,7 +97,7 @@ def unrolled(mesh: trimesh.Trimesh, start: int) -> np.ndarray:
 
 
 @pytest.mark.parametrize("measures", [(9.7, 7.9, 6.2), (11.4, 8.8, 7.1), (7, 11, 4)])
-def test_a_mesh_unrolled_edge_by_edge_lies_on_the_same_ring(measures: tuple[float, float, float]) -> None:
+def test_a_mesh_unrolled_triangle_by_triangle_gives_the_same_ring(measures: tuple[float, float, float]) -> None:
     """A frustum of 720 facets built by trimesh, cut at its seam and hinged flat, keeps the ring's radii and sweep."""
     top, bottom, height = (m * IN for m in measures)
     cone = Cone(top, bottom, height)
@@ -125,7 +125,7 @@ def test_a_mesh_unrolled_edge_by_edge_lies_on_the_same_ring(measures: tuple[floa
     assert mesh.area == pytest.approx(Polygon(cone.outline(points=2000)).area, rel=1e-4)
 
 
-def test_a_wide_foot_is_the_same_ring_upside_down() -> None:
+def test_a_wider_foot_gives_the_same_ring_upside_down() -> None:
     up, down = Cone(300, 200, 150), Cone(200, 300, 150)
     assert up.box_mm == pytest.approx(down.box_mm)
     x, y = up.to_flat(np.array([10.0, 150, 290]), np.array([0.0, 40, 150]))
@@ -139,7 +139,7 @@ def test_a_ring_of_more_than_half_a_turn_has_its_whole_diameter_as_width() -> No
     assert cone.box_mm[0] == pytest.approx(2 * cone.outer_radius_mm)
 
 
-def test_a_straight_wall_is_no_cone_and_a_nearly_straight_one_is_nearly_a_rectangle() -> None:
+def test_a_straight_wall_is_not_a_cone_and_a_nearly_straight_one_is_nearly_a_rectangle() -> None:
     assert cone_from_measures(236.22, 236.22, 208.28) is None
     nearly = cone_from_measures(236.22, 236.12, 208.28)
     assert nearly is not None and nearly.box_mm == pytest.approx((236.22, 208.28), rel=1e-3)
@@ -157,14 +157,14 @@ def test_a_straight_wall_is_no_cone_and_a_nearly_straight_one_is_nearly_a_rectan
         ((9e9, 180, 100), "round the blank"),
     ],
 )
-def test_measures_that_no_cup_has_are_told(measures: tuple[float, float, float], says: str) -> None:
+def test_impossible_cup_measurements_are_reported(measures: tuple[float, float, float], says: str) -> None:
     with pytest.raises(TemplateError, match=says):
         cone_from_measures(*measures)
 
 
 @settings(max_examples=40)
 @given(cones(), st.floats(0.5, 12))
-def test_a_grown_outline_runs_outside_at_that_distance(cone: Cone, grown: float) -> None:
+def test_a_grown_outline_keeps_its_distance_outside(cone: Cone, grown: float) -> None:
     inner, outer = Polygon(cone.outline(points=400)), Polygon(cone.outline(grown, points=400))
     assert outer.buffer(1e-3 * cone.round_mm).contains(inner)
     top = np.array(cone.outline(grown, points=401))[200]

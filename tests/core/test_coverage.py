@@ -1,4 +1,4 @@
-"""How much of each pixel a shape covers, against Shapely's own areas."""
+"""How much of each pixel a shape covers, compared with Shapely's areas."""
 
 import numpy as np
 import pytest
@@ -45,7 +45,7 @@ def test_rings_and_several_boxes_are_exact_too() -> None:
         assert np.abs(ours - exact(shape, (0, 0, *PX))).max() <= 0.51
 
 
-def test_other_shapes_are_drawn() -> None:
+def test_other_shapes_are_covered_to_a_tolerance() -> None:
     disc = Point(15, 10).buffer(7)
     ours = coverage(disc, (0, 0, *PX), PANEL, PX).numpy().reshape(*PX[::-1])
     assert np.abs(ours - exact(disc, (0, 0, *PX))).max() <= 12  # librsvg's own edges
@@ -53,7 +53,7 @@ def test_other_shapes_are_drawn() -> None:
 
 
 @pytest.mark.parametrize("sides", ["all", "level", "ends"])
-def test_a_border_says_what_it_leaves_free(sides: str) -> None:
+def test_a_border_gives_the_area_that_it_leaves_free(sides: str) -> None:
     band = Band(sides, 4, "#102030", None, 25, 0.5, 1)  # type: ignore[arg-type]
     hollow = band.hollow(PANEL)
     assert hollow is not None

@@ -1,4 +1,4 @@
-"""The product without its ground, against what it must come to by the rules of compositing."""
+"""The product without its background, compared with what the rules of compositing give."""
 
 from dataclasses import replace
 
@@ -21,14 +21,14 @@ def shaded(shadow: float = 0.6) -> ShadedView:
     return shade_plain_parts(make_view(*standing(shadow=shadow), PX), {"table": "White"})
 
 
-def test_light_and_picture_agree() -> None:
+def test_the_cut_out_in_linear_light_agrees_with_the_picture() -> None:
     found = composite_light(shaded(), RED)
     codes = np.clip(found + 0.5, 0, CODES).astype(np.uint16)
     assert np.abs(table()[0][codes].astype(int) - composite(shaded(), RED).astype(int)).max() <= 1
     assert RANGE == 4
 
 
-def test_product_is_opaque_ground_is_gone_and_its_shadow_is_kept() -> None:
+def test_the_product_is_opaque_the_background_is_removed_and_the_shadow_stays() -> None:
     picture = transparent(cut_out(shaded(), RED, 0))
     whole = composite(shaded(), RED)[..., ::-1]
     inside = (slice(20, 52), slice(32, 64))
@@ -45,7 +45,7 @@ def test_a_shadow_fades_out_before_the_picture_ends() -> None:
     assert picture[0, 70, 3] <= picture[round(EDGE * PX[0]), 70, 3]
 
 
-def test_no_fringe_of_the_ground_is_left_at_the_rim() -> None:
+def test_no_fringe_of_the_background_is_left_at_the_edge() -> None:
     """Half-covered pixels keep the product's colour: white ground does not shine through on black."""
     info, passes = standing()
     assert passes.cover is not None
@@ -57,7 +57,7 @@ def test_no_fringe_of_the_ground_is_left_at_the_rim() -> None:
     assert np.abs(picture[18, 48, :3] - picture[30, 48, :3]).max() <= 6 and abs(picture[18, 48, 3] - 128) <= 2
 
 
-def test_it_stands_where_it_is_put_on_a_photograph() -> None:
+def test_the_product_stands_where_it_is_placed_on_a_photograph() -> None:
     photo = np.full((300, 400, 3), 200, np.uint8)
     made, cover = on_photograph(cut_out(shaded(0.0), RED, 0), photo, (0.25, 0.9), 0.4)
     assert cover[250, 100] == 1 and cover[5, 390] == 0
@@ -68,13 +68,13 @@ def test_it_stands_where_it_is_put_on_a_photograph() -> None:
     assert np.array_equal(made[5, 390], photo[5, 390])
 
 
-def test_it_can_be_small_on_a_photograph() -> None:
+def test_the_product_can_be_small_on_a_photograph() -> None:
     photo = np.full((60, 80, 3), 200, np.uint8)
     made, cover = on_photograph(cut_out(shaded(0.0), RED, 0), photo, (0.5, 0.9), 0.15)
     assert (cover > 0.5).sum() == pytest.approx(9 * 9, abs=12) and made[50, 40, 0].astype(int) - made[50, 40, 1] > 60
 
 
-def test_its_shadow_takes_light_off_the_photograph() -> None:
+def test_its_shadow_darkens_the_photograph() -> None:
     photo = np.full((300, 400, 3), 200, np.uint8)
     made, _ = on_photograph(cut_out(shaded(0.6), RED, 0), photo, (0.5, 0.8), 0.5)
     dark = made[200, 285:300].mean()
@@ -82,7 +82,7 @@ def test_its_shadow_takes_light_off_the_photograph() -> None:
     assert 0.2 < taken <= DEEPEST * 0.6 + 0.05
 
 
-def test_what_cannot_be_is_told() -> None:
+def test_impossible_cut_outs_are_reported() -> None:
     view = make_view(*standing(), PX)
     plain = shade_plain_parts(replace(view, cover=None), {"table": "White"})
     with pytest.raises(SceneError, match="does not say"):

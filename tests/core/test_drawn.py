@@ -1,4 +1,4 @@
-"""Scenes drawn by formula: every blank has one, it is made like a baked pack, and art lies where it should."""
+"""Scenes drawn by formula: every blank has one, it has the form of a rendered pack, and art is in the right place."""
 
 from dataclasses import replace
 from typing import Any
@@ -43,7 +43,7 @@ def pictured(blank: Template, info: SceneInfo, art: Artwork, angle: float = 0.0,
 
 
 @pytest.mark.parametrize("blank", list(templates().values()), ids=lambda t: t.id)
-def test_every_blank_can_be_drawn_and_shows_its_print(blank: Template) -> None:
+def test_every_blank_has_a_drawn_scene_that_shows_its_print(blank: Template) -> None:
     for info in drawn_scenes(blank):
         passes = draw(small(info))
         assert passes.base.shape == (180, 240, 3) and set(passes.basis) == {r.id for r in info.regions}
@@ -58,7 +58,7 @@ def test_every_blank_can_be_drawn_and_shows_its_print(blank: Template) -> None:
 
 
 @pytest.mark.parametrize("blank", ["tumbler-20oz-straight", "tumbler-20oz-tapered", "travel-tumbler"])
-def test_a_cup_shows_its_middle_in_front_and_turns(blank: str) -> None:
+def test_a_cup_shows_the_middle_of_its_print_in_front_and_rotates(blank: str) -> None:
     found = template(blank)
     (info,) = drawn_scenes(found)
     strips = np.zeros((200, 400, 3), np.uint8)
@@ -72,7 +72,7 @@ def test_a_cup_shows_its_middle_in_front_and_turns(blank: str) -> None:
             assert np.corrcoef(shade, ink)[0, 1] > 0.8, (angle, shade, ink)
 
 
-def test_a_mugs_handle_points_where_it_is_asked_and_leaves_a_bare_gap() -> None:
+def test_a_mugs_handle_points_the_requested_way_and_leaves_a_bare_gap() -> None:
     mug = template("mug-11oz")
     right, left, behind = drawn_scenes(mug)
     dark = art_of(np.full((300, 700, 3), (20, 24, 60), np.uint8))
@@ -98,7 +98,7 @@ def test_a_tapered_cup_is_wider_at_its_wider_end() -> None:
     assert top / foot == pytest.approx(11.4 / 8.8, rel=0.12)
 
 
-def test_art_lies_upright_and_unturned_on_flat_goods() -> None:
+def test_art_is_upright_on_flat_products() -> None:
     art = art_of(quadrants(600, 600))
     for blank in ("blanket-upright", "garden-flag", "pillow-square", "transfer-15in", "t-shirt"):
         found = template(blank)
@@ -112,7 +112,7 @@ def test_art_lies_upright_and_unturned_on_flat_goods() -> None:
         assert red.argmax() == 0 and green.argmax() == 1 and blue.argmax() == 2, blank
 
 
-def test_the_back_of_a_shirt_is_its_own_scene() -> None:
+def test_the_back_of_a_shirt_has_its_own_scene() -> None:
     shirt = template("t-shirt")
     front, back = drawn_scenes(shirt)
     assert [r.panel for r in front.regions] == ["front"] and [r.panel for r in back.regions] == ["back"]
@@ -126,7 +126,7 @@ def test_the_back_of_a_shirt_is_its_own_scene() -> None:
     assert (picture.max(axis=2) - picture.min(axis=2)).max() < 40  # nothing but cloth and table
 
 
-def test_a_blank_of_ones_own_is_drawn_from_its_measures() -> None:
+def test_a_custom_blank_is_drawn_from_its_measurements() -> None:
     own = measured_template("own-flask", Measures("Flask", "round", top_mm=300, bottom_mm=220, height_mm=160))
     body = body_figures(own)
     assert (body.rim_r, body.foot_r, body.height) == pytest.approx((300 / 6.28319, 220 / 6.28319, 160), rel=1e-4)
@@ -140,19 +140,19 @@ def test_a_blank_of_ones_own_is_drawn_from_its_measures() -> None:
         scene("moon", own)
 
 
-def test_a_fingerprint_goes_with_the_figures() -> None:
+def test_the_fingerprint_changes_with_the_figures() -> None:
     one = drawn_scenes(template("mug-11oz"))[0]
     other = replace(one, drawn=template("mug-15oz"))
     assert fingerprint(one) == fingerprint(drawn_scenes(template("mug-11oz"))[0]) != fingerprint(other)
 
 
-def test_small_pictures_are_drawn_small() -> None:
+def test_small_pictures_are_drawn_at_reduced_size() -> None:
     info = drawn_scenes(template("pen-wrap"))[0]
     quick, passes = open_scene(info, (300, 300))
     assert quick.px == (720, 540) and passes.base.shape == (540, 720, 3)
 
 
-def test_a_cut_outs_shape_is_its_contour_with_a_border() -> None:
+def test_the_shape_of_a_cut_out_is_its_contour_plus_a_border() -> None:
     """A disc of known radius: its shape is the disc grown by the border, to within a pixel of the mask."""
     pillow = template("pillow-shaped")
     yy, xx = np.mgrid[:400, :400]
@@ -218,7 +218,7 @@ def test_a_standing_pillow_shows_its_front_its_edge_and_its_shadow() -> None:
     assert np.allclose(passes.basis["table"].max(axis=-1)[on & (passes.cover > 0.99)], 0)
 
 
-def test_rays_meet_a_pillow_where_small_steps_along_them_do() -> None:
+def test_ray_hits_on_a_pillow_agree_with_small_steps_along_the_ray() -> None:
     y, x = np.mgrid[:300, :300] / 150.0 - 1
     cut = np.hypot(x, y) < 0.75 + 0.15 * np.cos(5 * np.arctan2(y, x))
     height, _ = inflated(cut, 1.5)
@@ -271,7 +271,7 @@ def test_curves_pass_through_their_points() -> None:
     assert box.min(axis=0) == pytest.approx((0, 0)) and box.max(axis=0) == pytest.approx((40, 20))
 
 
-def test_a_blanks_first_scene_is_the_one_that_leads(monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_blanks_first_scene_is_the_leading_one(monkeypatch: pytest.MonkeyPatch) -> None:
     mug = template("mug-11oz")
     ids = [info.id for info in scenes_of(mug)]
     assert ids[0] == "mug-11oz-studio" and "mug-11oz-both" in ids[1:]
@@ -285,7 +285,7 @@ def test_a_blanks_first_scene_is_the_one_that_leads(monkeypatch: pytest.MonkeyPa
 
 
 @pytest.mark.parametrize("blank", list(templates().values()), ids=lambda t: t.id)
-def test_every_side_of_a_blank_is_seen_somewhere(blank: Template) -> None:
+def test_every_side_of_a_blank_is_visible_in_some_scene(blank: Template) -> None:
     found = scenes_of(blank)
     assert {p.id for p in blank.panels} <= {region.panel for info in found for region in info.regions}
     assert len({info.id for info in found}) == len(found)

@@ -1,4 +1,4 @@
-"""Measures drawn beside a blank end where the drawn print itself ends."""
+"""Dimension lines beside a blank end where the drawn print ends."""
 
 from dataclasses import replace
 
@@ -14,7 +14,7 @@ DRAWN = [(blank, i) for blank in templates().values() for i, info in enumerate(d
 
 
 @pytest.mark.parametrize(("blank", "i"), DRAWN, ids=lambda v: getattr(v, "id", str(v)))
-def test_each_measure_is_as_long_as_what_it_measures(blank, i) -> None:  # type: ignore[no-untyped-def]
+def test_each_dimension_line_is_as_long_as_what_it_measures(blank, i) -> None:  # type: ignore[no-untyped-def]
     info = replace(drawn_scenes(blank)[i], px=SMALL)
     first, second = measures_of(info)
     uv = draw(info).maps[info.regions[0].id]

@@ -34,7 +34,7 @@ def test_cover_is_the_smallest_that_covers(panel: Panel, art: ArtSize, turn: flo
 
 
 @given(panels, arts, st.floats(-720, 720))
-def test_contain_keeps_all_of_the_picture_and_touches(panel: Panel, art: ArtSize, turn: float) -> None:
+def test_contain_shows_the_whole_picture_and_touches_the_edge(panel: Panel, art: ArtSize, turn: float) -> None:
     xs, ys = zip(*place(panel, art, Placement("contain", rotate_deg=turn)).corners(), strict=True)
     w, h = panel.trim_mm
     assert min(xs) >= -1e-6 and max(xs) <= w + 1e-6 and min(ys) >= -1e-6 and max(ys) <= h + 1e-6
@@ -42,20 +42,20 @@ def test_contain_keeps_all_of_the_picture_and_touches(panel: Panel, art: ArtSize
 
 
 @given(panels, arts, st.sampled_from(["cover", "contain", "actual"]), st.floats(-180, 180), st.floats(0.05, 20))
-def test_proportions_are_kept_but_when_stretched(panel: Panel, art: ArtSize, fit: str, turn: float, scale: float) -> None:
+def test_only_stretch_changes_proportions(panel: Panel, art: ArtSize, fit: str, turn: float, scale: float) -> None:
     across, down = place(panel, art, Placement(fit, rotate_deg=turn, scale=scale)).dpi  # type: ignore[arg-type]
     assert math.isclose(across, down, rel_tol=1e-9)
 
 
 @given(arts, st.floats(-180, 180), st.floats(-80, 80), st.floats(-80, 80), st.floats(0.1, 5))
-def test_every_corner_of_the_picture_is_found_again(art: ArtSize, turn: float, x: float, y: float, scale: float) -> None:
+def test_every_corner_survives_the_round_trip(art: ArtSize, turn: float, x: float, y: float, scale: float) -> None:
     placed = place(WRAP, art, Placement("contain", (x, y), scale, turn))
     found = [placed.to_art(*corner) for corner in placed.corners()]
     for (u, v), expected in zip(found, [(0, 0), (1, 0), (1, 1), (0, 1)], strict=True):
         assert (u, v) == pytest.approx(expected, abs=1e-6)
 
 
-def test_known_places_on_the_wrap() -> None:
+def test_known_points_land_at_known_places_on_the_wrap() -> None:
     square = ArtSize((3000, 3000), (254, 254))
     assert place(WRAP, square, Placement("cover")).box == pytest.approx((0, -13.97, 236.22, 236.22))
     assert place(WRAP, square, Placement("contain")).box == pytest.approx((13.97, 0, 208.28, 208.28))
@@ -64,7 +64,7 @@ def test_known_places_on_the_wrap() -> None:
     assert place(WRAP, square, Placement("contain", scale=0.5)).dpi == pytest.approx((3000 / 4.1, 3000 / 4.1))
 
 
-def test_more_pixels_never_print_coarser() -> None:
+def test_more_pixels_never_lower_the_resolution() -> None:
     dpi = [min(place(WRAP, ArtSize((n, n), (n, n)), Placement("cover")).dpi) for n in range(100, 4000, 100)]
     assert dpi == sorted(dpi)
 
@@ -88,7 +88,7 @@ def test_a_quarter_turn_swaps_width_and_height() -> None:
         {"background": "sky"},
     ],
 )
-def test_placings_that_cannot_be_are_refused(wrong: dict[str, Any]) -> None:
+def test_impossible_placements_are_refused(wrong: dict[str, Any]) -> None:
     with pytest.raises(PlacementError):
         Placement(**wrong)
 

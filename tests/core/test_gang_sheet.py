@@ -1,4 +1,4 @@
-"""Gang sheets: judged by Shapely, and read back page by page."""
+"""Gang sheets: overlaps judged by Shapely, files read back page by page."""
 
 import subprocess
 from collections.abc import Callable
@@ -50,14 +50,14 @@ def test_prints_never_overlap_and_none_is_lost(items: list[GangItem], gap: float
     assert len(plan.sheets_mm) == 1 or not roll
 
 
-def test_what_fills_a_sheet_exactly_does() -> None:
+def test_prints_that_fill_a_sheet_exactly_fit_on_it() -> None:
     plan = plan_gang_sheet(
         [GangItem("wrap", (100, 50), 8)], GangSheet(203, 209, 0, 3, False)
     )  # 2 × 4 with gaps of 3 between them
     assert len(plan.sheets_mm) == 1 and plan.waste == pytest.approx(1 - 8 * 5000 / (203 * 209))
 
 
-def test_turning_saves_a_sheet() -> None:
+def test_rotating_prints_saves_a_sheet() -> None:
     items = [GangItem("wrap", (236.2, 208.3), 2)]  # 9.3 × 8.2 in wraps on a 13 × 19 in sheet, from memory a usual size
     assert len(plan_gang_sheet(items, GangSheet(330, 482, 5, 3, True)).sheets_mm) == 1
     upright = plan_gang_sheet([GangItem("strip", (400, 60), 3)], GangSheet(330, 482, 5, 3, True))
@@ -69,7 +69,7 @@ def test_turning_saves_a_sheet() -> None:
 @pytest.mark.parametrize(
     "bad", [{"width_mm": 2}, {"margin_mm": -1}, {"gap_mm": float("nan")}, {"length_mm": 1e9}, {"margin_mm": 200}]
 )
-def test_impossible_sheets_are_told(bad: dict[str, Any]) -> None:
+def test_impossible_sheets_are_reported(bad: dict[str, Any]) -> None:
     with pytest.raises(Exception, match=r"use|must be a number"):
         plan_gang_sheet([GangItem("a", (50, 50))], GangSheet(**{"width_mm": 300, "length_mm": 400, **bad}))
     with pytest.raises(OutputError, match="nothing"):
@@ -78,7 +78,7 @@ def test_impossible_sheets_are_told(bad: dict[str, Any]) -> None:
         plan_gang_sheet([GangItem("a", (50, 50), 5000)], GangSheet(300, 400))
 
 
-def test_the_file_carries_every_print_once_and_at_its_true_size(design_of: Callable[..., Design], tmp_path: Path) -> None:
+def test_the_file_contains_every_print_once_at_its_true_size(design_of: Callable[..., Design], tmp_path: Path) -> None:
     art = art_of(quadrants(930, 820))
     made = make_print(design_of(art), lambda _: art, PrintSettings(100))
     items = [GangItem("wrap", made.size_mm, 3)]

@@ -1,4 +1,4 @@
-"""Light beyond the scene's: stops, warmth, corners, and a backdrop out of focus behind a sharp product."""
+"""Adjustments of light: exposure, warmth, vignette, and a blurred backdrop behind a sharp product."""
 
 from typing import Any
 
@@ -19,7 +19,7 @@ def shaded(lens: Lens | None = None) -> ShadedView:
     return shade_plain_parts(make_view(*standing(lens), PX), {"table": "Grey"})
 
 
-def test_a_stop_is_twice_the_light() -> None:
+def test_one_stop_doubles_the_light() -> None:
     plain = shaded()
     brighter = graded(plain, Grade(exposure=1))
     assert np.allclose(brighter.plain, 2 * plain.plain) and np.allclose(
@@ -35,14 +35,14 @@ def test_warmth_keeps_the_brightness_of_grey() -> None:
     assert warm[2] > warm[1] > warm[0] and cool[2] < cool[1] < cool[0]
 
 
-def test_a_vignette_darkens_the_corners_alike_and_leaves_the_middle() -> None:
+def test_a_vignette_darkens_all_corners_equally_and_not_the_centre() -> None:
     plain, dark = (composite(graded(shaded(), Grade(vignette=v)), GREY).astype(int) for v in (0, 1))
     assert np.array_equal(dark[36, 48], plain[36, 48])
     corners = [dark[0, 0], dark[0, -1], dark[-1, 0], dark[-1, -1]]
     assert all(np.array_equal(c, corners[0]) for c in corners) and corners[0].max() < plain[0, 0].min() - 30
 
 
-def test_softness_blurs_the_ground_and_not_the_product() -> None:
+def test_blur_affects_the_background_and_not_the_product() -> None:
     plain = shaded(Lens(100.0, 1.0, 10.0))
     plain.plain[:, ::8] *= 0.5  # lines on the ground
     soft = softened(plain.plain, plain.view, 1.0)
@@ -53,7 +53,7 @@ def test_softness_blurs_the_ground_and_not_the_product() -> None:
     assert soft[outside].mean() == pytest.approx(plain.plain[outside].mean(), rel=0.05)
 
 
-def test_nothing_of_the_product_leaks_into_a_soft_backdrop() -> None:
+def test_the_product_does_not_leak_into_a_blurred_backdrop() -> None:
     plain = shaded()
     plain.plain[SQUARE] = 60_000  # far brighter than the ground
     before = plain.plain[10, 48].copy()
@@ -71,6 +71,6 @@ def test_a_scene_without_cover_keeps_its_backdrop() -> None:
 @pytest.mark.parametrize(
     "wrong", [{"exposure": 3}, {"warmth": -2}, {"vignette": 1.5}, {"softness": -0.1}, {"exposure": float("nan")}]
 )
-def test_light_out_of_reach_is_told(wrong: dict[str, Any]) -> None:
+def test_light_settings_out_of_range_are_reported(wrong: dict[str, Any]) -> None:
     with pytest.raises(SceneError, match="out of reach"):
         Grade(**wrong)

@@ -1,4 +1,4 @@
-"""Whatever bytes come, the answer is a picture or a sentence, never anything else."""
+"""Any bytes give a picture or an error message, and nothing else."""
 
 import numpy as np
 import pytest
@@ -32,7 +32,7 @@ def read_whole(data: bytes) -> None:
 
 
 @pytest.mark.parametrize("kind", SEEDS)
-def test_the_seeds_themselves_are_read(kind: str) -> None:
+def test_the_undamaged_files_are_read(kind: str) -> None:
     assert Artwork.read(SEEDS[kind]).proxy(64).image().width <= 64
 
 
@@ -44,7 +44,7 @@ def test_the_seeds_themselves_are_read(kind: str) -> None:
 )
 @example("png", [(16, 255), (17, 255)], 1.0)  # a width of four thousand million
 @example("svg", [], 0.5)
-def test_damaged_files(kind: str, flips: list[tuple[int, int]], kept: float) -> None:
+def test_damaged_files_give_a_picture_or_a_message(kind: str, flips: list[tuple[int, int]], kept: float) -> None:
     data = bytearray(SEEDS[kind])
     for at, value in flips:
         data[at % len(data)] = value
@@ -53,13 +53,13 @@ def test_damaged_files(kind: str, flips: list[tuple[int, int]], kept: float) -> 
 
 @settings(max_examples=100)
 @given(st.binary(max_size=400))
-def test_any_bytes(data: bytes) -> None:
+def test_any_bytes_give_a_picture_or_a_message(data: bytes) -> None:
     read_whole(data)
 
 
 @settings(max_examples=60)
 @given(st.text(st.characters(codec="utf-8"), max_size=60), st.text(st.characters(codec="utf-8"), max_size=30))
-def test_any_drawing(inside: str, width: str) -> None:
+def test_any_svg_gives_a_picture_or_a_message(inside: str, width: str) -> None:
     read_whole(
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}" viewBox="0 0 9 9"><text>{inside}</text></svg>'.encode()
     )

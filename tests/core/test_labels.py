@@ -1,4 +1,4 @@
-"""Words and measures on pictures: where they lie, that they give way to the product, that they can be read."""
+"""Captions and dimensions on pictures: their position, that they avoid the product, that they are readable."""
 
 from dataclasses import replace
 from typing import Any
@@ -22,7 +22,7 @@ def changed(picture: np.ndarray, ground: np.ndarray = GREY) -> tuple[np.ndarray,
 
 
 @pytest.mark.parametrize("place", PLACES)
-def test_a_caption_lies_where_it_is_put_and_inside(place: str) -> None:
+def test_a_caption_is_at_its_position_and_inside_the_picture(place: str) -> None:
     ys, xs = changed(captioned(GREY, [Caption("New", place=place)], None, font_bytes))  # type: ignore[arg-type]
     fx, fy = PLACES[place]  # type: ignore[index]
     assert xs.min() >= 8 and xs.max() < 392 and ys.min() >= 8 and ys.max() < 292
@@ -32,7 +32,7 @@ def test_a_caption_lies_where_it_is_put_and_inside(place: str) -> None:
     )
 
 
-def test_it_gives_way_to_the_product_and_to_other_words() -> None:
+def test_a_caption_avoids_the_product_and_other_captions() -> None:
     cover = np.zeros((300, 400), np.float32)
     cover[:, :200] = 1
     first = free_place((80, 30), "top-left", (400, 300), cover, [], False)
@@ -43,14 +43,14 @@ def test_it_gives_way_to_the_product_and_to_other_words() -> None:
     assert over is not None and over[0] < 50  # it may lie over it
 
 
-def test_words_are_set_smaller_where_there_is_little_room() -> None:
+def test_captions_shrink_where_there_is_little_room() -> None:
     cover = np.zeros((300, 400), np.float32)
     cover[:, 90:] = 1
     ys, xs = changed(captioned(GREY, [Caption("Soft cotton", size=0.06)], cover, font_bytes))
     assert xs.max() < 96 and len(ys) > 100
 
 
-def test_no_room_is_told() -> None:
+def test_a_lack_of_room_is_reported() -> None:
     assert free_place((80, 30), "top", (400, 300), np.ones((300, 400), np.float32), [], False) is None
     with pytest.raises(OutputError, match="no room"):
         captioned(GREY, [Caption("Much too long for a picture this small, in letters so tall", size=0.3)], None, font_bytes)
@@ -62,13 +62,13 @@ def test_a_badge_is_round_and_keeps_its_colour() -> None:
     assert abs(w - h) <= 2 and len(xs) == pytest.approx(np.pi / 4 * w * h, rel=0.05)  # a disc, not a square
 
 
-def test_a_transparent_picture_stays_so_beside_its_words() -> None:
+def test_a_transparent_picture_stays_transparent_beside_its_captions() -> None:
     clear = np.zeros((300, 400, 4), np.uint8)
     made = captioned(clear, [Caption("Summit")], None, font_bytes)
     assert made.shape == (300, 400, 4) and made[250, 350, 3] == 0 and (made[..., 3] == 255).sum() > 500
 
 
-def test_lengths_are_written_for_everybody() -> None:
+def test_lengths_are_written_in_cm_and_inches() -> None:
     # 1 in = 25.4 mm exactly: international yard and pound agreement, 1959
     assert measure_text(254.0) == "10.0 in · 25.4 cm" and measure_text(208.28) == "8.2 in · 20.8 cm"
 
@@ -91,12 +91,12 @@ def test_measures_are_drawn_from_end_to_end() -> None:
         )
 
 
-def test_a_scene_without_measures_says_so() -> None:
+def test_a_scene_without_measurements_is_reported() -> None:
     with pytest.raises(OutputError, match="no measures"):
         measured(GREY, make_view(*standing(), PX), False, font_bytes)
 
 
 @pytest.mark.parametrize("wrong", [{"text": " "}, {"text": "x" * 200}, {"size": 0.9}, {"colour": "ink"}, {"plate": "#12"}])
-def test_captions_that_cannot_be_are_told(wrong: dict[str, Any]) -> None:
+def test_impossible_captions_are_reported(wrong: dict[str, Any]) -> None:
     with pytest.raises(ImprovaError):
         Caption(**{"text": "New", **wrong})

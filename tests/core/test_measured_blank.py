@@ -1,4 +1,4 @@
-"""Blanks of one's own: from measures, from pixels, from a provider's guide, and as files."""
+"""Custom blanks: from measurements, from pixels, from a provider's guide, and as files."""
 
 import io
 import math
@@ -31,23 +31,23 @@ def made(**measures: Any) -> Template:
     return parse_template(tomllib.loads(write_toml(template)), own=True)
 
 
-def test_a_straight_cup_is_a_rectangle_as_wide_as_it_is_round() -> None:
+def test_the_print_of_a_straight_cup_is_a_rectangle_as_wide_as_the_circumference() -> None:
     panel = made(form="round", top_mm=9.3 * IN, bottom_mm=9.3 * IN, height_mm=8.2 * IN).panel()
     assert panel.file_px() == (2790, 2460) and panel.closes and panel.cone is None
 
 
-def test_a_diameter_is_as_good_as_a_circumference() -> None:
+def test_a_diameter_and_a_circumference_give_the_same_blank() -> None:
     assert circumference(75) == pytest.approx(math.pi * 75)
 
 
-def test_a_tapered_cup_is_a_ring() -> None:
+def test_the_print_of_a_tapered_cup_is_a_ring() -> None:
     template = made(form="round", top_mm=290, bottom_mm=224, height_mm=180, kind="tumbler")
     panel = template.panel()
     assert panel.shape == "cone" and panel.cone is not None and panel.cone.top_mm == pytest.approx(290)
     assert panel.worn().trim_mm == pytest.approx((290, panel.cone.slant_mm))
 
 
-def test_a_mug_keeps_its_gap() -> None:
+def test_a_mug_keeps_its_handle_gap() -> None:
     panel = made(form="round", top_mm=257, bottom_mm=257, height_mm=89, gap_mm=41, kind="mug").panel()
     assert panel.trim_mm == pytest.approx((216, 89)) and panel.gap_mm == pytest.approx(41) and not panel.closes
 
@@ -61,7 +61,7 @@ def test_pixels_with_and_without_a_density() -> None:
 
 
 @given(st.integers(400, 20000), st.integers(400, 20000), st.floats(72, 600), st.floats(0, 3))
-def test_a_file_given_in_pixels_keeps_them(w: int, h: int, dpi: float, bleed: float) -> None:
+def test_a_size_in_pixels_is_kept_exactly(w: int, h: int, dpi: float, bleed: float) -> None:
     try:
         panel = made(form="pixels", file_px=(w, h), dpi=dpi, bleed_mm=bleed, safe_mm=0.0).panel()
     except TemplateError:
@@ -70,7 +70,7 @@ def test_a_file_given_in_pixels_keeps_them(w: int, h: int, dpi: float, bleed: fl
 
 
 @given(st.floats(30, 800), st.floats(30, 800), st.floats(36, 1200))
-def test_mm_to_px_and_back_within_half_a_pixel(w: float, h: float, dpi: float) -> None:
+def test_mm_to_px_and_back_is_within_half_a_pixel(w: float, h: float, dpi: float) -> None:
     panel = made(form="flat", width_mm=w, height_mm=h, safe_mm=1.0).panel()
     for mm, px in zip(panel.file_mm, panel.file_px(dpi), strict=True):
         assert abs(px / dpi * IN - mm) <= 0.5 / dpi * IN + 1e-9
@@ -117,19 +117,19 @@ def _span(b: tuple[float, float, float, float]) -> tuple[float, float, float, fl
         {"form": "flat", "width_mm": 100, "height_mm": 100, "blank_colour": "white"},
     ],
 )
-def test_blanks_that_cannot_be_are_told(wrong: dict[str, Any]) -> None:
+def test_impossible_blanks_are_reported(wrong: dict[str, Any]) -> None:
     with pytest.raises(TemplateError):
         made(**wrong)
 
 
-def test_a_guides_clear_part_is_its_print_area() -> None:
+def test_the_transparent_part_of_a_guide_is_the_print_area() -> None:
     guide = read_guide(guide_png())
     found = trace(guide)
     assert guide.px == (600, 500) and guide.claimed_mm == pytest.approx((2 * IN, 500 / 300 * IN), rel=1e-3)
     assert found.trim == pytest.approx((40 / 600, 60 / 500, 520 / 600, 380 / 500)) and found.rectangular == pytest.approx(1)
 
 
-def test_a_round_print_area_is_said_not_to_be_a_rectangle() -> None:
+def test_a_round_print_area_is_reported_as_not_rectangular() -> None:
     yy, xx = np.mgrid[:500, :600]
     rgba = np.zeros((500, 600, 4), np.uint8)
     rgba[(xx - 300) ** 2 + (yy - 250) ** 2 > 200**2] = (0, 120, 200, 255)
@@ -138,12 +138,12 @@ def test_a_round_print_area_is_said_not_to_be_a_rectangle() -> None:
     assert found.rectangular == pytest.approx(math.pi / 4, abs=0.02)
 
 
-def test_a_guide_without_a_clear_part_has_nothing_to_trace() -> None:
+def test_a_guide_without_a_transparent_part_is_refused() -> None:
     assert trace(read_guide(encoded(Image.new("RGB", (300, 200), (200, 0, 90))))).trim is None
     assert trace(read_guide(encoded(Image.new("RGBA", (300, 200))))).trim is None
 
 
-def test_guides_as_svg_and_pdf() -> None:
+def test_guides_are_read_from_svg_and_pdf() -> None:
     svg = b'<svg xmlns="http://www.w3.org/2000/svg" width="9.3in" height="8.2in" viewBox="0 0 93 82"><path fill="#e0409088" fill-rule="evenodd" d="M0 0h93v82H0zM5 5v72h83V5z"/></svg>'
     guide = read_guide(svg)
     assert guide.claimed_mm == pytest.approx((9.3 * IN, 8.2 * IN), rel=1e-3)
@@ -169,10 +169,10 @@ def test_guides_as_svg_and_pdf() -> None:
         b'<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><image href="http://elsewhere/x.png"/></svg>',
     ],
 )
-def test_bad_guides_are_told(data: bytes) -> None:
+def test_bad_guides_are_reported(data: bytes) -> None:
     with pytest.raises(ArtworkError):
         read_guide(data)
 
 
-def test_a_guide_is_reduced_for_showing() -> None:
+def test_a_guide_is_scaled_down_for_display() -> None:
     assert laid_over(read_guide(guide_png()), 300).width == 300

@@ -1,4 +1,4 @@
-"""The scene that ships, and what may be laid into it."""
+"""The shipped tumbler scene, and what can be placed into it."""
 
 import shutil
 from collections.abc import Callable
@@ -59,7 +59,7 @@ def test_every_listing_size_shows_the_whole_product(info: SceneInfo, size: tuple
         assert x < xs.min() and xs.max() < x + w and y < ys.min() and ys.max() < y + h
 
 
-def test_new_art_changes_the_print_and_tints_only_what_it_shines_on(view: View) -> None:
+def test_new_art_changes_the_print_and_tints_only_lit_surroundings(view: View) -> None:
     shaded = shade_plain_parts(view, {})
     red, blue = (composite(shaded, {"wrap": flat_print(c)})[..., ::-1].astype(int) for c in ((200, 20, 20), (20, 20, 200)))
     h, w = red.shape[:2]
@@ -100,7 +100,7 @@ def test_no_dark_or_jagged_rim_at_the_silhouette(view: View) -> None:
             assert rim.min() > min(outside, inside) - 4
 
 
-def test_turning_brings_the_right_side_to_the_front() -> None:
+def test_rotation_brings_the_right_side_to_the_front() -> None:
     texture = np.zeros((4, 360, 3), np.float32)
     texture[:, 270] = 1  # a quarter turn to the right of the front, which is the middle
     assert turned(texture, 90)[0, 180, 0] == 1
@@ -126,14 +126,14 @@ def test_the_views_show_the_four_sides(view: View, design_of: Callable[..., Desi
         assert nearest == name
 
 
-def test_words_read_left_to_right(view: View, design_of: Callable[..., Design]) -> None:
+def test_text_reads_left_to_right(view: View, design_of: Callable[..., Design]) -> None:
     art = art_of(quadrants())  # red before green
     picture = render_mockup(shade_plain_parts(view, {}), [design_of(art)], lambda _: art, 0).astype(int)
     y, x = int(SIZE[1] * 0.4), SIZE[0] // 2
     assert picture[y, x - 20, 0] > picture[y, x - 20, 1] and picture[y, x + 20, 1] > picture[y, x + 20, 0]
 
 
-def test_the_table_is_the_curve() -> None:
+def test_the_lookup_table_matches_the_tone_curve() -> None:
     light = np.linspace(0, 3.9, 5000)
     codes = (light / 4 * 65535).round().astype(int)
     assert np.abs(table()[0, codes].astype(int) - develop(light, 1.0)).max() <= 1
@@ -159,18 +159,18 @@ def test_a_scene_of_another_blank_is_refused(view: View, design_of: Callable[...
 
 
 @pytest.mark.parametrize(("part", "colour"), [("handle", "Snow"), ("lid", "Mauve"), ("lid", "#12")])
-def test_parts_and_colours_that_are_not_there_are_told(view: View, part: str, colour: str) -> None:
+def test_unknown_parts_and_colours_are_reported(view: View, part: str, colour: str) -> None:
     with pytest.raises(SceneError, match="has no"):
         shade_plain_parts(view, {part: colour})
 
 
 @pytest.mark.parametrize("size", [(4, 4), (40_000, 40_000)])
-def test_sizes_that_cannot_be_are_told(info: SceneInfo, size: tuple[int, int]) -> None:
+def test_impossible_sizes_are_reported(info: SceneInfo, size: tuple[int, int]) -> None:
     with pytest.raises(SceneError, match="cannot be made"):
         make_view(info, read_passes(info), size)
 
 
-def test_texture_fits_the_pixels_it_lands_on(view: View, design_of: Callable[..., Design]) -> None:
+def test_the_texture_resolution_matches_the_picture(view: View, design_of: Callable[..., Design]) -> None:
     art = art_of(quadrants())
     prints = print_textures([design_of(art)], lambda _: art, view)
     w, h = view.maps["wrap"].texture_px
@@ -248,7 +248,7 @@ class TestValidation:
             read_info(pack)
 
 
-def test_turning_the_cup_is_rolling_the_art(view: View, design_of: Callable[..., Design]) -> None:
+def test_rotating_the_cup_equals_shifting_the_art(view: View, design_of: Callable[..., Design]) -> None:
     """A quarter turn shows what the same art, a quarter of its width further on, shows at the front."""
     art = closed_wave(1200, 1058)
     rolled = np.roll(art, -300, axis=1)
@@ -261,7 +261,7 @@ def test_turning_the_cup_is_rolling_the_art(view: View, design_of: Callable[...,
     assert np.percentile(error, 99) < 1.5 and error.mean() < 0.1
 
 
-def test_strips_and_threads_leave_no_trace(view: View, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_strips_and_threads_do_not_change_the_picture(view: View, monkeypatch: pytest.MonkeyPatch) -> None:
     import improva.core.mockup.composite as module
 
     shaded = shade_plain_parts(view, {"lid": "Pine"})
@@ -314,7 +314,7 @@ class TestOnCloth:
         assert np.allclose(found[36, 48], np.array((0.05, 0.1, 0.3)) + 0.5, atol=1e-3)
 
 
-def test_places_of_a_scene_are_turned_each_by_its_own(design_of: Callable[..., Design]) -> None:
+def test_each_copy_in_a_scene_has_its_own_rotation(design_of: Callable[..., Design]) -> None:
     left, right = (Region(f"wrap-{i}", "Print", "wrap", turn=turn, place=str(i)) for i, turn in enumerate((0.0, 180.0)))
     info = scene_info(left, right, turns=True)
     maps = {"wrap-0": grid(slice(0, 72), slice(0, 40)), "wrap-1": grid(slice(0, 72), slice(56, 96))}
@@ -329,7 +329,7 @@ def test_places_of_a_scene_are_turned_each_by_its_own(design_of: Callable[..., D
     assert info.places == [left, right]
 
 
-def test_a_mirrored_view_shows_the_other_hand_and_words_the_right_way(design_of: Callable[..., Design]) -> None:
+def test_a_mirrored_view_mirrors_the_scene_and_not_the_text(design_of: Callable[..., Design]) -> None:
     info, passes = standing(shadow=0.9)
     art = art_of(quadrants())
     plain, flipped = (

@@ -1,4 +1,4 @@
-"""Pictures say what they show, and what a buyer might hold against them is told."""
+"""Pictures record what they show, and what a buyer might object to is reported."""
 
 import io
 from typing import Any
@@ -21,7 +21,7 @@ PICTURE = np.random.default_rng(1).integers(0, 255, (40, 60, 3)).astype(np.uint8
 
 
 @pytest.mark.parametrize("ending", [".jpg", ".png", ".webp"])
-def test_a_picture_carries_what_it_shows(ending: str) -> None:
+def test_a_picture_records_what_it_shows(ending: str) -> None:
     packet = xmp_packet("Gulls & <foxes>", {"scene": "straight-tumbler-studio", "colours": "Lid: Ink; Straw: #112233"})
     data = encode(PICTURE, ending, xmp=packet)
     with Image.open(io.BytesIO(data)) as picture:  # read by Pillow's own XMP reader
@@ -33,7 +33,7 @@ def test_a_picture_carries_what_it_shows(ending: str) -> None:
     assert NAMESPACE.encode() in bytes(other.get("xmp-data"))
 
 
-def test_without_words_nothing_is_added() -> None:
+def test_without_captions_nothing_is_added() -> None:
     assert b"xmpmeta" not in encode(PICTURE, ".jpg")
 
 
@@ -41,19 +41,19 @@ def say(scenes: list[Any], colours: list[dict[str, Any]], printed: set[str] | No
     return [f"{f.status}: {f.message}" for f in picture_findings(CUP, scenes, colours, printed or {"wrap"})]
 
 
-def test_a_sound_set_is_left_alone() -> None:
+def test_a_good_set_of_pictures_has_no_findings() -> None:
     assert say([scene_info(PRINT, LID, unprinted=True)], [{"lid": "Ink"}]) == []
     assert say([], []) == []
 
 
-def test_a_scene_of_another_blank_is_a_stop() -> None:
+def test_a_scene_of_another_blank_has_to_be_fixed() -> None:
     from dataclasses import replace
 
     mug = replace(scene_info(PRINT, unprinted=True), templates=("mug-11oz",), title="A mug")
     assert say([mug], [{}])[0].startswith("fail: A mug shows another blank")
 
 
-def test_colours_that_are_not_sold_are_told_and_backdrops_are_not() -> None:
+def test_colours_that_are_not_sold_are_reported_and_backdrops_are_not() -> None:
     scene = scene_info(PRINT, LID, GROUND, unprinted=True)
     assert say([scene], [{"lid": "#123456"}]) == [
         "warn: Lid in #123456 is not among the blank's named colours: show it only if it is sold."
@@ -63,7 +63,7 @@ def test_colours_that_are_not_sold_are_told_and_backdrops_are_not() -> None:
     assert say([scene_info(PRINT, cloth, unprinted=True)], [{"garment": "White heather"}]) == []
 
 
-def test_too_many_colours_and_no_unprinted_side_are_told() -> None:
+def test_too_many_colours_and_a_missing_unprinted_side_are_reported() -> None:
     scene = scene_info(PRINT, Region("lid", "Lid", None, {f"C{i}": f"#0000{i:02x}" for i in range(12)}, "C0"))
     found = say([scene] * 9, [{"lid": f"C{i}"} for i in range(9)])
     assert found[0].startswith("warn: 9 colours in one listing")

@@ -1,4 +1,4 @@
-"""Print files with tab and marks, as JPEG, in a printer's own colours; and how long work is followed."""
+"""Print files with tab and marks, as JPEG, in a printer's own colours; and progress of long work."""
 
 import io
 import resource
@@ -92,7 +92,7 @@ def test_trim_marks_stand_outside_the_print_at_its_ends(written: Callable[..., P
     assert near(picture[strip, 5], RED) and (picture[5] == 255).all()
 
 
-def test_a_pdf_with_paper_round_it_knows_the_prints_boxes(written: Callable[..., Path]) -> None:
+def test_a_pdf_with_extra_paper_has_the_boxes_of_the_print(written: Callable[..., Path]) -> None:
     with pikepdf.open(written("wrap.pdf", carrier=Carrier("right", TAB_MM, True), mirror=True)) as pdf:
         page, pt = pdf.pages[0], 72 / 25.4
         media, bleed, trim = ([float(v) for v in box] for box in (page.mediabox, page.BleedBox, page.trimbox))
@@ -111,7 +111,7 @@ def test_tabs_need_straight_ends(tmp_path: Path) -> None:
 
 
 @pytest.mark.parametrize("mirror", [False, True])
-def test_a_ring_carries_its_tab_square_to_its_end(tmp_path: Path, mirror: bool) -> None:
+def test_a_ring_has_its_tab_square_to_its_end(tmp_path: Path, mirror: bool) -> None:
     """The tab is a rectangle on the ring's straight end; the print itself stays as it is without a tab."""
     art, cup = art_of(closed_wave()), template("tumbler-20oz-tapered")
     panel = cup.panel()
@@ -154,7 +154,7 @@ def test_two_readers_see_the_same_file(written: Callable[..., Path], name: str) 
     assert dpi == pytest.approx((60, 60), abs=0.05)
 
 
-def test_colours_are_converted_as_little_cms_does_it(written: Callable[..., Path]) -> None:
+def test_colours_are_converted_as_by_little_cms(written: Callable[..., Path]) -> None:
     """Against Little CMS through Pillow: sRGB to the profile, relative colorimetric with black point compensation."""
     wave, profile = closed_wave(), rgb_profile()
     path = written("wrap.tif", wave, dpi=50, profile=profile)
@@ -178,13 +178,13 @@ def test_colours_are_converted_as_little_cms_does_it(written: Callable[..., Path
     assert np.abs(np.asarray(back).astype(int) - wave).max() <= 3
 
 
-def test_a_pdf_carries_the_printers_profile(written: Callable[..., Path]) -> None:
+def test_a_pdf_contains_the_printers_profile(written: Callable[..., Path]) -> None:
     with pikepdf.open(written("wrap.pdf", dpi=50, profile=rgb_profile())) as pdf:
         space = pdf.pages[0].get_images()["/P0"].ColorSpace
         assert space[0] == "/ICCBased" and space[1].read_bytes() == rgb_profile()
 
 
-def test_press_profiles_and_what_is_none_are_refused(written: Callable[..., Path], tmp_path: Path) -> None:
+def test_press_profiles_and_files_that_are_not_profiles_are_refused(written: Callable[..., Path], tmp_path: Path) -> None:
     cmyk = bytes(pyvips.Operation.call("profile_load", "cmyk"))
     with pytest.raises(OutputError, match="stay RGB"):
         written("wrap.png", profile=cmyk)
@@ -207,7 +207,7 @@ def test_a_soft_proof_keeps_what_can_be_printed_and_dulls_what_cannot() -> None:
     assert paper[2].max() < 253  # the paper's own white is not the screen's
 
 
-def test_work_is_told_and_stops_with_nothing_left(written: Callable[..., Path], tmp_path: Path) -> None:
+def test_progress_is_reported_and_stopping_leaves_nothing(written: Callable[..., Path], tmp_path: Path) -> None:
     shares: list[float] = []
     path = written("wrap.png", dpi=300, progress=Progress(shares.append))
     assert shares == sorted(shares) and shares[-1] > 0.95 and len(shares) > 5
@@ -220,7 +220,7 @@ def test_work_is_told_and_stops_with_nothing_left(written: Callable[..., Path], 
 
 
 @pytest.mark.parametrize("name", ["wrap.png", "wrap.tif", "wrap.pdf", "wrap.jpg", "sheets.pdf"])
-def test_a_full_disk_is_told_and_leaves_nothing(tmp_path: Path, art_file: Path, name: str) -> None:
+def test_a_full_disk_is_reported_and_leaves_nothing(tmp_path: Path, art_file: Path, name: str) -> None:
     """A process that may write no more than 100 kB to a file, which is how a full disk looks to it."""
     out = tmp_path / "out"
     out.mkdir()

@@ -1,4 +1,4 @@
-"""A photograph as a scene: perspective, camera, mask and light against photographs whose truth is known."""
+"""A photograph as a scene: perspective, camera, mask and light, compared with rendered photographs of known truth."""
 
 from __future__ import annotations
 
@@ -54,7 +54,7 @@ def seen_body(blank=TUMBLER, eye=(0.0, -620.0, 190.0), down=7.0, roll=1.0, focal
 
 
 @pytest.mark.parametrize("blank", [TUMBLER, TAPERED, MUG], ids=lambda b: b.id)
-def test_a_round_print_is_found_where_a_pinhole_sees_it(blank) -> None:  # type: ignore[no-untyped-def]
+def test_a_round_print_is_located_where_a_pinhole_camera_sees_it(blank) -> None:  # type: ignore[no-untyped-def]
     points, at = seen_body(blank)
     place = place_of(blank.panels[0], Marks(tuple(map(tuple, points / SIZE))), SIZE)
     panel = blank.panels[0].worn()
@@ -70,14 +70,14 @@ def test_a_round_print_is_found_where_a_pinhole_sees_it(blank) -> None:  # type:
     assert place.off < 0.001
 
 
-def test_a_lens_is_told_from_the_rims() -> None:
+def test_the_focal_length_follows_from_the_rims() -> None:
     points, _ = seen_body(focal=1500.0)
     camera, off = fit_camera(body_of(TUMBLER.panels[0]), points, SIZE)
     assert camera.focal == pytest.approx(1500, rel=0.03) and camera.away == pytest.approx(620, rel=0.03) and off < 0.3
 
 
 @pytest.mark.parametrize("roll", [-25.0, -8.0, 15.0, 35.0])
-def test_a_crooked_photograph_is_righted(roll: float) -> None:
+def test_a_tilted_photograph_is_straightened(roll: float) -> None:
     points, at = seen_body(roll=roll)
     place = place_of(TUMBLER.panels[0], Marks(tuple(map(tuple, points / SIZE))), SIZE)
     x, y = at(0.0, 0.5)[0]
@@ -91,7 +91,7 @@ def test_points_of_another_blank_are_noticed() -> None:
     assert right.off < 0.001 and wrong.off > 0.012
 
 
-def test_another_side_faces_the_camera() -> None:
+def test_another_side_can_face_the_camera() -> None:
     points, _ = seen_body(TUMBLER)
     marks = Marks(tuple(map(tuple, points / SIZE)))
     front = place_of(TUMBLER.panels[0], marks, SIZE).uv
@@ -142,22 +142,22 @@ def test_a_sheet_of_paper_gives_the_scale() -> None:
         (TUMBLER, np.array(suggested(TUMBLER.panels[0]))[::-1], "in this order"),
     ],
 )
-def test_marks_that_cannot_be_meant_are_refused(blank, points, says: str) -> None:  # type: ignore[no-untyped-def]
+def test_impossible_marks_are_refused(blank, points, says: str) -> None:  # type: ignore[no-untyped-def]
     with pytest.raises(SceneError, match=says):
         place_of(blank.panels[0], Marks(tuple(map(tuple, points))), SIZE)
 
 
-def test_a_colour_that_is_none_is_refused() -> None:
+def test_an_invalid_colour_is_refused() -> None:
     with pytest.raises(PlacementError, match="#rrggbb"):
         Marks(tuple(map(tuple, CORNERS)), colour="white").check(PILLOW.panels[0])
 
 
 @pytest.mark.parametrize("blank", [TUMBLER, TAPERED, MUG, PILLOW, SHIRT], ids=lambda b: b.id)
-def test_suggested_points_can_be_begun_with(blank) -> None:  # type: ignore[no-untyped-def]
+def test_suggested_points_are_valid(blank) -> None:  # type: ignore[no-untyped-def]
     assert place_of(blank.panels[0], Marks(suggested(blank.panels[0])), SIZE).share.any()
 
 
-def test_the_product_is_found_to_its_edge() -> None:
+def test_the_mask_follows_the_edge_of_the_product() -> None:
     picture, share = ball()
     cover = product_mask(picture, BALL, middle_seen())
     apart = np.minimum(cover, share).sum() / np.maximum(cover, share).sum()
@@ -166,7 +166,7 @@ def test_the_product_is_found_to_its_edge() -> None:
     assert np.abs(cover - share)[edge].mean() < 0.3, "its edge is soft as the disc's is"
 
 
-def test_a_photograph_of_many_pixels_is_cut_as_exactly_as_a_small_one() -> None:
+def test_a_large_photograph_is_masked_as_exactly_as_a_small_one() -> None:
     """The cut is made on a small copy; the edge of the large photograph still lies where the ball's does, to a hundredth."""
     photo, share = ball()
     size = (3 * SIZE[0], 3 * SIZE[1])
@@ -177,7 +177,7 @@ def test_a_photograph_of_many_pixels_is_cut_as_exactly_as_a_small_one() -> None:
     assert cover[seen].min() > 0.99 and cover[:30].max() < 0.01, "what is marked stays, the border of the picture is left out"
 
 
-def test_touches_keep_and_leave_out() -> None:
+def test_brush_strokes_add_to_the_mask_and_remove_from_it() -> None:
     picture, _ = ball()
     at_px = (150, 300)
     at = (at_px[0] / SIZE[0], at_px[1] / SIZE[1])
@@ -186,7 +186,7 @@ def test_touches_keep_and_leave_out() -> None:
     assert kept[at_px[1], at_px[0]] > 0.9 and left[int(0.68 * SIZE[1]), 400] < 0.1 and left[300, 400] > 0.95
 
 
-def test_what_lies_in_front_is_spared() -> None:
+def test_objects_in_front_of_the_print_stay_uncovered() -> None:
     picture, _ = ball()
     cv2.line(picture, (400, 60), (430, 560), (40, 90, 160), 16, cv2.LINE_AA)
     dabs = tuple(Dab(((400 + 30 * t) / SIZE[0], (60 + 500 * t) / SIZE[1]), 0.012, True) for t in np.linspace(0.25, 0.75, 14))
@@ -194,20 +194,20 @@ def test_what_lies_in_front_is_spared() -> None:
     assert cover[300, 414] < 0.15 and cover[300, 360] > 0.9 and cover[300, 470] > 0.9
 
 
-def test_a_box_that_holds_everything_is_refused() -> None:
+def test_a_box_around_the_whole_picture_is_refused() -> None:
     picture, _ = ball()
     with pytest.raises(SceneError, match="nothing outside"):
         product_mask(picture, replace(BALL, box=(0.0, 0.0, 1.0, 1.0)), np.ones((SIZE[1], SIZE[0]), bool))
 
 
-def test_the_tone_curve_is_taken_back_exactly() -> None:
+def test_the_tone_curve_is_inverted_exactly() -> None:
     codes = np.arange(256, dtype=np.uint8).reshape(1, -1, 1).repeat(3, axis=2)
     assert np.array_equal(develop(light_of(codes), 1.0), codes)
     light = np.linspace(0, 1.6, 200, dtype=np.float32)
     assert np.allclose(untoned(tone(light)), light, atol=2e-3)
 
 
-def test_a_photograph_comes_back_exactly_in_the_blanks_own_colour() -> None:
+def test_printing_the_blanks_own_colour_reproduces_the_photograph() -> None:
     picture, share = ball()
     for colour in ("#eeeeee", "#c04030"):
         light = light_of(picture)
@@ -216,7 +216,7 @@ def test_a_photograph_comes_back_exactly_in_the_blanks_own_colour() -> None:
         assert np.array_equal(develop(again, 1.0), picture) and base.min() >= 0 and basis.min() >= 0
 
 
-def test_highlights_of_a_coloured_blank_are_told_by_their_colour() -> None:
+def test_highlights_of_a_coloured_blank_are_recognised_by_colour() -> None:
     """Light made by the dichromatic model itself (Shafer 1985): shading times colour, and uncoloured shine."""
     y, x = np.mgrid[0:120, 0:160] / 120
     shade = (0.4 + 0.4 * x).astype(np.float32)
@@ -228,7 +228,7 @@ def test_highlights_of_a_coloured_blank_are_told_by_their_colour() -> None:
     assert not highlights(light.astype(np.float32), np.ones_like(shade), fell, "#c06050", True).any(), "cloth has none"
 
 
-def test_a_white_blanks_highlight_is_told_by_standing_out() -> None:
+def test_highlights_of_a_white_blank_are_recognised_by_contrast() -> None:
     x = np.linspace(0, 1, 300, dtype=np.float32)[None].repeat(200, axis=0)
     shade = 0.5 + 0.2 * x
     shine = np.where(np.abs(x - 0.4) < 0.03, 0.3, 0).astype(np.float32)
@@ -237,7 +237,7 @@ def test_a_white_blanks_highlight_is_told_by_standing_out() -> None:
     assert found[100, 120] == pytest.approx(0.3, abs=0.08) and found[:, :90].max() < 0.02 and found[:, 160:].max() < 0.02
 
 
-def test_the_lamp_is_read_from_the_spot() -> None:
+def test_the_direction_of_light_follows_from_the_highlight() -> None:
     light = np.full((60, 80, 3), 0.1, np.float32)
     light[20:40, 30:50] = (0.5, 0.45, 0.4)
     fell = incident_light(
@@ -255,7 +255,7 @@ def lit_print(view: View, art: np.ndarray | None) -> np.ndarray:
     return composite(shaded, {r.id: ink for r in view.info.regions if r.panel})
 
 
-def test_a_design_on_a_photograph_looks_as_on_the_thing_itself(tmp_path) -> None:  # type: ignore[no-untyped-def]
+def test_a_design_on_a_photograph_matches_a_photograph_of_the_printed_product(tmp_path) -> None:  # type: ignore[no-untyped-def]
     """The plain shirt of a path-traced scene is the photograph; the truth is that scene with the design on it."""
     info, passes = open_scene(scene("t-shirt-front", SHIRT), SIZE)
     true = make_view(info, passes, SIZE)
@@ -278,7 +278,7 @@ def test_a_design_on_a_photograph_looks_as_on_the_thing_itself(tmp_path) -> None
     assert apart[rows, columns].mean() < 2.5 and np.delete(apart, np.s_[columns], axis=1).mean() < 0.6
 
 
-def test_what_spoils_a_photograph_is_said() -> None:
+def test_flaws_of_a_photograph_are_reported() -> None:
     picture, _ = ball()
     marks = Marks(((0.4, 0.38), (0.6, 0.38), (0.6, 0.62), (0.4, 0.62)), box=(0.2, 0.1, 0.8, 0.9), colour="#202020")
     made = make_scene(picture, PILLOW, PILLOW.panels[0], marks, "own-ball", "Ball")

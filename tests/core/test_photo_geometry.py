@@ -1,4 +1,4 @@
-"""The camera before a body: what it sees and what its rays meet are each other's reverse; and marks at their limits."""
+"""The camera and a round body: projection and ray casting are inverse; marks at their limits."""
 
 from __future__ import annotations
 
@@ -36,7 +36,9 @@ def camera(high: float = 200.0, roll: float = 0.0, aside: float = 0.0) -> Camera
     roll=st.floats(-0.5, 0.5),
     aside=st.floats(-0.1, 0.1),
 )
-def test_a_ray_meets_the_point_that_is_seen_along_it(turn: float, share: float, high: float, roll: float, aside: float) -> None:
+def test_a_ray_through_a_projected_point_hits_that_point(
+    turn: float, share: float, high: float, roll: float, aside: float
+) -> None:
     body, held = body_of(PANEL), camera(high, roll, aside)
     r = body.foot_r + (body.top_r - body.foot_r) * share
     a = math.radians(turn - 90)
@@ -55,7 +57,7 @@ def test_rays_beside_the_body_miss_it() -> None:
     assert not np.isnan(on_body(PANEL, body, held, held.rays(within), 0.0)).any()
 
 
-def test_the_outline_runs_round_through_the_rims_ends() -> None:
+def test_the_outline_passes_through_the_ends_of_the_rims() -> None:
     body, held = body_of(PANEL), camera()
     ring, ends = np.array(outline_of(body, held)), rims(body, held)
     for end in ends:
@@ -73,18 +75,18 @@ def test_the_outline_runs_round_through_the_rims_ends() -> None:
         ({"product": tuple(Dab((0.5, 0.5), 0.1, True) for _ in range(MOST_DABS + 1))}, "start the mask anew"),
     ],
 )
-def test_marks_past_their_limits_are_refused(change: dict[str, Any], says: str) -> None:
+def test_marks_beyond_their_limits_are_refused(change: dict[str, Any], says: str) -> None:
     MARKS.check(FLAT)
     with pytest.raises(SceneError, match=says):
         replace(MARKS, **change).check(FLAT)
 
 
-def test_which_blanks_go_round_and_which_are_printed_on_cloth() -> None:
+def test_round_blanks_and_cloth_blanks_are_recognised() -> None:
     assert goes_round(PANEL) and not goes_round(FLAT) and len(names_of(PANEL)) == 6 and len(names_of(FLAT)) == 4
     assert on_cloth(template("t-shirt")) and not on_cloth(template("mug-11oz")) and not on_cloth(template("hoodie-all-over"))
 
 
-def test_the_box_lies_round_the_points_unless_one_is_drawn() -> None:
+def test_the_box_encloses_the_points_unless_one_is_drawn() -> None:
     left, top, right, foot = rough_box(MARKS)
     assert left < 0.3 < 0.7 < right and top < 0.25 < 0.75 < foot  # noqa: PLR0133
     assert rough_box(replace(MARKS, box=(0.1, 0.2, 0.3, 0.4))) == (0.1, 0.2, 0.3, 0.4)
@@ -92,12 +94,12 @@ def test_the_box_lies_round_the_points_unless_one_is_drawn() -> None:
     assert rough_box(near_edge) == (0.0, 0.0, 1.0, 1.0)
 
 
-def test_touches_that_only_leave_out_put_nothing_in_front() -> None:
+def test_strokes_that_only_remove_put_nothing_in_front() -> None:
     photo = np.random.default_rng(0).integers(0, 255, (60, 80, 3)).astype(np.uint8)
     assert not front_mask(photo, (Dab((0.5, 0.5), 0.1, False),)).any()
 
 
-def test_an_edge_is_led_to_where_the_photograph_has_it() -> None:
+def test_an_edge_is_moved_to_the_edge_in_the_photograph() -> None:
     """A coarse mask that is a pixel of its own off is moved to the photograph's step."""
     photo = np.zeros((400, 600, 3), np.uint8)
     photo[:, 303:] = 220

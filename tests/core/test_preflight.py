@@ -1,4 +1,4 @@
-"""Every check finds what it is for, says so with its number, and computes a mend that mends."""
+"""Every check finds its defect, reports the measured number, and offers a fix that works."""
 
 import io
 from collections.abc import Callable
@@ -41,7 +41,7 @@ def mended(judge: Judge, art: Artwork, name: str, **placement: Any) -> CheckResu
     ("px", "status", "dpi"),
     [((2790, 2460), "pass", 300), ((1786, 1574), "warn", 192), ((1395, 1230), "warn", 150), ((1300, 1147), "fail", 140)],
 )
-def test_sharpness(judge: Judge, px: tuple[int, int], status: str, dpi: int) -> None:
+def test_resolution_is_judged_against_its_limits(judge: Judge, px: tuple[int, int], status: str, dpi: int) -> None:
     # Common practice, no published source: 150 dpi is the least that is taken, 300 what sellers aim for.
     found = check(judge(Artwork.read(encoded(Image.new("RGB", px)))), "resolution")
     assert (found.status, round(found.measured or 0), found.unit) == (status, dpi, "dpi")
@@ -64,7 +64,7 @@ def test_a_new_tag_is_no_improvement(judge: Judge) -> None:
     assert check(judge(plain), "tag").status == "pass"
 
 
-def test_lines_are_sharp_at_any_size(judge: Judge) -> None:
+def test_vector_art_is_sharp_at_any_size(judge: Judge) -> None:
     art = Artwork.read(b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 93 82"><path d="M0 0h93v82H0z"/></svg>')
     proof = judge(art, scale=20)
     assert check(proof, "resolution").status == check(proof, "tag").status == "pass"
@@ -98,14 +98,14 @@ def test_bare_edges_are_measured_and_covered(judge: Judge, placement: dict[str, 
     assert mended(judge, art, "bare-edge", **placement).status == "pass"
 
 
-def test_a_ground_or_a_cut_out_makes_bare_edges_right(judge: Judge) -> None:
+def test_a_background_or_a_cut_out_makes_bare_edges_acceptable(judge: Judge) -> None:
     assert check(judge(art_of(quadrants(600, 600)), fit="contain", background="#203040"), "bare-edge").status == "pass"
     cut = np.dstack([quadrants(600, 600), np.tile(np.linspace(0, 255, 600).astype(np.uint8), (600, 1))])
     assert check(judge(art_of(cut), fit="contain"), "bare-edge").status == "pass"
     assert check(judge(art_of(cut), fit="cover", shift_mm=(30.0, 0.0)), "bare-edge").status == "warn"
 
 
-def test_what_is_cropped_away_is_measured(judge: Judge) -> None:
+def test_the_cropped_share_is_measured(judge: Judge) -> None:
     art = art_of(quadrants(930, 410))  # twice as wide as the wrap, so half of it is lost
     found = check(judge(art), "crop")
     assert found.status == "warn" and found.measured == pytest.approx(50, abs=0.2)
@@ -123,13 +123,13 @@ def test_stretching_is_measured(judge: Judge, size: tuple[int, int], status: str
         assert mended(judge, art_of(quadrants(*size)), "distortion", fit="stretch").status == "pass"
 
 
-def test_a_pattern_that_closes_has_no_seam_and_a_broken_one_has(judge: Judge) -> None:
+def test_a_pattern_that_closes_passes_and_a_broken_one_does_not(judge: Judge) -> None:
     closed, broken = (check(judge(art_of(closed_wave(broken=b))), "seam-match") for b in (False, True))
     assert closed.status == "pass" and (closed.measured or 9) < 2
     assert broken.status == "warn" and (broken.measured or 0) > 3 * (broken.limit or 0) / 1.5 and len(broken.where) == 2
 
 
-def test_the_seam_is_judged_against_the_arts_own_steps(judge: Judge) -> None:
+def test_the_seam_is_judged_against_contrast_within_the_art(judge: Judge) -> None:
     """Stripes as abrupt as the seam itself hide it; the same step in a smooth sky does not."""
     stripes = np.zeros((H, W, 3), np.uint8)
     stripes[:, ::2] = 230
@@ -159,7 +159,7 @@ def test_words_at_the_seam_are_shifted_away_where_there_is_room(judge: Judge) ->
     assert mended(judge, art, "seam-zone").status == "pass"
 
 
-def test_transparency_by_product(tumbler: Template) -> None:
+def test_transparency_is_judged_by_product(tumbler: Template) -> None:
     hazy = art_of(np.dstack([quadrants(), np.full((H, W), 120, np.uint8)]))
     shirt = replace(tumbler, half_transparent="warn")
     assert check(run_preflight(tumbler, tumbler.panel(), hazy, Placement()), "transparency").status == "pass"
@@ -168,18 +168,18 @@ def test_transparency_by_product(tumbler: Template) -> None:
     assert check(run_preflight(tumbler, tumbler.panel(), nothing, Placement()), "transparency").status == "fail"
 
 
-def test_cmyk_is_warned_of(judge: Judge) -> None:
+def test_cmyk_gives_a_warning(judge: Judge) -> None:
     cmyk = Artwork.read(encoded(Image.fromarray(quadrants()).convert("CMYK"), "JPEG"))
     assert check(judge(cmyk), "colour-mode").status == "warn"
     assert check(judge(art_of(quadrants())), "colour-mode").status == "pass"
 
 
-def test_the_proof_is_as_grave_as_its_gravest_check(judge: Judge) -> None:
+def test_the_verdict_is_that_of_the_worst_check(judge: Judge) -> None:
     assert judge(art_of(quadrants(300, 264))).verdict == "fail"
     assert judge(art_of(np.repeat(np.repeat(closed_wave(), 6, 0), 6, 1))).verdict == "pass"
 
 
-def test_a_proxy_is_judged_like_its_original(tumbler: Template) -> None:
+def test_a_proxy_is_checked_like_its_original(tumbler: Template) -> None:
     pixels = Image.open(io.BytesIO(lettered(10).data)).resize((2790, 2460))
     art = art_of(np.asarray(pixels))
     assert max(art.proxy().reduced(10_000).width, 0) < art.facts.px[0]

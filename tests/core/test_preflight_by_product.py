@@ -1,4 +1,4 @@
-"""Checks that depend on the product: what is safe, large, thick, visible and in reach on this blank."""
+"""Checks that depend on the product: safe area, lettering, strokes, visibility and gamut on this blank."""
 
 from collections.abc import Callable
 from dataclasses import replace
@@ -65,7 +65,7 @@ def disc_at_edge(d: ImageDraw.ImageDraw) -> None:
 
 
 @pytest.mark.parametrize("edge_px", [10, 40, 120])
-def test_a_motif_past_the_safe_line_is_measured_and_drawn_in(edge_px: int) -> None:
+def test_a_motif_past_the_safe_line_is_measured_and_moved_in(edge_px: int) -> None:
     """Geometry known by construction: a disc whose left edge is ``edge_px`` of 1250 px from the trim of a 12.5 in flag."""
     art = sheet(1250, 1800, lambda d: d.ellipse((edge_px, 700, edge_px + 400, 1100), fill=(150, 30, 40)))
     verdict = found(run_checks("garden-flag", art), "safe-area")
@@ -78,19 +78,19 @@ def test_a_motif_past_the_safe_line_is_measured_and_drawn_in(edge_px: int) -> No
     assert found(after("garden-flag", art, "safe-area"), "safe-area").status == "pass"
 
 
-def test_the_mend_carries_an_even_ground_on() -> None:
+def test_the_fix_extends_an_even_background() -> None:
     proof = after("garden-flag", sheet(1250, 1800, disc_at_edge), "safe-area")
     assert found(proof, "bare-edge").status == "pass"
 
 
-def test_a_cut_out_is_told_by_its_alpha() -> None:
+def test_a_cut_out_is_recognised_by_its_alpha() -> None:
     rgba = np.zeros((1800, 1250, 4), np.uint8)
     rgba[600:1200, 5:800] = (20, 80, 160, 255)
     verdict = found(run_checks("garden-flag", art_of(rgba), fit="contain"), "safe-area")
     assert verdict.status == "warn" and verdict.measured == pytest.approx(0.5 * IN - 5 / 1250 * 12.5 * IN, abs=0.7)
 
 
-def test_a_picture_is_judged_by_its_words() -> None:
+def test_the_words_in_a_picture_are_checked() -> None:
     rng = np.random.default_rng(3)
     base = Image.fromarray(rng.integers(60, 120, (18, 12, 3), dtype=np.uint8)).resize((1250, 1800), Image.Resampling.BICUBIC)
     plain = art_of(np.asarray(base))
@@ -133,7 +133,7 @@ def test_a_cut_panel_is_judged_by_its_own_safe_line_not_by_its_box() -> None:
     assert marked(30, 60).status == "pass"  # beyond the cut: nobody will ever see it
 
 
-def test_what_lies_in_a_sleeve_or_beneath_a_pocket_is_found() -> None:
+def test_content_in_a_sleeve_or_beneath_a_pocket_is_found() -> None:
     low = sheet(1250, 1800, lambda d: d.ellipse((400, 1000, 800, 1400), fill=(150, 30, 40)))
     high = sheet(1250, 1800, lambda d: d.ellipse((400, 20, 800, 420), fill=(150, 30, 40)))
     assert found(run_checks("garden-flag", low), "keep-out").status == "pass"
@@ -150,7 +150,7 @@ def lettering(px: int, w: int = 1250, h: int = 1800) -> Artwork:
 
 
 @pytest.mark.parametrize(("px", "status"), [(30, "warn"), (200, "pass")])
-def test_small_lettering_by_product(px: int, status: str) -> None:
+def test_small_lettering_is_judged_by_product(px: int, status: str) -> None:
     verdict = found(run_checks("garden-flag", lettering(px)), "lettering")
     cap = ImageDraw.Draw(Image.new("L", (9, 9))).textbbox((0, 0), "SIGNAL", font_size=px)
     height = (cap[3] - cap[1]) / 1250 * 12.5 * IN
@@ -163,14 +163,14 @@ def test_the_same_words_are_large_enough_on_a_cup_and_too_small_on_a_flag() -> N
     assert found(run_checks("garden-flag", art, fit="contain"), "lettering").status == "warn"
 
 
-def test_the_smallest_finished_size_counts() -> None:
+def test_lettering_is_judged_at_the_smallest_finished_size() -> None:
     art = sheet(1000, 1000, lambda d: d.text((250, 450), "SIGNAL", fill=(20, 20, 40), font_size=40))
     blank = template("pillow-shaped")
     one, all_sizes = (found(run_checks(b, art, fit="contain"), "lettering") for b in (replace(blank, sizes={}), blank))
     assert all_sizes.measured == pytest.approx(0.625 * (one.measured or 0), abs=0.02)
 
 
-def test_thin_strokes_are_measured_and_a_mend_makes_them_hold() -> None:
+def test_thin_strokes_are_measured_and_the_fix_makes_them_thick_enough() -> None:
     def lines(d: ImageDraw.ImageDraw) -> None:
         for i in range(6):
             d.line((500, 800 + 40 * i, 750, 800 + 40 * i), fill=(20, 20, 40), width=4)
@@ -181,7 +181,7 @@ def test_thin_strokes_are_measured_and_a_mend_makes_them_hold() -> None:
     assert found(after("garden-flag", art, "stroke"), "stroke").status == "pass"
 
 
-def test_a_dark_wrap_at_the_handle_is_measured_with_two_remedies() -> None:
+def test_a_dark_wrap_at_the_handle_gap_is_measured_and_has_two_fixes() -> None:
     dark, white = art_of(np.full((700, 1700, 3), (25, 30, 60), np.uint8)), art_of(np.full((700, 1700, 3), 250, np.uint8))
     assert found(run_checks("mug-11oz", white), "handle-gap").status == "pass"
     verdict = found(run_checks("mug-11oz", dark), "handle-gap")
@@ -204,7 +204,7 @@ def test_words_beside_the_handle_are_found() -> None:
     assert found(run_checks("mug-11oz", words(5)), "handle-zone").status == "warn"
 
 
-def test_a_veil_is_found_on_the_blank() -> None:
+def test_a_faint_veil_is_found_on_the_blank() -> None:
     rgba = np.zeros((400, 400, 4), np.uint8)
     rgba[150:250, 150:250] = (180, 30, 40, 255)
     assert found(run_checks("t-shirt", art_of(rgba), fit="contain"), "haze").status == "pass"
@@ -213,7 +213,7 @@ def test_a_veil_is_found_on_the_blank() -> None:
     assert verdict.status == "warn" and len(verdict.where) == 1
 
 
-def test_white_on_white_is_told_and_a_ground_shows_it() -> None:
+def test_white_on_white_is_reported_and_a_background_fixes_it() -> None:
     rgba = np.zeros((400, 400, 4), np.uint8)
     rgba[50:350, 50:350] = (255, 255, 255, 255)
     rgba[150:250, 150:250] = (20, 40, 90, 255)
@@ -230,7 +230,7 @@ def test_a_coloured_blank_tints_and_a_white_one_does_not() -> None:
         assert found(run_checks(replace(blank, blank_colour=colour), art), "tint").status == "warn"
 
 
-def test_colours_out_of_a_printers_reach_are_found() -> None:
+def test_colours_outside_a_printers_gamut_are_found() -> None:
     vivid, dull = art_of(quadrants(400, 360)), art_of(np.full((360, 400, 3), 140, np.uint8))
     assert check(run_checks("t-shirt", vivid), "gamut") is None
     srgb = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes()
@@ -241,7 +241,7 @@ def test_colours_out_of_a_printers_reach_are_found() -> None:
     assert found(run_checks("tumbler-20oz-straight", dull, profile=narrow), "gamut").status == "pass"
 
 
-def test_a_soft_proof_is_what_little_cms_says() -> None:
+def test_a_soft_proof_matches_little_cms() -> None:
     """The outside reference is Little CMS itself, called through Pillow's own profile-to-profile route."""
     narrow, shown = narrow_profile(), quadrants(60, 60)
     proof = soft_proof(pyvips.Image.new_from_array(shown, interpretation="srgb"), narrow, "relative").numpy()
@@ -278,7 +278,7 @@ def test_bleed_is_measured_and_covered() -> None:
     assert check(run_checks("garden-flag", art), "bleed") is None
 
 
-def test_tiles_that_do_not_meet_are_told_and_both_mends_mend() -> None:
+def test_tiles_that_do_not_match_are_reported_and_both_fixes_work() -> None:
     ramp = np.stack(
         [
             np.outer(np.linspace(30, 220, 200), np.ones(240)),
@@ -299,12 +299,12 @@ def test_tiles_that_do_not_meet_are_told_and_both_mends_mend() -> None:
         )
 
 
-def test_single_motifs_on_a_shirt_have_no_bare_edges_to_mend() -> None:
+def test_a_single_motif_on_a_shirt_has_no_bare_edges() -> None:
     assert found(run_checks("t-shirt", art_of(quadrants(900, 600)), fit="contain"), "bare-edge").status == "pass"
     assert found(run_checks("garden-flag", art_of(quadrants(900, 600)), fit="contain"), "bare-edge").status == "warn"
 
 
-def test_the_eyes_limit_goes_with_the_distance() -> None:
+def test_the_resolution_limit_depends_on_viewing_distance() -> None:
     art = art_of(np.zeros((820, 930, 3), np.uint8))  # 100 dpi on the wrap
     near = found(run_checks("tumbler-20oz-straight", art), "eye")
     far = found(run_checks(template("tumbler-20oz-straight").with_limits({"viewing_mm": 2000}), art), "eye")
@@ -318,7 +318,7 @@ def test_every_check_says_why_it_matters() -> None:
             assert verdict.why == WHY[verdict.id] and verdict.why.endswith(".")
 
 
-def test_known_traits_change_nothing() -> None:
+def test_stored_traits_give_the_same_verdicts() -> None:
     art = lettering(40)
     blank = template("garden-flag")
     assert run_preflight(blank, blank.panel(), art, Placement()) == run_preflight(

@@ -27,13 +27,13 @@ CUP, FLAG, MUG = template("tumbler-20oz-straight"), template("garden-flag"), tem
 
 
 @pytest.mark.parametrize(("f", "c"), [(32, 0), (212, 100), (-40, -40), (385, 196.111), (390, 198.889), (98.6, 37)])
-def test_degrees(f: float, c: float) -> None:
+def test_fahrenheit_and_celsius_at_known_points(f: float, c: float) -> None:
     """NIST SP 811, appendix B.8; fixed points of water."""
     assert celsius(f) == pytest.approx(c, abs=1e-3) and fahrenheit(c) == pytest.approx(f, abs=2e-3)
 
 
 @given(st.floats(-300, 1000))
-def test_degrees_there_and_back(c: float) -> None:
+def test_degrees_survive_a_round_trip(c: float) -> None:
     assert celsius(fahrenheit(c)) == pytest.approx(c, abs=1e-9)
 
 
@@ -51,7 +51,7 @@ def test_a_tumbler_is_pressed_as_the_trade_does_it() -> None:
     assert steps[-1].lie == "cooling" and "gloves" in steps[-1].do and total_seconds(steps) == 164
 
 
-def test_a_flag_takes_two_positions_of_a_15_inch_platen() -> None:
+def test_a_flag_needs_two_positions_on_a_15_inch_platen() -> None:
     """390 °F, 60 s; 12.5 × 18 in on 15 × 15 in."""
     steps = press_plan(FLAG, FLAG.panel(), "flat", common_figures(FLAG, "flat"))
     heated = [s for s in steps if s.kind == "press"]
@@ -78,7 +78,7 @@ def test_every_blank_has_a_plan_in_each_press_it_goes_into() -> None:
     "wrong",
     [{"temperature_c": 500}, {"temperature_c": 20}, {"main_s": 0}, {"main_s": -1}, {"side_s": 1e9}, {"pressure": "huge"}],
 )
-def test_figures_out_of_reach_are_refused(wrong: dict[str, Any]) -> None:
+def test_figures_out_of_range_are_refused(wrong: dict[str, Any]) -> None:
     with pytest.raises(PressError):
         Figures(**{"temperature_c": 196, "main_s": 55, **wrong})
 
@@ -91,7 +91,7 @@ def entry(n: int, result: str, *faults: str, **figures: Any) -> Pressing:
 START = Figures(190, 60, source="maker")
 
 
-def test_before_the_first_pressing_the_given_figures_hold() -> None:
+def test_before_the_first_pressing_the_makers_figures_apply() -> None:
     assert suggest([], START).figures == START and suggest([], START).evidence == ()
 
 
@@ -116,17 +116,17 @@ def test_a_fault_under_the_same_settings_moves_them_by_one_step(fault: str, chan
     assert {name: getattr(found.figures, name) for name in changed} == changed and found.evidence == (3, 4)
 
 
-def test_a_fault_under_other_settings_leaves_the_good_ones() -> None:
+def test_a_fault_under_other_settings_does_not_change_the_good_ones() -> None:
     found = suggest([entry(4, "spoiled", "pale", main_s=20), entry(3, "good")], START)
     assert found.figures.main_s == 50 and "tried others" in found.why[-1]
 
 
-def test_where_none_was_good_the_newest_is_mended() -> None:
+def test_without_a_good_pressing_the_newest_is_corrected() -> None:
     found = suggest([entry(2, "usable", "pale"), entry(1, "spoiled", "scorched", temperature_c=210.0)], START)
     assert found.figures.main_s == 55 and found.figures.temperature_c == 196 and found.evidence == (2,)
 
 
-def test_causes_come_likeliest_first() -> None:
+def test_causes_are_listed_most_likely_first() -> None:
     assert next(cause.why for _, cause in likely_causes(("pale",))) == "Too little time."
     both = [(fault.id, cause.why) for fault, cause in likely_causes(("ghosting", "lines"))]
     assert both[:2] == [("ghosting", "The paper moved while it was hot."), ("lines", "Too much pressure.")]
@@ -135,7 +135,7 @@ def test_causes_come_likeliest_first() -> None:
         entry(1, "good", "unheard")
 
 
-def test_cautions_name_what_can_hurt_and_defer() -> None:
+def test_cautions_name_the_dangers_and_defer_to_the_makers() -> None:
     told = " ".join(CAUTIONS).lower()
     for word in (
         "gloves",

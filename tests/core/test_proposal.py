@@ -50,7 +50,7 @@ def poster() -> Artwork:
     return art_of(np.asarray(picture))
 
 
-def test_a_cut_out_is_shown_whole_and_on_a_mug_twice() -> None:
+def test_a_cut_out_is_placed_whole_and_twice_on_a_mug() -> None:
     assert (placement("tumbler-20oz-straight", cut_out()).fit, placement("tumbler-20oz-straight", cut_out()).copies) == (
         "contain",
         1,
@@ -67,7 +67,7 @@ def test_a_pattern_is_repeated_where_it_covers_and_whole_round_a_wrap() -> None:
     assert placement("t-shirt", pattern()).fit == "contain"
 
 
-def test_a_poster_is_not_cut_and_a_picture_covers() -> None:
+def test_a_poster_is_not_cropped_and_a_picture_covers() -> None:
     flag = placement("garden-flag", poster())
     assert flag.fit == "contain" and flag.background == "#f4eede"
     assert placement("tumbler-20oz-straight", poster()).fit == "cover"  # nearly its own proportions
@@ -84,7 +84,7 @@ def test_a_back_starts_empty() -> None:
 @pytest.mark.parametrize(
     "make", [cut_out, pattern, poster, lambda: art_of(quadrants(900, 300)), lambda: art_of(quadrants(200, 900))]
 )
-def test_every_proposal_can_be_laid_and_gives_its_reason(blank: str, make: object) -> None:
+def test_every_proposal_is_valid_and_gives_its_reason(blank: str, make: object) -> None:
     art = make()  # type: ignore[operator]
     traits = find_traits(art)
     for panel in template(blank).panels:
@@ -106,14 +106,14 @@ def test_a_proposed_cover_leaves_no_bare_edge(blank: str, w: int, h: int) -> Non
         assert checks["bare-edge"].status == "pass"
 
 
-def test_what_is_carried_keeps_its_share() -> None:
+def test_a_copied_placement_keeps_its_share_of_the_print_area() -> None:
     mug, large = template("mug-11oz").panel(), template("mug-15oz").panel()
     moved = adapt_placement(Placement("contain", (mug.trim_mm[0] / 10, 5.0), 0.7, 12.0, "#203040", copies=2), mug, large)
     assert moved.shift_mm[0] == pytest.approx(large.trim_mm[0] / 10, abs=1e-3)
     assert (moved.fit, moved.scale, moved.rotate_deg, moved.background, moved.copies) == ("contain", 0.7, 12.0, "#203040", 2)
 
 
-def test_a_carried_repeat_still_closes() -> None:
+def test_a_copied_repeat_still_closes() -> None:
     cloth, wrap = template("garden-flag").panel(), template("tumbler-20oz-tapered").panel()
     moved = adapt_placement(Placement("repeat", repeat_kind="half-drop", repeats_around=5, rotate_deg=40), cloth, wrap)
     assert moved.repeats_around == 6 and moved.rotate_deg == 0

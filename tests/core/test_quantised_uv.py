@@ -1,4 +1,4 @@
-"""Places that a scene's maps hold: packed in steps, read without them."""
+"""UV maps of a scene: stored in steps, read back smooth."""
 
 import numpy as np
 
@@ -18,7 +18,7 @@ def read(uv: np.ndarray) -> np.ndarray:
     return out
 
 
-def test_an_edge_that_runs_a_little_aslant_is_not_notched() -> None:
+def test_a_slightly_slanted_edge_is_not_notched() -> None:
     """The row where a place passes an edge, column by column: packed it jumps, read it runs on."""
     whole = slanting()
     edge = np.float32(0.525 + 0.2 / FINEST)
@@ -33,7 +33,7 @@ def test_an_edge_that_runs_a_little_aslant_is_not_notched() -> None:
     assert np.abs(seen - true).max() < 0.15
 
 
-def test_seams_stay_and_what_lies_beyond_stays_empty() -> None:
+def test_seams_stay_and_pixels_beyond_stay_empty() -> None:
     uv = slanting()
     uv[:, 200:] += 0.25
     uv[:30] = np.nan
@@ -42,14 +42,14 @@ def test_seams_stay_and_what_lies_beyond_stays_empty() -> None:
     assert np.nanmax(np.abs(found - uv)) <= 1.01 / FINEST, "half a step of packing, half of reading"
 
 
-def test_places_without_steps_stay_what_they_are() -> None:
+def test_smooth_maps_do_not_change() -> None:
     uv = slanting()
     found = uv.copy()
     smooth_quantised(found, FINEST)
     assert np.abs(found - uv)[8:-8, 8:-8].max() < 1e-6
 
 
-def test_a_map_that_is_nowhere_stays_so() -> None:
+def test_an_empty_map_stays_empty() -> None:
     uv = np.full((20, 30, 2), np.nan, np.float32)
     smooth_quantised(uv, FINEST)
     assert np.isnan(uv).all()

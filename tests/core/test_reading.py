@@ -1,4 +1,4 @@
-"""Every kind of file a seller may drop: read right, or refused in a sentence."""
+"""Every kind of file that a seller may add: read correctly, or refused with a message."""
 
 import io
 from typing import Any
@@ -38,7 +38,7 @@ def near(found: dict[str, Any], tolerance: int) -> bool:
     ("kind", "options", "tolerance"),
     [("PNG", {}, 0), ("JPEG", {"quality": 95}, 6), ("TIFF", {"compression": "tiff_lzw"}, 0), ("WEBP", {"lossless": True}, 0)],
 )
-def test_formats(kind: str, options: dict[str, Any], tolerance: int) -> None:
+def test_every_format_is_read(kind: str, options: dict[str, Any], tolerance: int) -> None:
     art = Artwork.read(encoded(Image.fromarray(quadrants()), kind, **options))
     assert art.facts.format == kind.lower() and art.facts.px == (465, 410)
     assert near(corners(art), tolerance)
@@ -52,7 +52,7 @@ def test_density_tags_are_read(kind: str, dpi: int) -> None:
     assert facts.size.claimed_mm == pytest.approx((465 / dpi * 25.4, 410 / dpi * 25.4), rel=1e-3)
 
 
-def test_no_tag_is_no_tag() -> None:
+def test_a_missing_density_tag_is_reported_as_missing() -> None:
     for kind in ("PNG", "JPEG", "WEBP"):
         assert Artwork.read(encoded(Image.fromarray(quadrants()), kind)).facts.tagged_dpi is None
 
@@ -85,7 +85,7 @@ def test_sixteen_bits_become_eight() -> None:
     assert np.abs(pixels[0, :, 0].astype(int) - (ramp // 257)).max() <= 1
 
 
-def test_cmyk_is_converted_and_said() -> None:
+def test_cmyk_is_converted_and_reported() -> None:
     art = Artwork.read(encoded(Image.fromarray(quadrants()).convert("CMYK"), "JPEG", quality=95))
     found = corners(art)
     assert art.facts.mode == "CMYK, 8 bit" and art.facts.converted_from == "CMYK"
@@ -107,14 +107,14 @@ def test_embedded_profiles_are_honoured() -> None:
     assert np.abs(got[50, 50].astype(int) - quadrants()[50, 50]).max() > 3
 
 
-def test_a_damaged_profile_is_left_out_and_said() -> None:
+def test_a_damaged_profile_is_ignored_and_reported() -> None:
     art = Artwork.read(encoded(Image.fromarray(quadrants()), icc_profile=b"not a profile" * 20))
     assert any("damaged" in note for note in art.facts.notes)
     assert near(corners(art), 0)
 
 
 @pytest.mark.parametrize("orientation", range(1, 9))
-def test_every_orientation_tag_stands_upright(orientation: int) -> None:
+def test_every_orientation_tag_is_turned_upright(orientation: int) -> None:
     upright = Image.fromarray(quadrants())
     undo = {2: [0], 3: [3], 4: [1], 5: [5], 6: [2], 7: [6], 8: [4]}  # the transpose that the tag takes back
     stored = upright
@@ -128,7 +128,7 @@ def test_every_orientation_tag_stands_upright(orientation: int) -> None:
     assert any("upright" in n for n in art.facts.notes) == (orientation != 1)
 
 
-def test_of_several_pictures_the_first_is_used_and_said() -> None:
+def test_of_several_pictures_the_first_is_used_and_reported() -> None:
     frames = [Image.fromarray(quadrants()), Image.new("RGB", (465, 410), "black")]
     art = Artwork.read(encoded(frames[0], "WEBP", save_all=True, append_images=frames[1:], lossless=True))
     assert any("2 pictures" in note for note in art.facts.notes)
@@ -151,13 +151,13 @@ def test_of_several_pictures_the_first_is_used_and_said() -> None:
         (b"<html><body>hello</body></html>", "not a picture"),
     ],
 )
-def test_what_is_no_picture_is_told(data: bytes, says: str) -> None:
+def test_a_file_that_is_not_a_picture_is_reported(data: bytes, says: str) -> None:
     with pytest.raises(ArtworkError, match=says):
         read_facts(data)
 
 
 @pytest.mark.parametrize("kind", ["PNG", "JPEG", "TIFF", "WEBP"])
-def test_pictures_cut_short_are_found_when_looked_at(kind: str) -> None:
+def test_truncated_pictures_are_found_when_decoded(kind: str) -> None:
     rng = np.random.default_rng(0)
     whole = encoded(Image.fromarray(rng.integers(0, 255, (300, 300, 3), dtype=np.uint8)), kind)
     with pytest.raises(ArtworkError, match=r"cut short|broken"):
@@ -178,7 +178,7 @@ def test_facts_survive_a_trip_through_json() -> None:
     assert facts_from_dict(json.loads(json.dumps(facts.as_dict()))) == facts
 
 
-def test_a_proxy_is_small_but_its_facts_are_the_originals() -> None:
+def test_a_proxy_is_small_and_keeps_the_facts_of_its_original() -> None:
     art = art_of(quadrants(3000, 2000))
     proxy = art.proxy(500)
     assert proxy.image().width == 500 and proxy.facts.px == (3000, 2000)

@@ -1,4 +1,4 @@
-"""The flat's pixels: what is where, whatever the size, turn and transparency."""
+"""The rendered template: what is where, at any size, rotation and transparency."""
 
 from collections.abc import Callable
 
@@ -21,20 +21,20 @@ def pixels(design: Design, art: Artwork, size: tuple[int, int] = (W, H)) -> np.n
     return as_array(render(design, lambda _: art, size))
 
 
-def test_a_picture_that_fits_exactly_is_passed_through_unchanged(design_of: Callable[..., Design]) -> None:
+def test_a_picture_that_fits_exactly_is_not_changed(design_of: Callable[..., Design]) -> None:
     art = art_of(quadrants())
     assert np.array_equal(pixels(design_of(art), art), quadrants())
 
 
 @pytest.mark.parametrize(("turn", "corner"), [(90, "bottom left"), (180, "bottom right"), (270, "top right")])
-def test_turning_is_clockwise(design_of: Callable[..., Design], turn: int, corner: str) -> None:
+def test_rotation_is_clockwise(design_of: Callable[..., Design], turn: int, corner: str) -> None:
     art = art_of(quadrants(400, 400))
     first = pixels(design_of(art, rotate_deg=turn), art)[30, 30, :3]
     expected = {"bottom left": (30, 60, 200), "bottom right": (255, 255, 255), "top right": (30, 160, 60)}[corner]
     assert tuple(first) == expected
 
 
-def test_a_turn_by_any_angle_matches_the_geometry(design_of: Callable[..., Design]) -> None:
+def test_rotation_by_any_angle_matches_the_geometry(design_of: Callable[..., Design]) -> None:
     art = art_of(quadrants(400, 400))
     design = design_of(art, fit="contain", rotate_deg=30)
     placed = place(design.panel, art.facts.size, design.pieces[0].placement)
@@ -69,7 +69,7 @@ def test_cover_leaves_no_pixel_bare_at_any_output_size(w: int, h: int, turn: flo
         assert np.abs(got[..., :3].astype(int) - (200, 100, 50)).max() <= 1
 
 
-def test_what_is_not_covered_stays_bare_or_takes_the_ground(design_of: Callable[..., Design]) -> None:
+def test_uncovered_pixels_stay_bare_or_take_the_background(design_of: Callable[..., Design]) -> None:
     art = art_of(quadrants(400, 400))
     bare = pixels(design_of(art, fit="contain"), art)
     assert bare[H // 2, 2, 3] == 0 and bare[H // 2, W // 2, 3] == 255
@@ -87,7 +87,7 @@ def test_hidden_colour_does_not_bleed_out_of_transparency(design_of: Callable[..
     assert seen[:, 1].max() < 60
 
 
-def test_one_by_one_and_very_wide_pictures_are_laid(design_of: Callable[..., Design]) -> None:
+def test_one_pixel_pictures_and_very_wide_ones_are_rendered(design_of: Callable[..., Design]) -> None:
     for size in ((1, 1), (4000, 3), (3, 4000)):
         art = Artwork.read(encoded(Image.new("RGB", size, (9, 99, 199))))
         for fit in ("cover", "contain", "stretch"):
@@ -95,7 +95,7 @@ def test_one_by_one_and_very_wide_pictures_are_laid(design_of: Callable[..., Des
             assert got.shape[:2] == (H, W) and np.abs(got[H // 2, W // 2, :3].astype(int) - (9, 99, 199)).max() <= 1
 
 
-def test_pieces_are_laid_over_each_other_in_order(tumbler: Template) -> None:
+def test_pieces_are_composited_in_order(tumbler: Template) -> None:
     # Porter and Duff 1984, "over": a half-transparent white over red is half way between them.
     ground = Artwork.read(encoded(Image.new("RGB", (50, 44), (200, 0, 0))))
     veil = Artwork.read(encoded(Image.new("RGBA", (50, 44), (255, 255, 255, 128))))

@@ -1,4 +1,4 @@
-"""Repeats: whole numbers round a wrap, no gap at any size, and edges that meet or are told."""
+"""Repeats: whole numbers around a wrap, no gap at any size, and edges that match or are reported."""
 
 from typing import Any
 
@@ -33,7 +33,7 @@ def laid(panel: Panel, art: Artwork, size: tuple[int, int], **placement: Any) ->
     return as_array(render(Design(template, panel, (piece,)), lambda _: art, size))
 
 
-def test_round_a_cylinder_it_is_numpys_tile() -> None:
+def test_a_repeat_around_a_cylinder_equals_numpy_tile() -> None:
     """np.tile is the outside reference: the same pixels, five times round and four times down."""
     tile = noise(48, 50)
     out = laid(WRAP, art_of(tile), (240, 200), repeats_around=5)
@@ -41,7 +41,7 @@ def test_round_a_cylinder_it_is_numpys_tile() -> None:
 
 
 @pytest.mark.parametrize("kind", KINDS)
-def test_every_kind_against_tiles_laid_by_hand(kind: str) -> None:
+def test_every_kind_of_repeat_equals_tiles_pasted_one_by_one(kind: str) -> None:
     tile = noise(60, 50)
     out = laid(WRAP, art_of(tile), (240, 200), repeats_around=4, repeat_kind=kind)
     rows = []
@@ -71,7 +71,7 @@ def test_every_kind_against_tiles_laid_by_hand(kind: str) -> None:
     st.integers(1, 90),
     st.integers(1, 70),
 )
-def test_no_gap_at_any_size(w: int, h: int, around: int, kind: str, x: float, y: float, tw: int, th: int) -> None:
+def test_a_repeat_has_no_gap_at_any_size(w: int, h: int, around: int, kind: str, x: float, y: float, tw: int, th: int) -> None:
     """A tile of one colour stays that colour everywhere: any gap, seam or blend with nothing would differ."""
     around = around + around % 2 if kind in ("half-drop", "mirror") else around
     tile = np.full((th, tw, 3), (200, 40, 90), np.uint8)
@@ -84,7 +84,7 @@ def test_no_gap_at_any_size(w: int, h: int, around: int, kind: str, x: float, y:
 
 @pytest.mark.parametrize("size", [(240, 200), (371, 327), (1000, 833), (97, 81)])
 @pytest.mark.parametrize(("kind", "around"), [("grid", 3), ("grid", 7), ("brick", 5), ("half-drop", 4), ("mirror", 6)])
-def test_it_closes_by_construction_at_any_size(size: tuple[int, int], kind: str, around: int) -> None:
+def test_a_repeat_closes_at_any_size(size: tuple[int, int], kind: str, around: int) -> None:
     """Turned round the cup by a whole period the print is the same: so the last column runs on into the first."""
     smooth = np.stack([np.outer(np.ones(60), 128 + 100 * np.sin(np.arange(60) * 2 * np.pi / 60 + k)) for k in range(3)], -1)
     out = laid(WRAP, art_of(smooth.astype(np.uint8)), size, repeat_kind=kind, repeats_around=around).astype(int)
@@ -94,13 +94,13 @@ def test_it_closes_by_construction_at_any_size(size: tuple[int, int], kind: str,
 
 
 @given(st.floats(30, 900), st.floats(1, 400), st.sampled_from([1, 2]))
-def test_the_nearest_whole_number_is_nearest(width: float, pitch: float, step: int) -> None:
+def test_the_offered_count_is_the_nearest_whole_number(width: float, pitch: float, step: int) -> None:
     n = nearest_count(width, pitch, step)
     assert n >= step and n % step == 0
     assert all(abs(width / n - pitch) <= abs(width / m - pitch) + 1e-9 for m in range(step, n + 4 * step, step))
 
 
-def test_sizes_are_offered_that_close() -> None:
+def test_the_offered_sizes_close() -> None:
     assert [n for n, _ in offered_counts(WRAP, "grid", 4)] == [2, 3, 4, 5, 6]
     assert [n for n, _ in offered_counts(WRAP, "half-drop", 4)] == [2, 4, 6, 8][: len(offered_counts(WRAP, "half-drop", 4))]
     assert all(n * pitch == pytest.approx(240) for n, pitch in offered_counts(WRAP, "mirror", 6))
@@ -114,14 +114,14 @@ def test_an_odd_number_of_a_half_drop_does_not_close_and_is_refused() -> None:
     assert step_of(CLOTH, "mirror") == 1
 
 
-def test_a_turned_pattern_cannot_close_but_lies_on_cloth() -> None:
+def test_a_rotated_pattern_cannot_close_but_may_be_used_on_cloth() -> None:
     with pytest.raises(PlacementError, match="quarter turns"):
         tiling_of(WRAP, (40, 40), Placement("repeat", rotate_deg=10))
     out = laid(CLOTH, art_of(np.full((20, 20, 3), (10, 200, 60), np.uint8)), (260, 220), rotate_deg=33, repeats_around=6)
     assert (out == (10, 200, 60)).all()
 
 
-def test_a_quarter_turn_turns_the_tile() -> None:
+def test_a_quarter_turn_rotates_the_tile() -> None:
     tile = noise(60, 48)
     out = laid(WRAP, art_of(tile), (240, 200), repeats_around=5, rotate_deg=90)
     assert np.array_equal(out[:60, :48], np.rot90(tile, -1))
@@ -134,7 +134,7 @@ def test_space_between_tiles_stays_bare() -> None:
 
 
 @given(st.floats(5, 400), st.floats(5, 400), st.floats(0.2, 4), st.floats(0, 6), st.sampled_from(KINDS))
-def test_pitch_times_number_is_the_wrap(w: float, h: float, scale: float, gap: float, kind: str) -> None:
+def test_pitch_times_count_is_the_circumference(w: float, h: float, scale: float, gap: float, kind: str) -> None:
     try:
         tiling = tiling_of(WRAP, (w, h), Placement("repeat", scale=scale, spacing_mm=gap, repeat_kind=kind))  # type: ignore[arg-type]
     except PlacementError:
@@ -144,7 +144,7 @@ def test_pitch_times_number_is_the_wrap(w: float, h: float, scale: float, gap: f
     assert tiling.pitch_mm[0] - tiling.tile_mm[0] == pytest.approx(gap)
 
 
-def test_dpi_counts_the_tile() -> None:
+def test_resolution_is_that_of_one_tile() -> None:
     art = art_of(noise(300, 250))
     placed = place(WRAP, art.facts.size, Placement("repeat", repeats_around=4))
     assert placed.box[2] == pytest.approx(60) and placed.dpi[0] == pytest.approx(300 / (60 / 25.4))
@@ -168,14 +168,14 @@ def ramp() -> np.ndarray:
     ).astype(np.uint8)
 
 
-def test_blended_edges_meet() -> None:
+def test_blended_edges_match() -> None:
     """By construction: the blend begins with the pixel after the tile's last one."""
     tile = as_array(blended_edges(art_of(ramp()).image(), 0.2))
     assert tile.shape == (160, 192, 3)
     assert seam_of(ramp()) > 70 and seam_of(tile) < 4
 
 
-def test_art_that_meets_itself_is_told_from_art_that_does_not() -> None:
+def test_seamless_art_is_distinguished_from_other_art() -> None:
     x, y = np.meshgrid(np.arange(240) / 240, np.arange(200) / 200)
     waves = 128 + 60 * np.sin(2 * np.pi * 3 * x) + 50 * np.cos(2 * np.pi * 2 * y)
     seamless = np.stack([waves, 255 - waves, waves / 2], -1).clip(0, 255).astype(np.uint8)

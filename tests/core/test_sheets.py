@@ -25,7 +25,7 @@ LENGTHS = st.floats(20, 3000)
 
 
 @given(length=LENGTHS, most=st.floats(30, 600), overlap=st.floats(0, 25))
-def test_parts_cover_every_point_and_overlap_by_what_was_asked(length: float, most: float, overlap: float) -> None:
+def test_parts_cover_every_point_and_overlap_as_requested(length: float, most: float, overlap: float) -> None:
     assume(most > overlap + 1)
     parts = spans(length, most, overlap)
     assert parts[0][0] == 0 and sum(parts[-1]) == pytest.approx(length)
@@ -38,7 +38,7 @@ def test_parts_cover_every_point_and_overlap_by_what_was_asked(length: float, mo
 
 
 @given(w=LENGTHS, h=LENGTHS, paper=st.sampled_from(sorted(PAPERS_MM)), overlap=st.floats(0, 20))
-def test_sheets_cover_the_print_within_the_printers_reach(w: float, h: float, paper: str, overlap: float) -> None:
+def test_sheets_cover_the_print_within_the_printable_area(w: float, h: float, paper: str, overlap: float) -> None:
     assume(w * h < 2e6)
     plan = plan_sheets((w, h), PAPERS_MM[paper], 5, overlap)
     covered = unary_union([box(x, y, x + a, y + b) for x, y, a, b in (part.box for part in plan.parts)])
@@ -56,14 +56,14 @@ def test_a_garden_flag_takes_four_letter_sheets() -> None:
     assert (len(plan.across), len(plan.down), plan.sheets) == (2, 2, 4)
 
 
-def test_what_fits_needs_no_marks_and_the_paper_is_turned_where_that_saves() -> None:
+def test_a_print_that_fits_needs_no_marks_and_the_paper_is_rotated_to_save_sheets() -> None:
     """A 9.3 × 8.2 in wrap on 8.5 × 14 in paper: common practice, no published source, it fits lying."""
     plan = plan_sheets((9.3 * 25.4, 8.2 * 25.4), PAPERS_MM["legal"], 3, 10)
     assert plan.sheets == 1 and plan.turned and plan.marks_mm == 0
     assert plan_sheets((280, 100), PAPERS_MM["a4"], 5, 10).paper_mm == (297, 210)
 
 
-def test_papers_by_name_and_by_size() -> None:
+def test_papers_are_given_by_name_or_by_size() -> None:
     assert paper_size("A4") == (210, 297) and paper_size("A3") == (297, 420)  # ISO 216
     assert paper_size("letter") == pytest.approx((8.5 * 25.4, 11 * 25.4))  # ANSI/ASME Y14.1, size A
     assert paper_size("330x482mm") == (330, 482)
@@ -73,13 +73,13 @@ def test_papers_by_name_and_by_size() -> None:
 
 
 @pytest.mark.parametrize(("margin", "overlap"), [(120, 10), (5, 250), (-1, 10), (5, -1), (5, float("nan"))])
-def test_impossible_margins_are_told(margin: float, overlap: float) -> None:
+def test_impossible_margins_are_reported(margin: float, overlap: float) -> None:
     with pytest.raises((OutputError, Exception), match=r"use|number"):
         plan_sheets((500, 500), PAPERS_MM["letter"], margin, overlap)
 
 
 @given(w=st.floats(50, 1600), h=st.floats(50, 1600))
-def test_the_platen_reaches_all_of_a_transfer_step_by_step(w: float, h: float) -> None:
+def test_platen_positions_cover_the_whole_transfer(w: float, h: float) -> None:
     parts = press_positions((w, h), (381, 381), 25)  # 15 × 15 in: common practice, no published source
     covered = unary_union([box(x, y, x + a, y + b) for x, y, a, b in (p.box for p in parts)])
     assert covered.symmetric_difference(box(0, 0, w, h)).area < 1e-3
@@ -87,7 +87,7 @@ def test_the_platen_reaches_all_of_a_transfer_step_by_step(w: float, h: float) -
         assert abs(a.column - b.column) + abs(a.row - b.row) == 1  # each lies beside the one before it
 
 
-def test_sheets_put_together_are_the_print_again(design_of: Callable[..., Design], tmp_path: Path) -> None:
+def test_assembled_sheets_give_the_print_again(design_of: Callable[..., Design], tmp_path: Path) -> None:
     """Every sheet rasterised by poppler, cut where the plan says and laid down: the print file's own pixels."""
     art = art_of(closed_wave(930, 820))
     made = make_print(design_of(art), lambda _: art, PrintSettings(100, mirror=True))

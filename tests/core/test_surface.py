@@ -1,4 +1,4 @@
-"""Surfaces laid at their real size: which texel a pixel sees, and that fine patterns end in their mean."""
+"""Surfaces laid at their real size: the texel of each pixel, and fine patterns that become their mean."""
 
 from dataclasses import replace
 
@@ -28,7 +28,7 @@ def level_map(w: int, h: int) -> PrintMap:
     return PrintMap(slice(0, h), slice(0, w), u.astype(np.float32), v.astype(np.float32), np.zeros((h, w), bool), (16, 16))
 
 
-def test_a_surface_lies_at_its_real_size() -> None:
+def test_a_surface_is_laid_at_its_real_size() -> None:
     """64 texels over 64 mm, seen at a pixel a mm: stripes of 16 mm are 16 px wide, and repeat."""
     seen = seen_surface(Surface.of("Stripes", stripes(), (64.0, 64.0)), (192.0, 64.0), level_map(192, 64), None)
     x = np.arange(192) % 32
@@ -36,14 +36,14 @@ def test_a_surface_lies_at_its_real_size() -> None:
     assert np.allclose(seen[32, (x > 18) & (x < 30), 0], 0.2, atol=0.02)
 
 
-def test_what_is_too_fine_to_see_is_its_mean() -> None:
+def test_detail_too_fine_to_see_becomes_its_mean() -> None:
     """A thousand stripes a picture width: no shimmer is left, and the mean is kept."""
     seen = seen_surface(Surface.of("Stripes", stripes(2), (4.0, 4.0)), (2000.0, 2000.0), level_map(100, 100), None)
     assert seen.std() < 0.01 and seen.mean() == pytest.approx(0.5, abs=0.01)
 
 
 @pytest.mark.parametrize("halved", [0, 1, 2])
-def test_a_pixel_sees_the_halves_that_fit_it_round_every_edge(halved: int) -> None:
+def test_a_pixel_uses_the_matching_half_sizes_across_every_edge(halved: int) -> None:
     """A level seen at 1, 2 or 4 texels a pixel, over three repeats, against OpenCV's own sampling of it with wrapped edges."""
     rng = np.random.default_rng(halved)
     found = Surface.of("Grain", rng.random((48, 80, 3)).astype(np.float32), (80.0, 48.0))
@@ -68,7 +68,7 @@ def test_the_lens_blurs_a_surface_too() -> None:
     assert blurred.std() < 0.4 * sharp.std() and blurred.mean() == pytest.approx(sharp.mean(), abs=0.02)
 
 
-def test_a_ground_shows_what_is_chosen() -> None:
+def test_a_background_shows_the_chosen_surface() -> None:
     info, passes = standing()
     view = make_view(info, passes, PX)
     found = {"stripes": Surface.of("Stripes", stripes(), (64.0, 64.0))}
@@ -81,7 +81,7 @@ def test_a_ground_shows_what_is_chosen() -> None:
     assert laid[:15, :, 0].std() > 0.05 * code and np.allclose(laid[30, 40], 0)  # the product hides it
 
 
-def test_a_weave_shades_a_colour_and_keeps_it_in_the_mean() -> None:
+def test_a_weave_shades_a_colour_and_keeps_its_mean() -> None:
     info, passes = on_cloth()
     view = make_view(info, passes, PX)
     weave = Surface.of("Weave", stripes(), (64.0, 64.0), tints=True)
@@ -91,7 +91,7 @@ def test_a_weave_shades_a_colour_and_keeps_it_in_the_mean() -> None:
     assert shaded.cloth["chest"].ndim == 3 and shaded.cloth["chest"].mean() == pytest.approx(grey, rel=0.05)
 
 
-def test_what_a_part_cannot_be_given_is_told() -> None:
+def test_impossible_choices_for_a_part_are_reported() -> None:
     info, _ = standing()
     info.region("table").check("oak", SURFACES)
     info.region("table").check(None, SURFACES)
@@ -114,7 +114,7 @@ def test_surfaces_that_ship_repeat_without_a_seam(name: str) -> None:
     assert surface("velvet") is None
 
 
-def test_panels_that_meet_within_a_pixel_do_not_both_darken_it() -> None:
+def test_two_panels_that_share_a_pixel_do_not_darken_it_twice() -> None:
     cloth = Region("cloth", "Cloth", None, {"White": "#ffffff"}, "White", size_mm=(960.0, 720.0))
     left, right = (Region(name, name, name, on="cloth") for name in ("left", "right"))
     maps = {

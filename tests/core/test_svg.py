@@ -15,7 +15,7 @@ def svg(inside: str, before: str = "") -> bytes:
     return (before + BOX.format(inside)).encode()
 
 
-def test_lines_are_drawn_at_the_size_that_is_wanted() -> None:
+def test_lines_are_drawn_at_the_requested_size() -> None:
     art = Artwork.read(svg('<rect width="100" height="100" fill="#dc1e1e"/>'))
     # CSS Values and Units 3, 6.2: 1 in is 96 px
     assert art.facts.vector and art.facts.px == (192, 96)
@@ -43,7 +43,7 @@ def test_references_to_other_files_are_refused_never_read(inside: str) -> None:
         Artwork.read(svg(inside))
 
 
-def test_references_within_the_drawing_are_fine() -> None:
+def test_references_within_the_drawing_are_allowed() -> None:
     picture = base64.b64encode(encoded(Image.new("RGB", (4, 4), "red"))).decode()
     art = Artwork.read(
         svg(
@@ -65,7 +65,7 @@ def test_references_within_the_drawing_are_fine() -> None:
         (BOX.format("").replace("2in", "900in").encode(), "megapixels"),
     ],
 )
-def test_what_is_wrong_with_a_drawing_is_told(data: bytes, says: str) -> None:
+def test_errors_in_a_drawing_are_reported(data: bytes, says: str) -> None:
     with pytest.raises(ArtworkError, match=says):
         Artwork.read(data)
 

@@ -45,7 +45,7 @@ def test_bleed_and_safe_lie_on_either_side_of_the_trim() -> None:
         ({"dpi": 9000}, "dpi"),
     ],
 )
-def test_impossible_panels_are_told(change: dict[str, Any], says: str) -> None:
+def test_impossible_panels_are_reported(change: dict[str, Any], says: str) -> None:
     data = copy.deepcopy(TOML)
     data["panels"][0] |= change
     with pytest.raises(TemplateError, match=says):
@@ -53,14 +53,14 @@ def test_impossible_panels_are_told(change: dict[str, Any], says: str) -> None:
 
 
 @pytest.mark.parametrize("missing", ["id", "title", "kind", "panels"])
-def test_what_is_missing_is_named(missing: str) -> None:
+def test_missing_keys_are_named(missing: str) -> None:
     data = {k: v for k, v in TOML.items() if k != missing}
     with pytest.raises(TemplateError, match=missing):
         parse_template(data)
 
 
 @pytest.mark.parametrize("change", [{"route": "carry"}, {"blank_colour": "white"}, {"panels": []}, {"least_dpi": "many"}])
-def test_impossible_templates_are_told(change: dict[str, Any]) -> None:
+def test_impossible_templates_are_reported(change: dict[str, Any]) -> None:
     with pytest.raises(TemplateError):
         parse_template({**TOML, **change})
 
@@ -94,7 +94,7 @@ def test_unknown_names_list_the_known_ones() -> None:
         {"trim_px": [0, 5]},
     ],
 )
-def test_hostile_panels_are_told(change: dict[str, Any]) -> None:
+def test_hostile_panels_are_reported(change: dict[str, Any]) -> None:
     data = copy.deepcopy(TOML)
     data["panels"][0] |= change
     with pytest.raises(TemplateError):
@@ -119,11 +119,11 @@ def test_hostile_panels_are_told(change: dict[str, Any]) -> None:
         {"panels": "none"},
     ],
 )
-def test_hostile_templates_are_told(change: dict[str, Any]) -> None:
+def test_hostile_templates_are_reported(change: dict[str, Any]) -> None:
     with pytest.raises(TemplateError):
         parse_template({**copy.deepcopy(TOML), **change})
 
 
-def test_what_looks_do_not_know_is_left_out() -> None:
+def test_unknown_values_of_looks_are_ignored() -> None:
     looks = {"body": "turned", "handle": 1, "spout": "long", "above": 4}
     assert parse_template({**TOML, "looks": looks}).looks == {"body": "turned", "handle": True, "above": 4}

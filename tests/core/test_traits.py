@@ -1,4 +1,4 @@
-"""What an artwork's own pixels tell: its ground, its words, its lines, a veil left by cutting out."""
+"""Properties measured on the pixels of an artwork: background, words, lines, a faint veil left by cutting out."""
 
 import json
 from typing import Any
@@ -43,7 +43,7 @@ def test_light_words_on_dark_are_found_too() -> None:
     assert find_rows(lightness(picture))
 
 
-def test_windows_and_fence_posts_are_not_words() -> None:
+def test_windows_and_fence_posts_are_not_mistaken_for_words() -> None:
     picture, draw = page()
     for i in range(14):
         draw.rectangle((80 + 40 * i, 200, 80 + 40 * i + 18, 226), fill=(30, 30, 60))
@@ -68,13 +68,13 @@ def test_the_thinnest_stroke_is_measured(width: int) -> None:
     assert thinnest_px(mask) == pytest.approx(width, abs=1)
 
 
-def test_corners_are_not_thin() -> None:
+def test_corners_do_not_count_as_thin() -> None:
     mask = np.zeros((200, 200), bool)
     mask[50:150, 50:150] = True
     assert thinnest_px(mask) > 60 or thinnest_px(mask) == 0
 
 
-def test_content_is_told_from_an_even_ground() -> None:
+def test_content_is_distinguished_from_an_even_background() -> None:
     picture, draw = page()
     draw.ellipse((300, 200, 500, 400), fill=(160, 30, 40))
     truth = np.zeros((600, 900), bool)
@@ -86,7 +86,7 @@ def test_content_is_told_from_an_even_ground() -> None:
     assert found.ground is not None and hex_of_lab(found.ground) == "#f0e8d6"
 
 
-def test_a_cut_out_is_told_by_alpha_and_a_picture_has_no_ground() -> None:
+def test_a_cut_out_is_recognised_by_alpha_and_a_picture_has_no_background() -> None:
     alpha = np.zeros((100, 120), np.uint8)
     alpha[20:80, 30:90] = 255
     cut = find_content(lab(quadrants(120, 100)), alpha)
@@ -95,7 +95,7 @@ def test_a_cut_out_is_told_by_alpha_and_a_picture_has_no_ground() -> None:
     assert find_content(lab(quadrants(120, 100)), np.full((100, 120), 255, np.uint8)).kind == "picture"
 
 
-def test_specks_are_left_out_and_parts_are_boxed() -> None:
+def test_specks_are_ignored_and_parts_get_boxes() -> None:
     mask = np.zeros((100, 100), bool)
     mask[10:30, 20:60] = True
     mask[80, 80] = True
@@ -104,7 +104,7 @@ def test_specks_are_left_out_and_parts_are_boxed() -> None:
     assert box == pytest.approx((10, 5, 20, 10), abs=2.1)
 
 
-def test_a_pattern_runs_off_all_edges_and_a_framed_page_does_not() -> None:
+def test_a_pattern_reaches_all_edges_and_a_framed_page_does_not() -> None:
     picture, draw = page(400, 400)
     for x in range(0, 440, 40):
         for y in range(0, 440, 40):
@@ -125,7 +125,7 @@ def haze(amount: int) -> np.ndarray:
     return rgba
 
 
-def test_a_veil_is_found_where_it_lies_and_a_soft_edge_is_none() -> None:
+def test_a_faint_veil_is_located_and_a_soft_edge_is_not_one() -> None:
     traits = find_traits(art_of(haze(40)))
     assert traits.haze == pytest.approx(60 * 260 / (60 * 260 + 100 * 100), abs=0.01)
     assert traits.haze_box == pytest.approx((20 / 300, 20 / 300, 260 / 300, 60 / 300), abs=0.02)
@@ -133,7 +133,7 @@ def test_a_veil_is_found_where_it_lies_and_a_soft_edge_is_none() -> None:
     assert find_traits(art_of(np.asarray(clean))).haze == 0
 
 
-def test_traits_survive_being_kept() -> None:
+def test_traits_survive_being_stored() -> None:
     picture, draw = page()
     draw.text((60, 100), "SIGNAL BOX", fill=(30, 30, 60), font_size=40)
     for art in (art_of(np.asarray(picture)), art_of(haze(40))):
@@ -142,6 +142,6 @@ def test_traits_survive_being_kept() -> None:
 
 
 @pytest.mark.parametrize("colour", ["#000000", "#ffffff", "#1f2a44", "#c2452f", "#f0e8d6", "#2f5a4a"])
-def test_lab_and_back(colour: str) -> None:
+def test_lab_survives_a_round_trip(colour: str) -> None:
     pixel = np.array([[[int(colour[i : i + 2], 16) for i in (1, 3, 5)]]], np.uint8)
     assert hex_of_lab(lab(pixel)[0, 0]) == colour

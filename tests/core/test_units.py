@@ -29,6 +29,6 @@ def test_a_page_laid_out_at_96_dpi_is_192_dpi_on_the_wrap() -> None:
 
 
 @pytest.mark.parametrize("mm", [0.0, -1.0, float("nan")])
-def test_no_printed_size_is_an_error(mm: float) -> None:
+def test_a_missing_print_size_is_an_error(mm: float) -> None:
     with pytest.raises(PlacementError, match="no printed size"):
         units.effective_dpi(100, mm)

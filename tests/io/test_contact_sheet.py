@@ -1,4 +1,4 @@
-"""Contact sheets: every picture in its cell, whole, in order, with its name; clear ones on the paper."""
+"""Contact sheets: every picture whole, in order, with its name; transparent ones on the paper."""
 
 from pathlib import Path
 
@@ -26,7 +26,7 @@ def cell(sheet: np.ndarray, column: int, row: int, side: int) -> np.ndarray:
     return sheet[y : y + side, x : x + side]
 
 
-def test_pictures_stand_in_rows_in_their_order(tmp_path: Path) -> None:
+def test_pictures_are_in_rows_in_order(tmp_path: Path) -> None:
     sheet = contact_sheet(pictures(tmp_path, [(300, 300)] * 5), 90)
     assert sheet.shape == (2 * (90 + GAP + LINE) + GAP, 3 * (90 + GAP) + GAP, 3)
     for i, colour in enumerate(COLOURS):
@@ -44,7 +44,7 @@ def test_a_picture_is_shown_whole_and_in_its_proportions(tmp_path: Path, size: t
     assert abs((xs.min() + xs.max()) / 2 - 59.5) <= 1 and abs((ys.min() + ys.max()) / 2 - 59.5) <= 1
 
 
-def test_what_is_clear_lies_on_the_paper(tmp_path: Path) -> None:
+def test_transparent_pictures_show_the_paper(tmp_path: Path) -> None:
     path = tmp_path / "clear.png"
     picture = Image.new("RGBA", (100, 100), (0, 0, 0, 0))
     picture.paste((200, 30, 30, 255), (30, 30, 70, 70))
@@ -53,12 +53,12 @@ def test_what_is_clear_lies_on_the_paper(tmp_path: Path) -> None:
     assert np.array_equal(shown[5, 5], PAPER) and np.array_equal(shown[50, 50], (200, 30, 30))
 
 
-def test_its_name_is_written_beneath(tmp_path: Path) -> None:
+def test_the_name_is_written_below_each_picture(tmp_path: Path) -> None:
     sheet = contact_sheet(pictures(tmp_path, [(90, 90)]), 160)
     line = sheet[GAP + 160 : GAP + 160 + LINE]
     assert (line.min(axis=(0, 2)) < 120).sum() > 30
 
 
-def test_nothing_makes_no_sheet() -> None:
+def test_without_pictures_there_is_no_sheet() -> None:
     with pytest.raises(OutputError, match="choose a scene first"):
         contact_sheet([], 100)

@@ -1,4 +1,4 @@
-"""Films of a turn, read back by two readers; they loop without a jump."""
+"""Films of a rotation, read back by two readers; they loop without a jump."""
 
 from fractions import Fraction
 from pathlib import Path
@@ -24,7 +24,7 @@ def bar(angle: float, w: int = 96, h: int = 64) -> np.ndarray:
 
 
 @pytest.mark.parametrize("ending", FRAMES_A_SECOND)
-def test_a_turn_goes_once_round_in_even_steps(ending: str) -> None:
+def test_a_rotation_goes_around_once_in_even_steps(ending: str) -> None:
     turn = angles(6.0, ending)
     steps = np.diff([*turn, 360.0])
     assert len(turn) == round(6 * FRAMES_A_SECOND[ending]) and turn[0] == 0
@@ -55,7 +55,7 @@ def test_mp4_is_read_by_two_readers(tmp_path: Path) -> None:
 
 
 @pytest.mark.parametrize("ending", [".webp", ".gif"])
-def test_moving_stills_loop_for_ever(tmp_path: Path, ending: str) -> None:
+def test_animated_pictures_loop_for_ever(tmp_path: Path, ending: str) -> None:
     path = tmp_path / f"turn{ending}"
     count = write_film(path, bar, 4.0)
     with Image.open(path) as film:
@@ -72,7 +72,7 @@ def test_moving_stills_loop_for_ever(tmp_path: Path, ending: str) -> None:
     assert jumps[0] < 1.6 * np.median(jumps) + 0.5
 
 
-def test_odd_sides_lose_a_pixel(tmp_path: Path) -> None:
+def test_odd_sizes_lose_a_pixel(tmp_path: Path) -> None:
     write_film(tmp_path / "odd.mp4", lambda angle: bar(angle, 97, 65), 2.0)
     with av.open(str(tmp_path / "odd.mp4")) as file:
         assert (file.streams.video[0].width, file.streams.video[0].height) == (96, 64)
@@ -85,7 +85,7 @@ def test_a_film_that_is_stopped_leaves_nothing(tmp_path: Path) -> None:
     assert list(tmp_path.iterdir()) == []
 
 
-def test_what_cannot_be_filmed_is_told(tmp_path: Path) -> None:
+def test_impossible_films_are_reported(tmp_path: Path) -> None:
     with pytest.raises(OutputError, match=r"\.mp4, \.webp or \.gif"):
         write_film(tmp_path / "turn.avi", bar, 6.0)
     with pytest.raises(OutputError, match=r"0\.5 s cannot"):

@@ -1,4 +1,4 @@
-"""PDF files written from top to bottom, read back by pikepdf, pdfium and poppler."""
+"""PDF files written in one pass, read back by pikepdf, PDFium and Poppler."""
 
 import io
 import subprocess
@@ -55,7 +55,7 @@ def test_pages_keep_their_pixels_sizes_and_boxes(tmp_path: Path) -> None:
     assert list(tmp_path.iterdir()) == [path]
 
 
-def test_a_picture_lies_where_it_was_put(tmp_path: Path) -> None:
+def test_a_picture_is_where_it_was_placed(tmp_path: Path) -> None:
     red = image(np.full((10, 10, 3), (200, 20, 20), np.uint8))
     path = tmp_path / "a.pdf"
     write_pages([Page((100, 50), (PlacedPicture(red, (60, 10, 20, 30)),))], path)
@@ -65,7 +65,7 @@ def test_a_picture_lies_where_it_was_put(tmp_path: Path) -> None:
     assert np.abs(inside.min(axis=0) - (20, 120)).max() <= 1 and np.abs(inside.max(axis=0) - (79, 159)).max() <= 1
 
 
-def test_marks_are_drawn_in_millimetres_and_say_any_words(tmp_path: Path) -> None:
+def test_marks_are_drawn_in_millimetres_with_any_text(tmp_path: Path) -> None:
     marks = Marks(100)
     marks.target(20, 30)
     marks.line(50, 0, 50, 100)
@@ -82,7 +82,7 @@ def test_marks_are_drawn_in_millimetres_and_say_any_words(tmp_path: Path) -> Non
     assert (seen[600, 600:900] < 200).any() and (seen[600, 600:900] == 255).any()  # dashes and their gaps
 
 
-def test_no_picture_is_left_behind_where_writing_fails(tmp_path: Path) -> None:
+def test_failed_writing_leaves_no_picture_behind(tmp_path: Path) -> None:
     path = tmp_path / "a.pdf"
 
     def pages() -> object:
@@ -120,7 +120,7 @@ def read(path: Path) -> str:
         return str(pdf[0].get_textpage().get_text_range())
 
 
-def test_a_ticket_says_sizes_in_both_units_and_distances_from_the_edges(tmp_path: Path) -> None:
+def test_a_ticket_gives_sizes_in_both_units_and_distances_from_the_edges(tmp_path: Path) -> None:
     path = tmp_path / "ticket.pdf"
     write_ticket(ticket(), path)
     text = read(path)
@@ -143,7 +143,7 @@ def test_a_ticket_says_sizes_in_both_units_and_distances_from_the_edges(tmp_path
         assert (int(shown.Width), int(shown.Height)) == (90, 60)
 
 
-def test_a_ticket_stays_one_page_however_much_is_said(tmp_path: Path) -> None:
+def test_a_ticket_stays_one_page_with_any_amount_of_text(tmp_path: Path) -> None:
     side = TicketSide("Panel", "a-long-name_" * 8 + ".png", (500, 500), (5906, 5906), 300, (0, 0, 0, 0))
     path = tmp_path / "ticket.pdf"
     write_ticket(ticket(sides=(side,) * 7, notes="Mind the seam. " * 120, steps=("Press that position. 60 s",) * 20), path)

@@ -1,4 +1,4 @@
-"""Print files, read back by other people's readers."""
+"""Print files, read back by independent readers."""
 
 import io
 import subprocess
@@ -82,7 +82,7 @@ def test_the_pdf_shows_the_picture_the_right_way_up(make: Make, tmp_path: Path) 
 
 
 @pytest.mark.parametrize("name", ["wrap.png", "wrap.tif"])
-def test_mirrored_is_the_same_picture_read_from_behind(make: Make, name: str, tmp_path: Path) -> None:
+def test_a_mirrored_file_is_the_flipped_picture(make: Make, name: str, tmp_path: Path) -> None:
     plain = np.asarray(Image.open(make(name)))
     mirrored = np.asarray(Image.open(make("m" + name, mirror=True)))
     assert np.array_equal(mirrored, plain[:, ::-1]) and not np.array_equal(mirrored, plain)
@@ -97,7 +97,7 @@ def test_bare_parts_stay_transparent_and_white_on_paper(make: Make) -> None:
         assert shown.convert("RGB").getpixel((3, 300)) == (255, 255, 255)
 
 
-def test_bleed_is_in_the_file_and_the_trim_box_inside_it(tmp_path: Path, design_of: Callable[..., Design]) -> None:
+def test_the_file_includes_the_bleed_and_the_trim_box_is_inside_it(tmp_path: Path, design_of: Callable[..., Design]) -> None:
     from dataclasses import replace
 
     art = art_of(quadrants())
@@ -115,7 +115,7 @@ def test_bleed_is_in_the_file_and_the_trim_box_inside_it(tmp_path: Path, design_
     ("name", "dpi", "says"),
     [("wrap.gif", 300, ".png, .tif, .pdf or .jpg"), ("wrap", 300, ".png"), ("w.png", 5, "dpi"), ("w.png", 9000, "dpi")],
 )
-def test_what_cannot_be_written_is_told_and_nothing_is_left(
+def test_impossible_files_are_reported_and_nothing_is_left(
     make: Make, tmp_path: Path, name: str, dpi: float, says: str
 ) -> None:
     with pytest.raises(OutputError, match=says):
@@ -123,7 +123,7 @@ def test_what_cannot_be_written_is_told_and_nothing_is_left(
     assert list(tmp_path.iterdir()) == []
 
 
-def test_a_missing_folder_is_told(make: Make) -> None:
+def test_a_missing_folder_is_reported(make: Make) -> None:
     with pytest.raises(OutputError, match="another folder"):
         make("no/such/folder/wrap.png")
 
@@ -142,7 +142,7 @@ def test_a_failure_leaves_the_old_file_as_it_was(tmp_path: Path) -> None:
     assert path.read_bytes() == b"the old one" and [p.name for p in tmp_path.iterdir()] == ["wrap.png"]
 
 
-def test_names_tell_what_a_file_is(tumbler: Template) -> None:
+def test_file_names_say_what_a_file_is(tumbler: Template) -> None:
     panel = Panel("wrap", "Wrap", (9.3 * 25.4, 8.2 * 25.4))
     assert (
         print_name("Summit Line", tumbler, panel, 300, True, "png")

@@ -1,4 +1,4 @@
-"""Scene packs: what ``scene.toml`` can say, quick passes, and the packs that ship."""
+"""Scene packs: the content of ``scene.toml``, quick passes, and the packs that ship."""
 
 from dataclasses import replace
 from pathlib import Path
@@ -34,7 +34,7 @@ def test_quick_passes_show_the_same_picture(info: SceneInfo) -> None:
     assert delta_e_2000(lab(whole), lab(quick)).mean() < 0.6
 
 
-def test_a_pack_without_quick_passes_is_read_whole(tmp_path: Path, info: SceneInfo) -> None:
+def test_a_pack_without_quick_passes_is_read_at_full_size(tmp_path: Path, info: SceneInfo) -> None:
     assert quick_info(replace(info, folder=tmp_path)) is None
     (tmp_path / "quick.exr").write_bytes(b"damaged")
     assert quick_info(replace(info, folder=tmp_path)) is None
@@ -86,7 +86,7 @@ class TestWhatAPackSays:
 
 
 @pytest.mark.parametrize("name", sorted(packs()))
-def test_every_pack_that_ships_is_whole_small_and_shows_its_prints(name: str) -> None:
+def test_every_shipped_pack_is_complete_small_and_shows_its_prints(name: str) -> None:
     info = packs()[name]
     sizes = [file.stat().st_size for file in info.folder.iterdir()]
     assert sum(sizes) < 6_000_000 and info.px == (2700, 2025)
@@ -105,5 +105,5 @@ def test_every_pack_that_ships_is_whole_small_and_shows_its_prints(name: str) ->
         assert inside > 0.97
 
 
-def test_all_packs_together_keep_to_their_budget() -> None:
+def test_all_packs_together_stay_within_their_size_limit() -> None:
     assert sum(file.stat().st_size for info in packs().values() for file in info.folder.iterdir()) < 120_000_000

@@ -1,4 +1,4 @@
-"""Scene packs as ZIP files: whole in, whole out, and nothing else of what a ZIP may hold."""
+"""Scene packs as ZIP files: complete in both directions, and nothing else that a ZIP may contain."""
 
 from __future__ import annotations
 
@@ -79,7 +79,7 @@ def test_a_large_pack_has_quick_passes_that_agree(tmp_path: Path) -> None:
     assert apart.mean() < 0.6 * np.abs(quantise(uv, FINEST) - uv)[:, 300:].mean(), "read without the steps it was packed in"
 
 
-def test_a_pack_goes_out_and_comes_back_whole(tmp_path: Path) -> None:
+def test_an_exported_pack_is_imported_unchanged(tmp_path: Path) -> None:
     info = pack(tmp_path / "a")
     (tmp_path / "b").mkdir()
     again = unzip_pack(zip_pack(info), tmp_path / "b")
@@ -88,7 +88,7 @@ def test_a_pack_goes_out_and_comes_back_whole(tmp_path: Path) -> None:
     assert np.array_equal(one.base, other.base) and np.array_equal(one.maps["wrap"], other.maps["wrap"], equal_nan=True)
 
 
-def test_passes_of_another_size_are_told_before_they_are_unpacked(tmp_path: Path) -> None:
+def test_passes_of_the_wrong_size_are_reported_before_unpacking(tmp_path: Path) -> None:
     info = pack(tmp_path / "a")
     toml = (info.folder / "scene.toml").read_text().replace("px = [96, 72]", "px = [960, 720]")
     (info.folder / "scene.toml").write_text(toml)
@@ -96,7 +96,7 @@ def test_passes_of_another_size_are_told_before_they_are_unpacked(tmp_path: Path
         read_passes(read_info(info.folder))
 
 
-def test_only_the_files_of_a_pack_are_taken(tmp_path: Path) -> None:
+def test_only_the_files_of_a_pack_are_imported(tmp_path: Path) -> None:
     info = pack(tmp_path / "a")
     files = {f"../../{name}": (info.folder / name).read_bytes() for name in ("scene.toml", "passes.exr")}
     (tmp_path / "b").mkdir()
@@ -105,7 +105,7 @@ def test_only_the_files_of_a_pack_are_taken(tmp_path: Path) -> None:
     assert sorted(p.name for p in tmp_path.iterdir()) == ["a", "b"]
 
 
-def test_what_is_no_pack_is_refused(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_file_that_is_not_a_pack_is_refused(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     info = pack(tmp_path / "a")
     toml, exr = ((info.folder / name).read_bytes() for name in ("scene.toml", "passes.exr"))
     (tmp_path / "b").mkdir()

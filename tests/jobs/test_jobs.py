@@ -1,4 +1,4 @@
-"""Long work: queued, followed, stopped, failed, taken up again."""
+"""Long work: queued, reported, stopped, failed, resumed."""
 
 import json
 import pickle
@@ -34,7 +34,7 @@ def database(tmp_path: Path) -> Database:
     return Database(tmp_path)
 
 
-def test_a_job_is_done_followed_and_keeps_its_files(database: Database) -> None:
+def test_a_job_reports_progress_and_keeps_its_files(database: Database) -> None:
     go, seen = threading.Event(), []
 
     def work(asked: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
@@ -73,7 +73,7 @@ def test_a_job_is_done_followed_and_keeps_its_files(database: Database) -> None:
     ("problem", "told"),
     [(OutputError("The disk is full."), "The disk is full."), (ZeroDivisionError("x"), "Something went wrong on our side")],
 )
-def test_a_job_that_fails_says_so_in_a_sentence(database: Database, problem: Exception, told: str) -> None:
+def test_a_failed_job_gives_its_reason(database: Database, problem: Exception, told: str) -> None:
     def work(asked: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
         raise problem
 
@@ -83,7 +83,7 @@ def test_a_job_that_fails_says_so_in_a_sentence(database: Database, problem: Exc
     jobs.close()
 
 
-def test_the_same_is_not_begun_twice_but_again_once_it_has_ended(database: Database) -> None:
+def test_an_equal_job_does_not_start_twice_until_the_first_has_ended(database: Database) -> None:
     go = threading.Event()
     done: list[int] = []
 
@@ -104,7 +104,7 @@ def test_the_same_is_not_begun_twice_but_again_once_it_has_ended(database: Datab
     jobs.close()
 
 
-def test_a_running_job_stops_and_a_waiting_one_never_begins(database: Database) -> None:
+def test_a_running_job_stops_and_a_waiting_one_never_starts(database: Database) -> None:
     begun: list[int] = []
 
     def work(asked: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
@@ -127,7 +127,7 @@ def test_a_running_job_stops_and_a_waiting_one_never_begins(database: Database) 
     jobs.close()
 
 
-def test_what_a_kill_left_is_taken_up_once(database: Database) -> None:
+def test_a_job_left_by_a_killed_process_is_resumed_once(database: Database) -> None:
     table = JobTable(database)
     half, waiting, stopping = (table.add("print", {"n": n}, "A print")[0] for n in range(3))
     assert table.hand_out(half.id) == 1
@@ -149,7 +149,7 @@ def test_what_a_kill_left_is_taken_up_once(database: Database) -> None:
     jobs.close()
 
 
-def test_work_that_nobody_is_heard_of_is_given_to_another_once(database: Database) -> None:
+def test_a_job_of_a_silent_worker_is_given_to_another_once(database: Database) -> None:
     done: list[int] = []
 
     def work(asked: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
@@ -169,7 +169,7 @@ def test_work_that_nobody_is_heard_of_is_given_to_another_once(database: Databas
     jobs.close()
 
 
-def test_a_message_that_comes_twice_is_done_once(tmp_path: Path) -> None:
+def test_a_message_delivered_twice_is_processed_once(tmp_path: Path) -> None:
     done = []
 
     def work(asked: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
@@ -187,12 +187,12 @@ def test_a_message_that_comes_twice_is_done_once(tmp_path: Path) -> None:
 
 
 @pytest.mark.parametrize("url", ["amqp://somewhere", "redis://127.0.0.1:1/0"])
-def test_a_queue_that_cannot_be_is_told(url: str, tmp_path: Path) -> None:
+def test_an_invalid_queue_address_is_reported(url: str, tmp_path: Path) -> None:
     with pytest.raises(QueueError, match="IMPROVA_QUEUE"):
         open_queue(url, tmp_path)
 
 
-def test_messages_are_plain_and_strange_ones_do_nothing(tmp_path: Path) -> None:
+def test_messages_are_plain_data_and_unknown_ones_are_ignored(tmp_path: Path) -> None:
     queue = open_queue(None, tmp_path)
     register_task(queue, None)("place", "print", {"word": "Schneehuhn é", "px": [1, 2]}, {})
     (message,) = queue.storage.enqueued_items()
@@ -205,7 +205,7 @@ def test_messages_are_plain_and_strange_ones_do_nothing(tmp_path: Path) -> None:
         queue.dequeue()
 
 
-def test_parts_of_a_watch_tell_shares_of_the_whole() -> None:
+def test_progress_of_parts_adds_up_to_the_whole() -> None:
     told: list[float] = []
     progress = Progress(told.append)
     first, second = progress.part(0, 0.4), progress.part(0.4, 1)

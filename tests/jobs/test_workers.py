@@ -1,4 +1,4 @@
-"""Several workers behind one board: real processes, Debian's Redis, one of them killed in the middle of its work."""
+"""Several workers for one board: real processes, Debian's Redis, one of them killed during its work."""
 
 import json
 import os
@@ -89,7 +89,7 @@ def asked_for(client: ApiClient, table: JobTable) -> list[int]:
     return jobs
 
 
-def test_a_worker_is_killed_and_nothing_is_lost_or_doubled(
+def test_a_killed_worker_loses_and_duplicates_nothing(
     board: ApiClient, workers: list[subprocess.Popen[bytes]], queue_url: str, tmp_path: Path
 ) -> None:
     app = board.application

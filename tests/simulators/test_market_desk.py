@@ -1,4 +1,4 @@
-"""The simulated marketplace's desk looks at a pack as a stranger would: nothing that is wrong with one is taken on trust."""
+"""The simulated marketplace examines a pack without trusting anything in it."""
 
 import io
 import json
@@ -65,7 +65,7 @@ def pictured(*files: str, **change: Any) -> list[dict[str, Any]]:
     return [{**listing()["pictures"][0], "file": name, **change} for name in files]
 
 
-def test_a_right_pack_is_taken_under_a_number_it_keeps(tmp_path: Path) -> None:
+def test_a_valid_pack_is_accepted_under_a_lasting_number(tmp_path: Path) -> None:
     desk = MarketDesk(tmp_path / "markets", "test", MARKET)
     first = desk.hand_in(pack(tmp_path, listing()))
     assert first.accepted and first.number == "00001" and first.seen[0] == "1 pictures"
@@ -99,7 +99,7 @@ def test_a_right_pack_is_taken_under_a_number_it_keeps(tmp_path: Path) -> None:
         ({"film": {"file": "turn.mp4", "seconds": 4, "alt": ""}}, "film is not in the pack"),
     ],
 )
-def test_what_is_wrong_is_refused_with_its_reason(tmp_path: Path, change: dict[str, Any], said: str) -> None:
+def test_errors_are_refused_with_their_reasons(tmp_path: Path, change: dict[str, Any], said: str) -> None:
     files = {
         "01.jpg": picture(),
         "text.jpg": b"no picture",
@@ -121,6 +121,6 @@ def test_a_pack_without_a_listing_is_refused(tmp_path: Path, told: str | None) -
     assert not answer.accepted and "listing.json" in answer.reasons[0] and answer.seen == ()
 
 
-def test_what_is_no_zip_is_refused(tmp_path: Path) -> None:
+def test_a_file_that_is_not_a_zip_is_refused(tmp_path: Path) -> None:
     (tmp_path / "pack.zip").write_bytes(b"PK no zip")
     assert not MarketDesk(tmp_path, "test", MARKET).hand_in(tmp_path / "pack.zip").accepted

@@ -1,4 +1,4 @@
-"""The simulated printer and the invented provider's desk."""
+"""The simulated printer and the invented provider's upload desk."""
 
 import json
 from pathlib import Path
@@ -24,7 +24,7 @@ def picture(
     return path
 
 
-def test_ink_is_what_white_paper_lacks(tmp_path: Path) -> None:
+def test_ink_use_is_the_darkness_of_the_print(tmp_path: Path) -> None:
     used = needed(picture(tmp_path / "a.png"), 2)  # red: no cyan, all magenta and yellow, on 4 × 2 in, twice
     area = 0.1016 * 0.0508
     assert used.sheets == 2 and used.ink_ml == pytest.approx((0, 24 * area, 24 * area), rel=0.01)
@@ -33,7 +33,7 @@ def test_ink_is_what_white_paper_lacks(tmp_path: Path) -> None:
     assert sum(needed(clear, 1).ink_ml) == pytest.approx(0, abs=1e-6)
 
 
-def test_a_pdf_takes_a_sheet_a_page(tmp_path: Path) -> None:
+def test_a_pdf_uses_one_sheet_per_page(tmp_path: Path) -> None:
     with pikepdf.new() as pdf:
         for _ in range(3):
             pdf.add_blank_page(page_size=(612, 792))
@@ -42,7 +42,7 @@ def test_a_pdf_takes_a_sheet_a_page(tmp_path: Path) -> None:
     assert used.sheets == 12 and sum(used.ink_ml) == pytest.approx(0, abs=1e-6)
 
 
-def test_the_printer_remembers_over_a_restart(tmp_path: Path) -> None:
+def test_the_printer_keeps_its_state_over_a_restart(tmp_path: Path) -> None:
     file = picture(tmp_path / "a.png")
     SimulatedPrinter(tmp_path).print(file, "red.png", 3)
     again = SimulatedPrinter(tmp_path).state()
@@ -55,7 +55,7 @@ def test_the_printer_remembers_over_a_restart(tmp_path: Path) -> None:
     assert SimulatedPrinter(tmp_path).refill().sheets == FULL_SHEETS
 
 
-def test_it_says_what_is_missing_and_prints_nothing(tmp_path: Path) -> None:
+def test_the_printer_names_what_is_missing_and_prints_nothing(tmp_path: Path) -> None:
     printer, file = SimulatedPrinter(tmp_path), picture(tmp_path / "a.png")
     with pytest.raises(OutputError, match="put in paper"):
         printer.print(file, "red.png", FULL_SHEETS + 1)
@@ -95,13 +95,13 @@ def test_a_jam_spoils_one_sheet_until_it_is_cleared(tmp_path: Path) -> None:
         ("a.bmp", {}, "BMP is not taken"),
     ],
 )
-def test_the_desk_takes_what_its_rules_allow(tmp_path: Path, name: str, options: dict[str, Any], reason: str | None) -> None:
+def test_the_desk_accepts_what_its_rules_allow(tmp_path: Path, name: str, options: dict[str, Any], reason: str | None) -> None:
     answer = judge_upload(picture(tmp_path / name, **options), PANEL)
     assert answer.accepted == (reason is None) and (reason is None or any(reason in each for each in answer.reasons))
     assert len(answer.seen) == 6
 
 
-def test_the_desk_weighs_files_and_knows_what_is_no_picture(tmp_path: Path) -> None:
+def test_the_desk_checks_file_sizes_and_recognises_files_that_are_not_pictures(tmp_path: Path) -> None:
     noise = tmp_path / "noise.png"
     Image.fromarray(np.random.default_rng(1).integers(0, 255, (600, 1200, 3), dtype=np.uint8)).save(noise)
     assert "weighs 2 MB" in judge_upload(noise, PANEL, UploadRules(most_mb=1)).reasons[0]

@@ -1,4 +1,4 @@
-"""A data folder as one file and back: nothing lost, nothing laid over, and nothing believed that is damaged."""
+"""A data folder as one file and back: nothing is lost or overwritten, and damaged files are refused."""
 
 import io
 import json
@@ -31,7 +31,7 @@ def folder(tmp_path: Path) -> Path:
     return database.folder
 
 
-def test_there_and_back_again(folder: Path, tmp_path: Path) -> None:
+def test_a_backup_restores_everything(folder: Path, tmp_path: Path) -> None:
     assert write_backup(folder, tmp_path / "all.zip") == 3
     assert read_backup(tmp_path / "all.zip", tmp_path / "again") == 3
     again = Database(tmp_path / "again")
@@ -45,7 +45,7 @@ def test_there_and_back_again(folder: Path, tmp_path: Path) -> None:
     assert not list((again.folder / "made").glob(".*"))
 
 
-def test_a_backup_taken_while_it_is_written_to_is_of_one_moment(folder: Path, tmp_path: Path) -> None:
+def test_a_backup_taken_during_writes_is_consistent(folder: Path, tmp_path: Path) -> None:
     database, ended = Database(folder), threading.Event()
 
     def write() -> None:
@@ -93,7 +93,7 @@ CHANGES = {
 
 
 @pytest.mark.parametrize("change", CHANGES.values(), ids=CHANGES)
-def test_what_is_damaged_is_told_and_nothing_is_written(folder: Path, tmp_path: Path, change) -> None:  # type: ignore[no-untyped-def]
+def test_a_damaged_backup_is_reported_and_nothing_is_written(folder: Path, tmp_path: Path, change) -> None:  # type: ignore[no-untyped-def]
     write_backup(folder, tmp_path / "all.zip")
     (tmp_path / "bad.zip").write_bytes(altered((tmp_path / "all.zip").read_bytes(), change))
     before = sorted(path.name for path in tmp_path.iterdir())
@@ -102,7 +102,7 @@ def test_what_is_damaged_is_told_and_nothing_is_written(folder: Path, tmp_path: 
     assert sorted(path.name for path in tmp_path.iterdir()) == before
 
 
-def test_cut_short_or_no_zip_at_all(folder: Path, tmp_path: Path) -> None:
+def test_a_truncated_backup_and_a_file_that_is_not_a_zip_are_refused(folder: Path, tmp_path: Path) -> None:
     write_backup(folder, tmp_path / "all.zip")
     data = (tmp_path / "all.zip").read_bytes()
     for name, content in (("short.zip", data[: len(data) // 2]), ("text.zip", b"hello"), ("empty.zip", b"")):
@@ -114,7 +114,7 @@ def test_cut_short_or_no_zip_at_all(folder: Path, tmp_path: Path) -> None:
     assert not (tmp_path / "again").exists()
 
 
-def test_from_a_shell_and_never_over_what_is_there(folder: Path, tmp_path: Path) -> None:
+def test_the_command_line_restores_and_never_overwrites(folder: Path, tmp_path: Path) -> None:
     def run(*asked: str) -> tuple[int, str]:
         said = CliRunner().invoke(main, asked)
         return said.exit_code, said.output

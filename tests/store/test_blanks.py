@@ -1,4 +1,4 @@
-"""Blanks in the data folder: own ones, the board's, limits and files; and databases of earlier versions."""
+"""Blanks in the data folder: custom ones, the board's, limits and files; and databases of earlier versions."""
 
 import json
 import sqlite3
@@ -23,7 +23,7 @@ def again(blanks: Blanks) -> Blanks:
     return Blanks(Database(blanks._database.folder))
 
 
-def test_an_own_blank_survives_a_restart_and_is_brought_back(blanks: Blanks) -> None:
+def test_a_custom_blank_survives_a_restart_and_can_be_restored(blanks: Blanks) -> None:
     flask = measured_template("own-flask", Measures("Flask", "round", top_mm=300, bottom_mm=220, height_mm=160))
     blanks.keep(flask)
     blanks.set_board(["own-flask", "mug-11oz", "own-flask"])
@@ -35,7 +35,7 @@ def test_an_own_blank_survives_a_restart_and_is_brought_back(blanks: Blanks) -> 
     assert [t.id for t in blanks.own()] == ["own-flask"]
 
 
-def test_limits_are_kept_a_blank_and_given_back(blanks: Blanks) -> None:
+def test_limits_are_stored_per_blank_and_reset(blanks: Blanks) -> None:
     blanks.set_limit("t-shirt", "letter_mm", 6.5)
     blanks.set_limit("t-shirt", "least_dpi", 180)
     blanks.set_limit("t-shirt", "letter_mm", 7.0)
@@ -44,7 +44,7 @@ def test_limits_are_kept_a_blank_and_given_back(blanks: Blanks) -> None:
     assert blanks.limits() == {"t-shirt": {"least_dpi": 180.0}}
 
 
-def test_files_of_a_blank(blanks: Blanks) -> None:
+def test_files_of_a_blank_are_stored_and_removed(blanks: Blanks) -> None:
     blanks.keep_file("hoodie", "guide", b"one", "front.png", "front")
     blanks.keep_file("hoodie", "guide", b"two", "front-new.png", "front")
     blanks.keep_file("hoodie", "profile", b"icc", "printer.icc")
@@ -112,5 +112,5 @@ def test_a_database_of_an_earlier_version_is_brought_up_to_date(tmp_path: Path) 
     assert kept is not None and kept.traits == find_traits(art)
 
 
-def test_shipped_blanks_are_no_own_ones(blanks: Blanks) -> None:
+def test_shipped_blanks_are_not_custom_blanks(blanks: Blanks) -> None:
     assert blanks.own() == [] and not template("mug-11oz").own

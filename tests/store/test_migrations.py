@@ -1,4 +1,4 @@
-"""Data of earlier versions is brought up to date with nothing lost, and data of later ones is refused."""
+"""Data of earlier versions is upgraded without loss, and data of later versions is refused."""
 
 import json
 import sqlite3
@@ -121,7 +121,7 @@ def test_a_backup_of_a_newer_version_is_refused(tmp_path: Path) -> None:
     assert not (tmp_path / "back").exists()
 
 
-def test_statements_keep_triggers_whole() -> None:
+def test_triggers_are_kept_as_one_statement() -> None:
     script = (
         "CREATE TABLE a (b);\n-- a remark; with a semicolon\nCREATE TRIGGER t AFTER INSERT ON a BEGIN\n  DELETE FROM a;\nEND;\n"
     )
@@ -129,7 +129,7 @@ def test_statements_keep_triggers_whole() -> None:
     assert len(found) == 2 and found[1].strip().endswith("END;")
 
 
-def test_what_was_decided_reads_as_before(old_folder: Path) -> None:
+def test_settings_read_as_before(old_folder: Path) -> None:
     database = Database(old_folder)
     lamp, tile = Artworks(database).all()
     assert (lamp.title, tile.title) == ("The signal lamp", "Tile") and tile.step == 1

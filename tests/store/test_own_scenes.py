@@ -1,4 +1,4 @@
-"""Packs of the seller's own appear whole or not at all, and nothing of them is lost by taking them away."""
+"""The seller's own packs appear complete or not at all, and removing them loses nothing."""
 
 from __future__ import annotations
 
@@ -24,13 +24,13 @@ def held(own: OwnScenes, name: str = "own-mug-1") -> str | None:
     return path.read_text() if path.exists() else None
 
 
-def test_a_pack_is_put_and_put_anew(own: OwnScenes) -> None:
+def test_a_pack_is_stored_and_replaced(own: OwnScenes) -> None:
     own.put_pack("own-mug-1", write("first"))
     own.put_pack("own-mug-1", write("second"))
     assert held(own) == "second" and sorted(p.name for p in own.folder.iterdir()) == ["aside", "own-mug-1"]
 
 
-def test_a_pack_that_fails_to_be_written_leaves_the_one_there_was(own: OwnScenes) -> None:
+def test_a_failed_write_leaves_the_earlier_pack(own: OwnScenes) -> None:
     own.put_pack("own-mug-1", write("first"))
 
     def fails(folder: Path) -> None:
@@ -42,7 +42,7 @@ def test_a_pack_that_fails_to_be_written_leaves_the_one_there_was(own: OwnScenes
     assert held(own) == "first" and sorted(p.name for p in own.folder.iterdir()) == ["aside", "own-mug-1"]
 
 
-def test_what_a_killed_process_had_begun_is_swept(own: OwnScenes, tmp_path: Path) -> None:
+def test_unfinished_packs_of_a_killed_process_are_removed(own: OwnScenes, tmp_path: Path) -> None:
     dead = temporary_prefix("own-mug-1").rsplit("~", 2)[0] + "~999999999~abc"
     (own.folder / dead).mkdir()
     (own.folder / dead / "passes.exr").write_bytes(b"half")
@@ -59,7 +59,7 @@ def test_marks_are_kept_with_the_scene(own: OwnScenes) -> None:
     assert [r.pack for r in own.all()] == ["own-mug-1"] and own.get(99) is None
 
 
-def test_a_scene_taken_away_keeps_its_pack_aside(own: OwnScenes) -> None:
+def test_a_removed_scene_keeps_its_pack_for_undo(own: OwnScenes) -> None:
     row = own.add(None, "mug-11oz", "wrap", "My mug", "own-mug-1")
     own.put_pack("own-mug-1", write("first"))
     own.set_removed(row, True)
@@ -69,7 +69,7 @@ def test_a_scene_taken_away_keeps_its_pack_aside(own: OwnScenes) -> None:
     assert held(own) == "first" and [r.id for r in own.all()] == [row.id]
 
 
-def test_a_scene_never_made_can_be_taken_away(own: OwnScenes) -> None:
+def test_a_scene_without_a_pack_can_be_removed(own: OwnScenes) -> None:
     row = own.add(None, "mug-11oz", "wrap", "My mug")
     own.set_removed(row, True)
     assert own.all() == []

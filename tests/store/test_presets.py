@@ -1,4 +1,4 @@
-"""Looks are kept by name, survive a restart, and are replaced and forgotten whole."""
+"""Presets are saved by name, survive a restart, and are replaced and deleted whole."""
 
 from pathlib import Path
 
@@ -17,12 +17,12 @@ def looks(tmp_path: Path) -> Presets:
     return Presets(Database(tmp_path))
 
 
-def test_a_look_comes_back_as_it_was_kept(looks: Presets, tmp_path: Path) -> None:
+def test_a_preset_is_loaded_as_it_was_saved(looks: Presets, tmp_path: Path) -> None:
     looks.keep(EVENING)
     assert looks.all() == [EVENING] and Presets(Database(tmp_path)).all() == [EVENING]
 
 
-def test_the_same_name_replaces_and_another_stands_beside(looks: Presets) -> None:
+def test_an_equal_name_replaces_and_another_name_adds(looks: Presets) -> None:
     looks.keep(EVENING)
     looks.keep(PresetRow("Evening", {"shots": []}, {}))
     looks.keep(PresetRow("autumn ö", {}, {}))
@@ -30,7 +30,7 @@ def test_the_same_name_replaces_and_another_stands_beside(looks: Presets) -> Non
     assert looks.all()[1].mockup_settings == {"shots": []}
 
 
-def test_a_forgotten_look_is_gone_and_the_others_stay(looks: Presets) -> None:
+def test_a_deleted_preset_is_gone_and_the_others_stay(looks: Presets) -> None:
     looks.keep(EVENING)
     looks.keep(PresetRow("Noon", {}, {}))
     looks.forget("Evening")
@@ -38,7 +38,7 @@ def test_a_forgotten_look_is_gone_and_the_others_stay(looks: Presets) -> None:
     assert [look.name for look in looks.all()] == ["Noon"]
 
 
-def test_a_pairs_choices_are_kept_beside_its_other_ones(tmp_path: Path) -> None:
+def test_mock_up_choices_do_not_disturb_other_settings_of_a_pair(tmp_path: Path) -> None:
     from tests.conftest import art_of, quadrants
 
     database = Database(tmp_path)
@@ -54,7 +54,7 @@ def test_a_pairs_choices_are_kept_beside_its_other_ones(tmp_path: Path) -> None:
     assert (found.mockup_settings, found.angle, found.colours) == ({"format": "webp"}, 12.0, {"handle": "Pine"})
 
 
-def test_a_folder_of_an_earlier_version_gets_what_it_lacks(tmp_path: Path) -> None:
+def test_a_folder_of_an_earlier_version_is_upgraded(tmp_path: Path) -> None:
     first = database_of_version_1(tmp_path)
     first.executescript("ALTER TABLE pair DROP COLUMN showing; DROP TABLE look; PRAGMA user_version = 0;")
     first.close()

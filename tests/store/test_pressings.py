@@ -1,4 +1,4 @@
-"""Presses, makers' figures and the log, as they are kept."""
+"""Presses, makers' figures and the log, as they are stored."""
 
 from pathlib import Path
 from typing import Any
@@ -30,7 +30,7 @@ def add(pressings: Pressings, art: ArtRow, on: str, result: str = "good", press:
     return pressings.add(*GLOSS, press, art.id, pressing)  # type: ignore[arg-type]
 
 
-def test_the_log_is_of_one_blank_finish_and_press_and_the_newest_comes_first(database: Database, art: ArtRow) -> None:
+def test_the_log_is_per_blank_finish_and_press_newest_first(database: Database, art: ArtRow) -> None:
     pressings = Pressings(database)
     old = add(pressings, art, "2026-05-01", "usable", faults=("pale", "specks"), note="damp day")
     new = add(pressings, art, "2026-05-09")
@@ -42,7 +42,7 @@ def test_the_log_is_of_one_blank_finish_and_press_and_the_newest_comes_first(dat
     assert pressings.log(GLOSS[0], "matte", "tumbler", "Press") == []
 
 
-def test_an_entry_that_is_taken_out_counts_no_more(database: Database, art: ArtRow) -> None:
+def test_a_removed_entry_no_longer_counts(database: Database, art: ArtRow) -> None:
     pressings = Pressings(database)
     spoiled = add(pressings, art, "2026-05-01", "spoiled")
     assert pressings.pressed() == set()
@@ -53,7 +53,7 @@ def test_an_entry_that_is_taken_out_counts_no_more(database: Database, art: ArtR
     assert [row.pressing.id for row in pressings.log(*GLOSS, "Press")] == [spoiled]  # type: ignore[arg-type]
 
 
-def test_photographs_are_kept_by_their_content(database: Database, art: ArtRow) -> None:
+def test_photographs_are_stored_by_content(database: Database, art: ArtRow) -> None:
     pressings = Pressings(database)
     first, second = add(pressings, art, "2026-05-01"), add(pressings, art, "2026-05-02")
     for entry in (first, second):
@@ -64,7 +64,7 @@ def test_photographs_are_kept_by_their_content(database: Database, art: ArtRow) 
     assert pressings.photo(99) is None
 
 
-def test_makers_figures_are_of_a_blank_finish_and_press(database: Database) -> None:
+def test_makers_figures_are_per_blank_finish_and_press(database: Database) -> None:
     pressings = Pressings(database)
     figures = Figures(190, 60, "medium", 20, 10, 30, "maker", "the leaflet")
     pressings.keep_maker(*GLOSS, figures)  # type: ignore[arg-type]
@@ -82,7 +82,7 @@ def test_presses_are_known_by_name(database: Database) -> None:
     assert pressings.presses("mug") == []
 
 
-def test_settings_and_printing_are_kept(database: Database, art: ArtRow) -> None:
+def test_settings_and_print_options_are_stored(database: Database, art: ArtRow) -> None:
     from improva.store import Pairs
 
     database.keep_setting("gang-sheet", {"items": [1, 2]})
@@ -95,7 +95,9 @@ def test_settings_and_printing_are_kept(database: Database, art: ArtRow) -> None
     assert row.printing == {"dpi": 150} and row.route == "press" and row.placements == {}
 
 
-def test_what_a_killed_process_began_is_swept_and_what_lives_is_left(database: Database, tmp_path: Path) -> None:
+def test_unfinished_files_of_killed_processes_are_removed_and_those_of_living_ones_stay(
+    database: Database, tmp_path: Path
+) -> None:
     import os
     import platform
     import subprocess

@@ -1,4 +1,4 @@
-"""What is kept stays kept: over restarts, kills, and other hands at the same time."""
+"""Stored data survives restarts, kills, and several writers at the same time."""
 
 import json
 import os
@@ -48,7 +48,7 @@ def test_an_artwork_survives_a_restart(database: Database, art_id: int) -> None:
     assert again.open(row).data == art_of(quadrants()).data
 
 
-def test_the_same_file_is_the_same_artwork_and_comes_back(database: Database, art_id: int) -> None:
+def test_an_equal_file_is_the_same_artwork_and_restores_it(database: Database, art_id: int) -> None:
     artworks = Artworks(database)
     artworks.set_removed(art_id, True)
     assert artworks.all() == [] and artworks.ever_any()
@@ -75,7 +75,7 @@ def test_undo_and_redo_go_all_the_way_and_over_a_restart(database: Database, art
 
 @settings(max_examples=25)
 @given(st.lists(st.sampled_from(["place", "undo", "redo"]), max_size=30))
-def test_history_behaves_like_a_list_with_a_hand_in_it(moves: list[str]) -> None:
+def test_history_behaves_like_a_list_with_a_position(moves: list[str]) -> None:
     import tempfile
 
     with tempfile.TemporaryDirectory() as folder:
@@ -103,7 +103,7 @@ def test_choices_and_placings_do_not_disturb_each_other(database: Database, art_
     assert (row.route, row.angle, row.colours, row.placements) == ("upload", 42.5, {"lid": "Ink"}, {"wrap": Placement(scale=2)})
 
 
-def test_made_files_are_made_once_and_known_by_their_placing(database: Database, art_id: int) -> None:
+def test_files_are_made_once_and_found_by_their_placement(database: Database, art_id: int) -> None:
     made, calls = MadeFiles(database), []
 
     def make(path: Path) -> None:
@@ -120,13 +120,13 @@ def test_made_files_are_made_once_and_known_by_their_placing(database: Database,
     assert made.named(row.key) is None
 
 
-def test_the_database_refuses_what_makes_no_sense(database: Database) -> None:
+def test_the_database_refuses_inconsistent_rows(database: Database) -> None:
     with pytest.raises(sqlite3.IntegrityError):
         Pairs(database).place(999, BLANK, {"wrap": Placement()})
     assert database.connection.execute("SELECT count(*) FROM pair").fetchone()[0] == 0
 
 
-def test_many_hands_at_once(database: Database, art_id: int) -> None:
+def test_many_writers_at_once_lose_nothing(database: Database, art_id: int) -> None:
     def work(n: int) -> None:
         pairs = Pairs(database)
         for i in range(20):
@@ -140,7 +140,7 @@ def test_many_hands_at_once(database: Database, art_id: int) -> None:
     assert [Pairs(database).get(art_id, f"blank-{n}").step for n in range(4)] == [20] * 4
 
 
-def test_a_kill_at_any_moment_leaves_whole_steps(database: Database, art_id: int) -> None:
+def test_a_kill_at_any_moment_leaves_complete_steps(database: Database, art_id: int) -> None:
     program = textwrap.dedent(f"""
         from pathlib import Path
         from improva.core.design import Placement
@@ -164,7 +164,7 @@ def test_a_kill_at_any_moment_leaves_whole_steps(database: Database, art_id: int
     assert row.step in (told[-1], told[-1] + 1) and row.placements == {"wrap": Placement(rotate_deg=row.step)}
 
 
-def test_preparations_undo_all_the_way_over_a_restart(database: Database, art_id: int) -> None:
+def test_preparations_can_be_undone_completely_after_a_restart(database: Database, art_id: int) -> None:
     preparations = Preparations(database)
     many = [Preparation((Step("turn", {"degrees": float(i)}),)) for i in range(1, 12)]
     for preparation in [*many, many[-1]]:  # the last one twice, which is one decision

@@ -45,6 +45,6 @@ def test_a_print_is_neither_stretched_nor_squeezed(sheet: str) -> None:
         assert np.abs(cloth / panel - 1).max() < 0.09
 
 
-def test_it_stands_on_the_floor() -> None:
+def test_the_bag_stands_on_the_floor() -> None:
     low = [at[..., 2].min() for at, _ in bag.sheets().values()]
     assert min(low) > -0.01 and max(low) < 0.1

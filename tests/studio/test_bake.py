@@ -1,4 +1,4 @@
-"""What the studio makes of traces, and what its scenes say: all without tracing one."""
+"""What the studio makes of path traces, and what its scene files contain; no scene is traced here."""
 
 import math
 from pathlib import Path
@@ -16,7 +16,7 @@ from studio.scenes import SCENES
 from studio.stage import Stage
 
 
-def test_a_window_lies_round_what_is_seen_with_air() -> None:
+def test_a_crop_encloses_the_visible_product_with_a_margin() -> None:
     mask = np.zeros((300, 400), bool)
     mask[100:150, 200:260] = True
     x, y, w, h = bake.window_of(mask, 0.05)
@@ -26,7 +26,7 @@ def test_a_window_lies_round_what_is_seen_with_air() -> None:
     assert bake.window_of(mask, 0.05)[0] == 0  # not past the frame
 
 
-def test_a_window_is_melted_into_its_frame() -> None:
+def test_a_crop_is_blended_into_its_frame() -> None:
     low, high = np.zeros((50, 100, 3), np.float32), np.ones((60, 80, 3), np.float32)
     out = joining.laid(low, high, (40, 20, 80, 60), (200, 100), 0.05)
     assert np.allclose(out[50, 80], 1) and np.allclose(out[5, 5], 0)
@@ -36,14 +36,14 @@ def test_a_window_is_melted_into_its_frame() -> None:
     assert np.allclose(whole, 1)  # at the frame's own edge nothing is melted
 
 
-def test_places_are_carried_outward_and_no_farther() -> None:
+def test_uv_is_extended_outward_by_the_given_width_only() -> None:
     uv = np.full((21, 21, 2), np.nan, np.float32)
     uv[10, 10] = (0.3, 0.7)
     spread = joining.dilate(uv, 3)
     assert np.allclose(spread[10, 13], (0.3, 0.7)) and np.isnan(spread[10, 14]).all()
 
 
-def test_panels_sewn_together_are_not_spread_over_each_other() -> None:
+def test_sewn_panels_are_not_extended_over_each_other() -> None:
     left, right = (np.full((10, 20, 2), np.nan, np.float32) for _ in range(2))
     left[:, :9], right[:, 11:] = 0.2, 0.8
     apart = joining.kept_apart({"l": left, "r": right}, {"l": joining.dilate(left, 5), "r": joining.dilate(right, 5)})
@@ -51,7 +51,7 @@ def test_panels_sewn_together_are_not_spread_over_each_other() -> None:
     assert (both.sum(axis=0) <= 1).all() and both[0, :, :9].all() and both[1, :, 11:].all()
 
 
-def test_light_on_the_ground_ends_at_the_silhouette_and_not_before() -> None:
+def test_light_on_the_background_ends_exactly_at_the_silhouette() -> None:
     """Even light behind an opaque square, traced at half the size, comes back even up to its edge."""
     cover = np.zeros((80, 120), np.float32)
     cover[20:60, 40:80] = 1
@@ -61,7 +61,7 @@ def test_light_on_the_ground_ends_at_the_silhouette_and_not_before() -> None:
     assert np.allclose(out[..., 0], 0.8 * (1 - cover), atol=0.02)
 
 
-def test_a_grounds_light_is_clean_along_a_silhouette() -> None:
+def test_light_on_the_background_is_clean_along_the_silhouette() -> None:
     """What a coarse trace smears over the edge of a disc is carried on from where it is believed, and the cover decides."""
     y, x = np.mgrid[:200, :200]
     out = np.hypot(x - 99.3, y - 101.7) - 60
@@ -72,7 +72,7 @@ def test_a_grounds_light_is_clean_along_a_silhouette() -> None:
     assert np.abs(joining.edged(smeared.astype(np.float32), cover) - true).max() < 0.01 < np.abs(smeared - true).max()
 
 
-def test_light_on_what_is_thin_is_even_along_it() -> None:
+def test_light_on_thin_parts_is_even_along_them() -> None:
     """A pole of nine px has no inside that is far from its edge: what its middle shows is evened out, with none of the ground's."""
     x = np.arange(120)[None].repeat(300, 0)
     cover = ((x >= 60) & (x < 69)).astype(np.float32)
@@ -83,7 +83,7 @@ def test_light_on_what_is_thin_is_even_along_it() -> None:
     assert out[60:240, 60:69].max() < 0.1 and np.allclose(out[:, :50], 1, atol=1e-3)
 
 
-def test_soft_light_is_calmed_and_the_product_left() -> None:
+def test_soft_light_is_denoised_and_the_product_is_not_changed() -> None:
     rng = np.random.default_rng(3)
     basis = np.full((72, 96, 3), 0.02, np.float32) + rng.normal(0, 0.01, (72, 96, 3)).astype(np.float32)
     product = np.zeros((72, 96), bool)
@@ -92,7 +92,7 @@ def test_soft_light_is_calmed_and_the_product_left() -> None:
     assert np.array_equal(out[32:38, 42:48], basis[32:38, 42:48]) and out[:20].std() < 0.5 * basis[:20].std()
 
 
-def test_what_a_region_usually_reflects() -> None:
+def test_the_usual_reflectance_of_a_region() -> None:
     assert np.allclose(bake.usual({"id": "wrap", "panel": "wrap"}), bake.PRINT)
     oak = bake.usual({"id": "table", "surface": "oak", "colours": {"Grey": "#808080"}})
     assert oak[0] > oak[1] > oak[2] > 0.05  # warm wood, in R, G, B
@@ -109,7 +109,7 @@ def test_a_point_is_projected_as_a_pinhole_does(tmp_path: Path) -> None:
 
 
 @pytest.mark.parametrize("name", SCENES)
-def test_every_scene_says_what_a_pack_must(name: str, tmp_path: Path) -> None:
+def test_every_scene_has_all_that_a_pack_needs(name: str, tmp_path: Path) -> None:
     scene = SCENES[name]
     folder = tmp_path / name
     folder.mkdir()
@@ -127,7 +127,7 @@ def test_every_scene_says_what_a_pack_must(name: str, tmp_path: Path) -> None:
     assert set(info.mirrored) <= set(info.views)
 
 
-def test_every_blank_of_the_catalogue_is_to_be_pictured() -> None:
+def test_every_blank_of_the_catalogue_has_a_scene() -> None:
     from improva.catalogue import templates
 
     shown = {blank for scene in SCENES.values() for blank in scene.pack["templates"]}
@@ -165,7 +165,7 @@ def test_mugs_are_as_large_as_their_templates_and_bare_at_the_handle(mug: bodies
     assert line[:, 2].min() - half.max() > 0 and line[:, 2].max() + half.max() < mug.height
 
 
-def test_a_pack_too_large_is_packed_coarser(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_pack_that_is_too_large_is_stored_with_less_precision(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     rng = np.random.default_rng(0)
     noise = rng.uniform(0.2, 0.8, (400, 500, 3)).astype(np.float32)
     flat = np.ones((400, 500), np.float32)
@@ -178,7 +178,7 @@ def test_a_pack_too_large_is_packed_coarser(tmp_path: Path, monkeypatch: pytest.
     assert sizes[1] < 0.9 * sizes[0]
 
 
-def test_a_white_print_on_white_paint_shows_no_border_and_steel_beside_it_stays() -> None:
+def test_a_white_print_on_white_paint_has_no_visible_border_and_steel_stays() -> None:
     """Light of a cup: print between rows 30 and 70, its border's pixels too dark and too bright; paint below, steel above it."""
     rng = np.random.default_rng(3)
     share = np.zeros((100, 60, 1), np.float32)
@@ -198,7 +198,7 @@ def test_a_white_print_on_white_paint_shows_no_border_and_steel_beside_it_stays(
     assert np.array_equal(own[:60], rough[:60]) and np.array_equal(rest["base"][:60], rough_base[:60]), "steel is seen as such"
 
 
-def test_a_border_by_a_curved_foot_has_no_brighter_line_and_keeps_its_step() -> None:
+def test_a_border_at_a_curved_foot_has_no_bright_line_and_keeps_its_step() -> None:
     """Paint that turns away below the print, a fifth darker there; the border's pixels are brighter than either side."""
     share = np.zeros((60, 80, 1), np.float32)
     share[:30] = 1
@@ -214,7 +214,7 @@ def test_a_border_by_a_curved_foot_has_no_brighter_line_and_keeps_its_step() -> 
     assert white[28, 40] > 1.2 * white[31, 40], "the step is seen"
 
 
-def test_a_grounds_light_that_leaks_over_a_silhouette_is_told_from_what_it_throws() -> None:
+def test_leaked_background_light_is_distinguished_from_reflected_light() -> None:
     """On the product, left of column 200: a band all along the edge, which a wall throws there, and a short spot, which it does not."""
     cover = np.zeros((400, 300), np.float32)
     cover[:, :200] = 1
@@ -227,7 +227,7 @@ def test_a_grounds_light_that_leaks_over_a_silhouette_is_told_from_what_it_throw
     assert found[50:350, 195].min() > 0.025 and found[50:350, 210].min() > 0.55
 
 
-def test_spots_in_a_row_along_a_slanted_silhouette_are_told_too() -> None:
+def test_rows_of_spots_along_a_slanted_silhouette_are_reported_too() -> None:
     """What is carried on beneath the silhouette is what lies just inside of it: not a spot's last pixel there."""
     y, x = np.mgrid[:300, :420].astype(np.float32)
     inside = y - 100 - 0.05 * x
@@ -238,7 +238,7 @@ def test_spots_in_a_row_along_a_slanted_silhouette_are_told_too() -> None:
     assert np.abs(found - joining.edged(light, cover))[:, 60:360].max() < 0.008
 
 
-def test_a_grounds_places_run_on_past_its_edge() -> None:
+def test_uv_of_the_background_continues_past_its_edge() -> None:
     """A plane seen slanted, cut off at a level edge and at a hole: past both its places go on as they ran."""
     y, x = np.mgrid[:60, :80].astype(np.float32)
     whole = np.stack([0.1 + 0.004 * x + 0.001 * y, 0.2 + 0.008 * y], -1)

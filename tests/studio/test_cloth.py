@@ -1,4 +1,4 @@
-"""Cloth by position-based dynamics: lengths are kept, what is pinned stays, a pillow is a pillow."""
+"""Cloth by position-based dynamics: lengths are kept, pinned points stay, a pillow has its thickness."""
 
 from typing import Any
 
@@ -31,7 +31,7 @@ def test_a_sheet_pulled_out_of_shape_returns_to_its_lengths() -> None:
     assert np.abs(lengths(sheet.at) - 1).max() < 0.03
 
 
-def test_every_pair_of_neighbours_is_held_once() -> None:
+def test_every_pair_of_neighbours_is_constrained_once() -> None:
     sheet = grid(5, 7)
     straight = [group for group in sheet.groups if group[3] == 1.0]
     assert sum(rest.size for *_, rest, _ in straight) == 5 * 6 + 4 * 7  # a grid's edges
@@ -44,7 +44,7 @@ def test_every_pair_of_neighbours_is_held_once() -> None:
         assert touched.max() <= (2 if diagonal else 1)  # a group moves no point twice, so that its order does not matter
 
 
-def test_what_is_pinned_stays_and_the_rest_hangs_from_it() -> None:
+def test_pinned_points_stay_and_the_rest_hangs_from_them() -> None:
     held = np.ones((12, 16))
     held[0] = 0
     sheet = grid(held=held)
@@ -55,7 +55,7 @@ def test_what_is_pinned_stays_and_the_rest_hangs_from_it() -> None:
     assert sheet.at[-1, :, 2].mean() < -9 and np.abs(lengths(sheet.at) - 1).max() < 0.12
 
 
-def test_a_floor_holds_it_up() -> None:
+def test_a_floor_supports_the_cloth() -> None:
     sheet = grid()
     sheet.at[..., 2] += 3
 
@@ -96,11 +96,11 @@ def test_a_finer_grid_passes_through_the_points() -> None:
     assert np.allclose(fine[0, 0], coarse[0, 0], atol=1e-6) and np.allclose(fine[-1, -1], coarse[-1, -1], atol=1e-6)
 
 
-def test_normals_look_at_who_sees_rows_run_down() -> None:
+def test_normals_point_to_the_viewer_if_rows_run_down() -> None:
     x, z = np.meshgrid(np.arange(5.0), -np.arange(4.0))
     normal = cloth.normals(np.stack([x, 0 * x, z], -1))
     assert (normal[..., 1] < 0).all() and np.allclose(normal[..., [0, 2]], 0)
 
 
-def test_the_pillow_that_is_kept_is_of_the_code_as_it_is() -> None:
+def test_the_stored_pillow_was_made_by_the_current_code() -> None:
     assert place_of("pillow", cloth).exists(), "run 'python -m studio pillow-square-lying' once and commit what it keeps"

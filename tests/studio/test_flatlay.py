@@ -19,7 +19,7 @@ def area(vertex: np.ndarray, faces: np.ndarray) -> float:
     return float(np.abs((b - a)[:, 0] * (c - a)[:, 1] - (b - a)[:, 1] * (c - a)[:, 0]).sum() / 2)
 
 
-def test_distances_to_an_outline_are_shapelys() -> None:
+def test_distances_to_an_outline_match_shapely() -> None:
     outline = joined(curve((0, 10), (70, 40), (90, 120)), [(20, 200)], [(-60, 150)])
     canvas = lay()
     found, shape = canvas.inside(outline), Polygon(outline)
@@ -30,7 +30,7 @@ def test_distances_to_an_outline_are_shapelys() -> None:
         assert found[row, column] == pytest.approx(away, abs=0.8 * CELL, rel=0.02)
 
 
-def test_distances_to_a_line_are_shapelys() -> None:
+def test_distances_to_a_line_match_shapely() -> None:
     canvas = lay()
     found = canvas.line(np.array([(-50.0, 30.0), (80.0, 160.0)]))
     assert found[canvas.y.shape[0] // 2].min() < CELL
@@ -47,7 +47,7 @@ def test_a_layer_covers_its_outline_and_no_more() -> None:
     assert y.min() == pytest.approx(20, abs=0.4) and y.max() == pytest.approx(140, abs=0.4)
 
 
-def test_its_edge_comes_down_to_the_table_and_its_middle_stands_up() -> None:
+def test_the_edge_of_a_layer_touches_the_table_and_its_middle_rises() -> None:
     vertex, faces = lay().lay(Layer("cloth", SQUARE, puff=6, soft=20, folds=0))
     used = vertex[np.unique(faces)]
     rim = np.abs(used[:, 0] * 10) > 59.9
@@ -66,7 +66,7 @@ def test_an_upper_layer_rests_on_the_lower() -> None:
     )
 
 
-def test_a_hole_is_open_and_its_rim_stays_high() -> None:
+def test_a_hole_is_open_and_its_rim_is_raised() -> None:
     hole = SQUARE * 0.4 + np.array([0.0, 48.0])
     vertex, faces = lay().lay(Layer("hood", SQUARE, puff=20, soft=20, folds=0, hole=hole))
     assert area(vertex, faces) == pytest.approx(120 * 120 * (1 - 0.16), rel=0.015)
@@ -78,21 +78,21 @@ def test_a_hole_is_open_and_its_rim_stays_high() -> None:
     assert vertex[inner, 2].max() * 10 > 12  # not rolled down to the table, as its outer edge is
 
 
-def test_half_of_a_layer_is_kept_on_its_side() -> None:
+def test_half_of_a_layer_is_kept_on_its_own_side() -> None:
     for keep in (1.0, -1.0):
         vertex, faces = lay().lay(Layer("hood", SQUARE, keep=keep))
         assert (vertex[faces, 0].mean(axis=1) * keep >= 0).all()
         assert area(vertex, faces) == pytest.approx(120 * 60, rel=0.02)
 
 
-def test_a_crease_is_as_high_as_it_is_asked_and_ends_where_it_ends() -> None:
+def test_a_crease_has_its_given_height_and_length() -> None:
     canvas = lay()
     found = canvas._crease(Crease((-40.0, 80.0), (40.0, 80.0), 8, 3.0))
     assert found.max() == pytest.approx(3.0, rel=0.1) and found.min() < -0.5  # a valley beside the ridge
     assert np.abs(found[:, np.abs(canvas.x[0]) > 75]).max() < 0.05
 
 
-def test_places_on_the_cloth_are_those_of_the_canvas_or_its_own() -> None:
+def test_uv_on_the_cloth_is_that_of_the_canvas_or_its_own() -> None:
     vertex, _ = lay().lay(Layer("cloth", SQUARE))
     assert np.allclose(vertex[:, 6], (vertex[:, 0] * 10 + 150) / 300, atol=1e-4)
     assert np.allclose(vertex[:, 7], (-vertex[:, 1] * 10 + 20) / 260, atol=1e-4)
@@ -101,7 +101,7 @@ def test_places_on_the_cloth_are_those_of_the_canvas_or_its_own() -> None:
     assert np.allclose(own[inner, 6], (own[inner, 0] * 10 + 60) / 120, atol=1e-4)
 
 
-def test_outlines_are_put_together() -> None:
+def test_outlines_are_joined() -> None:
     right = arch((0, -10), (30, 0), (40, 30))
     assert np.allclose(right[0], (0, -10)) and np.allclose(right[-1], (40, 30), atol=1e-6)
     slope = (right[1] - right[0])[1] / (right[1] - right[0])[0]

@@ -1,4 +1,4 @@
-"""Outlines and maps of what is sewn: valid shapes, in order, and panels that continue where they lie over each other."""
+"""Outlines and maps of sewn garments: valid shapes, layer order, and panels that continue where they overlap."""
 
 import math
 
@@ -30,7 +30,7 @@ def test_outlines_are_simple_shapes_of_a_persons_size(make: object, back: bool) 
 
 
 @pytest.mark.parametrize(("make", "back"), EVERY)
-def test_a_garment_is_the_same_on_both_its_sides(make: object, back: bool) -> None:
+def test_a_garment_is_symmetric(make: object, back: bool) -> None:
     found = named(make(back))  # type: ignore[operator]
     right, left = found["sleeve-r"], found["sleeve-l"]
     assert right.area == pytest.approx(left.area, rel=1e-6) and right.centroid.x == pytest.approx(-left.centroid.x, abs=1e-6)
@@ -39,7 +39,7 @@ def test_a_garment_is_the_same_on_both_its_sides(make: object, back: bool) -> No
 
 
 @pytest.mark.parametrize(("make", "back"), EVERY)
-def test_sleeves_go_under_the_body_and_leave_no_gap(make: object, back: bool) -> None:
+def test_sleeves_reach_under_the_body_without_a_gap(make: object, back: bool) -> None:
     layers = make(back)  # type: ignore[operator]
     order = [layer.name.split("@")[-1] for layer in layers]
     found = named(layers)
@@ -83,7 +83,7 @@ def test_the_pocket_shows_the_front_where_it_lies_on_it() -> None:
     assert keep_out[:2] == all_over.POCKET and keep_out[2:] == tuple(panels["pocket"])
 
 
-def test_prints_of_the_sleeves_keep_their_size_and_mirror_each_other() -> None:
+def test_sleeve_prints_keep_their_size_and_mirror_each_other() -> None:
     """Two points 50 mm apart on the canvas are as far apart on the sleeve's panel; the other sleeve shows them the other way round."""
     layers = {layer.name: layer for layer in all_over.layers(False)}
     trim = np.array(template("hoodie-all-over").panel("sleeve-left").trim_mm)
@@ -97,7 +97,7 @@ def test_prints_of_the_sleeves_keep_their_size_and_mirror_each_other() -> None:
     assert np.allclose(mirrored[:, 1], ends[:, 1]) and np.allclose(mirrored[:, 0], trim[0] - ends[:, 0])
 
 
-def test_a_pattern_on_the_hood_is_as_large_as_on_the_body() -> None:
+def test_a_pattern_has_the_same_scale_on_hood_and_body() -> None:
     """The flat ring cannot be true everywhere: half of it is within three per cent, nine tenths of it within a seventh."""
     place, step = all_over._hood(1, False), 0.01
     at = lying_points(all_over._hood_outline(), all_over._hood_rim()[0])
@@ -119,14 +119,14 @@ def test_the_halves_of_the_hood_meet_where_they_are_sewn() -> None:
     assert np.linalg.norm(np.diff(left, axis=0), axis=1).sum() == pytest.approx(82 / all_over.SCALE, rel=0.08)
 
 
-def test_a_fold_of_the_sleeve_is_its_middle_line() -> None:
+def test_the_fold_of_a_sleeve_is_its_centre_line() -> None:
     place = all_over._sleeve(1, -1.0)
     for share in (0.1, 0.5, 0.9):
         point = all_over.SHOULDER + share * (all_over.CUFF - all_over.SHOULDER)
         assert place(point[None])[0, 0] == pytest.approx(230)
 
 
-def test_layers_of_a_garment_rise_over_one_another() -> None:
+def test_layers_of_a_garment_lie_over_one_another() -> None:
     lay = Lay(garments.CANVAS, garments.TOP, 5)
     heights = []
     for layer in garments.shirt(False):
@@ -145,7 +145,7 @@ def test_the_flag_hangs_from_its_sleeve_and_keeps_its_size() -> None:
     assert np.abs(at[-1, :, 1]).max() > 1  # it waves at its foot
 
 
-def test_a_blankets_way_goes_over_the_seats_back_and_along_the_seat() -> None:
+def test_a_blanket_runs_over_the_back_and_along_the_seat() -> None:
     path = _path()
     assert path[:, 1].max() == pytest.approx(BACK_Z + 0.4, abs=0.05)
     over = path[(path[:, 1] > BACK_Z - BACK_R + 1)]

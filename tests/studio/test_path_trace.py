@@ -1,4 +1,4 @@
-"""Proof of the method: a composite against a path trace of the same scene with the same art as a texture."""
+"""Proof of the method: a mock-up compared with a path trace of the same scene with the same art as a texture."""
 
 from functools import cache
 from pathlib import Path
@@ -77,7 +77,7 @@ def plain(colour: str) -> dict[str, Any]:
 
 
 @pytest.mark.parametrize("name", [CUP, MUG, PILLOW])
-def test_a_composite_is_as_good_as_a_path_trace(name: str) -> None:
+def test_a_mock_up_matches_a_path_trace(name: str) -> None:
     """Of packs that ship, as they ship: a cup, a glazed mug with a handle, and cloth."""
     drawn, blank = art_of(art()), template(SCENES[name].pack["templates"][0])
     panel = blank.panel()
@@ -96,7 +96,7 @@ def whole(panel: Any) -> Placement:
     return Placement("stretch", scale=bleed)
 
 
-def test_the_usual_way_is_worse() -> None:
+def test_multiplying_art_over_a_picture_is_worse() -> None:
     """Flat art multiplied over a picture of the white blank, as is done by hand, is far from the truth."""
     shaded = shipped(CUP)
     white_art = np.ascontiguousarray(printed(np.full((8, 8, 3), 255, np.uint8), blank_of(CUP))[..., ::-1])
@@ -110,7 +110,7 @@ def test_the_usual_way_is_worse() -> None:
     assert delta_e_2000(lab(usual[window]), lab(truth(CUP)[window])).mean() > 4
 
 
-def test_a_pack_says_what_its_scene_holds(tmp_path: Path) -> None:
+def test_a_pack_lists_the_contents_of_its_scene(tmp_path: Path) -> None:
     """Cover, shade, depth and measures of the smallest of bakes."""
     scene = SCENES[CUP]
     made = bake.bake(scene, (96, 72), 4, report=lambda _: None)

@@ -1,4 +1,4 @@
-"""The meshes that are baked: their measures against closed forms, their texture the right way round."""
+"""The meshes of the scenes: their measures against closed forms, their texture the right way round."""
 
 from pathlib import Path
 from typing import Any
@@ -31,7 +31,7 @@ def area(vertex: np.ndarray, face: np.ndarray) -> float:
         ([(0.0, 1.0), (4.0, 1.0)], np.pi * 16),  # disc
     ],
 )
-def test_areas_of_revolution(tmp_path: Path, outline: list[Any], expected: float) -> None:
+def test_areas_of_surfaces_of_revolution(tmp_path: Path, outline: list[Any], expected: float) -> None:
     # Closed forms: Pappus's theorem
     assert area(*read_ply(shapes.revolve(np.array(outline), tmp_path / "s.ply"))) == pytest.approx(expected, rel=2e-4)
 
@@ -67,14 +67,14 @@ def test_profiles_join_without_points_that_repeat() -> None:
     assert len(joined) == 6 and np.allclose(joined[-1], (0.5, 2.5))
 
 
-def test_surfaces_are_light_that_can_be() -> None:
+def test_surface_colours_are_valid_reflectances() -> None:
     colour, rough = surfaces.oak(256, 256)
     assert colour.shape == (256, 256, 3) and rough.shape == (256, 256)
     assert 0 < colour.min() <= colour.max() <= 1 and colour[..., 0].mean() > colour[..., 2].mean()
     assert np.array_equal(colour, surfaces.oak(256, 256)[0])  # the same seed, the same plank
 
 
-def test_part_of_a_turn_is_part_of_the_area(tmp_path: Path) -> None:
+def test_part_of_a_revolution_has_its_part_of_the_area(tmp_path: Path) -> None:
     outline = np.array([(3.0, 0.0), (3.0, 10.0)])
     part = shapes.revolve(outline, tmp_path / "part.ply", arc_deg=(30, 330))
     vertex, face = read_ply(part)
@@ -99,7 +99,7 @@ def test_a_rounded_bar_is_fuller_than_a_round_one_and_within_its_box(tmp_path: P
     assert corner > np.sqrt(2) + 0.1  # an ellipse's would be the root of 2
 
 
-def test_a_block_is_as_large_as_asked_and_round_at_its_edges(tmp_path: Path) -> None:
+def test_a_block_has_its_given_size_and_rounded_edges(tmp_path: Path) -> None:
     vertex, face = read_ply(shapes.block(10, 6, 1.0, 4.0, 0.4, tmp_path / "b.ply"))
     assert np.allclose(np.abs(vertex[:, 0]).max(), 5, atol=1e-3) and np.allclose(np.abs(vertex[:, 1]).max(), 3, atol=1e-3)
     assert vertex[:, 2].min() == pytest.approx(1, abs=1e-4) and vertex[:, 2].max() == pytest.approx(4, abs=1e-4)
@@ -119,6 +119,6 @@ def test_a_spline_passes_through_its_points() -> None:
     "draw",
     [surfaces.walnut, surfaces.limed, surfaces.slate, surfaces.marble, surfaces.linen, surfaces.heather, surfaces.washed],
 )
-def test_drawn_surfaces_repeat_and_can_be(draw: object) -> None:
+def test_drawn_surfaces_repeat_and_are_valid_reflectances(draw: object) -> None:
     picture = draw(160, 160) if draw in (surfaces.walnut, surfaces.limed) else draw(512)  # type: ignore[operator]
     assert picture.shape[:2] in ((160, 160), (512, 512)) and 0 < picture.min() <= picture.max() <= 1 and picture.std() > 0.002

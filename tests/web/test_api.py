@@ -1,4 +1,4 @@
-"""The page's server: every answer a result or a problem that says what to do."""
+"""The HTTP interface: every answer is a result or a problem that says what to do."""
 
 import io
 from pathlib import Path
@@ -16,7 +16,7 @@ from tests.web.helpers import at, cells, drop, picture, placement
 from tests.web.printing import print_file
 
 
-def test_a_dropped_picture_is_on_every_blank(client: ApiClient) -> None:
+def test_an_added_artwork_is_on_every_blank(client: ApiClient) -> None:
     art = drop(client)
     board = client.get("/api/board").json
     assert [a["title"] for a in board["artworks"]] == ["Quadrants"]
@@ -30,7 +30,7 @@ def test_a_dropped_picture_is_on_every_blank(client: ApiClient) -> None:
     assert picture(client.get(f"/api/artworks/{art['id']}/preview?px=200").data).shape == (176, 200, 3)
 
 
-def test_deciding_undoing_and_the_boards_states(client: ApiClient) -> None:
+def test_decisions_undo_and_the_states_on_the_board(client: ApiClient) -> None:
     art = drop(client)
     pair = client.put(at(art, "/placement"), json=placement(scale=1.5)).json
     assert pair["placement"]["scale"] == 1.5 and pair["can_undo"] and not pair["can_redo"]
@@ -42,7 +42,7 @@ def test_deciding_undoing_and_the_boards_states(client: ApiClient) -> None:
     assert client.post(at(art, "/redo")).json["placement"]["scale"] == 1.5
 
 
-def test_looks_follow_the_hand_without_deciding(client: ApiClient) -> None:
+def test_previews_follow_unsaved_edits_without_storing_them(client: ApiClient) -> None:
     art = drop(client)
     held = {"content": placement(), "width": 320, "height": 320}
     front, back = (picture(client.post(at(art, "/mockup-preview"), json={**held, "angle": a}).data) for a in (0, 180))
@@ -80,7 +80,7 @@ def test_everything_survives_a_restart(tmp_path: Path) -> None:
     )
 
 
-def test_artworks_can_be_renamed_taken_off_and_put_back(client: ApiClient) -> None:
+def test_artworks_can_be_renamed_removed_and_restored(client: ApiClient) -> None:
     art = drop(client)
     assert client.patch(f"/api/artworks/{art['id']}", json={"title": "Four fields"}).json["title"] == "Four fields"
     assert client.delete(f"/api/artworks/{art['id']}").status_code == 204
@@ -104,14 +104,14 @@ def cut_short() -> bytes:
         (b'<svg xmlns="http://www.w3.org/2000/svg"><image href="/etc/passwd"/></svg>', "another file"),
     ],
 )
-def test_bad_files_are_told_in_a_sentence_and_nothing_is_kept(client: ApiClient, data: bytes, says: str) -> None:
+def test_bad_files_are_reported_and_nothing_is_stored(client: ApiClient, data: bytes, says: str) -> None:
     answer = client.post("/api/artworks", data={"file": (io.BytesIO(data), "summit.png")})
     assert answer.status_code == 422 and answer.mimetype == "application/problem+json"
     assert {"type", "title", "status", "detail"} <= set(answer.json) and says in answer.json["detail"]  # RFC 9457, 3.1
     assert client.get("/api/board").json["artworks"] == []
 
 
-def test_a_file_that_is_too_heavy_is_refused_and_the_server_lives(client: ApiClient) -> None:
+def test_a_file_that_is_too_large_is_refused_and_the_server_lives(client: ApiClient) -> None:
     answer = client.post("/api/artworks", data={"file": (io.BytesIO(b"\0" * 300_000_000), "huge.png")})
     assert answer.status_code == 413 and "250 MB" in answer.json["detail"]
     assert client.get("/api/board").status_code == 200
@@ -127,7 +127,7 @@ def test_a_file_that_is_too_heavy_is_refused_and_the_server_lives(client: ApiCli
         ("", "Artwork"),
     ],
 )
-def test_any_file_name_is_taken(client: ApiClient, name: str, title: str) -> None:
+def test_any_file_name_is_accepted(client: ApiClient, name: str, title: str) -> None:
     from improva.app.artworks import plain_name, title_of
 
     assert title_of(plain_name(name)) == title
@@ -136,7 +136,7 @@ def test_any_file_name_is_taken(client: ApiClient, name: str, title: str) -> Non
         assert "/" not in made["name"] and client.get(made["url"]).status_code == 200
 
 
-def test_animated_pictures_are_taken_and_said(client: ApiClient) -> None:
+def test_animated_pictures_are_accepted_and_reported(client: ApiClient) -> None:
     assert any("3 pictures" in note for note in drop(client, gif(3), "spin.gif")["notes"])
 
 
@@ -167,14 +167,14 @@ def test_animated_pictures_are_taken_and_said(client: ApiClient) -> None:
         ("post", f"/api/pairs/1/{BLANK}/check", {"content": None}, 422),
     ],
 )
-def test_bad_requests_are_problems(client: ApiClient, method: str, path: str, body: object, status: int) -> None:
+def test_bad_requests_give_problem_details(client: ApiClient, method: str, path: str, body: object, status: int) -> None:
     drop(client)
     answer = getattr(client, method)(path, json=body) if body is not None else getattr(client, method)(path)
     assert answer.status_code == status and answer.mimetype == "application/problem+json"
     assert len(answer.json["detail"]) > 10 and answer.json["status"] == status
 
 
-def test_other_sites_pages_may_not_change_anything(client: ApiClient) -> None:
+def test_pages_of_other_sites_cannot_change_anything(client: ApiClient) -> None:
     art = drop(client)
     stranger = {"Origin": "http://example.org"}
     assert client.delete(f"/api/artworks/{art['id']}", headers=stranger).status_code == 403

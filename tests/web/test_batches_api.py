@@ -1,4 +1,4 @@
-"""Many pairs in one go: pictures and print files, held back, stopped, tried again, gone on with after a restart."""
+"""Many pairs at once: pictures and print files, paused, stopped, retried, continued after a restart."""
 
 import io
 import subprocess
@@ -56,7 +56,7 @@ def ended(batch: dict[str, Any]) -> bool:
     return not batch["under_way"]
 
 
-def test_pictures_of_several_pairs_are_made_scene_by_scene(client: ApiClient) -> None:
+def test_pictures_of_several_pairs_are_made_one_scene_at_a_time(client: ApiClient) -> None:
     one, two = arts(client)
     begin(client, "pictures", [(one, MUG), (two, MUG), (one, CUP)], preset="two")
     table = client.application.extensions["jobs"].table
@@ -94,7 +94,7 @@ def test_all_print_files_come_in_one_zip_for_two_readers(client: ApiClient, tmp_
     assert listed == names
 
 
-def test_what_cannot_be_made_is_left_out_and_said(client: ApiClient) -> None:
+def test_impossible_files_are_left_out_and_reported(client: ApiClient) -> None:
     one, _ = arts(client)
     assert client.put(f"/api/pairs/{one}/{CUP}/printing", json={"own_profile": True, "dpi": 60}).status_code == 200
     client.put(f"/api/pairs/{one}/{MUG}/printing", json={"dpi": 60})
@@ -147,7 +147,7 @@ def gate(monkeypatch: pytest.MonkeyPatch) -> Gate:
     return gate
 
 
-def test_a_batch_is_held_back_gone_on_with_and_tried_again(client: ApiClient, gate: Gate) -> None:
+def test_a_batch_is_paused_resumed_and_retried(client: ApiClient, gate: Gate) -> None:
     ids = arts(client, 6)
     gate.failing.add(ids[1])
     batch = begin(client, "print", [(art, MUG) for art in ids])["batches"][0]
@@ -177,7 +177,7 @@ def test_a_batch_is_stopped(client: ApiClient, gate: Gate) -> None:
     assert client.post("/api/batches/99/stop").status_code == 404
 
 
-def test_after_a_restart_it_goes_on_where_it_was(tmp_path: Path, gate: Gate) -> None:
+def test_after_a_restart_a_batch_continues(tmp_path: Path, gate: Gate) -> None:
     first = create_app(tmp_path / "data")
     client = client_of(first)
     begin(client, "print", [(art, MUG) for art in arts(client, 5)])

@@ -1,4 +1,4 @@
-"""The shelf of blanks and the bench's many sides, asked over HTTP."""
+"""The shelf of blanks and the panels of the Fit station, over HTTP."""
 
 import io
 import tomllib
@@ -39,7 +39,7 @@ def blank(client: ApiClient, blank_id: str) -> dict[str, Any]:
     return next(b for b in client.get("/api/blanks").json["blanks"] if b["template"]["id"] == blank_id)
 
 
-def test_the_shelf_has_every_blank_and_the_board_those_that_are_chosen(client: ApiClient) -> None:
+def test_the_shelf_lists_every_blank_and_the_board_the_chosen_ones(client: ApiClient) -> None:
     shelf = client.get("/api/blanks").json["blanks"]
     assert len(shelf) == 17 and sum(b["on_board"] for b in shelf) == 7
     client.put("/api/blanks/board", json={"template_ids": ["pen-wrap", "mug-15oz"]})
@@ -48,7 +48,7 @@ def test_the_shelf_has_every_blank_and_the_board_those_that_are_chosen(client: A
     assert client.put("/api/blanks/board", json={"template_ids": []}).status_code == 422
 
 
-def test_one_artwork_lies_on_all_blanks_at_once_each_its_own_way(client: ApiClient) -> None:
+def test_one_artwork_is_placed_on_all_blanks_each_in_its_own_way(client: ApiClient) -> None:
     rgba = np.zeros((500, 400, 4), np.uint8)
     rgba[60:440, 60:340] = (120, 60, 30, 255)
     art = drop(client, rgba)
@@ -61,7 +61,7 @@ def test_one_artwork_lies_on_all_blanks_at_once_each_its_own_way(client: ApiClie
     assert client.get(f"/api/pairs/{art}/mug-11oz").json["placement"]["copies"] == 2
 
 
-def test_measuring_a_blank(client: ApiClient) -> None:
+def test_a_blank_is_made_from_measurements(client: ApiClient) -> None:
     drawing = client.post("/api/blanks/drawing", json=FLASK)
     assert drawing.status_code == 200 and drawing.json["panels"][0]["cone"]["top_mm"] == pytest.approx(280)
     assert len(client.get("/api/blanks").json["blanks"]) == 17  # nothing was kept
@@ -82,14 +82,14 @@ def test_measuring_a_blank(client: ApiClient) -> None:
     assert client.delete("/api/blanks/mug-11oz").status_code == 422
 
 
-def test_impossible_measures_are_told_in_a_sentence(client: ApiClient) -> None:
+def test_impossible_measurements_are_reported(client: ApiClient) -> None:
     for wrong in ({"top_mm": 0}, {"height_mm": 0}, {"gap_mm": 30}, {"safe_mm": 90}, {"blank_colour": "white"}):
         answer = client.post("/api/blanks/measured", json={**FLASK, **wrong})
         assert answer.status_code == 422 and len(answer.json["detail"]) > 20, wrong
     assert len(client.get("/api/blanks").json["blanks"]) == 17
 
 
-def test_a_template_file_goes_out_and_comes_back(client: ApiClient) -> None:
+def test_an_exported_template_is_imported_again(client: ApiClient) -> None:
     made = client.post("/api/blanks/measured", json=FLASK).json["template"]
     file = client.get(f"/api/blanks/{made['id']}/toml")
     assert tomllib.loads(file.data.decode())["panels"][0]["cone"] == {"top": 280, "bottom": 220, "height": 150}
@@ -111,13 +111,13 @@ def test_a_template_file_goes_out_and_comes_back(client: ApiClient) -> None:
         b"x" * 500_000,
     ],
 )
-def test_bad_template_files_are_told(client: ApiClient, data: bytes) -> None:
+def test_bad_template_files_are_reported(client: ApiClient, data: bytes) -> None:
     answer = sent(client, "POST", "/api/blanks/import", data)
     assert answer.status_code == 422 and answer.json["detail"].endswith(".")
     assert len(client.get("/api/blanks").json["blanks"]) == 17
 
 
-def test_limits_are_the_sellers_to_change(client: ApiClient) -> None:
+def test_the_seller_can_change_limits(client: ApiClient) -> None:
     art = drop(client)  # 100 dpi on the tumbler
     at = f"/api/pairs/{art}/tumbler-20oz-straight"
     assert client.get(at).json["verdict"] == "fail"
@@ -131,7 +131,7 @@ def test_limits_are_the_sellers_to_change(client: ApiClient) -> None:
         assert client.put(f"/api/blanks/tumbler-20oz-straight/limits/{name}", json={"value": value}).status_code == 422
 
 
-def test_a_guide_lies_over_the_flat_and_is_in_no_file(client: ApiClient) -> None:
+def test_a_guide_is_shown_over_the_template_and_not_printed(client: ApiClient) -> None:
     art = drop(client)
     before = print_file(client, f"/api/pairs/{art}/garden-flag", dpi=36)
     plain = client.get(before["url"]).data
@@ -154,7 +154,7 @@ def test_a_guide_lies_over_the_flat_and_is_in_no_file(client: ApiClient) -> None
     assert client.get("/api/blanks/garden-flag/panels/front/guide").status_code == 404
 
 
-def test_a_profile_is_held_against(client: ApiClient) -> None:
+def test_artwork_is_checked_against_a_profile(client: ApiClient) -> None:
     art = drop(client)
     names = lambda: [c["id"] for c in client.get(f"/api/pairs/{art}/t-shirt").json["report"]["checks"]]  # noqa: E731
     assert "gamut" not in names()
@@ -181,7 +181,7 @@ def test_sides_are_placed_one_by_one(client: ApiClient) -> None:
     assert client.get(f"{at}?panel=lid").status_code == 422
 
 
-def test_a_placing_is_carried_to_sister_blanks(client: ApiClient) -> None:
+def test_a_placement_is_copied_to_similar_blanks(client: ApiClient) -> None:
     art = drop(client)
     client.put("/api/blanks/board", json={"template_ids": ["mug-11oz", "mug-15oz", "t-shirt"]})
     client.put(f"/api/pairs/{art}/mug-11oz/placement", json=placement(fit="contain", scale=0.6, shift_mm=[21.59, 0]))
@@ -199,7 +199,7 @@ def test_a_placing_is_carried_to_sister_blanks(client: ApiClient) -> None:
     assert client.post(f"/api/pairs/{art}/t-shirt/copy?panel=back", json={"template_ids": ["mug-11oz"]}).status_code == 422
 
 
-def test_the_flat_is_drawn_as_it_will_be_cut(client: ApiClient) -> None:
+def test_the_template_is_drawn_as_it_will_be_cut(client: ApiClient) -> None:
     art = drop(client)
     at = f"/api/pairs/{art}/tumbler-20oz-tapered"
     answer = client.post(f"{at}/flat-preview", json={"content": placement(), "width": 300})
@@ -212,7 +212,7 @@ def test_the_flat_is_drawn_as_it_will_be_cut(client: ApiClient) -> None:
     assert (image(client.get(f"{at}/flat", query_string={"width": 300})) == flat).all(), "decided, the same is seen"
 
 
-def test_the_seam_is_butted_and_measured_along_its_height(client: ApiClient) -> None:
+def test_the_seam_is_shown_joined_and_measured_along_its_height(client: ApiClient) -> None:
     h, w = 820, 930
     broken = np.full((h, w, 3), 120, np.uint8)
     broken[h // 2 :, : w // 2] = (200, 60, 40)  # the lower half does not meet
@@ -228,7 +228,7 @@ def test_the_seam_is_butted_and_measured_along_its_height(client: ApiClient) -> 
     assert client.post(f"/api/pairs/{art}/tumbler-20oz-straight/seam", json={}).status_code == 422
 
 
-def test_repeats_offer_sizes_that_close(client: ApiClient) -> None:
+def test_a_repeat_offers_sizes_that_close(client: ApiClient) -> None:
     art = drop(client)
     at = f"/api/pairs/{art}/tumbler-20oz-straight"
     pair = client.put(f"{at}/placement", json=placement(fit="repeat", repeats_around=4, repeat_kind="half-drop")).json
@@ -238,7 +238,7 @@ def test_repeats_offer_sizes_that_close(client: ApiClient) -> None:
     assert refused.status_code == 422 and "4 or 6" in refused.json["detail"]
 
 
-def test_every_scene_of_a_blank_can_be_looked_at(client: ApiClient) -> None:
+def test_every_scene_of_a_blank_can_be_previewed(client: ApiClient) -> None:
     art = drop(client)
     pair = client.get(f"/api/pairs/{art}/mug-11oz").json
     views = [(s["id"], view) for s in pair["scenes"] for view in s["views"]]

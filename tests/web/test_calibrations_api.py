@@ -1,4 +1,4 @@
-"""The map of a sewn blank, and what samples have shown of it: kept a provider, held by every design, taken back."""
+"""The map of a sewn blank and its calibrations: stored per provider, used by every design, undone."""
 
 from typing import Any
 
@@ -29,7 +29,7 @@ def seam_of(state: dict[str, Any], seam: str) -> dict[str, Any]:
     return next(s for s in state["seams"] if s["id"] == seam)
 
 
-def test_the_map_lays_panels_where_their_seams_bring_them(client: ApiClient) -> None:
+def test_the_map_places_panels_by_their_seams(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
     state = sewing(client, art)
     assert [f["title"] for f in state["faces"]] == ["Front", "Back"] and state["tolerance_mm"] == 5
@@ -43,7 +43,7 @@ def test_the_map_lays_panels_where_their_seams_bring_them(client: ApiClient) -> 
     assert np.abs(off - np.array(seam["on"])).mean() < 8
 
 
-def test_where_the_design_runs_on_and_where_it_cannot(client: ApiClient) -> None:
+def test_the_map_says_where_the_design_can_continue(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
     state = sewing(client, art)
     assert seam_of(state, "pocket")["off_mm"] == 0 and seam_of(state, "pocket")["runs_on"]
@@ -61,7 +61,7 @@ def test_where_the_design_runs_on_and_where_it_cannot(client: ApiClient) -> None
     assert arm["runs_on"] is False and 20 < arm["off_mm"] < 40  # two curves bent against each other
 
 
-def test_what_a_sample_has_shown_moves_the_file_and_not_the_picture(client: ApiClient) -> None:
+def test_a_calibration_moves_the_print_file_and_not_the_mock_up(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
     before = file_of(client, art, "pocket")
     looks = {
@@ -85,7 +85,7 @@ def test_what_a_sample_has_shown_moves_the_file_and_not_the_picture(client: ApiC
     assert sewing(client, other)["corrections"] == state["corrections"]
 
 
-def test_each_provider_has_its_own_and_the_last_is_taken_back(client: ApiClient) -> None:
+def test_each_provider_has_its_own_calibration_and_the_last_can_be_undone(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
     calibrate(client, art, 2, 0, "North Works")
     calibrate(client, art, 3, 1, "North Works")
@@ -100,7 +100,7 @@ def test_each_provider_has_its_own_and_the_last_is_taken_back(client: ApiClient)
 
 
 @pytest.mark.parametrize(("seam", "right"), [("elbow", 1), ("side-right", 1), ("pocket", 1e6)])
-def test_what_cannot_be_calibrated_is_told(client: ApiClient, seam: str, right: float) -> None:
+def test_impossible_calibrations_are_reported(client: ApiClient, seam: str, right: float) -> None:
     art = drop(client, smooth(), "field.png")
     assert calibrate(client, art, right, 0, seam=seam).status_code == 422
     assert sewing(client, art)["calibrations"] == []
@@ -114,7 +114,7 @@ def test_a_blank_of_one_panel_has_no_seams(client: ApiClient) -> None:
     assert made["url"] and HOODIE not in made["name"]
 
 
-def test_a_photograph_of_a_sample_tells_the_nudge_and_a_look_shows_it(client: ApiClient) -> None:
+def test_a_photograph_of_a_sample_gives_the_correction_and_the_preview_shows_it(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
     known = seam_of(sewing(client, art), "pocket")["known"]
     assert known == [[70, 0], [270, 0]]

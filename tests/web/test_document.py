@@ -1,4 +1,4 @@
-"""The API's document: every shape has a name of its own."""
+"""The OpenAPI document: every schema and operation has a name of its own."""
 
 import ast
 import json
@@ -13,7 +13,7 @@ from improva.web.openapi import api_document
 from tests.web.client import client_of
 
 
-def test_no_two_shapes_share_a_name() -> None:
+def test_no_two_schemas_share_a_name() -> None:
     """Of two models of one name the document would hold only the last, and the page's types would lie."""
     names = Counter(
         node.name
@@ -24,7 +24,7 @@ def test_no_two_shapes_share_a_name() -> None:
     assert [name for name, times in names.items() if times > 1 and not name.endswith(("Path", "Query"))] == []
 
 
-def test_the_document_needs_no_services_and_leaves_those_that_run_alone(tmp_path: Path) -> None:
+def test_the_document_needs_no_services_and_does_not_disturb_running_ones(tmp_path: Path) -> None:
     """Once it made a second application, which moved the folder of the seller's scenes: they were gone until a restart."""
     app = create_app(tmp_path)
     services = app.extensions["services"]
@@ -42,7 +42,7 @@ def test_every_operation_has_an_id_of_its_own() -> None:
     assert len(ids) == len(set(ids)) > 100
 
 
-def test_the_document_is_told_on_request_and_costs_nothing_before(tmp_path: Path) -> None:
+def test_the_document_is_made_on_request_only(tmp_path: Path) -> None:
     app = create_app(tmp_path)
     assert app.api_doc["paths"] == {}, "no address is described at the start"
     told = client_of(app).get("/api/document/openapi.json")

@@ -1,4 +1,5 @@
-"""A pair's listing: pictures proposed and chosen, words put together, a pack that two readers open, a services that answers."""
+"""A pair's listing: pictures proposed and chosen, text composed, a pack that two readers open, a simulated marketplace that
+answers."""
 
 import csv
 import io
@@ -41,7 +42,7 @@ def ready(client: ApiClient, title: str = "again.png", size: tuple[int, int] = (
     return art
 
 
-def test_pictures_are_proposed_by_kind_chosen_and_what_is_missing_is_offered(client: ApiClient) -> None:
+def test_pictures_are_proposed_by_kind_and_missing_kinds_are_offered(client: ApiClient) -> None:
     art = ready(client)
     state = client.get(at(art, "/listing")).json
     kinds = [slot["kind"] for slot in state["slots"]]
@@ -62,7 +63,7 @@ def test_pictures_are_proposed_by_kind_chosen_and_what_is_missing_is_offered(cli
     assert not client.get(at(art, "/listing")).json["decided"]
 
 
-def test_words_are_put_together_and_held_to_the_marketplaces_limits(client: ApiClient) -> None:
+def test_text_is_composed_within_the_marketplaces_limits(client: ApiClient) -> None:
     art = ready(client)
     state = client.get(at(art, "/listing")).json
     texts = state["texts"]
@@ -87,7 +88,7 @@ def test_words_are_put_together_and_held_to_the_marketplaces_limits(client: ApiC
     assert client.get(at(art, "/listing")).json["market"] == "valley-stalls"
 
 
-def test_a_pack_is_read_by_two_readers_and_taken_once_it_is_right(client: ApiClient, tmp_path: Path) -> None:
+def test_a_pack_is_read_by_two_readers_and_accepted_once_it_is_valid(client: ApiClient, tmp_path: Path) -> None:
     art = ready(client)
     slots = [{k: v for k, v in s.items() if k not in ("title", "alt")} for s in client.get(at(art, "/listing")).json["slots"]][
         :4
@@ -124,11 +125,11 @@ def test_a_pack_is_read_by_two_readers_and_taken_once_it_is_right(client: ApiCli
     assert not refused["accepted"] and "title" in refused["reasons"][0] and not client.get(at(twin)).json["listed"]
 
 
-def test_the_published_schema_is_the_one_that_holds() -> None:
+def test_the_published_schema_matches_the_code() -> None:
     assert SCHEMA.read_text() == schema()
 
 
-def test_a_licence_stops_a_listing_and_an_overruling_is_recorded_for_just_that(client: ApiClient) -> None:
+def test_a_licence_blocks_a_listing_and_an_override_is_recorded_for_that_licence_only(client: ApiClient) -> None:
     art = ready(client)
     client.put(f"/api/artworks/{art['id']}/origin", json={"source": "bought", "commercial": True, "print_on_demand": False})
     state = client.get(at(art, "/listing")).json
@@ -151,7 +152,7 @@ def test_a_licence_stops_a_listing_and_an_overruling_is_recorded_for_just_that(c
     assert len(table) == 1 and table[0]["withdrawn_at"], "it stays on record"
 
 
-def test_many_packs_in_one_go_leave_out_what_may_not_be_listed(client: ApiClient) -> None:
+def test_many_packs_at_once_leave_out_blocked_listings(client: ApiClient) -> None:
     art, other = ready(client), ready(client, "some-other.png")
     client.put(f"/api/artworks/{other['id']}/origin", json={"source": ""})
     slots = client.get(at(art, "/listing")).json["slots"][:1]

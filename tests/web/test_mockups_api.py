@@ -1,4 +1,4 @@
-"""Pictures, films and looks through the application."""
+"""Pictures, films and presets over HTTP."""
 
 from __future__ import annotations
 
@@ -47,7 +47,7 @@ def pixels(client: ApiClient, file: dict[str, Any]) -> np.ndarray:
         return np.asarray(picture)
 
 
-def test_at_first_the_first_view_is_chosen(client: ApiClient) -> None:
+def test_by_default_the_first_view_is_chosen(client: ApiClient) -> None:
     at = drop(client)
     state = client.get(f"{at}/mockup-settings").json
     assert [(s["scene_id"], s["view"]) for s in state["mockup_settings"]["shots"]] == [(SCENE, "front")] and state[
@@ -56,7 +56,7 @@ def test_at_first_the_first_view_is_chosen(client: ApiClient) -> None:
     assert {s["id"] for s in state["surfaces"]} >= {"oak", "slate", "heather"}
 
 
-def test_views_sizes_and_colours_make_a_picture_each(client: ApiClient) -> None:
+def test_every_view_size_and_colour_gives_one_picture(client: ApiClient) -> None:
     at = drop(client)
     files = made(
         client, at, shots=shots("front", "back"), sizes=[[160, 120], [120, 120]], variants={"lid": ["Snow", "Ink"]}, sheet=True
@@ -71,7 +71,7 @@ def test_views_sizes_and_colours_make_a_picture_each(client: ApiClient) -> None:
     assert sheet.shape[1] > 3 * 640 and cells(client)[0]["pictured"]
 
 
-def test_pictures_made_before_are_only_named(client: ApiClient) -> None:
+def test_pictures_made_before_are_reused(client: ApiClient) -> None:
     at = drop(client)
     first, second = (made(client, at, shots=shots("left"))[0] for _ in range(2))
     assert first["url"] == second["url"]
@@ -81,7 +81,7 @@ def test_pictures_made_before_are_only_named(client: ApiClient) -> None:
     assert mean[1][0] > mean[0][0] and mean[1][2] < mean[0][2]
 
 
-def test_a_picture_says_what_it_shows(client: ApiClient) -> None:
+def test_a_picture_records_what_it_shows(client: ApiClient) -> None:
     at = drop(client)
     file = made(client, at, shots=shots("right"))[0]
     with Image.open(io.BytesIO(client.get(file["url"]).data)) as picture:
@@ -89,7 +89,7 @@ def test_a_picture_says_what_it_shows(client: ApiClient) -> None:
     assert (found["template"], found["scene"], found["view"]) == (BLANK, SCENE, "right") and "Lid: Snow" in found["colours"]
 
 
-def test_words_measures_and_another_ground_make_other_pictures(client: ApiClient) -> None:
+def test_captions_dimensions_and_another_background_give_other_pictures(client: ApiClient) -> None:
     at = drop(client)
     photo = {"file": (io.BytesIO(encoded(Image.new("RGB", (300, 200), (30, 120, 200)))), "sea.png")}
     aside = client.post("/api/artworks?aside=true", data=photo, content_type="multipart/form-data").json["id"]
@@ -107,7 +107,7 @@ def test_words_measures_and_another_ground_make_other_pictures(client: ApiClient
     assert "front-on-photo" in laid["name"]
 
 
-def test_a_look_is_dressed_as_its_picture_will_be(client: ApiClient) -> None:
+def test_a_preview_matches_its_picture(client: ApiClient) -> None:
     at = drop(client)
     placement = client.get(at).json["placement"]
     asked = {"content": placement, "scene": SCENE, "width": 200, "height": 200}
@@ -129,7 +129,7 @@ def test_a_look_is_dressed_as_its_picture_will_be(client: ApiClient) -> None:
     assert client.post(f"{at}/mockup-preview", json={**asked, "settings": []}).status_code == 422
 
 
-def test_an_angle_of_ones_own_and_no_ground(client: ApiClient) -> None:
+def test_a_custom_angle_and_a_transparent_background(client: ApiClient) -> None:
     at = drop(client)
     file = made(client, at, shots=[{"scene_id": SCENE, "angle": 33}], clear=True, format="png")[0]
     assert file["name"] == f"wave_{SCENE}_33deg-clear_160x120.png"
@@ -141,7 +141,7 @@ def test_an_angle_of_ones_own_and_no_ground(client: ApiClient) -> None:
     assert job["state"] == "failed" and "cannot be transparent" in job["problem"]
 
 
-def test_a_ground_is_chosen_for_all_scenes(client: ApiClient) -> None:
+def test_a_background_is_chosen_for_all_scenes(client: ApiClient) -> None:
     at = drop(client)
     plain = pixels(client, made(client, at, shots=shots("front"))[0]).astype(int)
     answer = client.put(f"{at}/choices", json={"route": "press", "angle": 0, "colours": {"table": "slate", "wall": "#20242c"}})
@@ -152,7 +152,7 @@ def test_a_ground_is_chosen_for_all_scenes(client: ApiClient) -> None:
     assert wrong.status_code == 422 and "has no colour" in wrong.json["detail"]
 
 
-def test_a_turn_is_filmed(client: ApiClient) -> None:
+def test_a_rotation_is_filmed(client: ApiClient) -> None:
     at = drop(client)
     job = client.post(f"{at}/film-job", json={"scene_id": SCENE, "seconds": 4, "size": [96, 72], "format": "gif"})
     file = ended(client, job.json)["files"][0]
@@ -165,7 +165,7 @@ def test_a_turn_is_filmed(client: ApiClient) -> None:
     assert still.status_code == 422 and "does not turn" in still.json["detail"]
 
 
-def test_looks_are_kept_and_fit_other_blanks(client: ApiClient) -> None:
+def test_presets_are_saved_and_fit_other_blanks(client: ApiClient) -> None:
     at = drop(client)
     mockup_settings = {**SMALL, "shots": shots("front", "back"), "grade": {"warmth": 0.5}, "format": "webp"}
     kept = client.put(
@@ -185,7 +185,7 @@ def test_looks_are_kept_and_fit_other_blanks(client: ApiClient) -> None:
     assert gone.status_code == 404 and "no preset" in gone.json["detail"]
 
 
-def test_findings_come_with_the_choice(client: ApiClient) -> None:
+def test_findings_are_part_of_the_choice(client: ApiClient) -> None:
     at = drop(client)
     client.put(f"{at}/choices", json={"route": "press", "angle": 0, "colours": {"lid": "#123456"}})
     state = client.put(f"{at}/mockup-settings", json={**SMALL, "shots": shots("front")}).json
@@ -212,7 +212,7 @@ def test_findings_come_with_the_choice(client: ApiClient) -> None:
         ),
     ],
 )
-def test_choices_that_cannot_be_are_refused_and_not_kept(client: ApiClient, body: dict[str, Any], says: str) -> None:
+def test_impossible_choices_are_refused_and_not_stored(client: ApiClient, body: dict[str, Any], says: str) -> None:
     at = drop(client)
     before = client.get(f"{at}/mockup-settings").json
     answer = client.put(f"{at}/mockup-settings", json={**SMALL, **body})
@@ -220,14 +220,14 @@ def test_choices_that_cannot_be_are_refused_and_not_kept(client: ApiClient, body
     assert client.get(f"{at}/mockup-settings").json == before
 
 
-def test_nothing_chosen_makes_nothing(client: ApiClient) -> None:
+def test_without_a_choice_nothing_is_made(client: ApiClient) -> None:
     at = drop(client)
     client.put(f"{at}/mockup-settings", json={**SMALL, "shots": []})
     answer = client.post(f"{at}/mockup-job")
     assert answer.status_code == 422 and "No scene is chosen" in answer.json["detail"]
 
 
-def test_another_artwork_stands_in_another_place(client: ApiClient) -> None:
+def test_another_artwork_is_shown_on_another_copy(client: ApiClient) -> None:
     at = drop(client)
     mug, scene_id = at.replace(BLANK, "mug-11oz"), "mug-11oz-both"
     red = {"file": (io.BytesIO(encoded(Image.new("RGB", (300, 120), (200, 20, 20)))), "red.png")}
@@ -247,7 +247,7 @@ def test_another_artwork_stands_in_another_place(client: ApiClient) -> None:
     assert gone.status_code == 404
 
 
-def test_a_list_beside_the_pictures_says_what_they_show(client: ApiClient) -> None:
+def test_a_csv_beside_the_pictures_says_what_they_show(client: ApiClient) -> None:
     at = drop(client)
     *files, told = made(client, at, shots=shots("front", "left"))
     found = json.loads(client.get(told["url"]).data)["pictures"]
@@ -257,7 +257,7 @@ def test_a_list_beside_the_pictures_says_what_they_show(client: ApiClient) -> No
     assert len(made(client, at, shots=shots("front", "left"), listed=False)) == 2
 
 
-def test_a_colour_that_a_scene_no_longer_has_is_let_go(client: ApiClient) -> None:
+def test_a_colour_that_a_scene_no_longer_has_is_dropped(client: ApiClient) -> None:
     at = drop(client)
     body = {"shots": shots("front"), "variants": {"lid": ["Snow"]}}
     assert client.put(f"{at}/mockup-settings", json=body).status_code == 200

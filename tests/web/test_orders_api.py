@@ -1,4 +1,5 @@
-"""Personalised orders: from a table and a folder, or by hand; each with print file, proof and ticket; a bad one stops no other."""
+"""Personalised orders: from a table and a folder, or by hand; each with print file, proof and ticket; a bad one stops no
+other."""
 
 import csv
 import io
@@ -47,7 +48,7 @@ def sent(client: ApiClient, mug: str, table: str, **photos: bytes) -> Answer:
     return client.post(f"{mug}/orders", data={"file": (io.BytesIO(table.encode()), "orders.csv"), "photos": files})
 
 
-def test_open_places_are_those_of_the_design(client: ApiClient, mug: str) -> None:
+def test_open_places_are_found_in_the_design(client: ApiClient, mug: str) -> None:
     state = client.get(f"{mug}/orders").json
     assert [(p["name"], p["kind"]) for p in state["places"]] == [("name", "words"), ("photo", "photograph")]
     assert state["example"].splitlines()[0] == "order,name,photo"
@@ -56,7 +57,7 @@ def test_open_places_are_those_of_the_design(client: ApiClient, mug: str) -> Non
     assert sent(client, bare, "order\n1\n").status_code == 422
 
 
-def test_a_table_makes_each_order_and_tells_the_bad_ones(client: ApiClient, mug: str, tmp_path: Path) -> None:
+def test_a_table_makes_each_order_and_reports_the_bad_ones(client: ApiClient, mug: str, tmp_path: Path) -> None:
     table = (
         "order,name,photo\n1041,Ada,ada.jpg\n1042,Maximiliane Wilhelmina the Elder of the Upper Valley and the Pass,ada.jpg\n"
         "1043,Bo,tiny.jpg\n1044,Cy,nowhere.jpg\n1045,Di,broken.jpg\n1046,Ed Longer Name,ed.jpg\n,Fay,ada.jpg\n"
@@ -93,7 +94,7 @@ def test_a_table_makes_each_order_and_tells_the_bad_ones(client: ApiClient, mug:
     assert ended(client, again)["files"][0]["url"] == file["url"], "the same orders are made once"
 
 
-def test_one_by_hand_and_what_is_left_out_of_it(client: ApiClient, mug: str) -> None:
+def test_one_order_by_hand_and_its_missing_values(client: ApiClient, mug: str) -> None:
     aside = client.post("/api/artworks?aside=true", data={"file": (io.BytesIO(photo(90)), "hand.jpg")}).json
     job = client.post(
         f"{mug}/order", json={"name": "No. 7/b", "values": {"name": "Gil"}, "photos": {"photo": aside["id"]}}

@@ -1,4 +1,4 @@
-"""Photographs made into scenes through the application, and packs brought in and out."""
+"""Photographs made into scenes over HTTP, and packs imported and exported."""
 
 from __future__ import annotations
 
@@ -61,7 +61,7 @@ def picture(data: bytes) -> np.ndarray:
         return np.asarray(opened)
 
 
-def test_a_photograph_begins_with_suggested_points(client: ApiClient) -> None:
+def test_a_photograph_starts_with_suggested_points(client: ApiClient) -> None:
     scene = begun(client)
     assert len(scene["marks"]["points"]) == 4 and scene["names"][0] == "top left" and scene["title"] == "My chair"
     assert scene["px"] == [800, 600] and not scene["round"] and len(scene["outline"]) == 4 and scene["pack"] is None
@@ -69,7 +69,7 @@ def test_a_photograph_begins_with_suggested_points(client: ApiClient) -> None:
     assert wrap["round"] and len(wrap["marks"]["points"]) == 6 and wrap["names"][1] == "upper edge, front"
 
 
-def test_marks_are_kept_and_judged(client: ApiClient) -> None:
+def test_marks_are_stored_and_checked(client: ApiClient) -> None:
     scene = begun(client)
     first = marked(client, scene)
     again = client.get(f"/api/own-scenes/{scene['id']}").json
@@ -82,7 +82,7 @@ def test_marks_are_kept_and_judged(client: ApiClient) -> None:
     assert few.status_code == 422
 
 
-def test_the_mask_and_the_design_are_seen_while_marking(client: ApiClient) -> None:
+def test_the_mask_and_the_design_are_shown_while_marking(client: ApiClient) -> None:
     art = dropped(client, encoded(Image.fromarray(closed_wave())))
     scene = marked(client, begun(client), box=[0.2, 0.1, 0.8, 0.9])
     over = picture(client.get(f"/api/own-scenes/{scene['id']}/mask?key={scene['key']}").data)
@@ -94,7 +94,7 @@ def test_the_mask_and_the_design_are_seen_while_marking(client: ApiClient) -> No
     assert apart[:80].mean() < 4, "and nowhere else"
 
 
-def test_a_made_scene_is_one_of_the_blanks_scenes(client: ApiClient) -> None:
+def test_a_new_scene_is_one_of_the_blanks_scenes(client: ApiClient) -> None:
     art = dropped(client, encoded(Image.fromarray(closed_wave())))
     scene = made(client)
     pair = client.get(f"/api/pairs/{art}/{PILLOW}").json
@@ -111,7 +111,7 @@ def packs_of(client: ApiClient) -> dict[str, SceneInfo]:
     return client.application.extensions["services"].scenes.packs()
 
 
-def test_a_scene_made_anew_replaces_itself(client: ApiClient) -> None:
+def test_a_scene_made_again_replaces_itself(client: ApiClient) -> None:
     art = dropped(client, encoded(Image.fromarray(closed_wave())))
     scene = made(client)
     before = packs_of(client)[scene["pack"]].folder.joinpath("passes.exr").read_bytes()
@@ -122,7 +122,7 @@ def test_a_scene_made_anew_replaces_itself(client: ApiClient) -> None:
     assert sum(s["photograph"] for s in client.get(f"/api/pairs/{art}/{PILLOW}").json["scenes"]) == 1
 
 
-def test_a_scene_is_taken_away_and_put_back(client: ApiClient) -> None:
+def test_a_scene_is_removed_and_restored(client: ApiClient) -> None:
     scene = made(client)
     assert client.delete(f"/api/own-scenes/{scene['id']}").json["scenes"] == [] and scene["pack"] not in packs_of(client)
     back = client.post(f"/api/own-scenes/{scene['id']}/restore").json["scenes"]
@@ -130,7 +130,7 @@ def test_a_scene_is_taken_away_and_put_back(client: ApiClient) -> None:
     assert client.get(f"/api/own-scenes/{scene['id']}").json["marks"]["points"] == POINTS
 
 
-def test_a_pack_goes_out_and_into_another_data_folder(client: ApiClient, tmp_path: Path) -> None:
+def test_a_pack_is_exported_and_imported_into_another_data_folder(client: ApiClient, tmp_path: Path) -> None:
     scene = made(client)
     out = client.get(f"/api/own-scenes/{scene['id']}/pack")
     assert f'filename="{scene["pack"]}.zip"' in out.headers["Content-Disposition"]
@@ -171,7 +171,7 @@ def test_a_pack_for_an_unknown_blank_is_refused(client: ApiClient) -> None:
         assert answer.status_code == 422 and says in answer.json["detail"], answer.json
 
 
-def test_a_broken_pack_of_the_sellers_does_not_stop_the_shop(client: ApiClient, tmp_path: Path) -> None:
+def test_a_broken_pack_does_not_stop_the_server(client: ApiClient, tmp_path: Path) -> None:
     folder = tmp_path / "scenes" / "broken"
     folder.mkdir()
     (folder / "scene.toml").write_text("id = ")
@@ -179,7 +179,7 @@ def test_a_broken_pack_of_the_sellers_does_not_stop_the_shop(client: ApiClient, 
     assert client.get("/api/board").status_code == 200
 
 
-def test_what_is_not_there_is_said(client: ApiClient) -> None:
+def test_missing_scenes_and_photographs_are_reported(client: ApiClient) -> None:
     assert client.get("/api/own-scenes/99").status_code == 404
     assert client.post("/api/own-scenes", json={"photo_id": 99, "template_id": PILLOW}).status_code == 404
     scene = begun(client)
@@ -216,7 +216,7 @@ def test_photographs_of_every_kind_are_marked_upright(client: ApiClient, kind: s
     assert over.shape == (600, 800, 4) and over[300, 400, 3] < 20 and over[40, 40, 3] > 100
 
 
-def test_a_photograph_of_one_colour_is_no_harm(client: ApiClient) -> None:
+def test_a_photograph_of_one_colour_does_no_harm(client: ApiClient) -> None:
     photo = dropped(client, encoded(Image.new("RGB", (640, 480), (200, 200, 200))), aside=True)
     scene = client.post("/api/own-scenes", json={"photo_id": photo, "template_id": PILLOW}).json
     state = marked(client, scene)

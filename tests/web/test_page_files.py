@@ -20,13 +20,13 @@ def client(tmp_path: Path) -> ApiClient:
 
 
 @pytest.mark.parametrize("path", ["/", "/bench/1/tumbler-20oz-straight/fit", "/any/other/address"])
-def test_the_pages_addresses_lead_to_its_one_document(client: ApiClient, path: str) -> None:
+def test_every_address_of_the_page_serves_its_document(client: ApiClient, path: str) -> None:
     answer = client.get(path)
     assert answer.status_code == 200 and b'<div id="root">' in answer.data
     assert answer.headers["Cache-Control"] == "no-cache"
 
 
-def test_named_parts_are_kept_by_the_browser_for_good(client: ApiClient) -> None:
+def test_hashed_files_are_cached_for_ever(client: ApiClient) -> None:
     script = next((web_app.PAGE / "assets").glob("*.js")).name
     assert "immutable" in client.get(f"/assets/{script}").headers["Cache-Control"]
 
@@ -36,13 +36,13 @@ def test_nothing_but_the_page_is_served(client: ApiClient, path: str) -> None:
     assert b"root:" not in client.get(path).data and b"def create_app" not in client.get(path).data
 
 
-def test_a_page_that_is_not_built_says_so(client: ApiClient, monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
+def test_a_missing_build_is_reported(client: ApiClient, monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
     monkeypatch.setattr(web_app, "PAGE", tmp_path / "nowhere")
     answer = client.get("/")
     assert answer.status_code == 503 and "make demo" in answer.json["detail"]
 
 
-def test_a_killed_server_comes_back_with_everything(tmp_path: Path, demo_folder: Path) -> None:
+def test_a_killed_server_restarts_with_everything(tmp_path: Path, demo_folder: Path) -> None:
     shutil.copytree(demo_folder, tmp_path, dirs_exist_ok=True)
     port = free_port()
     command = [sys.executable, "-m", "improva.cli", "serve", "--demo", "--port", str(port), "--data", str(tmp_path)]

@@ -1,4 +1,4 @@
-"""Proofs of a sewn blank's panels: what one change reaches is judged anew, and nothing else."""
+"""Checks of a sewn blank's panels: only what a change affects is checked again."""
 
 from __future__ import annotations
 
@@ -41,7 +41,7 @@ def placed(client: ApiClient, art: dict[str, Any], panel: str, **more: Any) -> d
     return dict(answer.json)
 
 
-def test_only_what_a_change_reaches_is_judged_anew(client: ApiClient, checked: list[str]) -> None:
+def test_only_panels_that_a_change_affects_are_checked_again(client: ApiClient, checked: list[str]) -> None:
     art = drop(client, smooth(), "field.png")
     every = {panel["id"] for panel in client.get(at(art)).json["panels"]}
     assert anew(checked) == every
@@ -59,7 +59,7 @@ def test_only_what_a_change_reaches_is_judged_anew(client: ApiClient, checked: l
     assert anew(checked) == set(), "what was judged before is known"
 
 
-def test_a_calibration_reaches_only_who_is_sewn_by_it(client: ApiClient, checked: list[str]) -> None:
+def test_a_calibration_affects_only_its_providers_panels(client: ApiClient, checked: list[str]) -> None:
     art = drop(client, smooth(), "field.png")
     client.get(at(art))
     anew(checked)
@@ -69,7 +69,7 @@ def test_a_calibration_reaches_only_who_is_sewn_by_it(client: ApiClient, checked
     assert anew(checked) == {"pocket"}
 
 
-def test_a_seam_is_measured_anew_where_a_side_has_changed(client: ApiClient) -> None:
+def test_a_seam_is_measured_again_where_a_side_has_changed(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
 
     def seams() -> tuple[dict[str, float], float]:
@@ -84,7 +84,7 @@ def test_a_seam_is_measured_anew_where_a_side_has_changed(client: ApiClient) -> 
     assert moved["pocket"] == first["pocket"] and moved["side-left"] != first["side-left"]
 
 
-def test_another_artworks_proofs_are_its_own(client: ApiClient, checked: list[str]) -> None:
+def test_each_artwork_has_its_own_results(client: ApiClient, checked: list[str]) -> None:
     one = drop(client, smooth(), "field.png")
     other = drop(client, smooth() + b"\0", "field again.png")
     client.get(at(one))

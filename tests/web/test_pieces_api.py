@@ -1,4 +1,4 @@
-"""Laying words, borders, frames and a second artwork with a picture: kept, proved, printed, carried, undone."""
+"""Adding words, borders, frames and a second artwork over HTTP: stored, checked, printed, copied, undone."""
 
 import io
 from typing import Any
@@ -32,7 +32,7 @@ def printed(client: ApiClient, art: dict[str, Any]) -> np.ndarray:
     return picture(client.get(made["url"]).data)[:, ::-1]  # mirrored for the press, and back
 
 
-def test_pieces_are_kept_printed_and_undone(client: ApiClient) -> None:
+def test_pieces_are_stored_printed_and_undone(client: ApiClient) -> None:
     art = drop(client)
     before, cell = printed(client, art), cells(client)[0]["shown"]
     pair = lay(client, art, WORDS, BAND)
@@ -50,7 +50,7 @@ def test_pieces_are_kept_printed_and_undone(client: ApiClient) -> None:
     assert (printed(client, art) == before).all()
 
 
-def test_what_is_held_is_seen_and_proved_and_not_kept(client: ApiClient) -> None:
+def test_unsaved_pieces_are_shown_and_checked_but_not_stored(client: ApiClient) -> None:
     art = drop(client)
     now = {
         "content": client.get(at(art)).json["suggested_placement"],
@@ -70,7 +70,7 @@ def test_what_is_held_is_seen_and_proved_and_not_kept(client: ApiClient) -> None
     assert wrong.status_code == 422 and "pieces 0" in wrong.json["detail"]
 
 
-def test_frames_take_other_artworks_and_say_what_lacks(client: ApiClient) -> None:
+def test_frames_hold_other_artworks_and_report_empty_slots(client: ApiClient) -> None:
     art, other = drop(client), second(client)
     frames = {"kind": "frames", "layout": "single", "size_mm": [100, 50], "slots": [{"art": other["id"]}]}
     checks = {c["id"]: c for c in lay(client, art, frames)["report"]["checks"]}
@@ -105,7 +105,7 @@ def test_a_second_artwork_behind_a_border_of_pattern(client: ApiClient) -> None:
     assert tuple(printed(client, art)[240, 10]) == (240, 0, 240)
 
 
-def test_pieces_are_carried_to_other_blanks_by_their_rules(client: ApiClient) -> None:
+def test_pieces_are_copied_to_other_blanks_by_their_rules(client: ApiClient) -> None:
     art = drop(client)
     lay(client, art, {**WORDS, "shift_mm": [0, 60]}, BAND)
     client.post(at(art, "/copy"), json={"template_ids": ["mug-11oz", "blanket-upright"]})
@@ -138,14 +138,14 @@ def test_small_words_are_found_on_every_blank(client: ApiClient) -> None:
         ({"kind": "frames", "size_mm": [5, 5], "rim_mm": 9}, "leave no room"),
     ],
 )
-def test_pieces_that_cannot_be_are_refused_and_nothing_is_kept(client: ApiClient, piece: dict[str, Any], told: str) -> None:
+def test_impossible_pieces_are_refused_and_nothing_is_stored(client: ApiClient, piece: dict[str, Any], told: str) -> None:
     art = drop(client)
     answer = client.put(at(art, "/pieces"), json={"pieces": [piece]})
     assert answer.status_code in (404, 422) and told in answer.json["detail"]
     assert client.get(at(art)).json["pieces"] == []
 
 
-def test_a_font_of_one_s_own(client: ApiClient) -> None:
+def test_a_sellers_own_font(client: ApiClient) -> None:
     fonts = client.post("/api/fonts", data={"file": (io.BytesIO(font_bytes("brush")), "my-brush.otf")}).json["fonts"]
     own = fonts[-1]
     assert own["own"] and own["title"] == "Kaushan Script"
@@ -158,7 +158,7 @@ def test_a_font_of_one_s_own(client: ApiClient) -> None:
     assert client.get("/api/fonts/nowhere/sample").status_code == 422
 
 
-def test_photographs_are_kept_beside_the_board(client: ApiClient) -> None:
+def test_photographs_are_stored_beside_the_board(client: ApiClient) -> None:
     art = drop(client)
     data = encoded(Image.new("RGB", (900, 600), (10, 120, 200)))
     photo = client.post("/api/artworks?aside=true", data={"file": (io.BytesIO(data), "lake.png")}).json

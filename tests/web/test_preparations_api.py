@@ -1,4 +1,4 @@
-"""Preparing from the page: held steps are looked at, decided ones reach every blank, and nothing is lost."""
+"""Preparing over HTTP: unsaved steps are previewed, saved ones apply to every blank, and nothing is lost."""
 
 import io
 from typing import Any
@@ -32,7 +32,7 @@ def decide(client: ApiClient, art: dict[str, Any], *steps: dict[str, Any], **mor
     return answer.json
 
 
-def test_decided_steps_reach_every_blank_and_the_original_stays(client: ApiClient) -> None:
+def test_saved_steps_apply_to_every_blank_and_the_original_stays(client: ApiClient) -> None:
     art = scan(client)
     before = client.get(at(art)).json
     told = decide(client, art, CUT, {"kind": "clean"}, BORDER, {"kind": "trim"})
@@ -51,7 +51,7 @@ def test_decided_steps_reach_every_blank_and_the_original_stays(client: ApiClien
     assert client.post(prep(art, "preparation/redo")).json["artwork"]["px"] == told["artwork"]["px"]
 
 
-def test_what_is_held_is_looked_at_and_not_kept(client: ApiClient) -> None:
+def test_unsaved_steps_are_shown_but_not_stored(client: ApiClient) -> None:
     art = scan(client)
     held = {"steps": [CUT]}
     answer = client.post(prep(art, "preparation/preview"), query_string={"px": 300}, json=held)
@@ -74,7 +74,7 @@ def test_steps_can_be_switched_off_reordered_and_changed_later(client: ApiClient
     assert client.post(prep(art, "preparation/undo")).json["steps"][1]["on"] is True
 
 
-def test_what_would_remove_everything_is_told_before(client: ApiClient) -> None:
+def test_a_step_that_would_remove_everything_is_reported_first(client: ApiClient) -> None:
     art = scan(client)
     steps = [{"kind": "cut", "values": {"tolerance": 255}}]
     answer = client.post(prep(art, "preparation/preview"), json={"steps": steps})
@@ -90,12 +90,12 @@ def test_what_would_remove_everything_is_told_before(client: ApiClient) -> None:
         ([{"kind": "trim"}] * 50, "50 steps are too many"),
     ],
 )
-def test_steps_that_cannot_be_are_refused_with_a_sentence(client: ApiClient, steps: list[Any], told: str) -> None:
+def test_impossible_steps_are_refused_with_a_message(client: ApiClient, steps: list[Any], told: str) -> None:
     answer = client.put(prep(scan(client)), json={"steps": steps})
     assert answer.status_code == 422 and told in answer.json["detail"]
 
 
-def test_every_kind_of_step_tells_what_it_takes(client: ApiClient) -> None:
+def test_every_kind_of_step_describes_its_values(client: ApiClient) -> None:
     kinds = client.get("/api/artworks/steps").json["kinds"]
     assert [k["id"] for k in kinds][:2] == ["cut", "clean"]
     for kind in kinds:
@@ -104,7 +104,7 @@ def test_every_kind_of_step_tells_what_it_takes(client: ApiClient) -> None:
             assert field["title"] and (field["kind"] != "number" or field["default"] is not None)
 
 
-def test_rights_are_noted_and_judged(client: ApiClient) -> None:
+def test_licences_are_recorded_and_checked(client: ApiClient) -> None:
     art = scan(client)
 
     def run_checks(**origin: Any) -> tuple[str, str]:
@@ -128,7 +128,7 @@ def test_rights_are_noted_and_judged(client: ApiClient) -> None:
         assert client.put(prep(art, "origin"), json=wrong).status_code == 422
 
 
-def test_the_licence_s_file_is_kept_and_only_downloaded(client: ApiClient) -> None:
+def test_the_licence_file_is_stored_and_served_as_a_download_only(client: ApiClient) -> None:
     art = scan(client)
     data = b"<html><script>alert(1)</script></html>"
     told = client.put(prep(art, "licence"), data={"file": (io.BytesIO(data), "../licence.html")}).json

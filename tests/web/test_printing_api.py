@@ -1,4 +1,4 @@
-"""Print files as jobs: made, packed, stopped, taken up again; tickets, gang sheets and the simulated stand-ins."""
+"""Print files as jobs: made, packed, stopped, resumed; tickets, gang sheets and the simulated devices."""
 
 import io
 import json
@@ -38,7 +38,7 @@ def pair(art: dict[str, Any], blank: str) -> str:
     return f"/api/pairs/{art['id']}/{blank}"
 
 
-def test_how_a_pair_is_printed_is_kept_and_planned(client: ApiClient) -> None:
+def test_print_options_of_a_pair_are_stored_and_planned(client: ApiClient) -> None:
     art = drop(client)
     asked = {"format": "pdf", "dpi": 100, "tab": "left", "tab_mm": 10, "marks": True, "paper": "a4", "overlap_mm": 8}
     state = client.put(at(art, "/printing"), json=asked).json
@@ -68,7 +68,7 @@ def test_all_sides_come_in_one_zip_that_two_readers_open(client: ApiClient, tmp_
     assert all(name in listed.stdout for name in names)
 
 
-def test_the_blanks_profile_is_looked_at_and_converted_to(client: ApiClient) -> None:
+def test_the_blanks_profile_is_proofed_and_converted_to(client: ApiClient) -> None:
     art = drop(client)
     profile = bytes(pyvips.Operation.call("profile_load", "p3"))
     assert client.put(at(art, "/printing"), json={"own_profile": True}).json["plan"]["problem"]
@@ -83,7 +83,7 @@ def test_the_blanks_profile_is_looked_at_and_converted_to(client: ApiClient) -> 
     assert proof.shape[1] == 200 and np.abs(proof[10, 10].astype(int) - (220, 30, 30)).max() <= 4  # within its reach
 
 
-def test_a_press_profile_is_looked_at_but_not_converted_to(client: ApiClient) -> None:
+def test_a_press_profile_is_proofed_but_not_converted_to(client: ApiClient) -> None:
     art = drop(client)
     form = {"file": (io.BytesIO(bytes(pyvips.Operation.call("profile_load", "cmyk"))), "press.icc")}
     client.put("/api/blanks/tumbler-20oz-straight/profile", data=form, content_type="multipart/form-data")
@@ -114,7 +114,7 @@ def test_a_job_is_stopped_and_leaves_nothing(client: ApiClient, tmp_path: Path) 
     assert list((tmp_path / "made").glob("*.png")) == list((tmp_path / "made").glob(".*")) == []
 
 
-def test_what_fails_says_why(client: ApiClient, tmp_path: Path) -> None:
+def test_a_failed_print_says_why(client: ApiClient, tmp_path: Path) -> None:
     art = drop(client)
     client.put(at(art, "/printing"), json={"dpi": 100})
     made = tmp_path / "made"
@@ -127,7 +127,7 @@ def test_what_fails_says_why(client: ApiClient, tmp_path: Path) -> None:
     assert ended(client, client.post(at(art, "/print-job"), json={}).json)["state"] == "done"
 
 
-def test_a_killed_program_takes_its_job_up_again(tmp_path: Path) -> None:
+def test_a_killed_server_resumes_its_job(tmp_path: Path) -> None:
     """The real server, killed in the middle of a large file and started anew."""
     with client_of(create_app(tmp_path)) as client:
         art = drop(client, encoded(Image.fromarray(np.random.default_rng(1).integers(0, 255, (900, 900, 3), dtype=np.uint8))))
@@ -172,7 +172,7 @@ def test_a_killed_program_takes_its_job_up_again(tmp_path: Path) -> None:
     assert list((tmp_path / "made").glob(".*")) == []  # what the killed one had begun is swept away
 
 
-def test_the_ticket_is_one_page_with_all_that_is_needed(client: ApiClient) -> None:
+def test_the_ticket_is_one_page_with_everything_needed(client: ApiClient) -> None:
     art = drop(client, name="Gipfel-Bahn ÄÖ.png")
     notes = "Glacier blue first. " * 60
     client.put(at(art, "/printing"), json={"copies": 12, "notes": notes})
@@ -197,7 +197,7 @@ def test_the_ticket_is_one_page_with_all_that_is_needed(client: ApiClient) -> No
         assert [float(v) for v in pdf.pages[0].mediabox] == [0, 0, 612, 792]  # ANSI/ASME Y14.1 size A, in points
 
 
-def test_a_gang_sheet_is_packed_kept_and_made(client: ApiClient) -> None:
+def test_a_gang_sheet_is_packed_stored_and_made(client: ApiClient) -> None:
     art = drop(client)
     item = {"artwork_id": art["id"], "template_id": "tumbler-20oz-straight", "panel": "wrap"}
     client.put(at(art, "/printing"), json={"dpi": 50})
@@ -239,7 +239,7 @@ def test_the_simulated_printer_uses_paper_and_ink_runs_low_and_jams(client: ApiC
     assert client.post("/api/simulated-printer/queue", json={"url": sheets["url"]}).json["used_sheets"] == 3
 
 
-def test_the_simulated_desk_takes_what_is_right_and_says_why_not(client: ApiClient) -> None:
+def test_the_simulated_desk_accepts_valid_files_and_says_why_it_refuses_others(client: ApiClient) -> None:
     art = drop(client)
     bring = lambda made: client.post(at(art, "/simulated-upload"), json={"url": made["url"]}).json  # noqa: E731
     good = bring(print_file(client, at(art), dpi=150, format="jpg"))
@@ -252,7 +252,7 @@ def test_the_simulated_desk_takes_what_is_right_and_says_why_not(client: ApiClie
     assert client.post(at(art, "/simulated-upload"), json={"url": "/api/files/../x"}).status_code == 422
 
 
-def test_pressing_is_planned_logged_and_learned_from(client: ApiClient) -> None:
+def test_pressings_are_planned_and_logged_and_improve_the_next_plan(client: ApiClient) -> None:
     art = drop(client)
     press = at(art, "/press")
     plan = client.get(press).json

@@ -1,4 +1,4 @@
-"""Providers of a blank compared, samples logged, and what they have shown brought to where it is needed."""
+"""Providers of a blank compared, samples logged, and their results used where they are needed."""
 
 import io
 from typing import Any
@@ -31,7 +31,7 @@ def compared(client: ApiClient) -> tuple[dict[str, Any], dict[str, Any]]:
     return art, {each["name"]: each for each in state.json["providers"]}
 
 
-def test_providers_stand_beside_each_other_at_the_buyers_door(client: ApiClient) -> None:
+def test_providers_are_compared_by_landed_cost(client: ApiClient) -> None:
     art, by_name = compared(client)
     hut, far = by_name["Hut press"], by_name["Far press"]
     assert [(each["region"], each["total"], each["least"], each["exposed"]) for each in hut["landed"]] == [
@@ -56,7 +56,7 @@ def test_providers_stand_beside_each_other_at_the_buyers_door(client: ApiClient)
     assert client.put(at(art, "/providers/Hut press/offer"), json={**NEAR, "piece": "-3"}).status_code == 422
 
 
-def test_a_sample_goes_on_has_photographs_and_makes_its_provider_quick(client: ApiClient) -> None:
+def test_a_sample_has_stages_and_photographs_and_sets_its_providers_days(client: ApiClient) -> None:
     art, _ = compared(client)
     state = client.post(at(art, "/samples"), json={"provider": "Hut press", "ordered": "2026-05-28"}).json
     sample = state["samples"][0]
@@ -89,7 +89,7 @@ def test_a_sample_goes_on_has_photographs_and_makes_its_provider_quick(client: A
     assert client.delete(f"/api/samples/{sample['id']}").json["samples"] == []
 
 
-def test_a_sample_of_ones_own_goes_to_the_press_log(client: ApiClient) -> None:
+def test_a_home_pressed_sample_goes_to_the_press_log(client: ApiClient) -> None:
     art = drop(client)
     state = client.post(
         at(art, "/samples"), json={"ordered": "2026-05-28", "checks": {"colour": "off"}, "note": "pale along the foot"}

@@ -1,4 +1,4 @@
-"""What was done on a pair stands in the order of its time; what is looked for is found where it stands."""
+"""The history of a pair is in order of time; search finds each thing with its address."""
 
 from typing import Any
 
@@ -11,7 +11,7 @@ def deeds(client: ApiClient, art: dict[str, Any]) -> list[dict[str, Any]]:
     return client.get(at(art, "/history")).json["events"]
 
 
-def test_a_pairs_days_are_told_newest_first_and_nothing_undone_is_forgotten(client: ApiClient) -> None:
+def test_a_pairs_history_is_newest_first_and_includes_undone_steps(client: ApiClient) -> None:
     art = drop(client)
     client.put(at(art, "/placement"), json=placement(scale=1.1))
     client.post(at(art, "/undo"))
@@ -39,7 +39,7 @@ def test_a_pairs_days_are_told_newest_first_and_nothing_undone_is_forgotten(clie
     assert {d["what"] for d in mug} == {"added", "prepared"}, "of another blank nothing but what was done to the artwork"
 
 
-def test_what_is_looked_for_is_found_where_it_stands(client: ApiClient) -> None:
+def test_search_finds_each_thing_with_its_address(client: ApiClient) -> None:
     art = drop(client, None, "night_train 100%.png")
     other = drop(
         client, b"<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9'><path d='M0 0h9v9z'/></svg>", "nightXtrain.svg"

@@ -1,4 +1,5 @@
-"""The Sell station's prices: kept for blank, shop and pair; sums as the core has them; what cannot be is refused and changes nothing."""
+"""The Sell station's prices: stored for blank, shop and pair; sums equal the core's; impossible ones are refused and change
+nothing."""
 
 from decimal import Decimal as D
 from pathlib import Path
@@ -28,7 +29,7 @@ SHOP = {
 SALE = {"price": "24.99", "discount": "20", "wanted": "25", "wanted_percent": True, "ending": "0.99"}
 
 
-def test_a_price_is_reckoned_in_every_case_and_one_is_asked_for(client: ApiClient) -> None:
+def test_a_price_is_calculated_in_every_case_and_one_is_suggested(client: ApiClient) -> None:
     art = drop(client)
     first = client.get(at(art, "/selling")).json
     assert not first["known"] and first["cases"][0]["left"] == "0.00" and first["problem"] is None
@@ -55,7 +56,7 @@ def test_a_price_is_reckoned_in_every_case_and_one_is_asked_for(client: ApiClien
     )
 
 
-def test_costs_are_the_blanks_fees_the_shops_and_the_price_the_pairs(client: ApiClient) -> None:
+def test_costs_belong_to_the_blank_fees_to_the_shop_and_the_price_to_the_pair(client: ApiClient) -> None:
     one, two = drop(client), drop(client, None, "again.png")
     client.put(at(one, "/selling"), json={"shop": SHOP, "costs": COSTS, "sale": SALE})
     mug = f"/api/pairs/{two['id']}/mug-11oz"
@@ -66,7 +67,7 @@ def test_costs_are_the_blanks_fees_the_shops_and_the_price_the_pairs(client: Api
     assert again.get(at(one, "/selling")).json["sale"] == SALE  # a restart loses nothing
 
 
-def test_what_cannot_be_is_refused_and_changes_nothing(client: ApiClient) -> None:
+def test_impossible_prices_are_refused_and_change_nothing(client: ApiClient) -> None:
     """One value that the API's model refuses and one that the core refuses; the core's tests hold the others."""
     art = drop(client)
     before = client.put(at(art, "/selling"), json={"shop": SHOP, "costs": COSTS, "sale": SALE}).json
@@ -76,7 +77,7 @@ def test_what_cannot_be_is_refused_and_changes_nothing(client: ApiClient) -> Non
         assert client.get(at(art, "/selling")).json == before
 
 
-def test_a_wish_that_no_price_fulfils_is_told(client: ApiClient) -> None:
+def test_a_target_that_no_price_reaches_is_reported(client: ApiClient) -> None:
     art = drop(client)
     sale = {**SALE, "wanted": "95"}
     state = client.put(at(art, "/selling"), json={"shop": SHOP, "costs": COSTS, "sale": sale}).json

@@ -1,4 +1,4 @@
-"""Panels that follow others: the pocket from the first, the others when asked; one file to keep in step with nothing."""
+"""Panels that follow others: the pocket by default, the others on request; each combination has one print file."""
 
 import io
 import zipfile
@@ -22,7 +22,7 @@ def beneath(front: np.ndarray) -> np.ndarray:
     return cv2.remap(front.astype(np.float32), xs.astype(np.float32), ys.astype(np.float32), cv2.INTER_CUBIC)
 
 
-def test_the_pocket_follows_the_front_through_every_change(client: ApiClient) -> None:
+def test_the_pocket_follows_every_change_of_the_front(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
     pair = client.get(at(art), query_string={"panel": "pocket"}).json
     assert pair["follow"] == {"seam": "pocket", "way": "flow"} and pair["placement"] is None
@@ -38,7 +38,7 @@ def test_the_pocket_follows_the_front_through_every_change(client: ApiClient) ->
     assert client.get(at(art), query_string={"panel": "pocket"}).json["content_key"] != key
 
 
-def test_a_panel_runs_on_mirrors_stands_alone_and_is_undone(client: ApiClient) -> None:
+def test_a_panel_continues_mirrors_or_stands_alone_and_is_undone(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
     joins = client.get(at(art), query_string={"panel": "back"}).json["joins"]
     assert [j["seam"] for j in joins] == ["side-right", "side-left", "shoulder-right", "shoulder-left"]
@@ -59,7 +59,7 @@ def test_a_panel_runs_on_mirrors_stands_alone_and_is_undone(client: ApiClient) -
     assert client.post(at(art, "/undo"), query_string={"panel": "back"}).json["follow"]["way"] == "mirror"
 
 
-def test_what_is_in_the_hand_is_seen_and_proved(client: ApiClient) -> None:
+def test_unsaved_edits_are_shown_and_checked(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
     panel, held = {"panel": "back"}, {"content": {"seam": "side-left", "way": "mirror"}}
     assert client.post(at(art, "/flat-preview"), query_string=panel, json={**held, "width": 200}).status_code == 200
@@ -69,7 +69,7 @@ def test_what_is_in_the_hand_is_seen_and_proved(client: ApiClient) -> None:
     assert look.status_code == 200 and client.get(at(art), query_string={"panel": "back"}).json["follow"] is None
 
 
-def test_mock_ups_show_followers_and_a_cleared_leader_clears_them(client: ApiClient) -> None:
+def test_mock_ups_show_following_panels_and_clearing_the_first_clears_them(client: ApiClient) -> None:
     art = drop(client, encoded(Image.new("RGB", (900, 1000), (20, 90, 200))), "blue.png")
     asked = {"width": 320, "height": 240, "scene": "hoodie-all-over-front", "content": client.get(at(art)).json["placement"]}
     seen = picture(client.post(at(art, "/mockup-preview"), query_string={"panel": "front"}, json=asked).data).astype(int)
@@ -81,7 +81,7 @@ def test_mock_ups_show_followers_and_a_cleared_leader_clears_them(client: ApiCli
     assert refused.status_code == 422 and "Nothing is printed on this front pocket" in refused.text
 
 
-def test_every_panel_in_one_zip_and_on_the_ticket(client: ApiClient) -> None:
+def test_every_panel_is_in_one_zip_and_on_the_ticket(client: ApiClient) -> None:
     art = drop(client, smooth(), "field.png")
     made = print_file(client, at(art), sides="all", dpi=DPI)
     with zipfile.ZipFile(io.BytesIO(client.get(made["url"]).data)) as archive:
@@ -94,7 +94,9 @@ def test_every_panel_in_one_zip_and_on_the_ticket(client: ApiClient) -> None:
     ("panel", "seam", "way"),
     [("front", "pocket", "flow"), ("pocket", "elbow", "flow"), ("pocket", "pocket", "mirror"), ("back", "pocket", "flow")],
 )
-def test_what_cannot_be_followed_is_told_and_nothing_changes(client: ApiClient, panel: str, seam: str, way: str) -> None:
+def test_panels_that_cannot_be_followed_are_reported_and_nothing_changes(
+    client: ApiClient, panel: str, seam: str, way: str
+) -> None:
     art = drop(client, smooth(), "field.png")
     before = client.get(at(art)).json["content_key"]
     answer = follow(client, art, panel, seam, way)
@@ -102,7 +104,7 @@ def test_what_cannot_be_followed_is_told_and_nothing_changes(client: ApiClient, 
     assert client.get(at(art)).json["content_key"] == before
 
 
-def test_the_zip_holds_a_picture_of_them_sewn_together(client: ApiClient) -> None:
+def test_the_zip_contains_a_picture_of_the_sewn_panels(client: ApiClient) -> None:
     art = drop(client, encoded(Image.new("RGB", (900, 1000), (20, 90, 200))), "blue.png")
     made = print_file(client, at(art), sides="all", dpi=DPI)
     with zipfile.ZipFile(io.BytesIO(client.get(made["url"]).data)) as archive:

@@ -1,4 +1,4 @@
-"""Which pictures are proposed, how words come together, and what stops a listing. Invented words; limits set in the test."""
+"""Which pictures are proposed, how text is composed, and what blocks a listing. Invented text; limits set in the test."""
 
 from dataclasses import replace
 from typing import Any
@@ -45,7 +45,7 @@ def test_one_of_each_kind_comes_before_a_second_of_any(name: str) -> None:
         assert slot.view in scene.views and all(scene.region(part).colour(c) is not None for part, c in slot.colours.items())
 
 
-def test_with_little_room_the_clearest_stay_and_the_rest_is_told_missing() -> None:
+def test_with_few_places_the_clearest_pictures_stay_and_missing_kinds_are_reported() -> None:
     scenes = scenes_of(BLANK)
     slots = proposed_slots(scenes, {"wrap"}, 2)
     assert [slot.kind for slot in slots] == ["front", "side"]
@@ -70,13 +70,13 @@ def test_a_picture_counts_by_what_it_shows_not_by_what_it_is_called() -> None:
         (ArtWords(), BlankWords("{design}  {line} mug", search=""), "Sheet mug", ""),
     ],
 )
-def test_words_are_filled_and_empty_parts_leave_no_gap(art: ArtWords, blank: BlankWords, title: str, search: str) -> None:
+def test_text_is_filled_in_and_empty_parts_leave_no_gap(art: ArtWords, blank: BlankWords, title: str, search: str) -> None:
     texts = assemble_texts(replace(BLANK, title="11 oz mug"), "Sheet", art, blank, 3)
     assert (texts.title, texts.search) == (title, search)
 
 
 @given(st.lists(st.text(max_size=12), max_size=20), st.lists(st.text(max_size=12), max_size=20), st.integers(0, 15))
-def test_tags_are_never_twice_never_too_many_and_none_is_lost(own: list[str], kept: list[str], most: int) -> None:
+def test_tags_are_unique_and_limited_and_none_is_lost(own: list[str], kept: list[str], most: int) -> None:
     texts = assemble_texts(BLANK, "x", ArtWords(tags=tuple(own)), BlankWords(tags=tuple(kept)), most)
     every = [*texts.tags, *texts.left_out]
     assert len(texts.tags) <= most and len({t.casefold() for t in every}) == len(every)
@@ -98,7 +98,7 @@ def test_limits_are_counted_to_the_letter() -> None:
 
 
 @pytest.mark.parametrize("most", [10, 40, 60, 300])
-def test_a_pictures_words_fit_and_end_at_a_word(most: int) -> None:
+def test_alt_text_fits_its_limit_and_ends_at_a_whole_word(most: int) -> None:
     said = alt_text("Dusk on the Summit Line", BLANK, "On a shelf", "handle-left", ["Ink"], most)
     assert len(said) <= most
     assert (
@@ -130,10 +130,10 @@ def test_a_listing_is_stopped_by_its_licence(origin: Origin, altered: bool, told
 
 
 @pytest.mark.parametrize("wrong", [{"title": ""}, {"title_most": 0}, {"title_least": 200}, {"tags_most": -1}, {"film_s": 1000}])
-def test_limits_that_cannot_be_are_refused(wrong: dict[str, Any]) -> None:
+def test_impossible_limits_are_refused(wrong: dict[str, Any]) -> None:
     with pytest.raises(ListingError):
         Market(**{"title": "Mine", **wrong})
 
 
-def test_kinds_are_told_in_the_order_of_their_need() -> None:
+def test_missing_kinds_are_reported_most_needed_first() -> None:
     assert KINDS[0] == "front" and len(set(KINDS)) == len(KINDS)

@@ -1,4 +1,4 @@
-"""Tables of orders as they come from spreadsheets, and words that are longer than their place."""
+"""Order tables as spreadsheets export them, and words that are longer than their place."""
 
 import csv
 import io
@@ -28,14 +28,14 @@ def read(text: str, fields: list[str] | None = None) -> tuple[dict[str, dict[str
 
 
 @pytest.mark.parametrize("mark", [",", ";", "\t"])
-def test_tables_of_any_mark_and_any_order_of_columns_are_read(mark: str) -> None:
+def test_tables_with_any_separator_and_column_order_are_read(mark: str) -> None:
     text = mark.join(["Photo", "ORDER", "note", "Name"]) + "\r\n" + mark.join(["ada.jpg", "1041", "gift", "Ada"]) + "\r\n"
     assert read(text) == ({"1041": {"name": "Ada", "photo": "ada.jpg"}}, {})
     assert read_orders(("﻿" + text).encode(), FIELDS)[0][0][0] == 2, "the line is told as a spreadsheet counts it"
     assert read_orders(text.replace("Ada", "Zoë").encode("cp1252"), FIELDS)[0][0][1].values["name"] == "Zoë"
 
 
-def test_a_bad_row_is_told_and_the_rest_goes_on() -> None:
+def test_a_bad_row_is_reported_and_the_rest_is_read() -> None:
     orders, problems = read("order,name,photo\n1,Ada,a.jpg\n,Bo,b.jpg\n2,,c.jpg\n1,Cy,d.jpg\n\n3,Di,e.jpg\n,,\n../4,Ed,f.jpg\n")
     assert list(orders) == ["1", "3", "4"], "a name is safe as a folder's"
     assert problems == {"line 3": "It has no order number.", "2": "Nothing is given for 'name'."} | {
@@ -53,7 +53,7 @@ def test_a_bad_row_is_told_and_the_rest_goes_on() -> None:
         (b"x" * 5_000_001, "too large"),
     ],
 )
-def test_what_is_no_table_of_orders_is_refused(data: bytes, said: str) -> None:
+def test_a_file_that_is_not_an_order_table_is_refused(data: bytes, said: str) -> None:
     with pytest.raises(ListingError, match=said):
         read_orders(data, FIELDS)
 
@@ -65,7 +65,7 @@ def test_what_is_no_table_of_orders_is_refused(data: bytes, said: str) -> None:
         unique_by=lambda row: row[0],
     )
 )
-def test_what_the_csv_module_writes_is_read_back(rows: list[tuple[int, str]]) -> None:
+def test_tables_written_by_the_csv_module_are_read_back(rows: list[tuple[int, str]]) -> None:
     out = io.StringIO()
     written = csv.writer(out)
     written.writerow(["order", "name"])
@@ -99,7 +99,7 @@ def test_too_long_a_name_and_a_letter_that_the_font_lacks_are_refused() -> None:
 
 
 @given(st.text("abcdefgh ", min_size=1, max_size=60))
-def test_no_name_runs_past_its_room_or_grows(name: str) -> None:
+def test_no_name_exceeds_its_width_or_grows(name: str) -> None:
     try:
         filled = fill_words(words(), {"name": name}, FONT, PANEL, 0.1)
     except PieceError:
@@ -107,7 +107,7 @@ def test_no_name_runs_past_its_room_or_grows(name: str) -> None:
     assert lettering_shape(filled.lettering, FONT).words[0] <= 60.01 and 0 < filled.share <= 1
 
 
-def test_words_by_size_may_be_as_wide_as_is_safe_and_round_a_circle_they_keep_their_size() -> None:
+def test_words_set_by_size_may_fill_the_safe_width_and_keep_their_size_on_a_circle() -> None:
     by_size = Lettering("{name}", "poster", sizing="size", size_mm=20)
     filled = fill_words(by_size, {"name": "Bartholomew the very long " * 2}, FONT, PANEL, 0.5)
     assert lettering_shape(filled.lettering, FONT).words[0] == pytest.approx(PANEL.safe_box[2], rel=1e-3)

@@ -1,4 +1,4 @@
-"""Blends against the formulas of W3C Compositing and Blending Level 1, written out here once more."""
+"""Blend modes against the formulas of W3C Compositing and Blending Level 1, written out here independently."""
 
 from collections.abc import Callable
 from typing import Any
@@ -107,7 +107,7 @@ def image(values: np.ndarray) -> pyvips.Image:
 
 
 @pytest.mark.parametrize("blend", BLENDS)
-def test_every_blend_is_the_specification_s(blend: str) -> None:
+def test_every_blend_matches_the_specification(blend: str) -> None:
     rng = np.random.default_rng(9)
     back, front = (rng.integers(0, 256, (300, 4)).astype(np.uint8) for _ in range(2))
     back[:100, 3] = 255

@@ -1,4 +1,4 @@
-"""Pieces on panels: sized, framed, carried; and drawn where they say they are."""
+"""Pieces on panels: sizes, frames, copies to other blanks, and their rendered position."""
 
 from dataclasses import replace
 from typing import Any
@@ -49,7 +49,7 @@ def words(**values: Any) -> Lettering:
 @pytest.mark.parametrize(
     ("sizing", "expected"), [("width", (120, None)), ("box", (None, 20)), ("fill", (120, 20)), ("size", (None, None))]
 )
-def test_words_are_as_large_as_they_are_told(sizing: str, expected: tuple[Any, ...]) -> None:
+def test_words_have_the_size_that_is_asked_for(sizing: str, expected: tuple[Any, ...]) -> None:
     lettering = words(sizing=sizing, size_mm=20, width_mm=120, height_mm=20 if sizing == "fill" else 12)
     shape = lettering_shape(lettering, FONT)
     if sizing == "box":
@@ -92,7 +92,7 @@ def test_words_have_outline_shadow_and_plaque() -> None:
 
 
 @pytest.mark.parametrize("plaque", ["oval", "box", "banner"])
-def test_a_plaque_holds_its_words(plaque: str) -> None:
+def test_a_plaque_encloses_its_words(plaque: str) -> None:
     lettering = words(sizing="width", width_mm=80, plaque=plaque, plaque_fill="#00ff00", fill="#102030", plaque_margin_mm=3)
     image, bare = pixels(lettering), pixels(replace(lettering, plaque="none"))
     ink = bare[..., 3] > 0
@@ -101,7 +101,7 @@ def test_a_plaque_holds_its_words(plaque: str) -> None:
     assert (xs.max() - xs.min()) / 4 == pytest.approx(lettering_shape(lettering, FONT).whole[0], abs=1.5)
 
 
-def test_words_turn_clockwise_about_their_middle() -> None:
+def test_words_rotate_clockwise_about_their_centre() -> None:
     image = pixels(words(sizing="width", width_mm=80, rotate_deg=90))
     ys, xs = np.nonzero(image[..., 3] > 127)
     assert (ys.max() - ys.min()) / 4 == pytest.approx(80, abs=0.6)
@@ -155,7 +155,7 @@ def test_a_band_follows_a_tapered_wall_and_an_outline() -> None:
     assert at(image, x, y, panel=hood, density=1.0)[3] == 0
 
 
-def test_pictures_cover_their_slots_about_their_focus() -> None:
+def test_pictures_cover_their_slots_centred_on_their_focus() -> None:
     frames = Frames("single", 2, 1, (100, 50), 4, 6, "#fffdf6", slots=(Slot(REF, (0.1, 0.1), 3), Slot(REF, (1, 1), 3)))
     image = pixels(frames)
     x0, y0, _, _ = frames.box(SHEET.trim_mm)
@@ -178,7 +178,7 @@ def test_pictures_cover_their_slots_about_their_focus() -> None:
     st.floats(5, 200),
     st.floats(5, 200),
 )
-def test_no_focus_and_no_zoom_bares_an_edge(u: float, v: float, zoom: float, w: int, h: int, sw: float, sh: float) -> None:
+def test_no_focus_or_zoom_leaves_an_edge_bare(u: float, v: float, zoom: float, w: int, h: int, sw: float, sh: float) -> None:
     slot = Slot(ArtRef("a", ArtSize((w, h), (w / 10, h / 10))), (u, v), zoom)
     cell = Frames("single", size_mm=(sw + 2, sh + 2), across=1, rim_mm=1, gap_mm=0).cells()[0]
     x, y, pw, ph = covering(slot, cell)
@@ -188,7 +188,7 @@ def test_no_focus_and_no_zoom_bares_an_edge(u: float, v: float, zoom: float, w: 
 
 
 @pytest.mark.parametrize("layout", ["single", "instant", "strip", "grid", "round"])
-def test_slots_never_overlap_and_lie_on_their_cards(layout: str) -> None:
+def test_slots_never_overlap_and_stay_on_their_cards(layout: str) -> None:
     frames = Frames(layout, 3, 2, (150, 110), 4, 5)  # type: ignore[arg-type]
     cells = frames.cells()
     slots = [box(x, y, x + w, y + h) for x, y, w, h in (cell.slot for cell in cells)]
@@ -204,7 +204,7 @@ def test_slots_never_overlap_and_lie_on_their_cards(layout: str) -> None:
         Frames(layout, 20, 20, (1000, 1000))  # type: ignore[arg-type]
 
 
-def test_a_round_frame_is_round_and_an_empty_slot_is_seen() -> None:
+def test_a_round_frame_is_round_and_an_empty_slot_is_visible() -> None:
     image = pixels(Frames("round", 1, 1, (80, 80), 5, 0, "#24405a", slots=(Slot(REF, (0, 0), 3),)))
     assert at(image, 100, 75)[:3] == (220, 30, 30)
     assert at(image, 62, 37)[3] == 0, "the corner of its square"
@@ -246,7 +246,7 @@ PANELS = [p for t in templates().values() for p in t.panels if p.shape != "cone"
 
 @settings(max_examples=60)
 @given(st.sampled_from(PANELS), st.sampled_from(PANELS), st.floats(-1, 1), st.floats(-1, 1), st.floats(0.05, 1))
-def test_words_in_the_safe_area_stay_in_it_when_they_are_carried(
+def test_words_in_the_safe_area_stay_in_it_on_another_blank(
     source: Panel, target: Panel, u: float, v: float, size: float
 ) -> None:
     _, _, w, h = source.safe_box
@@ -260,7 +260,7 @@ def test_words_in_the_safe_area_stay_in_it_when_they_are_carried(
     assert x >= sx - 0.01 and y >= sy - 0.01 and x + bw <= sx + sw + 0.01 and y + bh <= sy + sh + 0.01
 
 
-def test_bands_frames_and_overlays_are_carried_by_their_rules() -> None:
+def test_bands_frames_and_overlays_are_copied_by_their_rules() -> None:
     source, target = template("blanket-upright").panel(), template("pillow-square").panel()
     band = adapt_piece(Band(width_mm=127), source, target)
     assert isinstance(band, Band) and band.width_mm == pytest.approx(127 * min(target.trim_mm) / min(source.trim_mm))
@@ -274,7 +274,7 @@ def test_bands_frames_and_overlays_are_carried_by_their_rules() -> None:
 @pytest.mark.parametrize(
     "wrong", [{"size_mm": 0}, {"outline_mm": 90}, {"fill": "red"}, {"sizing": "big"}, {"rotate_deg": float("nan")}]
 )
-def test_values_out_of_reach_are_told(wrong: dict[str, Any]) -> None:
+def test_values_out_of_range_are_reported(wrong: dict[str, Any]) -> None:
     with pytest.raises(ImprovaError, match=r"use|write|sized|number"):
         words(**wrong)
 

@@ -1,4 +1,4 @@
-"""What is laid with the artwork, under judgement: each check passes what is right and finds what is wrong."""
+"""Checks of pieces: each check passes good pieces and finds bad ones."""
 
 from dataclasses import replace
 from typing import Any
@@ -49,7 +49,7 @@ def words(**values: Any) -> Lettering:
     return Lettering("Summit Line", "poster", sizing="width", width_mm=100, **values)
 
 
-def test_nothing_laid_nothing_asked() -> None:
+def test_without_pieces_there_are_no_checks_of_pieces() -> None:
     ids = {c.id for c in run_checks().checks}
     assert not ids & {"pieces-safe", "letters", "words-contrast", "pieces-sharp", "slots"}
 
@@ -68,7 +68,7 @@ def test_words_past_the_safe_line_are_found_and_moved_back(shift: tuple[float, f
     assert check(run_checks(mended), "pieces-safe").status == "pass", "the mend mends"
 
 
-def test_words_too_wide_for_the_safe_area_have_no_move_that_mends() -> None:
+def test_no_move_fixes_words_too_wide_for_the_safe_area() -> None:
     found = check(run_checks(replace(words(), width_mm=300.0)), "pieces-safe")
     assert found.status == "warn" and found.fix is None
 
@@ -78,7 +78,7 @@ def test_frames_past_the_safe_line_are_found_too() -> None:
     assert found.status == "warn" and found.message.startswith("The frames reach")
 
 
-def test_words_are_not_taken_for_a_motif_of_the_artwork() -> None:
+def test_words_are_not_mistaken_for_a_motif_of_the_artwork() -> None:
     plain = check(run_checks(), "safe-area")
     laid = check(run_checks(words(shift_mm=(100, 0)), Band("all", 20)), "safe-area")
     assert (laid.status, laid.measured) == (plain.status, plain.measured)
@@ -93,7 +93,7 @@ def test_missing_letters_are_named() -> None:
 @pytest.mark.parametrize(
     ("fill", "status"), [("#23211e", "pass"), ("#777777", "pass"), ("#e0e0e0", "warn"), ("#f5f5f5", "warn")]
 )
-def test_contrast_of_words_against_what_lies_behind(fill: str, status: str) -> None:
+def test_contrast_of_words_is_measured_against_their_background(fill: str, status: str) -> None:
     found = check(run_checks(words(fill=fill)), "words-contrast")
     assert found.status == status
     assert found.measured == pytest.approx(contrast(fill, "#fafafa"), abs=0.06)
@@ -108,7 +108,7 @@ def test_contrast_counts_the_outline_or_the_plaque_where_there_is_one() -> None:
     assert check(run_checks(words(fill="#102030", plaque="oval", plaque_fill="#14243a")), "words-contrast").status == "warn"
 
 
-def test_pictures_laid_with_it_are_measured_at_their_size() -> None:
+def test_resolution_of_pictures_in_pieces_is_measured_at_their_printed_size() -> None:
     def dpi(extra: Extra) -> CheckResult:
         return check(run_checks(extra), "pieces-sharp")
 
@@ -126,14 +126,14 @@ def test_pictures_laid_with_it_are_measured_at_their_size() -> None:
     assert "Picture 1 in the frames" in dpi(frame).message
 
 
-def test_lines_laid_with_it_are_sharp_at_any_size() -> None:
+def test_vector_art_in_pieces_is_sharp_at_any_size() -> None:
     svg = Artwork.read(b'<svg xmlns="http://www.w3.org/2000/svg" width="20" height="20"><circle cx="10" cy="10" r="8"/></svg>')
     extra = Overlay(ArtRef("lines", svg.facts.size), Placement("contain"))
     proof = run_preflight(WRAP, WRAP.panel(), ART, Placement(), extras=(extra,), others={"lines": svg})
     assert "pieces-sharp" not in {c.id for c in proof.checks}
 
 
-def test_empty_frames_stop_the_print() -> None:
+def test_empty_frames_have_to_be_fixed() -> None:
     assert check(run_checks(Frames("grid", 2, 2, (100, 80), slots=(Slot(REF),) * 4)), "slots").status == "pass"
     found = check(run_checks(Frames("grid", 2, 2, (100, 80), slots=(Slot(REF), Slot(), Slot(REF)))), "slots")
     assert found.status == "fail" and found.measured == 2 and "2 frames have no picture" in found.message
@@ -159,7 +159,7 @@ def test_a_band_or_a_second_artwork_covers_bare_edges() -> None:
 
 
 @pytest.mark.parametrize("turn", [0.0, 20.0])
-def test_a_cut_out_that_does_not_fit_is_told_its_scale(turn: float) -> None:
+def test_a_cut_out_that_does_not_fit_is_given_a_scale_that_does(turn: float) -> None:
     """Of a cut-out, only what is printed counts, and the mend is the largest scale at which all of it is."""
     cutout = np.zeros((800, 800, 4), np.uint8)
     cutout[200:600, 200:600] = (200, 40, 40, 255)
@@ -189,18 +189,18 @@ def test_a_cut_out_that_does_not_fit_is_told_its_scale(turn: float) -> None:
         (Origin("free", print_on_demand=True), True, "pass"),
     ],
 )
-def test_rights(origin: Origin, altered: bool, status: str) -> None:
+def test_licences(origin: Origin, altered: bool, status: str) -> None:
     assert check(run_checks(origin=origin, altered=altered), "origin").status == status
     assert "origin" not in {c.id for c in run_checks().checks}, "from a shell nothing is known"
 
 
-def test_the_proof_of_a_proxy_is_the_original_s_with_pieces_too() -> None:
+def test_a_proxy_with_pieces_is_checked_like_its_original() -> None:
     extras = (words(), Band("level", 10), Frames("single", 1, 1, (60, 50), slots=(Slot(REF),)))
     whole, proxy = (run_checks(*extras, art=a) for a in (ART, ART.proxy()))
     assert [(c.id, c.status) for c in whole.checks] == [(c.id, c.status) for c in proxy.checks]
 
 
-def test_a_photograph_in_cmyk_is_laid_in_srgb() -> None:
+def test_a_cmyk_photograph_is_placed_in_srgb() -> None:
     cmyk = Artwork.read(encoded(Image.new("CMYK", (900, 900), (0, 255, 255, 0)), "TIFF"))
     proof = run_preflight(
         WRAP, WRAP.panel(), ART, Placement(), extras=(Overlay(ArtRef("c", cmyk.facts.size)),), others={"c": cmyk}

@@ -1,4 +1,4 @@
-"""Words: outlines against FreeType, shaping, paths against their geometry, and fonts that are none."""
+"""Words: outlines against FreeType, shaping, paths against their geometry, and files that are not fonts."""
 
 import io
 import math
@@ -31,7 +31,7 @@ def area(contours: tuple[np.ndarray, ...]) -> float:
 
 
 @pytest.mark.parametrize("font_id", FONTS)
-def test_outlines_are_those_that_freetype_draws(font_id: str) -> None:
+def test_outlines_match_freetype(font_id: str) -> None:
     """Extents in em by FreeType's exact bounding box, and the area its rasteriser covers at 400 px."""
     ours, face = font(font_id), freetype.Face(io.BytesIO(font_bytes(font_id)))
     face.set_pixel_sizes(400, 400)
@@ -61,7 +61,7 @@ def test_pairs_are_kerned_and_ligatures_are_set() -> None:
     assert len(serif.shape("fi", ligatures=False)) == 2
 
 
-def test_lines_are_led_tracked_and_aligned() -> None:
+def test_line_spacing_letter_spacing_and_alignment() -> None:
     sans = font("sans-bold")
     one = set_words(sans, "Summit", Setting())
     two = set_words(sans, "Summit\nof it", Setting(leading=1.5))
@@ -75,7 +75,7 @@ def test_lines_are_led_tracked_and_aligned() -> None:
     assert lefts[0] < lefts[1] < lefts[2]
 
 
-def test_what_the_font_lacks_is_told_and_takes_no_room() -> None:
+def test_missing_letters_are_reported_and_take_no_room() -> None:
     sans = font("sans-bold")
     block = set_words(sans, "Gipfel 山", Setting())
     assert block.missing == ("山",)
@@ -95,7 +95,7 @@ def test_right_to_left_words_run_right_to_left() -> None:
     assert clusters == sorted(clusters, reverse=True)
 
 
-def test_an_arc_keeps_lengths_along_its_middle() -> None:
+def test_an_arc_keeps_lengths_along_its_middle_line() -> None:
     block = set_words(font(), "SUMMIT LINE", Setting())
     radius = block.width / math.radians(120)
     for contour, curved in zip(block.contours, bent(block, WordPath("arc", 120)), strict=True):
@@ -119,7 +119,7 @@ def test_a_circle_has_its_diameter_and_its_middle_at_the_origin() -> None:
         bent(block, WordPath("circle", across=0.3))
 
 
-def test_wave_bulge_and_envelope_move_outlines_as_they_say() -> None:
+def test_wave_bulge_and_envelope_move_outlines_by_their_formulas() -> None:
     block = set_words(font(), "HHHHHHHHH", Setting())
     flat = np.concatenate([refined(c) for c in block.contours])
     wave, bulge, envelope = (
@@ -139,12 +139,12 @@ def test_wave_bulge_and_envelope_move_outlines_as_they_say() -> None:
 @pytest.mark.parametrize(
     "data", [b"", b"no font at all", b"\0\1\0\0" + b"\xff" * 200, b"wOF2" + b"\0" * 60, b"OTTO\0\xff\0\0" * 9]
 )
-def test_broken_fonts_are_told(data: bytes) -> None:
+def test_broken_fonts_are_reported(data: bytes) -> None:
     with pytest.raises(FontError):
         Font(data)
 
 
-def test_a_font_cut_short_or_scribbled_on_is_told_or_read() -> None:
+def test_a_truncated_or_damaged_font_is_reported_or_read() -> None:
     whole = font_bytes("narrow")
     rng = np.random.default_rng(4)
     for _ in range(40):

@@ -1,4 +1,4 @@
-"""Pieces on tapered walls, outlines and in print files: they lie where they lie, however the file is made."""
+"""Pieces on tapered walls, on outlines and in print files: their position is the same in every kind of output."""
 
 from pathlib import Path
 from typing import Any
@@ -51,7 +51,7 @@ def test_words_on_a_tapered_wall_are_bent_with_it(lay: str) -> None:
     assert got == pytest.approx((float(fx), float(fy)), abs=0.6)
 
 
-def test_their_box_is_where_they_are_drawn() -> None:
+def test_the_box_of_a_piece_is_where_it_is_drawn() -> None:
     held = design(BLANK, WORDS)
     image = as_array(render(held, lambda _: ART, (945, 833)))
     ys, xs = np.nonzero(np.abs(image[..., :3].astype(int) - (0, 255, 255)).max(axis=2) < 60)
@@ -63,7 +63,7 @@ def test_their_box_is_where_they_are_drawn() -> None:
 
 
 @pytest.mark.parametrize("ending", [".png", ".tif", ".pdf"])
-def test_print_files_carry_them_mirrored_for_the_press(ending: str, tmp_path: Path) -> None:
+def test_print_files_contain_pieces_mirrored_for_pressing(ending: str, tmp_path: Path) -> None:
     path = tmp_path / f"wrap{ending}"
     write_print_file(
         design(BLANK, WORDS, Band("level", 12, "#102030", None, 25, 0)), lambda _: ART, path, PrintSettings(100, mirror=True)
@@ -88,7 +88,7 @@ def test_the_same_design_gives_the_same_pixels_at_every_density() -> None:
     assert np.abs(halved - coarse)[..., :3].mean() < 1.5
 
 
-def test_words_grow_with_their_outline_and_keep_their_letters_place() -> None:
+def test_an_outline_grows_words_and_leaves_their_letters_in_place() -> None:
     font = open_font(FONTS["poster"])
     plain, lined = (
         lettering_shape(w, font)

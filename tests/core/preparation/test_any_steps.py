@@ -1,4 +1,4 @@
-"""Whatever steps are put together: what comes of them is a picture or a sentence, and the original is untouched."""
+"""Any combination of steps gives a picture or an error message, and the original is not changed."""
 
 import math
 
@@ -48,7 +48,7 @@ STEPS = st.one_of([step_of(kind) for kind in KINDS.values()])
 
 @settings(max_examples=120, suppress_health_check=[HealthCheck.too_slow])
 @given(st.lists(STEPS, min_size=1, max_size=3), st.booleans())
-def test_a_picture_or_a_sentence_comes_of_any_steps(steps: list[Step], opaque: bool) -> None:
+def test_any_steps_give_a_picture_or_an_error_message(steps: list[Step], opaque: bool) -> None:
     start = cutout(SQUARE, TRIANGLE, size=120)
     if opaque:
         start = Picture(np.dstack([quadrants(110, 90), np.full((90, 110), 255, np.uint8)]), 10.0)
@@ -65,7 +65,7 @@ def test_a_picture_or_a_sentence_comes_of_any_steps(steps: list[Step], opaque: b
 
 
 @pytest.mark.parametrize("kind", ALL.values(), ids=lambda kind: kind.id)
-def test_every_kind_tells_itself_and_reads_what_it_writes(kind: StepKind) -> None:
+def test_every_kind_describes_itself_and_reads_what_it_writes(kind: StepKind) -> None:
     assert kind.title and kind.says.endswith(".") and len({field.name for field in kind.fields}) == len(kind.fields)
     values = kind.values({})
     for field in kind.fields:
@@ -82,7 +82,7 @@ def test_every_kind_tells_itself_and_reads_what_it_writes(kind: StepKind) -> Non
 
 @settings(max_examples=40)
 @given(STEPS)
-def test_a_step_written_in_a_shell_is_the_same_step(step: Step) -> None:
+def test_a_step_written_for_the_shell_reads_back_equal(step: Step) -> None:
     kind = KINDS[step.kind]
     values = kind.values(step.values)
     written = ",".join(
@@ -111,14 +111,14 @@ def test_quarter_turns_and_flips_touch_no_pixel() -> None:
     assert (four.pixels == start.pixels).all() and (twice.pixels == start.pixels).all()
 
 
-def test_trimming_leaves_the_margin_that_is_asked_for() -> None:
+def test_trimming_leaves_the_requested_margin() -> None:
     trimmed = prepared_picture(cutout(SQUARE), Preparation((Step("trim", {"margin": 2}),)))
     assert trimmed.pixels.shape[:2] == pytest.approx((140, 140), abs=1) and trimmed.size_mm == pytest.approx((14, 14), abs=0.1)
     wider = prepared_picture(cutout(SQUARE), Preparation((Step("trim", {"margin": 20}),)))
     assert wider.pixels.shape[:2] == pytest.approx((500, 500), abs=1), "a margin may be more than there was"
 
 
-def test_a_picture_laid_behind_shows_where_the_first_is_clear() -> None:
+def test_a_picture_behind_shows_where_the_first_is_transparent() -> None:
     files = {"q.png": encoded_quadrants(), "poster": font_bytes("poster")}
     behind = Step("overlay", {"art": "q.png", "fit": "stretch", "behind": True}, files=files)
     made = prepared_picture(cutout(SQUARE), Preparation((behind,))).pixels

@@ -58,7 +58,7 @@ def test_a_concave_shape_s_border_covers_shapely_s_buffer(mm: float) -> None:
     assert differ < 0.6 * Polygon(outline).length, "half a pixel along the outline"
 
 
-def test_the_border_is_white_a_colour_or_the_edge_s() -> None:
+def test_the_border_is_white_or_a_colour_or_the_colour_of_the_edge() -> None:
     cases: list[tuple[tuple[int, int, int], dict[str, Any]]]
     cases = [((255, 255, 255), {}), ((18, 52, 86), {"colour": "#123456"}), ((180, 60, 40), {"fill": "edge"})]
     for wanted, values in cases:
@@ -108,13 +108,13 @@ def test_a_thin_neck_is_found_with_its_width() -> None:
     assert find_necks(dumbbell(50), 4) == []
 
 
-def test_an_arm_is_thin_and_a_corner_is_not() -> None:
+def test_an_arm_counts_as_thin_and_a_corner_does_not() -> None:
     arm = cutout(SQUARE, [(245, 194), (345, 194), (345, 206), (245, 206)])
     assert [neck.width_mm for neck in find_necks(arm, 4)] == pytest.approx([1.2], abs=0.15)
     assert find_necks(cutout(TRIANGLE), 4) == []
 
 
-def test_necks_are_thickened_on_request_to_the_limit() -> None:
+def test_necks_are_thickened_to_the_limit_on_request() -> None:
     thin = border(dumbbell(12), mm=1)
     assert find_necks(thin, 6)[0].width_mm == pytest.approx(3.2, abs=0.2)
     thick = border(dumbbell(12), mm=1, necks=6)
@@ -123,7 +123,7 @@ def test_necks_are_thickened_on_request_to_the_limit() -> None:
     assert (thick.alpha[:, middle] > 127).sum() / PX_MM == pytest.approx(6.1, abs=0.2)
 
 
-def test_art_without_alpha_is_told_what_to_do() -> None:
+def test_art_without_alpha_gets_a_message_with_the_remedy() -> None:
     with pytest.raises(StepError, match="cut it from its paper first"):
         border(Picture(np.full((50, 50, 4), 255, np.uint8), 10.0))
     with pytest.raises(StepError, match="transparent all over"):

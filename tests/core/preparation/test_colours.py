@@ -1,4 +1,4 @@
-"""Levels, warmth, ink and palettes, against mixtures that are known and CIE values computed by colour-science."""
+"""Levels, warmth, ink and palettes, against known mixtures and CIE values computed by colour-science."""
 
 import colour
 import numpy as np
@@ -22,7 +22,7 @@ def flat(*colours: str) -> Picture:
     return picture(np.broadcast_to(row, (100, *row.shape)).copy())
 
 
-def test_levels_stretch_what_lies_between_black_and_white() -> None:
+def test_levels_stretch_the_range_between_black_and_white() -> None:
     ramp = picture(np.repeat(np.arange(256, dtype=np.uint8)[None, :, None], 3, axis=2).repeat(4, axis=0))
     out = tone(ramp, black=50, white=200).pixels[0, :, 0].astype(int)
     assert out[50] == 0
@@ -33,7 +33,7 @@ def test_levels_stretch_what_lies_between_black_and_white() -> None:
         tone(ramp, black=200, white=100)
 
 
-def test_nothing_asked_changes_nothing() -> None:
+def test_neutral_settings_change_nothing() -> None:
     art = picture(quadrants())
     assert (tone(art).pixels == art.pixels).all()
     assert (recolour(art).pixels == art.pixels).all()
@@ -81,14 +81,14 @@ def test_ink_on_white_becomes_its_own_alpha() -> None:
         clear_white(flat("#ffffff", "#fefefe"))
 
 
-def test_the_palette_of_a_known_mixture() -> None:
+def test_the_palette_of_a_known_mixture_is_found() -> None:
     colours = ["#c0392b"] * 5 + ["#24405a"] * 3 + ["#f6ecd9"] * 2
     found = palette(flat(*colours), 6)
     assert [swatch.colour for swatch in found] == ["#c0392b", "#24405a", "#f6ecd9"]
     assert [swatch.share for swatch in found] == pytest.approx([0.5, 0.3, 0.2], abs=0.02)
 
 
-def test_the_palette_is_the_same_each_time_and_sees_no_hidden_colour() -> None:
+def test_the_palette_is_repeatable_and_ignores_hidden_colour() -> None:
     art = picture(quadrants())
     assert palette(art) == palette(art)
     art.pixels[: art.pixels.shape[0] // 2, :, 3] = 0
@@ -107,13 +107,13 @@ def test_recolouring_moves_a_colour_its_shades_and_its_edges_and_nothing_else() 
     assert shade[1] > shade[2], "a shade of the blue has gone green with it"
 
 
-def test_every_colour_of_a_drawing_in_black_and_white_can_be_exchanged() -> None:
+def test_every_colour_of_a_black_and_white_drawing_can_be_replaced() -> None:
     out = recolour(flat("#000000", "#ffffff"), pairs=(("#000000", "#24405a"), ("#ffffff", "#f6ecd9"))).pixels
     assert np.abs(out[50, 30, :3].astype(int) - parse_hex("#24405a")).max() <= 3
     assert np.abs(out[50, 90, :3].astype(int) - parse_hex("#f6ecd9")).max() <= 3
 
 
-def test_contrast_is_that_of_the_web_s_guidelines() -> None:
+def test_contrast_matches_wcag() -> None:
     """WCAG 2.2: 21 for black on white, 1 for a colour on itself; 4.54 for #767676 on white (from memory)."""
     assert contrast("#000000", "#ffffff") == pytest.approx(21)
     assert contrast("#336699", "#336699") == 1

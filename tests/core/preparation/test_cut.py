@@ -1,4 +1,4 @@
-"""Cutting from paper, against art whose alpha is known: our own, and open images that scikit-image ships."""
+"""Cutting from paper, against art with known alpha: our own, and open images that scikit-image ships."""
 
 import cv2
 import numpy as np
@@ -53,7 +53,7 @@ def test_without_taking_the_rim_out_the_edge_keeps_paper() -> None:
     assert kept > cut(on_paper(art)).pixels[edge][:, :3].mean() + 40
 
 
-def test_the_silhouette_of_a_horse() -> None:
+def test_the_silhouette_of_a_horse_is_cut_out() -> None:
     """scikit-image's horse (public domain silhouette), painted on paper with grain."""
     mask = ~data.horse()
     art = np.dstack([np.full((*mask.shape, 3), (90, 60, 40)), mask * 255]).astype(np.uint8)
@@ -61,7 +61,7 @@ def test_the_silhouette_of_a_horse() -> None:
     assert iou(out[..., 3] > 127, mask) > 0.999
 
 
-def test_a_logo_with_many_colours() -> None:
+def test_a_logo_with_many_colours_is_cut_out() -> None:
     """scikit-image's logo, which has an alpha of its own; its own near-white parts cannot be told from paper."""
     art = data.logo()
     out = cut(on_paper(art, paper=(255, 255, 255))).pixels
@@ -70,7 +70,7 @@ def test_a_logo_with_many_colours() -> None:
     assert np.abs(out[..., 3][told].astype(int) - art[..., 3][told]).mean() < 12
 
 
-def test_contiguous_protects_what_is_enclosed_and_everywhere_does_not() -> None:
+def test_contiguous_keeps_enclosed_areas_and_everywhere_does_not() -> None:
     art = disc((20, 30, 60))
     art[190:210, 190:210] = (*PAPER, 255)
     assert cut(on_paper(art)).pixels[200, 200, 3] == 255
@@ -107,14 +107,14 @@ def test_the_white_point_comes_from_the_patch() -> None:
     assert (white[..., 3] == scan.pixels[..., 3]).all()
 
 
-def test_a_coloured_ground_is_cleared_without_being_made_white() -> None:
+def test_a_coloured_background_is_removed_without_whitening_it() -> None:
     art = disc((230, 220, 90))
     out = cut(on_paper(art, paper=(20, 60, 40)), paper="#143c28").pixels
     assert out[3, 3, 3] == 0
     assert np.abs(out[200, 200, :3].astype(int) - (230, 220, 90)).max() <= 1
 
 
-def test_a_tolerance_that_would_remove_everything_is_told_before() -> None:
+def test_a_tolerance_that_would_remove_everything_is_reported_first() -> None:
     pale = on_paper(disc((200, 196, 190)))
     with pytest.raises(StepError, match=r"would remove everything: use \d+ at most") as told:
         cut(pale, tolerance=120, reach="everywhere")
@@ -126,7 +126,7 @@ def test_a_tolerance_that_would_remove_everything_is_told_before() -> None:
 
 @settings(max_examples=25)
 @given(st.integers(0, 60), st.integers(0, 60))
-def test_more_tolerance_never_clears_less(one: int, other: int) -> None:
+def test_more_tolerance_never_removes_less(one: int, other: int) -> None:
     scan = on_paper(disc((150, 120, 110), size=120, radius=40), grain=4)
     few, many = (cut(scan, tolerance=t, soften=0).alpha > 0 for t in sorted((one, other)))
     assert not (many & ~few).any()

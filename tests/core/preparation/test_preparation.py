@@ -1,4 +1,4 @@
-"""Lists of steps: read, taken in order, switched off, refused; and the artwork that comes of them."""
+"""Lists of steps: read, run in order, switched off, refused; and the artwork that they give."""
 
 import numpy as np
 import pytest
@@ -63,12 +63,12 @@ def test_steps_are_read_as_they_are_written() -> None:
         ("cut:decontaminate=perhaps", "yes or no"),
     ],
 )
-def test_what_cannot_be_read_is_told(text: str, told: str) -> None:
+def test_unreadable_steps_are_reported(text: str, told: str) -> None:
     with pytest.raises(StepError, match=told):
         parse_step(text)
 
 
-def test_steps_are_taken_in_order_and_those_switched_off_are_not() -> None:
+def test_steps_run_in_order_and_switched_off_steps_do_not_run() -> None:
     picture = first_picture(art_of(quadrants(40, 40)), Preparation())
     crop, turn = Step("crop", {"box": [0, 0, 0.5, 0.5]}), Step("turn", {"degrees": 90})
     one = prepared_picture(picture, Preparation((crop, turn))).pixels[5, 5]
@@ -98,7 +98,7 @@ def test_the_same_steps_give_the_same_file() -> None:
     assert prepared(art, *steps).data == prepared(art, *steps).data
 
 
-def test_a_millimetre_is_one_of_the_print() -> None:
+def test_a_millimetre_is_measured_on_the_print() -> None:
     """400 px tagged 254 dpi are 40 mm: a border of 2 mm is 20 px; printed 80 mm wide it is 10 px."""
     for width_mm, px in ((None, 20), (80, 10)):
         art = prepared(scan(), "cut", "trim", f"border:mm={2}", "trim", width_mm=width_mm)
@@ -108,12 +108,12 @@ def test_a_millimetre_is_one_of_the_print() -> None:
         )
 
 
-def test_no_hidden_colour_leaves_in_the_file() -> None:
+def test_no_hidden_colour_is_left_in_the_file() -> None:
     pixels = as_array(prepared(scan(), "cut").image())
     assert (pixels[pixels[..., 3] == 0] == 0).all()
 
 
-def test_a_small_copy_looks_like_the_whole() -> None:
+def test_a_small_copy_looks_like_the_full_size_result() -> None:
     art = art_of(on_paper(disc((20, 30, 60), size=1200, radius=450)).pixels[..., :3])
     preparation = Preparation((Step("cut"), Step("border", {"mm": 3}), Step("turn", {"degrees": 20})))
     whole, small = prepare(art, preparation), prepared_picture(first_picture(art, preparation, 400), preparation)
@@ -123,7 +123,7 @@ def test_a_small_copy_looks_like_the_whole() -> None:
     assert whole.size_mm == pytest.approx(small.size_mm, rel=0.01)
 
 
-def test_an_enlarged_picture_is_judged_by_the_pixels_it_had() -> None:
+def test_an_enlarged_picture_is_checked_by_its_original_pixels() -> None:
     art, blank = art_of(quadrants(), dpi=(50, 50)), template(BLANK)
     larger = prepared(art, "enlarge:factor=2.1")
     assert larger.facts.px == (976, 861)
@@ -137,7 +137,7 @@ def test_an_enlarged_picture_is_judged_by_the_pixels_it_had() -> None:
         assert after.message.startswith("Enlarged ×2.1, but 465 × 410 px of its own over")
 
 
-def test_vector_art_is_drawn_for_its_print() -> None:
+def test_vector_art_is_rendered_at_print_resolution() -> None:
     svg = b'<svg xmlns="http://www.w3.org/2000/svg" width="96" height="48"><circle cx="48" cy="24" r="20" fill="#123"/></svg>'
     art = prepared(Artwork.read(svg), "trim")
     assert art.facts.px == pytest.approx((125, 125), abs=2), "40 CSS px are 10.6 mm, 125 px at 300 dpi"
@@ -145,7 +145,7 @@ def test_vector_art_is_drawn_for_its_print() -> None:
     assert prepared(Artwork.read(svg), "trim", width_mm=254).facts.px[0] == pytest.approx(1250, abs=4)
 
 
-def test_limits_are_told() -> None:
+def test_exceeded_limits_are_reported() -> None:
     with pytest.raises(StepError, match="41 steps are too many"):
         Preparation((Step("trim"),) * 41)
     with pytest.raises(StepError, match="print width"):

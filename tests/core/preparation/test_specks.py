@@ -1,4 +1,4 @@
-"""Specks and holes: found where they are, as large as they are, and gone in one go."""
+"""Specks and holes: found with position and size, and removed in one go."""
 
 import cv2
 import numpy as np
@@ -18,7 +18,7 @@ def sheet() -> Picture:
     return Picture(pixels, 10.0)
 
 
-def test_specks_and_holes_are_found_with_place_and_size() -> None:
+def test_specks_and_holes_are_found_with_position_and_size() -> None:
     found = find_specks(sheet(), 2)
     assert [(spot.kind, round(spot.size_mm, 1)) for spot in found] == [("hole", 1.0), ("speck", 0.6)]
     hole, speck = found
@@ -27,7 +27,7 @@ def test_specks_and_holes_are_found_with_place_and_size() -> None:
     assert len(find_specks(sheet(), 4)) == 3
 
 
-def test_they_are_removed_below_their_sizes_and_nothing_else_is() -> None:
+def test_specks_and_holes_below_the_given_sizes_are_removed_and_nothing_else() -> None:
     before = sheet()
     out = clean(before, specks=2, holes=2)
     assert find_specks(out, 2) == []
@@ -38,7 +38,7 @@ def test_they_are_removed_below_their_sizes_and_nothing_else_is() -> None:
     assert out.notes == ("1 specks were cleared and 1 holes filled.",)
 
 
-def test_the_ground_that_runs_off_the_picture_is_no_hole() -> None:
+def test_a_background_that_reaches_the_edge_is_not_a_hole() -> None:
     picture = Picture(np.full((100, 100, 4), 255, np.uint8), 10.0)
     picture.pixels[:5, :5, 3] = 0
     assert find_specks(picture, 3) == []

@@ -1,4 +1,4 @@
-"""Tiles that repeat: seamless pictures, scattered motifs; and enlarging."""
+"""Repeating tiles: seamless pictures and scattered motifs; and enlarging."""
 
 import numpy as np
 import pytest
@@ -23,20 +23,20 @@ def step_across(pixels: np.ndarray) -> float:
     return float(np.abs(pixels[:, 0].astype(int) - pixels[:, -1]).mean())
 
 
-def test_a_mirrored_tile_meets_itself_exactly() -> None:
+def test_a_mirrored_tile_matches_at_its_edges_exactly() -> None:
     tile = seamless(opaque(closed_wave(broken=True)), method="mirror").pixels
     assert (tile[:, 0] == tile[:, -1]).all()
     assert (tile[0] == tile[-1]).all()
 
 
-def test_a_blended_tile_meets_itself_and_is_smaller() -> None:
+def test_a_blended_tile_matches_at_its_edges_and_is_smaller() -> None:
     wave = opaque(closed_wave(broken=True))
     tile = seamless(wave, share=20).pixels
     assert tile.shape[1] == pytest.approx(wave.pixels.shape[1] * 0.8, abs=1)
     assert step_across(tile) < step_across(wave.pixels) / 10
 
 
-def test_scattered_motifs_never_overlap_and_wrap_over_the_edges() -> None:
+def test_scattered_motifs_never_overlap_and_continue_across_the_edges() -> None:
     out = scatter(cutout(SQUARE), width=60, height=50, count=12, least=6, most=6, turned=180, gap=2)
     assert out.size_mm == pytest.approx((60, 50), abs=0.1)
     area = float(out.alpha.sum()) / 255 / out.px_per_mm**2
@@ -46,7 +46,7 @@ def test_scattered_motifs_never_overlap_and_wrap_over_the_edges() -> None:
     assert cut_off.mean() < 0.05, "what leaves on the right comes in on the left"
 
 
-def test_stamps_are_apart_on_the_torus_whatever_their_number() -> None:
+def test_motifs_keep_apart_across_the_edges_at_any_count() -> None:
     stamp = np.ones((9, 14), bool)
     shape = (60, 70)
     places = arranged([stamp] * 40, shape, np.random.default_rng(3))
@@ -59,7 +59,7 @@ def test_stamps_are_apart_on_the_torus_whatever_their_number() -> None:
     assert sum(place is None for place in places) > 0, "more than fit were asked for"
 
 
-def test_they_are_spread_evenly() -> None:
+def test_scattered_motifs_are_spread_evenly() -> None:
     """Nearest neighbours of an even spread lie far apart: at least 60 % of a hexagonal lattice's distance (Thue 1910)."""
     shape, count = (120, 120), 16
     places = arranged([np.ones((5, 5), bool)] * count, shape, np.random.default_rng(5))
@@ -70,14 +70,14 @@ def test_they_are_spread_evenly() -> None:
         assert others.distance(MultiPoint([(y, x)])) > 0.6 * lattice
 
 
-def test_the_seed_decides() -> None:
+def test_equal_seeds_give_equal_tiles() -> None:
     motif = cutout(TRIANGLE)
     one, same, other = (scatter(motif, width=60, height=60, count=5, least=8, most=14, seed=s).pixels for s in (1, 1, 2))
     assert (one == same).all()
     assert (one != other).any()
 
 
-def test_what_cannot_be_scattered_is_told() -> None:
+def test_impossible_scattering_is_reported() -> None:
     with pytest.raises(StepError, match="cut it from its paper"):
         scatter(opaque(closed_wave()))
     with pytest.raises(StepError, match="make the tile larger"):
@@ -87,7 +87,7 @@ def test_what_cannot_be_scattered_is_told() -> None:
     assert "no more found room" in scatter(cutout(SQUARE), width=40, height=40, count=30, least=15, most=15).notes[0]
 
 
-def test_enlarging_keeps_the_print_size_and_counts_the_original_s_pixels() -> None:
+def test_enlarging_keeps_the_print_size_and_counts_original_pixels() -> None:
     small = opaque(closed_wave())
     out = enlarge(small, factor=2.1)
     assert out.size_mm == pytest.approx(small.size_mm, rel=0.002)
@@ -97,7 +97,7 @@ def test_enlarging_keeps_the_print_size_and_counts_the_original_s_pixels() -> No
         enlarge(opaque(np.zeros((2400, 2400, 3), np.uint8)), factor=8)
 
 
-def test_keeping_edges_is_nearer_the_true_drawing_than_repeating_pixels() -> None:
+def test_edge_keeping_enlargement_is_closer_to_the_drawing_than_repeated_pixels() -> None:
     """A page of type and a chessboard that scikit-image ships, halved and enlarged again."""
     for name, factor in (("page", 2), ("text", 2)):
         true = getattr(data, name)()
@@ -109,7 +109,7 @@ def test_keeping_edges_is_nearer_the_true_drawing_than_repeating_pixels() -> Non
         assert structural_similarity(true, got) > structural_similarity(true, blocks), name
 
 
-def test_keeping_edges_makes_no_halos() -> None:
+def test_edge_keeping_enlargement_has_no_halos() -> None:
     step = np.full((40, 40, 3), 200, np.uint8)
     step[:, :20] = 60
     assert enlarge(opaque(step), factor=4, method="lanczos").pixels[..., 0].max() > 205

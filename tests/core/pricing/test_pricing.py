@@ -1,4 +1,4 @@
-"""Sums of a sale against worked examples, each line of them reckoned by hand on paper; prices asked against trying every coin."""
+"""Profit of a sale against examples calculated by hand, line by line; suggested prices against trying every cent."""
 
 import itertools
 import json
@@ -56,11 +56,11 @@ def test_a_sale_line_by_line() -> None:
         (replace(MUG, extras={"Coloured inside": D("1.35")}), Sale(D("24.99"), extra="Coloured inside"), "12.39"),
     ],
 )
-def test_discounts_tax_thresholds_and_dearer_variants(costs: Costs, sale: Sale, left: str) -> None:
+def test_discounts_tax_thresholds_and_variants_with_a_surcharge(costs: Costs, sale: Sale, left: str) -> None:
     assert margin_of(costs, sale).left == D(left)
 
 
-def test_the_worst_case_is_the_worst_of_all() -> None:
+def test_no_case_earns_less_than_the_worst_case() -> None:
     far = (*MUG.regions, Region("Far away", D("14.80"), D("9.90")), Region("Near", D("3.00"), D("4.95")))
     costs = replace(MUG, regions=far, extras={"XL": D("0.80"), "2XL": D("2.20")}, free_from=D(20))
     now, off, worst = cases(costs, D("24.99"), D(20))
@@ -76,7 +76,7 @@ def test_the_worst_case_is_the_worst_of_all() -> None:
     assert worst.sale.discount == 0 and worst.margin.left == D("-2.33")
 
 
-def test_amounts_are_decimals_to_the_last_coin() -> None:
+def test_amounts_are_exact_to_the_last_cent() -> None:
     # in binary floating point 0.1 + 0.2 is not 0.3, and 1.005 rounds down
     assert margin_of(Costs(blank=D("0.1"), print=D("0.2")), Sale(D("0.30"))).left == 0
     assert margin_of(Costs(), Sale(D("1.005"))).item == D("1.01")
@@ -97,7 +97,7 @@ def test_amounts_are_decimals_to_the_last_coin() -> None:
     st.booleans(),
     st.integers(0, 40),
 )
-def test_a_price_asked_is_the_lowest_of_all_that_leave_enough(
+def test_the_suggested_price_is_the_lowest_that_reaches_the_target(
     blank: int,
     cost: int,
     charged: int,
@@ -136,7 +136,7 @@ def test_a_price_asked_is_the_lowest_of_all_that_leave_enough(
     assert not any(holds(p) for p in tried), next(p for p in tried if holds(p))
 
 
-def test_a_price_that_is_ahead_by_rounding_alone_is_found() -> None:
+def test_a_price_that_reaches_the_target_by_rounding_alone_is_found() -> None:
     costs = Costs(
         currency("JPY"),
         D(133),
@@ -148,7 +148,7 @@ def test_a_price_that_is_ahead_by_rounding_alone_is_found() -> None:
     assert price_for(costs, D(32), True, lambda price: Sale(price, D(10))) == 1504
 
 
-def test_break_even_leaves_nothing_and_a_coin_less_is_a_loss() -> None:
+def test_break_even_earns_nothing_and_a_cent_less_is_a_loss() -> None:
     price = break_even(MUG)
     assert margin_of(MUG, Sale(price)).left >= 0 > margin_of(MUG, Sale(price - D("0.01"))).left
 
@@ -164,7 +164,7 @@ def test_break_even_leaves_nothing_and_a_coin_less_is_a_loss() -> None:
         ("18.31", "0.50", "1", "18.50"),
     ],
 )
-def test_prices_end_as_prices_do(price: str, ending: str, per: str, rounded: str) -> None:
+def test_prices_end_in_the_chosen_cents(price: str, ending: str, per: str, rounded: str) -> None:
     assert rounded_up(D(price), D(ending), D(per)) == D(rounded)
 
 
@@ -197,16 +197,16 @@ def test_the_curve_rises_and_drops_only_where_shipping_becomes_free() -> None:
         lambda: rounded_up(D(1), D(2)),
     ],
 )
-def test_what_cannot_be_is_told(make) -> None:  # type: ignore[no-untyped-def]
+def test_impossible_sales_are_reported(make) -> None:  # type: ignore[no-untyped-def]
     with pytest.raises(PriceError):
         make()
 
 
-def test_amounts_are_read_with_a_point_or_a_comma() -> None:
+def test_amounts_are_read_with_a_decimal_point_or_comma() -> None:
     assert money("12,50") == money(" 12.50 ") == D("12.5")
 
 
-def test_the_same_sums_from_a_shell() -> None:
+def test_the_command_line_gives_the_same_sums() -> None:
     asked = [
         "price",
         "--cost",

@@ -1,4 +1,4 @@
-"""Landed cost worked out by hand; days against the calendar."""
+"""Landed cost calculated by hand; days compared with the calendar."""
 
 from datetime import date, timedelta
 from decimal import Decimal as D
@@ -17,7 +17,7 @@ HOME = Route("Valley", D("4.90"))
 FAR = Route("Over the pass", D("11.80"), D("19.6"), D("22.00"), D("6.50"))
 
 
-def test_a_piece_at_the_door_as_worked_out_by_hand() -> None:
+def test_the_landed_cost_matches_a_calculation_by_hand() -> None:
     offer = Offer(D("23.40"), (HOME, FAR))
     home, far = landed(offer, "Valley", EUR), landed(offer, "Over the pass", EUR)
     assert home and (home.duty, home.total, home.exposed) == (D("0.00"), D("28.30"), False)
@@ -26,7 +26,7 @@ def test_a_piece_at_the_door_as_worked_out_by_hand() -> None:
     assert landed(offer, "The moon", EUR) is None
 
 
-def test_below_the_limit_nothing_is_taken_but_customs_still_can() -> None:
+def test_below_the_threshold_there_is_no_duty_but_a_customs_fee_may_apply() -> None:
     at_limit = landed(Offer(D("22.00"), (FAR,)), "Over the pass", EUR)
     assert at_limit and (at_limit.duty, at_limit.total, at_limit.exposed) == (D("0.00"), D("33.80"), True)
 
@@ -34,7 +34,7 @@ def test_below_the_limit_nothing_is_taken_but_customs_still_can() -> None:
 @pytest.mark.parametrize(
     "wrong", [{"shipping": D(-1)}, {"duty_percent": D(301)}, {"free_up_to": D(-5)}, {"handling": D("-0.01")}]
 )
-def test_amounts_that_cannot_be_are_refused(wrong: dict[str, Any]) -> None:
+def test_impossible_amounts_are_refused(wrong: dict[str, Any]) -> None:
     with pytest.raises(PriceError):
         Route("Valley", **wrong)
     with pytest.raises(PriceError):
@@ -72,6 +72,6 @@ def test_days_over_a_leap_day_and_a_year_by_hand() -> None:
         ({"ordered": "2026-05-30", "checks": {"smell": "off"}}, "smell"),
     ],
 )
-def test_what_cannot_have_been_is_told(told: dict[str, Any], said: str) -> None:
+def test_impossible_dates_are_reported(told: dict[str, Any], said: str) -> None:
     with pytest.raises(ListingError, match=said):
         Sample("x", **told)

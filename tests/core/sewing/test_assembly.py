@@ -31,7 +31,7 @@ def soft(w: int, h: int) -> np.ndarray:
     return cv2.resize(rng.integers(0, 255, (h // 40, w // 40, 3), np.uint8), (w, h), interpolation=cv2.INTER_CUBIC)
 
 
-def test_assembled_it_is_the_uncut_design() -> None:
+def test_the_assembled_picture_equals_the_uncut_design() -> None:
     """A bag whose gusset and back follow its front, unfolded: one picture drawn at once shows the same, edge to edge."""
     art = art_of(soft(1600, 2400))
     front = TOTE.panel("front")
@@ -66,7 +66,7 @@ def test_assembled_it_is_the_uncut_design() -> None:
         assert np.abs(part - want).mean() < 3.0, name
 
 
-def test_followers_follow_as_their_template_has_them() -> None:
+def test_panels_follow_as_their_template_says() -> None:
     art = art_of(soft(400, 400))
     designs = led_designs(TOTE, lambda panel: Design(TOTE, panel, (Piece("a", art.facts.size, Placement("cover")),)))
     assert designs["gusset"].led and designs["gusset"].led.design.panel.id == "front"
@@ -74,7 +74,7 @@ def test_followers_follow_as_their_template_has_them() -> None:
 
 
 @pytest.mark.parametrize("ending", [".zip", ".png"])
-def test_every_panel_from_a_shell(tmp_path: Path, ending: str) -> None:
+def test_every_panel_is_printed_from_the_command_line(tmp_path: Path, ending: str) -> None:
     source, out = tmp_path / "dusk.png", tmp_path / f"all{ending}"
     source.write_bytes(encoded(Image.fromarray(soft(800, 900))))
     said = CliRunner().invoke(
@@ -91,7 +91,7 @@ def test_every_panel_from_a_shell(tmp_path: Path, ending: str) -> None:
     assert sizes["gusset"] == (round(1200 / 25.4 * 50), round(120 / 25.4 * 50)) and set(sizes) == {"front", "back", "gusset"}
 
 
-def test_every_panel_cut_into_sheets_from_a_shell(tmp_path: Path) -> None:
+def test_every_panel_is_cut_into_sheets_from_the_command_line(tmp_path: Path) -> None:
     source, out = tmp_path / "dusk.png", tmp_path / "all.zip"
     source.write_bytes(encoded(Image.fromarray(soft(800, 900))))
     asked = [

@@ -1,4 +1,4 @@
-"""What a panel shows of another's design: lines of known equations run on over the seam in the exported files."""
+"""What a panel shows of another panel's design: lines of known equations continue across the seam in the exported files."""
 
 from dataclasses import replace
 from pathlib import Path
@@ -74,7 +74,7 @@ def on_file(panel, size, points_mm) -> np.ndarray:  # type: ignore[no-untyped-de
 
 
 @pytest.mark.parametrize("nudge", [(0.0, 0.0), (1.37, -2.21)])
-def test_lines_of_known_equations_run_on_over_the_pockets_edge(tmp_path: Path, nudge: tuple[float, float]) -> None:
+def test_lines_of_known_equations_continue_across_the_pockets_edge(tmp_path: Path, nudge: tuple[float, float]) -> None:
     art = art_of(lined())
     front = covering(art, shift_mm=(7.3, -4.1), scale=1.08)
     (seam,) = (s for s in HOODIE.seams if s.id == "pocket")
@@ -116,7 +116,7 @@ def test_moved_by_whole_pixels_the_pocket_is_the_front_to_the_last_bit() -> None
 @pytest.mark.parametrize(
     "motion", [Motion(90, (400, 100)), Motion(-33.5, (150, 260)), Motion(0, (420, 300), True), Motion(141, (330, 420), True)]
 )
-def test_turned_and_turned_over_it_shows_what_lies_there(motion: Motion) -> None:
+def test_a_rotated_or_mirrored_panel_shows_the_art_at_its_place(motion: Motion) -> None:
     """Each point of the follower has the colour that the leader's own rendering has where the motion brings it."""
     soft = cv2.GaussianBlur(quadrants(500, 580), (0, 0), 9)
     art = art_of(soft)
@@ -136,7 +136,7 @@ def test_turned_and_turned_over_it_shows_what_lies_there(motion: Motion) -> None
     assert np.abs(want - got).mean() < 1.2 and np.abs(want - got).max() < 12
 
 
-def test_a_repeat_and_what_is_laid_with_it_run_on_too() -> None:
+def test_a_repeat_and_its_pieces_continue_too() -> None:
     art = art_of(quadrants(120, 120))
     front = covering(art, fit="repeat", scale=1.3, rotate_deg=20)
     words = Lettering("RIDGE", font="f", size_mm=60, shift_mm=(0.0, 190.0))
@@ -153,6 +153,6 @@ def test_a_repeat_and_what_is_laid_with_it_run_on_too() -> None:
     assert (np.abs(soft[0] - soft[1]) > 40).mean() < 1e-4
 
 
-def test_followers_of_an_empty_side_are_empty() -> None:
+def test_panels_that_follow_an_empty_panel_are_empty() -> None:
     image = render(follower(Design(HOODIE, FRONT, ()), Motion(10, (5, 5))), lambda _: None, (60, 40))  # type: ignore[arg-type, return-value]
     assert image.numpy()[..., 3].max() == 0

@@ -1,4 +1,4 @@
-"""Motions against what their matrices say, and fits that find the motion that was made."""
+"""Motions against their matrices, and fits that recover a known motion."""
 
 import numpy as np
 import pytest
@@ -18,13 +18,13 @@ def test_a_quarter_turn_is_clockwise_where_y_points_down() -> None:
 
 
 @given(motions, motions)
-def test_one_after_another(first: Motion, second: Motion) -> None:
+def test_motions_compose(first: Motion, second: Motion) -> None:
     assert np.allclose(first.then(second)(POINTS), second(first(POINTS)), atol=1e-6)
     assert np.linalg.det(first.then(second).matrix) == pytest.approx(-1 if first.flipped != second.flipped else 1)
 
 
 @given(motions)
-def test_back_undoes(motion: Motion) -> None:
+def test_the_inverse_undoes_a_motion(motion: Motion) -> None:
     assert np.allclose(motion.back()(motion(POINTS)), POINTS, atol=1e-6)
     assert np.allclose(motion.then(motion.back()).matrix, np.eye(2), atol=1e-9)
 
@@ -35,12 +35,12 @@ def test_a_fit_finds_the_motion(motion: Motion) -> None:
     assert np.allclose(found(POINTS), motion(POINTS), atol=1e-6)
 
 
-def test_only_a_shift_is_a_shift() -> None:
+def test_only_a_translation_counts_as_a_translation() -> None:
     assert Motion(0, (3, 4)).is_shift and Motion(360, (3, 4)).is_shift
     assert not Motion(1).is_shift and not Motion(flipped=True).is_shift
 
 
-def test_a_fit_is_the_best_there_is() -> None:
+def test_no_other_motion_fits_better() -> None:
     """No motion near it brings points that do not quite match nearer together."""
     rng = np.random.default_rng(1)
     target = Motion(33, (10, -4))(POINTS) + rng.normal(0, 3, POINTS.shape)

@@ -1,4 +1,4 @@
-"""A sample photographed at any turn and scale tells by how much a panel was sewn beside its place."""
+"""A photograph of a sample, at any rotation and scale, gives the offset of a sewn panel."""
 
 import math
 
@@ -19,13 +19,13 @@ from tests.core.test_proposal import find_traits
 POCKET = HOODIE.panel("pocket")
 
 
-def test_the_corners_that_are_found_again() -> None:
+def test_corners_are_found_again() -> None:
     assert known_points(POCKET) == ((70, 0), (270, 0))
     assert known_points(template("tote-gusset").panel("gusset")) == ((0, 0), (1180, 0))
 
 
 @pytest.mark.parametrize(("turn", "scale", "off"), [(0, 5.0, (3.0, -2.0)), (17, 2.2, (-6.5, 1.25)), (-160, 9.0, (0.4, 0.0))])
-def test_turn_and_scale_of_the_photograph_do_not_matter(turn: float, scale: float, off: tuple[float, float]) -> None:
+def test_rotation_and_scale_of_the_photograph_do_not_matter(turn: float, scale: float, off: tuple[float, float]) -> None:
     a = math.radians(turn)
     to_px = scale * np.array([[math.cos(a), -math.sin(a)], [math.sin(a), math.cos(a)]])
     seen = lambda p: to_px @ np.array(p) + (900, 700)  # noqa: E731
@@ -35,7 +35,7 @@ def test_turn_and_scale_of_the_photograph_do_not_matter(turn: float, scale: floa
     assert found == pytest.approx(off, abs=1e-9)
 
 
-def test_points_that_tell_nothing_are_refused() -> None:
+def test_points_without_information_are_refused() -> None:
     known, corner = known_points(POCKET), np.array((100.0, 100.0))
     with pytest.raises(PlacementError, match="upon each other"):
         measure_shift(known, np.array([corner, corner + 3]), corner, corner)
@@ -43,7 +43,7 @@ def test_points_that_tell_nothing_are_refused() -> None:
         measure_shift(known, np.array([corner, corner + np.array((200, 0))]), corner, corner + np.array((0, 150)))
 
 
-def test_what_lies_on_without_an_offset_starts_from_the_safe_areas() -> None:
+def test_an_attached_panel_without_an_offset_starts_from_the_safe_areas() -> None:
     import tomllib
 
     text = TWO_HALVES.replace('{ id = "upper", trim = [300, 200]', '{ id = "upper", safe = 20, trim = [300, 200]')
@@ -53,7 +53,7 @@ def test_what_lies_on_without_an_offset_starts_from_the_safe_areas() -> None:
     assert isinstance(seam, LaidOn) and seam.offset_mm == (100, 15)  # middles on one line, both safe tops at 20
 
 
-def test_a_pattern_has_one_scale_on_all_panels() -> None:
+def test_a_pattern_has_the_same_scale_on_all_panels() -> None:
     rng = np.random.default_rng(2)
     tile = np.full((240, 240, 3), 200, np.uint8)
     tile[:, ::24] = rng.integers(0, 90, 3)

@@ -1,4 +1,4 @@
-"""Panels in a baked scene: what follows shows what the uncut design, laid there directly, would show."""
+"""Panels in a rendered scene: a following panel shows what the uncut design would show there."""
 
 import numpy as np
 import pytest
@@ -70,7 +70,7 @@ def direct(shaded) -> np.ndarray:  # type: ignore[no-untyped-def]
     return composite(shaded, prints, 0.0)[..., ::-1]
 
 
-def test_a_followed_pocket_in_a_scene_is_the_uncut_design(seen) -> None:  # type: ignore[no-untyped-def]
+def test_a_following_pocket_in_a_scene_shows_the_uncut_design(seen) -> None:  # type: ignore[no-untyped-def]
     # CIEDE2000 (Sharma, Wu, Dalal 2005); SSIM (Wang et al. 2004) by scikit-image
     ours, uncut = picture(seen), direct(seen)
     away = delta_e_2000(lab(np.ascontiguousarray(ours)), lab(np.ascontiguousarray(uncut)))
@@ -78,7 +78,7 @@ def test_a_followed_pocket_in_a_scene_is_the_uncut_design(seen) -> None:  # type
     assert structural_similarity(ours, uncut, channel_axis=2) > 0.995
 
 
-def test_a_pocket_sewn_off_shows_on_the_pocket_alone(seen) -> None:  # type: ignore[no-untyped-def]
+def test_a_misplaced_pocket_changes_only_the_pocket(seen) -> None:  # type: ignore[no-untyped-def]
     ours, off = picture(seen), picture(seen, nudge=(6.0, 0.0))
     changed = np.abs(ours.astype(int) - off).max(axis=2) > 6
     (region,) = (r for r in seen.view.info.regions if r.panel == "pocket")

@@ -1,4 +1,4 @@
-"""Seams of the shipped blanks and of a seller's own: lengths by Shapely, and what cannot be sewn is told."""
+"""Seams of the shipped blanks and of custom ones: lengths compared with Shapely's; impossible seams are reported."""
 
 import tomllib
 
@@ -37,7 +37,7 @@ def own(text: str = TWO_HALVES) -> Template:
 
 
 @pytest.mark.parametrize(("blank", "seam"), SEWN, ids=lambda v: v.id)
-def test_edges_that_are_sewn_are_as_long_as_each_other_but_for_their_ease(blank: Template, seam: Sewn) -> None:
+def test_sewn_edges_are_equally_long_except_for_their_ease(blank: Template, seam: Sewn) -> None:
     first, second = edge_line(blank.panel(seam.leader), seam.first), edge_line(blank.panel(seam.follower), seam.second)
     assert second.length - first.length == pytest.approx(seam.ease_mm, abs=2)
     for line, edge in ((first, seam.first), (second, seam.second)):
@@ -47,7 +47,7 @@ def test_edges_that_are_sewn_are_as_long_as_each_other_but_for_their_ease(blank:
         assert line.length <= ring.length / 2 + 1e-6
 
 
-def test_straight_edges_lie_on_each_other_and_the_panels_beside_each_other() -> None:
+def test_sewn_straight_edges_coincide_and_their_panels_do_not_overlap() -> None:
     for seam in HOODIE.seams:
         if seam.id not in ("side-right", "side-left", "shoulder-left"):
             continue
@@ -58,7 +58,7 @@ def test_straight_edges_lie_on_each_other_and_the_panels_beside_each_other() -> 
         assert Polygon(motion(follower.line())).intersection(Polygon(leader.line())).area < 40  # mm², of 350 000
 
 
-def test_mirrored_the_halves_of_a_hood_match_all_along() -> None:
+def test_mirrored_hood_halves_match_along_the_whole_seam() -> None:
     seam = next(s for s in HOODIE.seams if s.id == "hood")
     leader, follower = HOODIE.panel("hood-left"), HOODIE.panel("hood-right")
     on, off = pairs(seam, leader, follower)
@@ -66,14 +66,14 @@ def test_mirrored_the_halves_of_a_hood_match_all_along() -> None:
     assert np.abs(motion_of(seam, leader, follower, "flow")(off) - on).max() > 50  # two round edges cannot continue
 
 
-def test_the_pocket_follows_at_first_and_sleeves_stand_alone() -> None:
+def test_by_default_the_pocket_follows_and_sleeves_do_not() -> None:
     assert first_follow(HOODIE, HOODIE.panel("pocket")) == Follow("pocket", "flow")
     assert first_follow(HOODIE, HOODIE.panel("sleeve-left")) is None
     found = first_leader(HOODIE, HOODIE.panel("pocket"), {"pocket": Follow("pocket")}, {"pocket": (1.5, -2.0)})
     assert found and found.leader == "front" and found.motion.shift_mm == (131.5, 438.0)
 
 
-def test_followers_of_followers_reach_the_first_of_them() -> None:
+def test_a_chain_of_following_panels_leads_to_its_first_panel() -> None:
     follows = {"back": Follow("side-right"), "sleeve-right": Follow("armhole-right-back")}
     found = first_leader(HOODIE, HOODIE.panel("sleeve-right"), follows, {})
     back = first_leader(HOODIE, HOODIE.panel("back"), follows, {})
@@ -84,7 +84,7 @@ def test_followers_of_followers_reach_the_first_of_them() -> None:
     assert first_leader(HOODIE, HOODIE.panel("front"), follows, {}) is None
 
 
-def test_a_ring_of_followers_is_refused() -> None:
+def test_panels_that_follow_each_other_in_a_circle_are_refused() -> None:
     text = (
         TWO_HALVES
         + """
@@ -108,7 +108,7 @@ second = { panel = "upper", start = [0, 0], end = [300, 0] }
         (Follow("pocket", "alone"), "can: flow, alone"),
     ],
 )
-def test_what_cannot_be_followed_is_told(follow: Follow, told: str) -> None:
+def test_panels_that_cannot_be_followed_are_reported(follow: Follow, told: str) -> None:
     panel = HOODIE.panel("front" if follow.seam != "pocket" else "pocket")
     with pytest.raises(PlacementError, match=told):
         check_follow(HOODIE, panel, follow)
@@ -128,25 +128,25 @@ def test_what_cannot_be_followed_is_told(follow: Follow, told: str) -> None:
         ("start = [0, 200]", "start = [nan, 200]", "not a length"),
     ],
 )
-def test_seams_that_cannot_be_sewn_are_told(old: str, new: str, told: str) -> None:
+def test_impossible_seams_are_reported(old: str, new: str, told: str) -> None:
     assert old in TWO_HALVES
     with pytest.raises(TemplateError, match=told):
         own(TWO_HALVES.replace(old, new))
 
 
 @pytest.mark.parametrize(("offset", "told"), [("[500, 10]", "mostly beside"), ("[1e9, 0]", "not a length")])
-def test_what_lies_on_must_lie_there(offset: str, told: str) -> None:
+def test_an_attached_panel_must_lie_on_its_base(offset: str, told: str) -> None:
     text = TWO_HALVES + f'\n[[seams]]\nid = "patch"\non = "upper"\npanel = "lower"\noffset = {offset}\n'
     with pytest.raises(TemplateError, match=told):
         own(text)
 
 
-def test_a_template_keeps_its_seams_through_a_file() -> None:
+def test_a_template_file_keeps_its_seams() -> None:
     again = parse_template(tomllib.loads(write_toml(HOODIE)))
     assert again.seams == HOODIE.seams and any(isinstance(s, LaidOn) for s in again.seams)
 
 
-def test_an_edge_runs_the_shorter_way_round_also_past_the_first_corner() -> None:
+def test_an_edge_takes_the_shorter_way_also_past_the_first_corner() -> None:
     blank = own()
     first = blank.seams[0]
     assert isinstance(first, Sewn)

@@ -1,4 +1,4 @@
-"""Seams as they are judged: breaks by what shows of them, and what lies within the sewing tolerance."""
+"""Checks of seams: mismatches are judged by their visible colour difference; content within the sewing tolerance is found."""
 
 import numpy as np
 import pytest
@@ -30,7 +30,7 @@ def beyond() -> np.ndarray:
     return off > HOODIE.limit("sewing_mm")
 
 
-def test_a_break_is_a_finding_where_its_colours_tell() -> None:
+def test_a_mismatch_is_a_finding_where_its_colours_differ() -> None:
     broken = beyond()
     assert 0.2 < broken.mean() < 0.95  # two curves touch somewhere and part elsewhere
     checks = run_checks(ARM, "sleeve-left", np.where(broken, 30, 1).astype(np.float32))
@@ -39,13 +39,13 @@ def test_a_break_is_a_finding_where_its_colours_tell() -> None:
     assert checks["runs-on"].where == checks["seam-colours"].where != ()
 
 
-def test_a_break_in_calm_art_is_told_and_passes() -> None:
+def test_a_mismatch_in_plain_art_is_mentioned_and_passes() -> None:
     checks = run_checks(ARM, "sleeve-left", np.where(beyond(), 2, 30).astype(np.float32))  # a strong step only where it runs on
     assert checks["runs-on"].status == checks["seam-colours"].status == "pass"
     assert checks["seam-colours"].measured == 2 and "does not show" in checks["runs-on"].message
 
 
-def test_steps_of_the_art_itself_are_no_break() -> None:
+def test_edges_in_the_art_itself_are_not_a_mismatch() -> None:
     checks = run_checks(POCKET, "pocket", np.full(POINTS, 40, np.float32))
     assert checks["runs-on"].status == checks["seam-colours"].status == "pass" and checks["runs-on"].measured == 0
 
@@ -68,7 +68,7 @@ def spot(x: float, y: float, size: float = 12) -> np.ndarray:
         (594, 500, "warn"),  # at the side seam
     ],
 )
-def test_what_matters_keeps_off_seams(x: float, y: float, status: str) -> None:
+def test_important_content_stays_away_from_seams(x: float, y: float, status: str) -> None:
     assert HOODIE.limit("sewing_mm") == 5
     checks = {c.id: c for c in run_preflight(HOODIE, FRONT, art_of(spot(x, y)), Placement("stretch")).checks}
     found = checks["near-seam"]
@@ -81,6 +81,6 @@ def test_what_matters_keeps_off_seams(x: float, y: float, status: str) -> None:
         )
 
 
-def test_a_blank_without_seams_has_no_such_check(tumbler) -> None:  # type: ignore[no-untyped-def]
+def test_a_blank_without_seams_has_no_seam_checks(tumbler) -> None:  # type: ignore[no-untyped-def]
     checks = run_preflight(tumbler, tumbler.panel(), art_of(spot(300, 300)), Placement("cover")).checks
     assert all(c.id != "near-seam" for c in checks)

@@ -1,4 +1,4 @@
-"""Sizes cut from one file: what matters stays inside the smallest one's safe line."""
+"""Several sizes cut from one file: important content stays inside the smallest size's safe line."""
 
 from dataclasses import replace
 
@@ -27,7 +27,7 @@ def block(left: int, right: int) -> np.ndarray:
     ("left", "right", "large", "small"),
     [(200, 400, "pass", "pass"), (60, 540, "pass", "warn"), (20, 580, "warn", "warn")],
 )
-def test_the_smallest_size_decides(left: int, right: int, large: str, small: str) -> None:
+def test_the_smallest_size_sets_the_safe_area(left: int, right: int, large: str, small: str) -> None:
     # of 600 mm the largest size keeps 30 mm at either side free; S, 0.86 of it, (600 - 516) / 2 + 30 = 72 mm
     art = art_of(block(left, right))
     placement = Placement("stretch", scale=600 / 624)
@@ -39,7 +39,7 @@ def test_the_smallest_size_decides(left: int, right: int, large: str, small: str
         assert checks["safe-area"].measured == pytest.approx(72 - left, abs=3)
 
 
-def test_a_grading_that_is_not_known_is_told() -> None:
+def test_an_unknown_grading_is_reported() -> None:
     data = {"id": "x", "title": "X", "kind": "own", "grading": "stretched", "panels": [{"id": "p", "trim": [100, 100]}]}
     with pytest.raises(TemplateError, match="grading"):
         parse_template(data)
