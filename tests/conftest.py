@@ -44,7 +44,7 @@ def quadrants(w: int = W, h: int = H) -> np.ndarray:
 
 
 def closed_wave(w: int = W, h: int = H, broken: bool = False) -> np.ndarray:
-    """A picture whose left and right edge meet by construction; or, broken, do not."""
+    """A picture whose left and right edges match by construction; or do not, if ``broken``."""
     turn = 2 * np.pi * np.arange(w) / w * (0.5 if broken else 1)
     down = np.linspace(0, 1, h)[:, None]
     return (
@@ -72,7 +72,7 @@ _traits = cache(find_traits)
 
 
 def traits_of(art: Artwork) -> Traits:
-    """What an artwork's pixels tell, found once: most tests judge the same few pictures again and again."""
+    """The measured traits of an artwork, cached: most tests check the same few pictures."""
     return _traits(art) if art.decoded is None else find_traits(art)
 
 
@@ -98,7 +98,7 @@ def art_file(tmp_path: Path) -> Path:
 
 @pytest.fixture(scope="session")
 def demo_folder(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """A data folder with the demo's range, laid out once for all workers of a run: copy it before changing it."""
+    """A data folder with the demo, created once for all workers of a test run. Copy it before changing it."""
     base = tmp_path_factory.getbasetemp()
     root = base.parent if "PYTEST_XDIST_WORKER" in os.environ else base
     folder, part = root / "demo-range", root / "demo-range.part"

@@ -15,7 +15,7 @@ BALL = Marks(tuple(map(tuple, CORNERS)), box=(0.2, 0.1, 0.8, 0.9))
 
 
 def pinhole(points: np.ndarray, eye: tuple[float, float, float], down_deg: float, roll_deg: float, focal: float) -> np.ndarray:
-    """Where points (n, 3) are seen by a camera that looks along +y, tilted down and rolled: textbook, apart from our own."""
+    """Project points (n, 3) with a camera that looks along +y, tilted down and rolled. Textbook formulas, independent of ours."""
     d, r = math.radians(down_deg), math.radians(roll_deg)
     right, ahead = np.array([1.0, 0, 0]), np.array([0, math.cos(d), -math.sin(d)])
     below = np.cross(ahead, right)
@@ -25,7 +25,7 @@ def pinhole(points: np.ndarray, eye: tuple[float, float, float], down_deg: float
 
 
 def ball(ground: float = 90.0) -> tuple[np.ndarray, np.ndarray]:
-    """A pale disc on a darker grainy ground: the picture, and what of each pixel is disc."""
+    """A pale disc on a darker grainy background: the picture, and the disc's share of each pixel."""
     rng = np.random.default_rng(3)
     fine = np.zeros((SIZE[1] * 4, SIZE[0] * 4), np.float32)
     cv2.circle(fine, (1600, 1200), 720, 1.0, -1)

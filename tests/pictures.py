@@ -28,7 +28,7 @@ def gif(frames: int) -> bytes:
 
 
 def guide_png(dpi: float | None = 300) -> bytes:
-    """600 × 500 px: a painted frame 40 px wide left and right and 60 above and below, clear inside."""
+    """A guide of 600 × 500 px: a painted frame, 40 px wide left and right and 60 px above and below, transparent inside."""
     rgba = np.zeros((500, 600, 4), np.uint8)
     rgba[...] = (255, 0, 140, 180)
     rgba[60:440, 40:560] = 0
@@ -36,7 +36,7 @@ def guide_png(dpi: float | None = 300) -> bytes:
 
 
 def pdf_image(page: pikepdf.Page, name: str | None = None) -> pikepdf.PdfImage:
-    """An image of a PDF's page: the only one if none is named."""
+    """Return an image of a PDF's page: the only one if no name is given."""
     images = page.get_images()
     stream = images[name] if name else next(iter(images.values()))
     assert isinstance(stream, pikepdf.Stream)
@@ -44,7 +44,9 @@ def pdf_image(page: pikepdf.Page, name: str | None = None) -> pikepdf.PdfImage:
 
 
 def little_cms_round_trip(colours: np.ndarray, profile: bytes, mode: str) -> np.ndarray:
-    """sRGB colours (h, w, 3) through a printer's profile and back by Little CMS alone: relative, black points matched both ways."""
+    """Convert sRGB colours (h, w, 3) to a printer's profile and back with Little CMS: relative colorimetric, with black
+    point compensation in both directions.
+    """
     printer, srgb = ImageCms.ImageCmsProfile(io.BytesIO(profile)), ImageCms.createProfile("sRGB")
     intent, flags = ImageCms.Intent.RELATIVE_COLORIMETRIC, ImageCms.Flags.BLACKPOINTCOMPENSATION
     there = ImageCms.profileToProfile(Image.fromarray(colours), srgb, printer, intent, mode, flags=flags)
@@ -54,7 +56,7 @@ def little_cms_round_trip(colours: np.ndarray, profile: bytes, mode: str) -> np.
 
 
 def narrow_profile() -> bytes:
-    """An ICC profile of a printer that makes few colours: sRGB's own primaries drawn two thirds of the way to grey."""
+    """An ICC profile of a printer with a small gamut: sRGB's primaries moved two thirds of the way to grey."""
     from improva.core.output.profile import srgb_profile
 
     data = bytearray(srgb_profile())

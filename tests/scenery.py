@@ -27,7 +27,7 @@ def scene_info(*regions: Region, turns: bool = False, **more: Any) -> SceneInfo:
 
 
 def grid(rows: slice, columns: slice) -> np.ndarray:
-    """u, v running over a window, NaN outside it: (h, w, 2)."""
+    """Return u, v that run over a window, NaN outside it: (h, w, 2)."""
     uv = np.full((PX[1], PX[0], 2), np.nan, np.float32)
     h, w = rows.stop - rows.start, columns.stop - columns.start
     uv[rows, columns] = np.stack(np.meshgrid((np.arange(w) + 0.5) / w, (np.arange(h) + 0.5) / h), -1)
@@ -54,7 +54,9 @@ GROUND = Region(
 
 
 def standing(lens: Lens | None = None, shadow: float = 0.0) -> tuple[SceneInfo, Passes]:
-    """A square print on a ground that fills the rest of the picture, 10 mm a pixel; right half of the ground in shadow."""
+    """A square print on a background that fills the rest of the picture, 10 mm per pixel; the right half of the background
+    is in shadow.
+    """
     cover = plane(1.0, *SQUARE)[..., 0]
     shade = np.ones_like(cover)
     shade[:, 66:90] = 1 - shadow
@@ -66,7 +68,7 @@ def standing(lens: Lens | None = None, shadow: float = 0.0) -> tuple[SceneInfo, 
 
 
 def on_cloth() -> tuple[SceneInfo, Passes]:
-    """A cloth that fills the picture, 10 mm a pixel, with a print of 360 mm in its middle and one of its own map."""
+    """A cloth that fills the picture, 10 mm per pixel, with a print of 360 mm in its middle and a print with its own map."""
     cloth = Region("cloth", "Cloth", None, {"White": "#ffffff", "Black": "#000000"}, "White", size_mm=(960.0, 720.0))
     chest = Region("chest", "Chest", "wrap", on="cloth", box_mm=(300.0, 180.0, 360.0, 360.0))
     corner = Region("corner", "Corner", "corner", on="cloth")

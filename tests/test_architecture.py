@@ -56,7 +56,7 @@ def module_of(path: Path) -> str:
 
 
 def imports(path: Path, only_top: bool = False) -> set[str]:
-    """Dotted names of all modules that a file imports, ours made absolute; ``only_top`` leaves out those in functions."""
+    """Return the absolute dotted names of all modules that a file imports; ``only_top`` leaves out imports inside functions."""
     tree = ast.parse(path.read_text())
     package = module_of(path).split(".")
     if path.name != "__init__.py":
@@ -93,13 +93,13 @@ def test_the_core_opens_no_file_and_has_no_clock(path: Path) -> None:
 
 
 def modules(*roots: Path) -> dict[str, set[str]]:
-    """The modules below some folders, each with those that it imports when it is read."""
+    """Map every module below some folders to the modules that it imports at load time."""
     files = {module_of(path): path for root in roots for path in root.rglob("*.py")}
     return {name: {found for found in imports(path, only_top=True) if found in files} - {name} for name, path in files.items()}
 
 
 def circles(graph: dict[str, set[str]]) -> list[list[str]]:
-    """Groups of modules that import each other in a circle (Tarjan 1972: strongly connected components)."""
+    """Return the groups of modules that import each other in a circle (Tarjan 1972: strongly connected components)."""
     index: dict[str, int] = {}
     low: dict[str, int] = {}
     stack: list[str] = []
@@ -148,7 +148,7 @@ def test_every_core_file_belongs_to_a_stage_or_is_listed_as_not_stored() -> None
 
 
 def page_modules() -> dict[str, set[str]]:
-    """The page's modules, each with those that it imports; types alone count too, since a reader follows them as well."""
+    """Map every module of the page to those that it imports. Imports of types count too: a reader follows them as well."""
     root = REPOSITORY / "frontend" / "src"
     files = {path.relative_to(root).with_suffix("").as_posix(): path for path in root.rglob("*.ts*")}
     graph: dict[str, set[str]] = {}

@@ -18,7 +18,9 @@ BLANK = "tumbler-20oz-straight"
 
 
 def test_the_recorded_fingerprints_match_the_code() -> None:
-    """If this fails: `make stages` gives every changed stage a new version, `make stages SAME="stage"` keeps that of one."""
+    """If this fails: `make stages` gives every changed stage a new version; `make stages SAME="stage"` keeps the version of
+    a stage.
+    """
     assert stages.changed() == []
 
 
@@ -79,7 +81,9 @@ def client(tmp_path: Path) -> ApiClient:
 def test_an_old_folder_is_checked_again_by_new_checks(
     client: ApiClient, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    """Once the keys hashed a package version that never changed: with all checks taken out, 16 checks were still answered."""
+    """An earlier version answered 16 stored checks although the code had none: its keys depended on a constant package
+    version.
+    """
     art = drop(client, smooth(), "field.png")["id"]
     address = f"/api/pairs/{art}/{BLANK}"
     assert len(client.get(address).json["report"]["checks"]) > 8

@@ -24,7 +24,7 @@ PHRASES = (
 
 
 def messages(source: str) -> str:
-    """The strings of a Python module that are no docstrings, in small letters."""
+    """Return the strings of a Python module except docstrings, in lower case."""
     tree = ast.parse(source)
     docs = {id(node.value) for node in ast.walk(tree) if isinstance(node, ast.Expr)}
     return "\n".join(
@@ -35,7 +35,7 @@ def messages(source: str) -> str:
 
 
 def labels(source: str) -> str:
-    """The strings and the JSX text of a page's module, in small letters."""
+    """Return the strings and the JSX text of a module of the page, in lower case."""
     strings = re.findall(r'"((?:[^"\\\n]|\\.)*)"|`([^`]*)`|\'((?:[^\'\\\n]|\\.)*)\'|>([^<>{}]+)<', source)
     return "\n".join("".join(groups) for groups in strings).lower()
 

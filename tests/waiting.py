@@ -10,7 +10,7 @@ T = TypeVar("T")
 
 
 def wait_until(condition: Callable[[], T], limit_s: float = 60.0) -> T:
-    """Call a condition until what it returns is true, and return that. Fails the test after ``limit_s`` seconds."""
+    """Call a condition until its result is true, and return that result. Fails the test after ``limit_s`` seconds."""
     end = time.monotonic() + limit_s
     while not (result := condition()):
         assert time.monotonic() < end, f"still {result!r} after {limit_s:g} s"

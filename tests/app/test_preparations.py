@@ -20,7 +20,7 @@ CUT, BORDER = Step("cut"), Step("border", {"mm": 3})
 
 
 class Room:
-    """A data folder with one scan, and a count of how often it was opened."""
+    """A data folder with one scan, and a counter of how often the scan was opened."""
 
     def __init__(self, folder: Path, art: Artwork) -> None:
         self.database = Database(folder)
@@ -94,7 +94,7 @@ def test_the_palette_is_measured_on_the_prepared_artwork(room: Room) -> None:
 
 @pytest.mark.parametrize("kind", ["16 bit", "CMYK", "grey", "palette", "turned by tag", "animated"])
 def test_every_kind_of_file_is_prepared_upright_in_srgb(tmp_path: Path, kind: str) -> None:
-    """Steps see upright 8-bit sRGB, whatever the file holds."""
+    """Steps receive upright 8-bit sRGB, whatever the file contains."""
     picture = Image.fromarray(quadrants(200, 120))
     if kind == "16 bit":
         data = encoded(Image.fromarray(np.asarray(picture.convert("L")).astype(np.uint16) * 257))

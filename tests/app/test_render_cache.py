@@ -36,7 +36,7 @@ def test_a_result_that_many_threads_request_is_computed_once() -> None:
 
 
 def test_a_result_is_always_either_pending_or_stored() -> None:
-    """Between the end of a call and its storing, another thread must not start a second one."""
+    """Between the end of a call and the storing of its result, no other thread may start a second call."""
     for _ in range(1500):
         memo: Memo[int] = Memo(SizedLru(4))
         made, gate = list[int](), threading.Barrier(4)

@@ -43,7 +43,7 @@ def test_settings_of_version_0_1_are_loaded(services: Services, pair: Pair) -> N
 
 
 def test_keys_stored_by_a_later_version_are_ignored(services: Services, pair: Pair) -> None:
-    """Once one extra stored key was answered with an error."""
+    """An earlier version answered an unknown stored key with an error."""
     row = pair.row
     pieces = [{**piece, "shimmer": 3} for piece in row.pieces["wrap"]]
     services.store.pairs.place(*pair.ids, {}, {"wrap": pieces})

@@ -52,7 +52,7 @@ def wait_until_up(url: str, server: subprocess.Popen[bytes], limit_s: float = 90
 
 @contextmanager
 def served(data: Path, *more: str) -> Iterator[str]:
-    """The server on a data folder, and where it answers."""
+    """A server on a data folder, and its address."""
     port = free_port()
     url = f"http://127.0.0.1:{port}"
     server = subprocess.Popen([sys.executable, "-m", "improva.cli", "serve", *more, "--port", str(port), "--data", str(data)])
@@ -94,7 +94,7 @@ def page(browser: Browser, address: str) -> Iterator[Page]:
 
 @pytest.fixture
 def own_art(tmp_path: Path) -> Path:
-    """Four fields of known colour at exactly the wrap's pixels, red at the top left."""
+    """Four fields of known colour with exactly the wrap's number of pixels, red at the top left."""
     from PIL import Image
 
     from tests.conftest import quadrants

@@ -22,7 +22,7 @@ BLANKS = {
 
 
 def lay_on_bench(page: Page, art: Path, station: str = "fit", blank: str = "Straight tumbler") -> None:
-    """Open the bench of a file of one's own on a blank. It is sent to the server without the board's round of mock-ups."""
+    """Upload a file to the server directly and open its pair with a blank, which is faster than adding it on the board."""
     data = FilePayload(name=art.name, mimeType="application/octet-stream", buffer=art.read_bytes())
     added = page.request.post("/api/artworks", multipart={"file": data})
     assert added.status == 201, added.text()
@@ -32,12 +32,12 @@ def lay_on_bench(page: Page, art: Path, station: str = "fit", blank: str = "Stra
 
 
 def rows_told(page: Page) -> int:
-    """How many artworks are on the board, whether their rows are near what is seen or not."""
+    """Return the number of artworks on the board, including rows that are not rendered."""
     return int(page.get_by_role("table").get_attribute("aria-rowcount") or 0) - 1
 
 
 def newest_row(page: Page, number: int) -> Locator:
-    """The row of the artwork that was added last, brought into sight; rows far from it are not there."""
+    """Scroll to the row of the newest artwork, and return it; distant rows are not rendered."""
     expect(page.get_by_role("table")).to_have_attribute("aria-rowcount", str(number + 1))
     page.evaluate("document.querySelector('main').scrollTop = 1e9")
     row = page.locator(f"tr[aria-rowindex='{number + 1}']")
@@ -46,7 +46,7 @@ def newest_row(page: Page, number: int) -> Locator:
 
 
 def lay_on_bench_by_hand(page: Page, art: Path, blank: str = "Straight tumbler") -> None:
-    """Add a file on the board by the chooser and open its bench on a blank."""
+    """Add a file on the board with the file chooser, and open its pair with a blank."""
     page.goto("/")
     expect(page.locator("tr[data-art='Dusk on the Summit Line']")).to_be_visible()
     before = rows_told(page)
@@ -60,7 +60,7 @@ def opened(download: Download) -> Image.Image:
 
 
 def shown(page: Page) -> np.ndarray:
-    """The mock-up's pixels as they stand on the page."""
+    """Return the pixels of the mock-up that the page shows."""
     return np.asarray(Image.open(io.BytesIO(page.locator("[data-preview]").screenshot())).convert("RGB")).astype(int)
 
 
@@ -79,7 +79,7 @@ def station(page: Page, name: str) -> None:
 
 
 def print_file(page: Page, dpi: str = "100") -> Image.Image:
-    """Make the print file of what is on the bench, as it stands, at a density that is quickly made."""
+    """Make the print file of the open pair, at a low density to save time."""
     station(page, "Print")
     typed(page, "Resolution (dpi)", dpi)
     with page.expect_download() as download:

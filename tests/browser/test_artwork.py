@@ -16,7 +16,7 @@ from tests.core.preparation.test_cut import disc, on_paper
 
 @pytest.fixture
 def scan(tmp_path: Path) -> Path:
-    """A blue disc on yellowed paper, with a window in it, a speck beside it; its name makes it one of its own."""
+    """A blue disc on yellowed paper, with a hole in it and a speck beside it; each name gives a different file."""
     path = tmp_path / "disc-scan.png"
     pixels = on_paper(disc((20, 30, 60), size=1200, radius=400)).pixels[..., :3].copy()
     pixels[520:680, 520:680] = (243, 236, 220)

@@ -17,7 +17,7 @@ MUG, CUP = "Mug, 11 oz", "Straight tumbler, 20 oz"
 
 @pytest.fixture
 def row(page: Page, own_art: Path, request: pytest.FixtureRequest) -> str:
-    """An artwork on the board whose print files have few pixels and whose pictures are small; answers with its title."""
+    """Add an artwork with small print files and small pictures, and return its title."""
     data = FilePayload(name=own_art.name, mimeType="application/octet-stream", buffer=own_art.read_bytes())
     art, title = page.request.post("/api/artworks", multipart={"file": data}).json()["id"], f"Fields {request.node.name[-8:]}"
     assert page.request.patch(f"/api/artworks/{art}", data={"title": title}).ok
@@ -32,7 +32,7 @@ def row(page: Page, own_art: Path, request: pytest.FixtureRequest) -> str:
 
 
 def taken_home(page: Page, title: str) -> dict[str, Image.Image]:
-    """The files of the newest batch, by their names, once all of it is done."""
+    """Wait for the newest batch, and return its files by name."""
     line = page.get_by_label("Work on many pairs").locator("div", has_text=title).first
     expect(line.get_by_text(re.compile(r"^(\d+) of \1 steps done$")).first).to_be_visible()
     with page.expect_download() as landing:

@@ -14,7 +14,7 @@ from tests.pictures import guide_png
 
 
 def tile_file(tmp_path: Path) -> Path:
-    """A tile with one dark corner, 2 in wide by its tag, that meets itself nowhere else."""
+    """A tile with one dark corner, tagged 2 in wide."""
     tile = np.full((200, 200, 3), (240, 230, 210), np.uint8)
     tile[:60, :60] = (30, 40, 90)
     tile[-1, -1] = [*np.frombuffer(str(tmp_path).encode()[-3:], np.uint8)]
@@ -104,7 +104,7 @@ def test_art_is_bent_on_a_taper_and_laid_flat_on_request(page: Page, own_art: Pa
     assert bent.shape == flat.shape and (bent[..., 3] > 0).mean() == (flat[..., 3] > 0).mean()
 
     def middle_line(image: np.ndarray, x: float) -> int:
-        """Where the upper half of the quadrants ends in a column."""
+        """Return the row at which the upper half of the quadrants ends in a column."""
         column = image[:, int(x * image.shape[1])].astype(int)
         upper = (column[:, 3] > 200) & (np.abs(column[:, 2] - 200) > 60) & (np.abs(column[:, :3] - 255).max(axis=1) > 60)
         return int(np.nonzero(upper)[0].max())

@@ -13,7 +13,7 @@ from tests.web.test_listing_api import SCHEMA
 
 
 def small(page: Page) -> str:
-    """Small pictures, so that the evening is short; answers with the pair's address."""
+    """Choose small pictures to save time, and return the pair's address."""
     at = "/api/pairs/" + page.url.split("/bench/")[1].rsplit("/", 1)[0]
     mockup_settings = page.request.get(f"{at}/mockup-settings").json()["mockup_settings"]
     assert page.request.put(f"{at}/mockup-settings", data={**mockup_settings, "sizes": [[1200, 1200]]}).ok

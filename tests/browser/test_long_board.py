@@ -37,7 +37,9 @@ def board(browser: Browser, year: str) -> Iterator[Page]:
 
 
 def frames(board: Page, file: Path, px: int) -> list[tuple[str, bool]]:
-    """The frames of a scroll by wheel: what moved each ("SCROLL_COMPOSITOR_THREAD" or "SCROLL_MAIN_THREAD") and if it was shown."""
+    """Return the frames of a wheel scroll: the thread that moved each ("SCROLL_COMPOSITOR_THREAD" or "SCROLL_MAIN_THREAD")
+    and whether it was shown.
+    """
     browser = board.context.browser
     assert browser is not None
     browser.start_tracing(page=board, path=file, categories=["cc", "benchmark"])
@@ -51,7 +53,9 @@ def frames(board: Page, file: Path, px: int) -> list[tuple[str, bool]]:
 
 
 def test_a_years_board_scrolls_smoothly(board: Page, tmp_path: Path) -> None:
-    """The browser moves it by itself, whatever the page is busy with; while it could not, it left out two of three frames."""
+    """The browser's compositor scrolls the board even while the page is busy. When the main thread scrolled it, two of three
+    frames were dropped.
+    """
     board.wait_for_load_state("networkidle")
     found = frames(board, tmp_path / "trace.json", 6000)
     assert board.evaluate("document.querySelector('main').scrollTop") == 6000

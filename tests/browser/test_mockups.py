@@ -20,7 +20,7 @@ def part(page: Page, name: str) -> None:
 
 
 def made(page: Page, button: str, count: int) -> list[str]:
-    """Press the button, wait for the pictures and the list of them, and give the pictures' names."""
+    """Press the button, wait for the pictures and their list, and return the pictures' names."""
     page.get_by_role("button", name=button).click()
     links = page.get_by_role("list", name="Files made").get_by_role("link")
     expect(links).to_have_count(count + 1)

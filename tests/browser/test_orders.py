@@ -32,7 +32,7 @@ def photograph(name: str, green: int, px: int = 900) -> FilePayload:
 
 
 def middle_of(archive: zipfile.ZipFile, order: str) -> np.ndarray:
-    """The colour where the frame lies in an order's print file."""
+    """Return the colour at the frame's position in an order's print file."""
     picture = np.asarray(Image.open(archive.open(f"{order}/{order}_print.png")).convert("RGB")).astype(int)
     return picture[round(picture.shape[0] / 2 - 12 / 25.4 * 300), picture.shape[1] // 2]
 

@@ -90,7 +90,7 @@ def test_a_file_that_is_not_a_scene_is_reported(page: Page, own_art: Path, tmp_p
 
 
 def begin(page: Page, art: Path, photo: Path) -> None:
-    """A photograph with its points on the cushion, on the page that marks it."""
+    """Upload a photograph, and open the page that marks it with the points on the cushion."""
     lay_on_bench(page, art, "Mock-ups", blank="Garden flag")
     page.get_by_label("Photograph of the plain blank").set_input_files(photo)
     expect(page.locator("svg[data-photo]")).to_be_visible()
@@ -107,7 +107,7 @@ def touch(page: Page, at: tuple[int, int]) -> None:
 
 
 def left_out(page: Page) -> np.ndarray:
-    """What the mask leaves out, as it lies over the photograph."""
+    """Return the area outside the mask, as the page shows it over the photograph."""
     answer = page.request.get(page.locator("image[data-mask]").get_attribute("href") or "")
     return np.asarray(Image.open(io.BytesIO(answer.body())))[..., 3]
 

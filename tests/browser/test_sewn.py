@@ -42,7 +42,7 @@ def exported(page: Page, art: int, side: str, tmp: Path) -> np.ndarray:
 
 
 def off_beneath(front: np.ndarray, pocket: np.ndarray, right_mm: float, down_mm: float) -> float:
-    """How far the pocket's file is from what lies on the front where it is sewn."""
+    """Return the mean difference between the pocket's file and the area of the front on which it is sewn."""
     h, w = pocket.shape[:2]
     xs, ys = np.meshgrid(np.arange(w, dtype=np.float32), np.arange(h, dtype=np.float32))
     want = cv2.remap(

@@ -44,7 +44,7 @@ def batch(folder: Path) -> Result:
 
 
 def visible(folder: Path) -> dict[str, tuple[int, int]]:
-    """Files by their path in the output's folder, half ones too: inode and time."""
+    """Map every file of the output folder, unfinished ones too, to its inode and time."""
     out, found = folder / "out", {}
     for path in out.rglob("*"):
         with contextlib.suppress(FileNotFoundError):  # renamed since it was listed

@@ -15,7 +15,7 @@ W, H = 640, 40  # a texel a pixel in the wall's middle
 
 
 def wall(columns: int = 400, rows: int = 40) -> np.ndarray:
-    """Half a cylinder seen from its side, (rows, columns, 2): u by the arc sine."""
+    """The UV map of half a cylinder seen from the side, (rows, columns, 2): u by the arc sine."""
     across = np.linspace(-1, 1, columns, dtype=np.float32)
     u = np.arcsin(across * 0.9999) / np.pi + 0.5
     v = (np.arange(rows, dtype=np.float32) + 0.5) / rows
@@ -74,7 +74,7 @@ def test_nothing_is_averaged_across_a_seam_or_a_fold() -> None:
 
 @pytest.mark.parametrize("texels", [40, 333, 639])
 def test_a_rotated_body_shows_its_texture_shifted_across_the_seam(texels: int) -> None:
-    """By whole texels the turned samples are those of the texture rolled on, but for its ends, which now meet each other."""
+    """Rotated by whole texels, the samples equal those of the shifted texture, except at its ends, which now join."""
     uv, art = wall(), np.random.default_rng(5).random((H, W, 3), np.float32)
     grazing, rows, ends = find_grazing(uv, (W, H)), slice(5, 31), slice(4, -4)
     turned = sample(art, uv[..., 0], uv[..., 1], grazing, rows, texels / W)

@@ -32,7 +32,7 @@ def design(art: Artwork, **placement: Any) -> Design:
 
 
 def bands() -> Artwork:
-    """Ten level bands in turn dark and light, the first one dark, in the proportions of the level rectangle."""
+    """Ten level bands, alternately dark and light, the first one dark, in the proportions of the level rectangle."""
     h = 400
     rows = (np.arange(h) * 10 // h) % 2
     w = round(h * CONE.round_mm / CONE.slant_mm)
@@ -72,7 +72,9 @@ def test_only_the_ring_is_printed(lay: str) -> None:
 
 
 def test_bending_and_unbending_give_the_art_back() -> None:
-    """The worn view of a bent design is the art itself; that of a flat one is the flat, read back along the rings."""
+    """The view of the wall of a bent design is the art itself; that of a flat design is the template, resampled along the
+    rings.
+    """
     x, y = np.meshgrid(np.linspace(0, 1, 900), np.linspace(0, 1, 600))
     art = art_of(np.stack([255 * x, 255 * y, 120 + 60 * np.sin(9 * x)], -1).astype(np.uint8))
     level = (700, round(700 * CONE.slant_mm / CONE.round_mm))
@@ -126,7 +128,7 @@ def test_bleed_grows_the_ring_on_every_side() -> None:
 
 
 def test_a_seam_is_checked_on_the_cup_and_not_on_the_paper() -> None:
-    """A picture that closes on the level rectangle closes on the cup: its ends meet along the whole slanted seam."""
+    """A picture that closes on the level rectangle closes on the cup: its ends match along the whole slanted seam."""
     turn = 2 * np.pi * np.arange(900) / 900
     wave = (128 + 90 * np.sin(turn))[None, :, None].repeat(600, 0).repeat(3, 2).astype(np.uint8)
     checks = {c.id: c for c in run_preflight(TAPER, PANEL, art_of(wave), Placement("stretch")).checks}

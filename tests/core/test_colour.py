@@ -53,7 +53,7 @@ def test_ciede2000_agrees_with_the_reference_library() -> None:
 
 @pytest.mark.parametrize("shape", [(3,), (1, 3), (7, 5, 3), (BLOCK - 1, 3), (BLOCK, 3), (2 * BLOCK + 1, 3)])
 def test_many_colours_at_once_give_the_differences_of_each_alone(shape: tuple[int, ...]) -> None:
-    """Colours are compared in blocks: nothing may depend on where a block ends, nor on the shape they come in."""
+    """Colours are compared in blocks: the result must not depend on the end of a block or on the array's shape."""
     rng = np.random.default_rng(9)
     one, two = (rng.uniform((0, -90, -90), (100, 90, 90), shape) for _ in range(2))
     found = delta_e_2000(one, two)

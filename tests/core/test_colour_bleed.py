@@ -13,7 +13,9 @@ from tests.scenery import PRINT, PX, SQUARE, grid, scene_info, standing
 
 
 def test_reflected_light_has_the_colour_of_the_nearby_print() -> None:
-    """A print that is red on its left and blue on its right tints the ground beside each side so, and less farther off."""
+    """A print that is red on the left and blue on the right tints the background beside each half in its colour, and less
+    with distance.
+    """
     rows, columns = slice(20, 40), slice(40, 60)
     uv = np.full((60, 100, 2), np.nan, np.float32)
     uv[rows, columns] = np.stack(np.meshgrid((np.arange(20) + 0.5) / 20, (np.arange(20) + 0.5) / 20), -1)
@@ -33,7 +35,7 @@ def test_reflected_light_has_the_colour_of_the_nearby_print() -> None:
 
 @pytest.mark.parametrize("size", [PX, (PX[0] // 2, PX[1] // 2)])
 def test_reflected_light_past_the_silhouette_is_soft(size: tuple[int, int]) -> None:
-    """A pack's map runs on past the product: its stripes must not be seen on the ground, nor be lost at its edge."""
+    """A pack's map continues past the product: stripes must not appear on the background, nor disappear at the product's edge."""
     info, passes = standing()
     rows, columns = SQUARE
     passes.maps["wrap"] = grid(slice(rows.start - 6, rows.stop + 6), columns)
@@ -46,7 +48,7 @@ def test_reflected_light_past_the_silhouette_is_soft(size: tuple[int, int]) -> N
 
 
 class TestNear:
-    """What lies near each place of a picture, on a coarse grid."""
+    """The colours near each point of a picture, on a coarse grid."""
 
     def near(self, rows: slice, columns: slice, mirrored: bool = False):  # type: ignore[no-untyped-def]
         uv = np.full((300, 400, 2), np.nan, np.float32)

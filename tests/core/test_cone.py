@@ -61,7 +61,7 @@ def test_the_box_encloses_the_ring_tightly(cone: Cone) -> None:
 
 
 def unrolled(mesh: trimesh.Trimesh, start: int) -> np.ndarray:
-    """Lay a strip of triangles flat, each hinged to the one before along their shared edge: (faces, 3, 2)."""
+    """Unroll a strip of triangles, each hinged to the one before along their shared edge: (faces, 3, 2)."""
     flat = np.full((len(mesh.faces), 3, 2), np.nan)
     done = {start}
     a, b, c = mesh.triangles[start]
@@ -98,7 +98,7 @@ def unrolled(mesh: trimesh.Trimesh, start: int) -> np.ndarray:
 
 @pytest.mark.parametrize("measures", [(9.7, 7.9, 6.2), (11.4, 8.8, 7.1), (7, 11, 4)])
 def test_a_mesh_unrolled_triangle_by_triangle_gives_the_same_ring(measures: tuple[float, float, float]) -> None:
-    """A frustum of 720 facets built by trimesh, cut at its seam and hinged flat, keeps the ring's radii and sweep."""
+    """A frustum of 720 facets built by trimesh, cut at its seam and unrolled, has the ring's radii and sweep."""
     top, bottom, height = (m * IN for m in measures)
     cone = Cone(top, bottom, height)
     n = 720

@@ -16,7 +16,7 @@ PLACE = st.floats(-3, 33)
 
 
 def exact(shape: object, region: tuple[int, int, int, int]) -> np.ndarray:
-    """The share of every pixel's area that lies in a shape, by Shapely: (h, w), 0…255."""
+    """Return the share of every pixel's area inside a shape, by Shapely: (h, w), 0…255."""
     left, top, w, h = region
     found = np.zeros((h, w))
     for j in range(h):

@@ -46,7 +46,7 @@ def test_a_shadow_fades_out_before_the_picture_ends() -> None:
 
 
 def test_no_fringe_of_the_background_is_left_at_the_edge() -> None:
-    """Half-covered pixels keep the product's colour: white ground does not shine through on black."""
+    """Half-covered pixels keep the product's colour: no white background shows on black."""
     info, passes = standing()
     assert passes.cover is not None
     cover = passes.cover.copy()

@@ -153,7 +153,7 @@ def test_small_pictures_are_drawn_at_reduced_size() -> None:
 
 
 def test_the_shape_of_a_cut_out_is_its_contour_plus_a_border() -> None:
-    """A disc of known radius: its shape is the disc grown by the border, to within a pixel of the mask."""
+    """A disc of known radius gives the disc grown by the border, to within a pixel of the mask."""
     pillow = template("pillow-shaped")
     yy, xx = np.mgrid[:400, :400]
     rgba = np.zeros((400, 400, 4), np.uint8)

@@ -89,7 +89,7 @@ def test_white_art_shows_the_blank_and_black_is_never_quite_black() -> None:
 
 
 def test_no_dark_or_jagged_rim_at_the_silhouette(view: View) -> None:
-    """White art: along a row, light falls off smoothly to the edge; no pixel is darker than both sides of the rim."""
+    """White art: along a row, light falls off smoothly to the edge; no pixel is darker than both of its sides."""
     picture = composite(shade_plain_parts(view, {}), {"wrap": flat_print((255, 255, 255))})
     grey = picture.mean(axis=2)
     seen = view.maps["wrap"]
@@ -249,7 +249,7 @@ class TestValidation:
 
 
 def test_rotating_the_cup_equals_shifting_the_art(view: View, design_of: Callable[..., Design]) -> None:
-    """A quarter turn shows what the same art, a quarter of its width further on, shows at the front."""
+    """A quarter turn shows the same as the front view of art shifted by a quarter of its width."""
     art = closed_wave(1200, 1058)
     rolled = np.roll(art, -300, axis=1)
     shaded = shade_plain_parts(view, {})
@@ -287,7 +287,7 @@ def test_the_listing_jpeg_is_read_by_others_with_its_profile() -> None:
 
 
 class TestOnCloth:
-    """Prints that lie on a cloth: ink in place of the cloth it covers, wherever the cloth shows through."""
+    """Prints on cloth: ink replaces the cloth that it covers; the cloth shows elsewhere."""
 
     INK = np.zeros((8, 8, 4), np.float32)
     INK[..., :3], INK[..., 3] = (0.1, 0.2, 0.6), 1.0

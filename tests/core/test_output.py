@@ -112,7 +112,7 @@ def test_tabs_need_straight_ends(tmp_path: Path) -> None:
 
 @pytest.mark.parametrize("mirror", [False, True])
 def test_a_ring_has_its_tab_square_to_its_end(tmp_path: Path, mirror: bool) -> None:
-    """The tab is a rectangle on the ring's straight end; the print itself stays as it is without a tab."""
+    """The tab is a rectangle at the ring's straight end; the print is the same as without a tab."""
     art, cup = art_of(closed_wave()), template("tumbler-20oz-tapered")
     panel = cup.panel()
     design = Design(cup, panel, (Piece("art", art.facts.size, Placement()),))
@@ -143,7 +143,7 @@ def test_a_ring_has_its_tab_square_to_its_end(tmp_path: Path, mirror: bool) -> N
 
 @pytest.mark.parametrize("name", ["wrap.png", "wrap.tif", "wrap.jpg"])
 def test_two_readers_see_the_same_file(written: Callable[..., Path], name: str) -> None:
-    """Pillow's own readers and libvips's; JPEG decoders may differ by a step or two."""
+    """Pillow and libvips; JPEG decoders may differ by a level or two."""
     path = written(name, closed_wave(), dpi=60)
     with Image.open(path) as picture:
         by_pillow = np.asarray(picture.convert("RGB")).astype(int)
@@ -196,7 +196,9 @@ def test_press_profiles_and_files_that_are_not_profiles_are_refused(written: Cal
 
 
 def test_a_soft_proof_keeps_what_can_be_printed_and_dulls_what_cannot() -> None:
-    """Little CMS, called through Pillow, is the outside reference: press profile, relative, black points matched both ways."""
+    """Compared with Little CMS, called through Pillow: press profile, relative colorimetric, black point compensation in
+    both directions.
+    """
     colours = np.array([[[0, 255, 0], [128, 128, 128], [255, 255, 255], [0, 0, 0]]], np.uint8)
     vivid = pyvips.Image.new_from_array(colours).copy(interpretation="srgb")
     cmyk = bytes(pyvips.Operation.call("profile_load", "cmyk"))
@@ -221,7 +223,7 @@ def test_progress_is_reported_and_stopping_leaves_nothing(written: Callable[...,
 
 @pytest.mark.parametrize("name", ["wrap.png", "wrap.tif", "wrap.pdf", "wrap.jpg", "sheets.pdf"])
 def test_a_full_disk_is_reported_and_leaves_nothing(tmp_path: Path, art_file: Path, name: str) -> None:
-    """A process that may write no more than 100 kB to a file, which is how a full disk looks to it."""
+    """A process with a file size limit of 100 kB, which behaves like a full disk."""
     out = tmp_path / "out"
     out.mkdir()
     more = ["--sheet", "letter"] if "sheets" in name else []

@@ -30,7 +30,7 @@ TUMBLER, TAPERED, MUG, SHIRT, PILLOW = (
 
 
 def seen_body(blank=TUMBLER, eye=(0.0, -620.0, 190.0), down=7.0, roll=1.0, focal=1500.0):  # type: ignore[no-untyped-def]
-    """Six points as a careful hand would mark them, and a function that sees any point of the print: turns, height."""
+    """Six points marked exactly, and a function that projects any point of the print (turns, height)."""
     body = body_of(blank.panels[0])
 
     def at(turn_deg: np.ndarray | float, share: np.ndarray | float) -> np.ndarray:
@@ -40,7 +40,7 @@ def seen_body(blank=TUMBLER, eye=(0.0, -620.0, 190.0), down=7.0, roll=1.0, focal
         return pinhole(np.stack([r * np.cos(a), r * np.sin(a), up * body.height], 1), eye, down, roll, focal)
 
     def rim(share: float) -> list[np.ndarray]:
-        """Ends of a rim's visible side, by trying every degree for where the wall turns away; and a point near its middle."""
+        """Find the ends of a rim's visible side by trying every degree, and a point near its middle."""
         slope = (body.top_r - body.foot_r) / body.height
         r, z = body.foot_r + (body.top_r - body.foot_r) * share, share * body.height
         turns = np.arange(-100, 100, 0.01)
@@ -167,7 +167,7 @@ def test_the_mask_follows_the_edge_of_the_product() -> None:
 
 
 def test_a_large_photograph_is_masked_as_exactly_as_a_small_one() -> None:
-    """The cut is made on a small copy; the edge of the large photograph still lies where the ball's does, to a hundredth."""
+    """The mask is made on a small copy; its area in the large photograph still matches the ball's to a hundredth."""
     photo, share = ball()
     size = (3 * SIZE[0], 3 * SIZE[1])
     large, truth = cv2.resize(photo, size, interpolation=cv2.INTER_CUBIC), cv2.resize(share, size)
@@ -217,7 +217,7 @@ def test_printing_the_blanks_own_colour_reproduces_the_photograph() -> None:
 
 
 def test_highlights_of_a_coloured_blank_are_recognised_by_colour() -> None:
-    """Light made by the dichromatic model itself (Shafer 1985): shading times colour, and uncoloured shine."""
+    """Light made by the dichromatic model (Shafer 1985): shading times colour, plus uncoloured highlights."""
     y, x = np.mgrid[0:120, 0:160] / 120
     shade = (0.4 + 0.4 * x).astype(np.float32)
     shine = (0.5 * np.exp(-(((x - 0.6) / 0.1) ** 2) - ((y - 0.5) / 0.3) ** 2)).astype(np.float32)
@@ -256,7 +256,7 @@ def lit_print(view: View, art: np.ndarray | None) -> np.ndarray:
 
 
 def test_a_design_on_a_photograph_matches_a_photograph_of_the_printed_product(tmp_path) -> None:  # type: ignore[no-untyped-def]
-    """The plain shirt of a path-traced scene is the photograph; the truth is that scene with the design on it."""
+    """The photograph is the plain shirt of a path-traced scene; the truth is that scene with the design on it."""
     info, passes = open_scene(scene("t-shirt-front", SHIRT), SIZE)
     true = make_view(info, passes, SIZE)
     photo = lit_print(true, None)

@@ -100,7 +100,7 @@ def test_strokes_that_only_remove_put_nothing_in_front() -> None:
 
 
 def test_an_edge_is_moved_to_the_edge_in_the_photograph() -> None:
-    """A coarse mask that is a pixel of its own off is moved to the photograph's step."""
+    """A coarse mask that is off by one of its pixels is moved to the edge in the photograph."""
     photo = np.zeros((400, 600, 3), np.uint8)
     photo[:, 303:] = 220
     coarse = np.zeros((100, 150), bool)

@@ -130,7 +130,7 @@ def test_a_pattern_that_closes_passes_and_a_broken_one_does_not(judge: Judge) ->
 
 
 def test_the_seam_is_judged_against_contrast_within_the_art(judge: Judge) -> None:
-    """Stripes as abrupt as the seam itself hide it; the same step in a smooth sky does not."""
+    """Stripes as abrupt as the seam hide it; a smooth sky does not hide the same step."""
     stripes = np.zeros((H, W, 3), np.uint8)
     stripes[:, ::2] = 230
     smooth = np.tile(np.linspace(20, 230, W).astype(np.uint8)[None, :, None], (H, 1, 3))

@@ -45,7 +45,7 @@ def found(proof: PreflightReport, name: str) -> CheckResult:
 
 
 def after(blank: str, art: Artwork, name: str, nth: int = 0, **placement: Any) -> PreflightReport:
-    """The proof once a finding's mend is applied."""
+    """Return the check's result after a finding's fix is applied."""
     verdict = found(run_checks(blank, art, **placement), name)
     fix = [verdict.fix, *verdict.more][nth]
     assert fix is not None
@@ -66,7 +66,7 @@ def disc_at_edge(d: ImageDraw.ImageDraw) -> None:
 
 @pytest.mark.parametrize("edge_px", [10, 40, 120])
 def test_a_motif_past_the_safe_line_is_measured_and_moved_in(edge_px: int) -> None:
-    """Geometry known by construction: a disc whose left edge is ``edge_px`` of 1250 px from the trim of a 12.5 in flag."""
+    """Known geometry: a disc whose left edge is ``edge_px`` of 1250 px from the trim of a 12.5 in flag."""
     art = sheet(1250, 1800, lambda d: d.ellipse((edge_px, 700, edge_px + 400, 1100), fill=(150, 30, 40)))
     verdict = found(run_checks("garden-flag", art), "safe-area")
     past = 0.5 * IN - edge_px / 1250 * 12.5 * IN
@@ -110,7 +110,7 @@ def test_a_pattern_that_runs_off_the_edge_on_purpose_is_safe() -> None:
 
 
 def test_a_cut_panel_is_judged_by_its_own_safe_line_not_by_its_box() -> None:
-    """A mark in the armhole of a hoodie's front: well inside the box's safe line, outside the outline's."""
+    """A mark in the armhole of a hoodie's front: inside the safe line of the box, outside that of the outline."""
     panel = template("hoodie-all-over").panel("front")
 
     def marked(x_mm: float, y_mm: float) -> CheckResult:
@@ -242,7 +242,7 @@ def test_colours_outside_a_printers_gamut_are_found() -> None:
 
 
 def test_a_soft_proof_matches_little_cms() -> None:
-    """The outside reference is Little CMS itself, called through Pillow's own profile-to-profile route."""
+    """Compared with Little CMS, called through Pillow's conversion from profile to profile."""
     narrow, shown = narrow_profile(), quadrants(60, 60)
     proof = soft_proof(pyvips.Image.new_from_array(shown, interpretation="srgb"), narrow, "relative").numpy()
     assert np.abs(proof.astype(int) - little_cms_round_trip(shown, narrow, "RGB")).max() <= 1
@@ -251,7 +251,7 @@ def test_a_soft_proof_matches_little_cms() -> None:
 
 
 def guided(inset: float) -> Artwork:
-    """A plain ground with a magenta frame ``inset`` mm inside the trim of a garden flag, at 4 px a mm."""
+    """A plain background with a magenta frame ``inset`` mm inside the trim of a garden flag, at 4 px per mm."""
 
     def frame(d: ImageDraw.ImageDraw) -> None:
         a = inset * 4

@@ -6,7 +6,7 @@ from improva.core.mockup.quantised_uv import FINEST, quantise, smooth_quantised
 
 
 def slanting(h: int = 120, w: int = 400) -> np.ndarray:
-    """Places of cloth seen large, so that several pixels share a step: (h, w, 2)."""
+    """The UV map of a close view of cloth, where several pixels share a step: (h, w, 2)."""
     y, x = np.mgrid[:h, :w].astype(np.float32)
     u, v = 0.5 + ((x - 200) * 0.7 + y * 0.05) / FINEST, 0.525 + ((y - 60) * 0.9 + (x - 200) * 0.02) / FINEST
     return np.stack([u, v], -1).astype(np.float32)
@@ -19,7 +19,9 @@ def read(uv: np.ndarray) -> np.ndarray:
 
 
 def test_a_slightly_slanted_edge_is_not_notched() -> None:
-    """The row where a place passes an edge, column by column: packed it jumps, read it runs on."""
+    """Return the row at which the map crosses an edge, per column. It jumps in the stored map, and is continuous after
+    reading.
+    """
     whole = slanting()
     edge = np.float32(0.525 + 0.2 / FINEST)
 

@@ -113,7 +113,7 @@ def test_an_empty_design_prints_nothing(tumbler: Template) -> None:
 
 @pytest.mark.parametrize("factor", [0.3, 0.5, 2, 3, 3.7])
 def test_resampling_leaves_every_point_where_it_was(factor: float) -> None:
-    """A ramp of 4 a pixel has the value 4·((i + ½) / factor − ½) at the centre of pixel i of the result."""
+    """A ramp that rises by 4 per pixel has the value 4·((i + ½) / factor − ½) at the centre of the result's pixel i."""
     ramp = np.repeat(np.arange(0, 250, 4, dtype=np.uint8)[None], 60, axis=0)
     got = as_array(resized(pyvips.Image.new_from_array(ramp).copy(interpretation="b-w"), factor, factor))[..., 0]
     w = got.shape[1]

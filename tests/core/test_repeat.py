@@ -34,7 +34,7 @@ def laid(panel: Panel, art: Artwork, size: tuple[int, int], **placement: Any) ->
 
 
 def test_a_repeat_around_a_cylinder_equals_numpy_tile() -> None:
-    """np.tile is the outside reference: the same pixels, five times round and four times down."""
+    """Compared with np.tile: the same pixels, five times across and four times down."""
     tile = noise(48, 50)
     out = laid(WRAP, art_of(tile), (240, 200), repeats_around=5)
     assert np.array_equal(out, np.tile(tile, (4, 5, 1)))
@@ -72,7 +72,7 @@ def test_every_kind_of_repeat_equals_tiles_pasted_one_by_one(kind: str) -> None:
     st.integers(1, 70),
 )
 def test_a_repeat_has_no_gap_at_any_size(w: int, h: int, around: int, kind: str, x: float, y: float, tw: int, th: int) -> None:
-    """A tile of one colour stays that colour everywhere: any gap, seam or blend with nothing would differ."""
+    """A tile of one colour gives that colour everywhere: any gap, seam or blend with nothing would differ."""
     around = around + around % 2 if kind in ("half-drop", "mirror") else around
     tile = np.full((th, tw, 3), (200, 40, 90), np.uint8)
     try:
@@ -85,7 +85,7 @@ def test_a_repeat_has_no_gap_at_any_size(w: int, h: int, around: int, kind: str,
 @pytest.mark.parametrize("size", [(240, 200), (371, 327), (1000, 833), (97, 81)])
 @pytest.mark.parametrize(("kind", "around"), [("grid", 3), ("grid", 7), ("brick", 5), ("half-drop", 4), ("mirror", 6)])
 def test_a_repeat_closes_at_any_size(size: tuple[int, int], kind: str, around: int) -> None:
-    """Turned round the cup by a whole period the print is the same: so the last column runs on into the first."""
+    """Shifted around the cup by a whole period, the print is the same: so the last column continues into the first."""
     smooth = np.stack([np.outer(np.ones(60), 128 + 100 * np.sin(np.arange(60) * 2 * np.pi / 60 + k)) for k in range(3)], -1)
     out = laid(WRAP, art_of(smooth.astype(np.uint8)), size, repeat_kind=kind, repeats_around=around).astype(int)
     across = np.abs(out[:, 0] - out[:, -1]).max()
@@ -152,7 +152,7 @@ def test_resolution_is_that_of_one_tile() -> None:
 
 
 def seam_of(tile: np.ndarray) -> float:
-    """The mean step across both joints of a tile, in 8-bit levels."""
+    """Return the mean step across both joints of a tile, in 8-bit levels."""
     t = tile.astype(float)
     return max(np.abs(t[:, 0] - t[:, -1]).mean(), np.abs(t[0] - t[-1]).mean())
 
@@ -169,7 +169,7 @@ def ramp() -> np.ndarray:
 
 
 def test_blended_edges_match() -> None:
-    """By construction: the blend begins with the pixel after the tile's last one."""
+    """By construction, the blend starts with the pixel after the tile's last one."""
     tile = as_array(blended_edges(art_of(ramp()).image(), 0.2))
     assert tile.shape == (160, 192, 3)
     assert seam_of(ramp()) > 70 and seam_of(tile) < 4

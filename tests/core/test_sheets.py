@@ -51,13 +51,13 @@ def test_sheets_cover_the_print_within_the_printable_area(w: float, h: float, pa
 
 
 def test_a_garden_flag_takes_four_letter_sheets() -> None:
-    """12.5 × 18 in on 8.5 × 11 in: common practice, no published source; two across and two down whichever way it lies."""
+    """12.5 × 18 in on 8.5 × 11 in: two across and two down in either orientation. Common practice, no published source."""
     plan = plan_sheets((12.5 * 25.4, 18 * 25.4), PAPERS_MM["letter"], 5, 10)
     assert (len(plan.across), len(plan.down), plan.sheets) == (2, 2, 4)
 
 
 def test_a_print_that_fits_needs_no_marks_and_the_paper_is_rotated_to_save_sheets() -> None:
-    """A 9.3 × 8.2 in wrap on 8.5 × 14 in paper: common practice, no published source, it fits lying."""
+    """A 9.3 × 8.2 in wrap fits on 8.5 × 14 in paper in landscape. Common practice, no published source."""
     plan = plan_sheets((9.3 * 25.4, 8.2 * 25.4), PAPERS_MM["legal"], 3, 10)
     assert plan.sheets == 1 and plan.turned and plan.marks_mm == 0
     assert plan_sheets((280, 100), PAPERS_MM["a4"], 5, 10).paper_mm == (297, 210)
@@ -88,7 +88,7 @@ def test_platen_positions_cover_the_whole_transfer(w: float, h: float) -> None:
 
 
 def test_assembled_sheets_give_the_print_again(design_of: Callable[..., Design], tmp_path: Path) -> None:
-    """Every sheet rasterised by poppler, cut where the plan says and laid down: the print file's own pixels."""
+    """Every sheet, rasterised by Poppler, cut where the plan says and put in its place, gives the print file's pixels."""
     art = art_of(closed_wave(930, 820))
     made = make_print(design_of(art), lambda _: art, PrintSettings(100, mirror=True))
     plan = plan_sheets(made.size_mm, (150, 120), 5, 12)

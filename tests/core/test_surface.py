@@ -29,7 +29,7 @@ def level_map(w: int, h: int) -> PrintMap:
 
 
 def test_a_surface_is_laid_at_its_real_size() -> None:
-    """64 texels over 64 mm, seen at a pixel a mm: stripes of 16 mm are 16 px wide, and repeat."""
+    """64 texels over 64 mm at one pixel per mm: stripes of 16 mm are 16 px wide, and repeat."""
     seen = seen_surface(Surface.of("Stripes", stripes(), (64.0, 64.0)), (192.0, 64.0), level_map(192, 64), None)
     x = np.arange(192) % 32
     assert np.allclose(seen[32, (x > 2) & (x < 14), 0], 0.8, atol=0.02)
@@ -37,14 +37,14 @@ def test_a_surface_is_laid_at_its_real_size() -> None:
 
 
 def test_detail_too_fine_to_see_becomes_its_mean() -> None:
-    """A thousand stripes a picture width: no shimmer is left, and the mean is kept."""
+    """A thousand stripes across the picture: no moiré is left, and the mean is kept."""
     seen = seen_surface(Surface.of("Stripes", stripes(2), (4.0, 4.0)), (2000.0, 2000.0), level_map(100, 100), None)
     assert seen.std() < 0.01 and seen.mean() == pytest.approx(0.5, abs=0.01)
 
 
 @pytest.mark.parametrize("halved", [0, 1, 2])
 def test_a_pixel_uses_the_matching_half_sizes_across_every_edge(halved: int) -> None:
-    """A level seen at 1, 2 or 4 texels a pixel, over three repeats, against OpenCV's own sampling of it with wrapped edges."""
+    """A level sampled at 1, 2 or 4 texels per pixel, over three repeats, compared with OpenCV's sampling with wrapped edges."""
     rng = np.random.default_rng(halved)
     found = Surface.of("Grain", rng.random((48, 80, 3)).astype(np.float32), (80.0, 48.0))
     own = found.pixels
@@ -102,7 +102,7 @@ def test_impossible_choices_for_a_part_are_reported() -> None:
 
 @pytest.mark.parametrize("name", SURFACES)
 def test_surfaces_that_ship_repeat_without_a_seam(name: str) -> None:
-    """Across the seam neighbouring texels differ as they do elsewhere."""
+    """Neighbouring texels differ across the seam as they do elsewhere."""
     found = surface(name)
     assert found is not None and found.title == SURFACES[name].title and found.tints == (SURFACES[name].use == "cloth")
     r = found.pixels * found.unit

@@ -72,7 +72,9 @@ def test_errors_in_a_drawing_are_reported(data: bytes, says: str) -> None:
 
 @pytest.mark.parametrize("scale", [0.37, 1.0, 1.5, 2.43])
 def test_a_drawing_covers_its_last_row_and_column_so_that_it_can_repeat(scale: float) -> None:
-    """310 × 273.33 px: at no scale are both whole, and a partly covered edge shows as a hairline between tiles."""
+    """310 × 273.33 px: at no scale are both sides whole numbers, and a partly covered edge would show as a hairline between
+    tiles.
+    """
     svg = b'<svg xmlns="http://www.w3.org/2000/svg" width="310" height="273.3333" viewBox="0 0 310 273.3333"><rect width="310" height="273.3333" fill="#246"/></svg>'
     assert int(draw_svg(svg, scale)[3].min()) == 255
     letterboxed = svg.replace(b'height="273.3333" viewBox', b'height="500" viewBox')

@@ -25,7 +25,7 @@ def lightness(picture: Image.Image) -> np.ndarray:
 
 @pytest.mark.parametrize("size", [16, 24, 40, 64])
 def test_the_height_of_capitals_is_measured(size: int) -> None:
-    """Against the font's own box of the same letters, as Pillow and FreeType draw it."""
+    """Compared with the bounding box of the same letters, as drawn by Pillow and FreeType."""
     picture, draw = page()
     draw.text((60, 100), "SIGNAL BOX", fill=(30, 30, 60), font_size=size)
     x0, y0, x1, y1 = draw.textbbox((60, 100), "SIGNAL BOX", font_size=size)
@@ -118,7 +118,7 @@ def test_a_pattern_reaches_all_edges_and_a_framed_page_does_not() -> None:
 
 
 def haze(amount: int) -> np.ndarray:
-    """A red square cut out, with a near-white veil of some alpha over a part of the rest."""
+    """A cut-out red square, with a near-white veil of low alpha over a part of the rest."""
     rgba = np.zeros((300, 300, 4), np.uint8)
     rgba[100:200, 100:200] = (180, 30, 40, 255)
     rgba[20:80, 20:280] = (250, 249, 246, amount)

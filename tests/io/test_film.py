@@ -17,7 +17,7 @@ from tests.scenery import PRINT, scene_info
 
 
 def bar(angle: float, w: int = 96, h: int = 64) -> np.ndarray:
-    """A picture of something that turns, B, G, R: a soft hump of orange whose middle goes round with the angle."""
+    """A picture of a rotating thing, B, G, R: a soft orange spot whose centre moves with the angle."""
     x = (np.arange(w) / w - angle / 360) % 1
     light = np.exp(-(((x - 0.5) / 0.14) ** 2))
     return np.repeat((40 + light[None, :, None] * np.array([20, 90, 180])), h, 0).astype(np.uint8)

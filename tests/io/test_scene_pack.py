@@ -41,7 +41,7 @@ def test_a_pack_without_quick_passes_is_read_at_full_size(tmp_path: Path, info: 
 
 
 class TestWhatAPackSays:
-    """More that scene.toml can say, checked on reading."""
+    """Optional keys of scene.toml are validated on reading."""
 
     @pytest.fixture
     def folder(self, tmp_path: Path) -> Path:

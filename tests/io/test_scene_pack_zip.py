@@ -20,7 +20,7 @@ from tests.scenery import PX, SQUARE, grid, plane
 
 
 def pack(folder: Path) -> SceneInfo:
-    """A small pack as any program could write one."""
+    """A small pack, written without our own code."""
     folder.mkdir()
     write_passes(
         folder, {"base": plane(0.1), "wrap": plane(0.5, *SQUARE)}, {"wrap": grid(*SQUARE)}, {"cover": plane(1, *SQUARE)[..., 0]}

@@ -80,7 +80,7 @@ def test_many_summaries_are_fetched_at_once(tmp_path: Path) -> None:
 
 
 def test_a_database_of_an_earlier_version_is_brought_up_to_date(tmp_path: Path) -> None:
-    """Before there were many blanks an artwork had no traits and a placement was its one panel's."""
+    """An early database has no traits, and its placements have no panel."""
     art = art_of(quadrants())
     old = sqlite3.connect(tmp_path / "improva.sqlite")
     old.executescript("""

@@ -17,7 +17,7 @@ RANGE_0_1 = Path(__file__).parent / "data" / "range-0.1.zip"
 
 
 def rows(file: Path) -> dict[str, list[tuple[Any, ...]]]:
-    """Every row of a database by table."""
+    """Return all rows of a database by table."""
     connection = sqlite3.connect(file)
     tables = [name for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table' ORDER BY name")]
     found = {table: sorted(connection.execute(f"SELECT * FROM {table}").fetchall(), key=repr) for table in tables}

@@ -9,13 +9,13 @@ from studio import bag
 
 
 def places(sheet: str) -> tuple[np.ndarray, np.ndarray]:
-    """Points in cm, and where they lie on the panel, in mm."""
+    """Return points in cm, and their positions on the panel in mm."""
     at, uv = bag.sheets()[sheet]
     return at, uv * bag.BLANK.panel(sheet.split("@", maxsplit=1)[0]).trim_mm
 
 
 def point(sheet: str, x: float, y: float) -> tuple[np.ndarray, float]:
-    """The point nearest to a place of the panel, in cm, and how far off it lies, in mm."""
+    """Return the point nearest to a position on the panel, in cm, and its distance from that position, in mm."""
     at, mm = places(sheet)
     away = np.hypot(mm[..., 0] - x, mm[..., 1] - y)
     where = np.unravel_index(away.argmin(), away.shape)

@@ -52,7 +52,7 @@ def test_sewn_panels_are_not_extended_over_each_other() -> None:
 
 
 def test_light_on_the_background_ends_exactly_at_the_silhouette() -> None:
-    """Even light behind an opaque square, traced at half the size, comes back even up to its edge."""
+    """Even light behind an opaque square, traced at half the size, is even up to the square's edge."""
     cover = np.zeros((80, 120), np.float32)
     cover[20:60, 40:80] = 1
     cover[19, 40:80] = 0.5
@@ -62,7 +62,7 @@ def test_light_on_the_background_ends_exactly_at_the_silhouette() -> None:
 
 
 def test_light_on_the_background_is_clean_along_the_silhouette() -> None:
-    """What a coarse trace smears over the edge of a disc is carried on from where it is believed, and the cover decides."""
+    """Light that a coarse trace smears across the edge of a disc is replaced by light from farther inside; the cover decides."""
     y, x = np.mgrid[:200, :200]
     out = np.hypot(x - 99.3, y - 101.7) - 60
     cover = np.clip(0.5 - out, 0, 1).astype(np.float32)
@@ -73,7 +73,7 @@ def test_light_on_the_background_is_clean_along_the_silhouette() -> None:
 
 
 def test_light_on_thin_parts_is_even_along_them() -> None:
-    """A pole of nine px has no inside that is far from its edge: what its middle shows is evened out, with none of the ground's."""
+    """A pole 9 px wide has no pixel far from its edge: its light is smoothed along it, without light of the background."""
     x = np.arange(120)[None].repeat(300, 0)
     cover = ((x >= 60) & (x < 69)).astype(np.float32)
     patchy = 0.05 + 0.04 * np.sin(np.arange(300) / 4)[:, None]
@@ -179,7 +179,7 @@ def test_a_pack_that_is_too_large_is_stored_with_less_precision(tmp_path: Path, 
 
 
 def test_a_white_print_on_white_paint_has_no_visible_border_and_steel_stays() -> None:
-    """Light of a cup: print between rows 30 and 70, its border's pixels too dark and too bright; paint below, steel above it."""
+    """Light of a cup: print between rows 30 and 70, with too dark and too bright border pixels; paint below, steel above."""
     rng = np.random.default_rng(3)
     share = np.zeros((100, 60, 1), np.float32)
     share[30:70] = 1
@@ -199,7 +199,7 @@ def test_a_white_print_on_white_paint_has_no_visible_border_and_steel_stays() ->
 
 
 def test_a_border_at_a_curved_foot_has_no_bright_line_and_keeps_its_step() -> None:
-    """Paint that turns away below the print, a fifth darker there; the border's pixels are brighter than either side."""
+    """Paint that curves away below the print, a fifth darker there; the border's pixels are brighter than either side."""
     share = np.zeros((60, 80, 1), np.float32)
     share[:30] = 1
     level = np.where(np.arange(60) < 30, 0.6, 0.47).astype(np.float32)[:, None, None] * np.ones((60, 80, 3), np.float32)
@@ -215,7 +215,9 @@ def test_a_border_at_a_curved_foot_has_no_bright_line_and_keeps_its_step() -> No
 
 
 def test_leaked_background_light_is_distinguished_from_reflected_light() -> None:
-    """On the product, left of column 200: a band all along the edge, which a wall throws there, and a short spot, which it does not."""
+    """On the product, left of column 200: a band along the whole edge, which is light from a wall, and a short spot, which
+    is not.
+    """
     cover = np.zeros((400, 300), np.float32)
     cover[:, :200] = 1
     light = np.where(cover[..., None] > 0, 0.0, 0.6).astype(np.float32).repeat(3, 2)
@@ -228,7 +230,7 @@ def test_leaked_background_light_is_distinguished_from_reflected_light() -> None
 
 
 def test_rows_of_spots_along_a_slanted_silhouette_are_reported_too() -> None:
-    """What is carried on beneath the silhouette is what lies just inside of it: not a spot's last pixel there."""
+    """Light extended beneath the silhouette comes from just inside it, and not from the last pixel of a spot."""
     y, x = np.mgrid[:300, :420].astype(np.float32)
     inside = y - 100 - 0.05 * x
     cover = np.clip(inside + 0.5, 0, 1)
@@ -239,7 +241,7 @@ def test_rows_of_spots_along_a_slanted_silhouette_are_reported_too() -> None:
 
 
 def test_uv_of_the_background_continues_past_its_edge() -> None:
-    """A plane seen slanted, cut off at a level edge and at a hole: past both its places go on as they ran."""
+    """A slanted plane, cut off at a level edge and at a hole: past both, UV continues linearly."""
     y, x = np.mgrid[:60, :80].astype(np.float32)
     whole = np.stack([0.1 + 0.004 * x + 0.001 * y, 0.2 + 0.008 * y], -1)
     cut = whole.copy()

@@ -14,7 +14,7 @@ def lay() -> Lay:
 
 
 def area(vertex: np.ndarray, faces: np.ndarray) -> float:
-    """Of a mesh seen from above, in mm²."""
+    """Return the area of a mesh seen from above, in mm²."""
     a, b, c = (vertex[faces[:, i], :2].astype(float) * 10 for i in range(3))
     return float(np.abs((b - a)[:, 0] * (c - a)[:, 1] - (b - a)[:, 1] * (c - a)[:, 0]).sum() / 2)
 

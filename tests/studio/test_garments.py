@@ -62,7 +62,7 @@ def test_the_print_lies_on_the_body_at_its_true_size(blank: str, make: object, t
 
 
 def test_the_all_over_hoodie_is_cut_from_its_template() -> None:
-    """Lying flat its front is as large as the panel, less what is turned into the seams."""
+    """Lying flat, its front is as large as the panel, less the seam allowance."""
     panel = template("hoodie-all-over").panel("front")
     front = next(layer for layer in all_over.layers(False) if layer.name == "front")
     assert Polygon(front.outline).area == pytest.approx(Polygon(panel.outline_mm).area * all_over.SCALE**2, rel=1e-6)
@@ -84,7 +84,7 @@ def test_the_pocket_shows_the_front_where_it_lies_on_it() -> None:
 
 
 def test_sleeve_prints_keep_their_size_and_mirror_each_other() -> None:
-    """Two points 50 mm apart on the canvas are as far apart on the sleeve's panel; the other sleeve shows them the other way round."""
+    """Two points 50 mm apart on the canvas are 50 mm apart on the sleeve's panel; the other sleeve shows them mirrored."""
     layers = {layer.name: layer for layer in all_over.layers(False)}
     trim = np.array(template("hoodie-all-over").panel("sleeve-left").trim_mm)
     left, right = layers["sleeve-left"], layers["sleeve-right"]
@@ -98,7 +98,7 @@ def test_sleeve_prints_keep_their_size_and_mirror_each_other() -> None:
 
 
 def test_a_pattern_has_the_same_scale_on_hood_and_body() -> None:
-    """The flat ring cannot be true everywhere: half of it is within three per cent, nine tenths of it within a seventh."""
+    """The flat ring cannot be exact everywhere: half of it is within 3 %, nine tenths of it within a seventh."""
     place, step = all_over._hood(1, False), 0.01
     at = lying_points(all_over._hood_outline(), all_over._hood_rim()[0])
     across = [(place(at + move) - place(at - move)) / (2 * step) for move in ([step, 0], [0, step])]
@@ -109,7 +109,9 @@ def test_a_pattern_has_the_same_scale_on_hood_and_body() -> None:
 
 
 def test_the_halves_of_the_hood_meet_where_they_are_sewn() -> None:
-    """Up the middle the left half shows its seam, as far from the opening as on the canvas; the right half its mirror."""
+    """Along the middle, the left half shows its seam at the canvas's distance from the opening; the right half shows the
+    mirror image.
+    """
     up = np.linspace(-118, -200, 30)
     at = np.stack([0 * up, up], -1)
     left, right = all_over._hood(1, False)(at), all_over._hood(-1, False)(at)

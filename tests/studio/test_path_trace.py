@@ -55,14 +55,14 @@ def blank_of(name: str) -> np.ndarray:
 
 @cache
 def shipped(name: str) -> ShadedView:
-    """A scene that ships, its plain parts coloured."""
+    """A shipped scene with coloured plain parts."""
     info = packs()[name]
     return shade_plain_parts(make_view(info, read_passes(info), SIZES[name]), COLOURS[name])
 
 
 @cache
 def truth(name: str) -> np.ndarray:
-    """The same scene path-traced with the art as a texture."""
+    """Path-trace the same scene with the art as a texture."""
     scene = SCENES[name]
     pixels = np.ascontiguousarray(printed(art(), blank_of(name)))
     texture = {"type": "bitmap", "bitmap": mitsuba().Bitmap(pixels), "raw": True, "filter_type": "bilinear"}
@@ -78,7 +78,7 @@ def plain(colour: str) -> dict[str, Any]:
 
 @pytest.mark.parametrize("name", [CUP, MUG, PILLOW])
 def test_a_mock_up_matches_a_path_trace(name: str) -> None:
-    """Of packs that ship, as they ship: a cup, a glazed mug with a handle, and cloth."""
+    """Three shipped packs: a cup, a glazed mug with a handle, and cloth."""
     drawn, blank = art_of(art()), template(SCENES[name].pack["templates"][0])
     panel = blank.panel()
     design = Design(blank, panel, (Piece("art", drawn.facts.size, whole(panel)),))
@@ -91,13 +91,13 @@ def test_a_mock_up_matches_a_path_trace(name: str) -> None:
 
 
 def whole(panel: Any) -> Placement:
-    """Over the trim and no more: what is seen is then the whole picture."""
+    """The art covers exactly the trim, so the whole picture is visible."""
     bleed = 1 - 2 * panel.bleed_mm / panel.file_mm[0]
     return Placement("stretch", scale=bleed)
 
 
 def test_multiplying_art_over_a_picture_is_worse() -> None:
-    """Flat art multiplied over a picture of the white blank, as is done by hand, is far from the truth."""
+    """Flat art multiplied over a picture of the white blank, the usual method by hand, is far from the truth."""
     shaded = shipped(CUP)
     white_art = np.ascontiguousarray(printed(np.full((8, 8, 3), 255, np.uint8), blank_of(CUP))[..., ::-1])
     white = composite(shaded, {"wrap": white_art})[..., ::-1]
@@ -111,7 +111,7 @@ def test_multiplying_art_over_a_picture_is_worse() -> None:
 
 
 def test_a_pack_lists_the_contents_of_its_scene(tmp_path: Path) -> None:
-    """Cover, shade, depth and measures of the smallest of bakes."""
+    """Cover, shade, depth and measurements of a very small bake."""
     scene = SCENES[CUP]
     made = bake.bake(scene, (96, 72), 4, report=lambda _: None)
     packing.write_pack(tmp_path, scene, made, samples=4)

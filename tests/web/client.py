@@ -10,7 +10,7 @@ from werkzeug.test import TestResponse
 if TYPE_CHECKING:
 
     class Answer(TestResponse):
-        """An answer of the API. Its ``json`` is None for answers that are no JSON, so reading a key of it fails the test."""
+        """An answer of the API. ``json`` is None if the body is not JSON, so reading a key of it fails the test."""
 
         @property
         def json(self) -> Any: ...

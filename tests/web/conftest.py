@@ -16,7 +16,7 @@ RENDER_CACHE = RenderCache()
 
 @pytest.fixture(autouse=True)
 def one_render_cache(monkeypatch: pytest.MonkeyPatch) -> None:
-    """Scenes are opened once for all tests of a process: they are kept by their content, whatever the data folder."""
+    """Open scenes once for all tests of a process; their cache keys depend on content and not on the data folder."""
     monkeypatch.setattr("improva.app.services.RenderCache", lambda: RENDER_CACHE)
 
 

@@ -20,7 +20,7 @@ def drop(client: ApiClient, data: bytes | None = None, name: str = "quadrants.pn
 
 
 def cells(client: ApiClient) -> list[dict[str, Any]]:
-    """Every cell of the board, row by row."""
+    """Return every cell of the board, row by row."""
     arts = client.get("/api/board").json["artworks"]
     return [cell for art in arts for cell in client.get(f"/api/board/{art['id']}").json["cells"]]
 

@@ -9,7 +9,7 @@ from tests.web.client import ApiClient
 
 
 def ended(client: ApiClient, job: dict[str, Any]) -> dict[str, Any]:
-    """A job as it stands when it has ended."""
+    """Wait until a job has ended, and return it."""
 
     def at_its_end() -> dict[str, Any] | None:
         now: dict[str, Any] = client.get(f"/api/jobs/{job['id']}").json
@@ -19,7 +19,7 @@ def ended(client: ApiClient, job: dict[str, Any]) -> dict[str, Any]:
 
 
 def print_file(client: ApiClient, at: str, panel: str | None = None, sides: str = "this", **printing: Any) -> dict[str, Any]:
-    """Decide how a pair is printed, and make its file."""
+    """Set the print options of a pair, and start the job that makes its file."""
     query = {"panel": panel} if panel else {}
     assert client.put(f"{at}/printing", query_string=query, json=printing).status_code == 200
     answer = client.post(f"{at}/print-job", query_string=query, json={"sides": sides})

@@ -123,7 +123,7 @@ def test_work_done_before_is_not_done_again(client: ApiClient, tmp_path: Path) -
 
 
 class Gate:
-    """Print jobs that wait until a test lets some of them end. Those of ``failing`` artworks fail, once each."""
+    """Print jobs that wait until the test releases them. Those of ``failing`` artworks fail, once each."""
 
     def __init__(self) -> None:
         self.tickets, self.failing = threading.Semaphore(0), set[int]()

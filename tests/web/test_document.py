@@ -14,7 +14,7 @@ from tests.web.client import client_of
 
 
 def test_no_two_schemas_share_a_name() -> None:
-    """Of two models of one name the document would hold only the last, and the page's types would lie."""
+    """Of two models with one name the document would contain only the last, and the page's types would be wrong."""
     names = Counter(
         node.name
         for file in Path(improva.web.__file__).parent.rglob("*.py")
@@ -25,7 +25,7 @@ def test_no_two_schemas_share_a_name() -> None:
 
 
 def test_the_document_needs_no_services_and_does_not_disturb_running_ones(tmp_path: Path) -> None:
-    """Once it made a second application, which moved the folder of the seller's scenes: they were gone until a restart."""
+    """An earlier version built a second application, which changed the folder of the seller's scenes until a restart."""
     app = create_app(tmp_path)
     services = app.extensions["services"]
     own = services.store.own_scenes.folder / "own-scene"

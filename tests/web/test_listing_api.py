@@ -30,7 +30,7 @@ SCHEMA = Path(__file__).parents[2] / "docs/listing.schema.json"
 
 
 def ready(client: ApiClient, title: str = "again.png", size: tuple[int, int] = (1200, 1200)) -> dict[str, Any]:
-    """An artwork with all that a listing needs, its pictures small."""
+    """Add an artwork with everything that a listing needs; its pictures are small."""
     pixels = quadrants(1395, 1230)
     pixels[-1, -1] = len(title), 0, 0  # the same picture again would be the same artwork
     art = drop(client, encoded(Image.fromarray(pixels)), title)

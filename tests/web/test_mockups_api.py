@@ -20,7 +20,7 @@ SMALL = {"sizes": [[160, 120]]}
 
 
 def drop(client: ApiClient) -> str:
-    """An artwork on the board: the address of its pair with the tumbler."""
+    """Add an artwork, and return the address of its pair with the tumbler."""
     data = {"file": (io.BytesIO(encoded(Image.fromarray(closed_wave()))), "wave.png")}
     answer = client.post("/api/artworks", data=data, content_type="multipart/form-data")
     assert answer.status_code == 201, answer.text

@@ -187,7 +187,7 @@ def test_missing_scenes_and_photographs_are_reported(client: ApiClient) -> None:
 
 
 def odd_photographs() -> dict[str, bytes]:
-    """The ball photographed in ways that cameras and scanners have."""
+    """The ball, in the file formats and orientations of cameras and scanners."""
     picture = Image.fromarray(ball()[0])
     grey, cmyk = picture.convert("L"), picture.convert("CMYK")
     deep = Image.fromarray((np.asarray(grey).astype(np.uint16) * 257).astype(np.uint16))

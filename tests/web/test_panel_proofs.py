@@ -15,7 +15,7 @@ from tests.web.sewn import at, follow, smooth
 
 @pytest.fixture
 def checked(monkeypatch: pytest.MonkeyPatch) -> list[str]:
-    """Panels that are judged, in order."""
+    """Record the panels that are checked, in order."""
     seen: list[str] = []
     check = Preflight.check
 

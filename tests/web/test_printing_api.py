@@ -128,7 +128,7 @@ def test_a_failed_print_says_why(client: ApiClient, tmp_path: Path) -> None:
 
 
 def test_a_killed_server_resumes_its_job(tmp_path: Path) -> None:
-    """The real server, killed in the middle of a large file and started anew."""
+    """The real server is killed while it writes a large file, and started again."""
     with client_of(create_app(tmp_path)) as client:
         art = drop(client, encoded(Image.fromarray(np.random.default_rng(1).integers(0, 255, (900, 900, 3), dtype=np.uint8))))
         client.put(f"{pair(art, 'blanket-upright')}/printing", json={"dpi": 150})

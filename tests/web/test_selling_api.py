@@ -68,7 +68,7 @@ def test_costs_belong_to_the_blank_fees_to_the_shop_and_the_price_to_the_pair(cl
 
 
 def test_impossible_prices_are_refused_and_change_nothing(client: ApiClient) -> None:
-    """One value that the API's model refuses and one that the core refuses; the core's tests hold the others."""
+    """One value that the API's model refuses and one that the core refuses; the core's tests cover the others."""
     art = drop(client)
     before = client.put(at(art, "/selling"), json={"shop": SHOP, "costs": COSTS, "sale": SALE}).json
     for change, says in (({"costs": {**COSTS, "regions": []}}, "regions"), ({"sale": {"price": "-4"}}, "less than nothing")):

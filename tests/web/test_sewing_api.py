@@ -16,7 +16,9 @@ from tests.web.sewn import DPI, PX_MM, at, file_of, follow, smooth
 
 
 def beneath(front: np.ndarray) -> np.ndarray:
-    """What lies beneath the pocket's file on the front's: its corner is 118, 428 mm from the trim's, 12 mm more of bleed."""
+    """Cut the area beneath the pocket out of the front's file: its corner is 118, 428 mm from the trim's corner, plus 12 mm
+    of bleed.
+    """
     h, w = round(224 * PX_MM), round(364 * PX_MM)
     xs, ys = np.meshgrid(np.arange(w) + 130 * PX_MM, np.arange(h) + 440 * PX_MM)
     return cv2.remap(front.astype(np.float32), xs.astype(np.float32), ys.astype(np.float32), cv2.INTER_CUBIC)

@@ -228,7 +228,7 @@ def test_a_second_artwork_lies_behind_blends_and_is_clipped() -> None:
 
 
 def test_a_piece_is_clipped_to_the_one_beneath_it() -> None:
-    """A picture that fills letters: seen where the words have ink, and nowhere else."""
+    """A picture that fills letters is visible where the words have ink, and nowhere else."""
     letters = words(sizing="width", width_mm=150, fill="#000000")
     filling = Overlay(REF, Placement("stretch"), Mixing(clipped="beneath"))
     plain, filled = pixels(letters), pixels(letters, filling)

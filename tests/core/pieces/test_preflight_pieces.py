@@ -160,7 +160,7 @@ def test_a_band_or_a_second_artwork_covers_bare_edges() -> None:
 
 @pytest.mark.parametrize("turn", [0.0, 20.0])
 def test_a_cut_out_that_does_not_fit_is_given_a_scale_that_does(turn: float) -> None:
-    """Of a cut-out, only what is printed counts, and the mend is the largest scale at which all of it is."""
+    """Only the printed part of a cut-out counts, and the fix is the largest scale at which all of it is printed."""
     cutout = np.zeros((800, 800, 4), np.uint8)
     cutout[200:600, 200:600] = (200, 40, 40, 255)
     art, blank = art_of(cutout), template("pillow-shaped")

@@ -21,7 +21,7 @@ def font(font_id: str = "poster") -> Font:
 
 
 def area(contours: tuple[np.ndarray, ...]) -> float:
-    """What is wound as the largest contour is, together, less what is wound the other way; parts may overlap."""
+    """Return the union of the contours wound like the largest one, minus those wound the other way; parts may overlap."""
     rings = [LinearRing(contour) for contour in contours]
     sense = max(rings, key=lambda ring: Polygon(ring).area).is_ccw
     inside, holes = (
@@ -89,7 +89,7 @@ def test_missing_letters_are_reported_and_take_no_room() -> None:
 
 
 def test_right_to_left_words_run_right_to_left() -> None:
-    """Latin and Hebrew punctuation apart, HarfBuzz orders clusters from the right for a right-to-left script."""
+    """HarfBuzz orders the clusters of a right-to-left script from the right."""
     assert [g[1] for g in font().shape("ab")] == [0, 1]
     clusters = [g[1] for g in font().shape("אב")]
     assert clusters == sorted(clusters, reverse=True)

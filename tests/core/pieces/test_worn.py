@@ -38,7 +38,9 @@ def ink_middle(image: np.ndarray) -> tuple[float, float]:
 
 @pytest.mark.parametrize("lay", ["bent", "flat"])
 def test_words_on_a_tapered_wall_are_bent_with_it(lay: str) -> None:
-    """Their middle on the flat is their middle on the level wall, by the cone's closed form; however the artwork lies."""
+    """The centre of the words on the template is their centre on the wall, by the cone's closed form, however the artwork is
+    placed.
+    """
     held = design("tumbler-20oz-tapered", WORDS, fit="cover", lay=lay)
     panel, density = held.panel, 4.0
     worn = panel.worn()

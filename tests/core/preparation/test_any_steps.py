@@ -18,7 +18,7 @@ COLOURS = st.sampled_from(["#ffffff", "#000000", "#c0392b", "#24405a"])
 
 
 def value_of(field: Field) -> st.SearchStrategy:
-    """Values that a field takes; numbers within reach, but none so large that a test takes long."""
+    """Return values that a field accepts, with numbers small enough for a fast test."""
     if field.kind == "number":
         low, high = max(field.least, -400), min(field.most, 40 if field.unit in ("mm", "×", "px") else 400)
         return st.floats(low, max(low, high))

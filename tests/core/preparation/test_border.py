@@ -19,7 +19,7 @@ PX_MM = 10.0
 
 
 def cutout(*polygons: Sequence[tuple[float, float]], size: int = 400, colour: tuple[int, int, int] = (180, 60, 40)) -> Picture:
-    """Polygons in px from the picture's corner, drawn with an exact edge."""
+    """Draw polygons, in px from the picture's corner, with exact edges."""
     fine = np.zeros((size * 4, size * 4), np.uint8)
     for polygon in polygons:
         cv2.fillPoly(fine, [(np.array(polygon) * 4).round().astype(np.int32)], 255)

@@ -69,7 +69,7 @@ def test_warmth_moves_towards_amber_and_back() -> None:
 
 
 def test_ink_on_white_becomes_its_own_alpha() -> None:
-    """A mixture of ink and white in known shares comes back as these shares: Porter and Duff 1984."""
+    """The shares of a known mixture of ink and white are recovered (Porter and Duff 1984)."""
     ink, shares = np.array([30, 40, 90]), np.linspace(0, 1, 101)
     mixed = (255 - shares[:, None] * (255 - ink)).round()
     out = clear_white(picture(mixed[None].repeat(5, axis=0)), ink="#1e285a").pixels

@@ -15,7 +15,7 @@ PAPER = (243, 236, 220)
 
 
 def on_paper(rgba: np.ndarray, paper: tuple[int, int, int] = PAPER, grain: float = 0.0) -> Picture:
-    """Art with known alpha laid on paper with its grain; what a scan of it would be."""
+    """Composite art with known alpha on grainy paper, like a scan of it."""
     alpha = rgba[..., 3:].astype(float) / 255
     mixed = rgba[..., :3] * alpha + np.array(paper) * (1 - alpha)
     mixed += np.random.default_rng(7).normal(0, grain, (*mixed.shape[:2], 1))
@@ -24,7 +24,7 @@ def on_paper(rgba: np.ndarray, paper: tuple[int, int, int] = PAPER, grain: float
 
 
 def disc(colour: tuple[int, int, int], size: int = 400, radius: int = 150) -> np.ndarray:
-    """A disc with an exact soft edge, eight samples a side for each pixel."""
+    """A disc with an exact antialiased edge: 8 × 8 samples per pixel."""
     fine = np.zeros((size * 8, size * 8), np.uint8)
     cv2.circle(fine, (size * 4, size * 4), radius * 8, 255, -1)
     alpha = cv2.resize(fine, (size, size), interpolation=cv2.INTER_AREA)
@@ -62,7 +62,7 @@ def test_the_silhouette_of_a_horse_is_cut_out() -> None:
 
 
 def test_a_logo_with_many_colours_is_cut_out() -> None:
-    """scikit-image's logo, which has an alpha of its own; its own near-white parts cannot be told from paper."""
+    """scikit-image's logo, which has alpha; its near-white parts cannot be distinguished from paper."""
     art = data.logo()
     out = cut(on_paper(art, paper=(255, 255, 255))).pixels
     told = art[..., :3].min(axis=2) < 200

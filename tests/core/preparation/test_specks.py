@@ -8,7 +8,7 @@ from improva.core.preparation.specks import clean, find_specks
 
 
 def sheet() -> Picture:
-    """A square of 40 mm with a hole of 1 mm, beside it specks of 0.6 and 3 mm; 10 px a mm."""
+    """A square of 40 mm with a hole of 1 mm, and specks of 0.6 and 3 mm beside it; 10 px per mm."""
     pixels = np.zeros((600, 600, 4), np.uint8)
     pixels[..., :3] = 200
     pixels[100:500, 100:500] = (40, 60, 90, 255)

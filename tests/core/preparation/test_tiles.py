@@ -60,7 +60,7 @@ def test_motifs_keep_apart_across_the_edges_at_any_count() -> None:
 
 
 def test_scattered_motifs_are_spread_evenly() -> None:
-    """Nearest neighbours of an even spread lie far apart: at least 60 % of a hexagonal lattice's distance (Thue 1910)."""
+    """Nearest neighbours of an even spread are at least 60 % as far apart as in a hexagonal lattice (Thue 1910)."""
     shape, count = (120, 120), 16
     places = arranged([np.ones((5, 5), bool)] * count, shape, np.random.default_rng(5))
     points = [(y + 120 * i, x + 120 * j) for y, x in filter(None, places) for i in (-1, 0, 1) for j in (-1, 0, 1)]
@@ -98,7 +98,7 @@ def test_enlarging_keeps_the_print_size_and_counts_original_pixels() -> None:
 
 
 def test_edge_keeping_enlargement_is_closer_to_the_drawing_than_repeated_pixels() -> None:
-    """A page of type and a chessboard that scikit-image ships, halved and enlarged again."""
+    """A page of text and a chessboard from scikit-image, halved and enlarged again."""
     for name, factor in (("page", 2), ("text", 2)):
         true = getattr(data, name)()
         true = true[: true.shape[0] // factor * factor, : true.shape[1] // factor * factor]

@@ -32,7 +32,7 @@ def soft(w: int, h: int) -> np.ndarray:
 
 
 def test_the_assembled_picture_equals_the_uncut_design() -> None:
-    """A bag whose gusset and back follow its front, unfolded: one picture drawn at once shows the same, edge to edge."""
+    """A bag whose gusset and back follow its front, unfolded, equals one picture drawn across all of them."""
     art = art_of(soft(1600, 2400))
     front = TOTE.panel("front")
     placement = Placement("cover", scale=3.2, shift_mm=(0.0, 240.0))

@@ -48,7 +48,7 @@ def lined(w: int = 1248, h: int = 1448) -> np.ndarray:
 
 
 def offsets(image: np.ndarray, line_px) -> list[float]:  # type: ignore[no-untyped-def]
-    """How far, in px, the dark stroke round a line lies beside it, at places along it where no other line is near."""
+    """Return the distance in px between a line and the dark stroke drawn on it, at points where no other line is near."""
     dark = (255 - image.mean(axis=2)).astype(np.float32)
     h, w = dark.shape
     (x0, y0), (dx, dy) = line_px
@@ -68,7 +68,7 @@ def offsets(image: np.ndarray, line_px) -> list[float]:  # type: ignore[no-untyp
 
 
 def on_file(panel, size, points_mm) -> np.ndarray:  # type: ignore[no-untyped-def]
-    """Points of a panel as index coordinates of its file's pixels."""
+    """Convert points of a panel in mm to pixel coordinates of its file."""
     x, y, w, h = panel.file_box
     return (np.asarray(points_mm) - (x, y)) * (size[0] / w, size[1] / h) - 0.5
 
@@ -117,7 +117,7 @@ def test_moved_by_whole_pixels_the_pocket_is_the_front_to_the_last_bit() -> None
     "motion", [Motion(90, (400, 100)), Motion(-33.5, (150, 260)), Motion(0, (420, 300), True), Motion(141, (330, 420), True)]
 )
 def test_a_rotated_or_mirrored_panel_shows_the_art_at_its_place(motion: Motion) -> None:
-    """Each point of the follower has the colour that the leader's own rendering has where the motion brings it."""
+    """Each point of the following panel has the colour of the first panel's rendering at the point that the motion maps it to."""
     soft = cv2.GaussianBlur(quadrants(500, 580), (0, 0), 9)
     art = art_of(soft)
     leader = covering(art)

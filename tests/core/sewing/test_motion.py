@@ -41,7 +41,7 @@ def test_only_a_translation_counts_as_a_translation() -> None:
 
 
 def test_no_other_motion_fits_better() -> None:
-    """No motion near it brings points that do not quite match nearer together."""
+    """For points that do not match exactly, no nearby motion has a smaller error."""
     rng = np.random.default_rng(1)
     target = Motion(33, (10, -4))(POINTS) + rng.normal(0, 3, POINTS.shape)
     best = fitted(POINTS, target)

@@ -45,7 +45,9 @@ def seen():  # type: ignore[no-untyped-def]
 
 
 def picture(shaded, nudge=(0.0, 0.0)) -> np.ndarray:  # type: ignore[no-untyped-def]
-    """As the product makes it, the pocket following the front; nudged, as a sample sewn so far off would look."""
+    """The mock-up of the product, with the pocket following the front; with an offset, of a sample sewn that far from its
+    place.
+    """
     art = art_of(plane(FRONT, FRONT.file_box, (2496, 2896)))
     front = Design(HOODIE, FRONT, (Piece("art", art.facts.size, Placement("stretch")),))
     pocket = Design(HOODIE, POCKET, (), led=LinkedPanel(front, motion_of(SEAM, FRONT, POCKET).moved(*nudge)))
@@ -53,7 +55,7 @@ def picture(shaded, nudge=(0.0, 0.0)) -> np.ndarray:  # type: ignore[no-untyped-
 
 
 def direct(shaded) -> np.ndarray:  # type: ignore[no-untyped-def]
-    """The equations laid in the scene's own textures, without panels, fitting or following."""
+    """The equations evaluated directly in the scene's textures, without panels, fitting or following."""
     info, prints = shaded.view.info, dict[str, np.ndarray]()
     blank = print_textures([Design(HOODIE, FRONT, ())], lambda _: art_of(quadrants(8, 8)), shaded.view)  # bare panels
     for region in info.regions:

@@ -51,7 +51,7 @@ def test_edges_in_the_art_itself_are_not_a_mismatch() -> None:
 
 
 def spot(x: float, y: float, size: float = 12) -> np.ndarray:
-    """A dark disc round a point of the front's trim in mm, on white: the whole print file, 1 px a mm."""
+    """A dark disc around a point of the front's trim in mm, on white: the whole print file at 1 px per mm."""
     picture = Image.new("RGB", (624, 724), "white")
     x, y = x + 12, y + 12
     ImageDraw.Draw(picture).ellipse((x - size / 2, y - size / 2, x + size / 2, y + size / 2), fill=(20, 30, 80))

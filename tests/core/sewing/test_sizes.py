@@ -17,7 +17,7 @@ BACK = HOODIE.panel("back")
 
 
 def block(left: int, right: int) -> np.ndarray:
-    """A dark motif on white, at the millimetres of the back's trim: 600 × 700 px."""
+    """A dark motif on white, at 1 px per mm of the back's trim: 600 × 700 px."""
     picture = np.full((700, 600, 3), 255, np.uint8)
     picture[300:500, left:right] = (30, 40, 90)
     return picture
