@@ -111,7 +111,7 @@ def test_art_is_bent_on_a_taper_and_laid_flat_on_request(page: Page, own_art: Pa
 
     assert abs(middle_line(flat, 0.2) - middle_line(flat, 0.48)) <= 1  # straight on the paper
     assert middle_line(bent, 0.2) - middle_line(bent, 0.48) > 4  # curved on the paper, level on the cup
-    page.get_by_label("Draw the line to cut along").check()
+    page.get_by_label("Draw the cut line").check()
     lined = np.asarray(print_file(page, "60")).astype(int)
     assert (np.abs(lined - flat).max(axis=2) > 60).any()
 

@@ -82,9 +82,9 @@ def test_a_fault_is_explained_and_logged_and_changes_the_next_plan(page: Page, o
     expect(page.get_by_role("region", name="press", exact=True).get_by_text("61 s each")).to_be_visible()
     expect(cautions).to_be_in_viewport(ratio=1)
     page.get_by_role("button", name="Enter the maker's figures").click()
-    page.get_by_label("Heat, °F").fill("400")
+    page.get_by_label("Temperature, °F").fill("400")
     page.keyboard.press("Enter")
-    expect(page.get_by_label("Heat, °C")).to_have_value("204.4")
+    expect(page.get_by_label("Temperature, °C")).to_have_value("204.4")
     page.get_by_role("button", name="Keep", exact=True).click()
     expect(page.get_by_text("204 °C, 400 °F")).to_be_visible()  # the maker's win
     expect(page.get_by_text("Your log suggests 196 °C, 61 s")).to_be_visible()

@@ -111,7 +111,7 @@ def test_prints_are_ganged_and_sent_to_the_simulated_printer(page: Page, own_art
     typed(page, "Width", "20in")
     page.get_by_label("Copies of").fill("3")
     page.keyboard.press("Enter")
-    expect(page.get_by_text("of paper stays bare")).to_be_visible()
+    expect(page.get_by_text("of paper is unused")).to_be_visible()
     expect(page.get_by_role("img", name="Sheet 1").locator("image")).to_have_count(3)
     with page.expect_download() as coming:
         page.get_by_role("button", name="Make the gang sheet").click()

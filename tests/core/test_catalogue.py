@@ -136,7 +136,7 @@ def test_impossible_limits_are_reported() -> None:
     with pytest.raises(TemplateError, match="no limit 'speed'"):
         checked_limits({"speed": 3})
     for wrong in (-1.0, 1e9, float("nan"), True, "many"):
-        with pytest.raises(TemplateError, match="Least resolution"):
+        with pytest.raises(TemplateError, match="Minimum resolution"):
             checked_limits({"least_dpi": wrong})  # type: ignore[dict-item]
     assert all(limit.least <= limit.default <= limit.most for limit in LIMITS.values())
     sources = ("from memory", "common practice, no published source", "WCAG 2.2")

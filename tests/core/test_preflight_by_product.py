@@ -204,7 +204,7 @@ def test_words_beside_the_handle_are_found() -> None:
     assert found(run_checks("mug-11oz", words(5)), "handle-zone").status == "warn"
 
 
-def test_a_faint_veil_is_found_on_the_blank() -> None:
+def test_a_pale_haze_is_found_on_the_blank() -> None:
     rgba = np.zeros((400, 400, 4), np.uint8)
     rgba[150:250, 150:250] = (180, 30, 40, 255)
     assert found(run_checks("t-shirt", art_of(rgba), fit="contain"), "haze").status == "pass"

@@ -125,7 +125,7 @@ def haze(amount: int) -> np.ndarray:
     return rgba
 
 
-def test_a_faint_veil_is_located_and_a_soft_edge_is_not_one() -> None:
+def test_a_pale_haze_is_located_and_a_soft_edge_is_not_one() -> None:
     traits = find_traits(art_of(haze(40)))
     assert traits.haze == pytest.approx(60 * 260 / (60 * 260 + 100 * 100), abs=0.01)
     assert traits.haze_box == pytest.approx((20 / 300, 20 / 300, 260 / 300, 60 / 300), abs=0.02)

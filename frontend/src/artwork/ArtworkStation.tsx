@@ -23,7 +23,7 @@ export function ArtworkStation({ preparing, editor, click, onClick }: Props) {
       </div>
       {ways.length > 0 && (
         <div>
-          <Heading>Pointer on the sheet</Heading>
+          <Heading>Pointer action</Heading>
           <div className="flex flex-wrap gap-1 text-sm">
             {[{ name: null, title: "Moves the view" }, ...ways].map((way) => (
               <button

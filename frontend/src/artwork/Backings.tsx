@@ -25,8 +25,8 @@ export function Backings(props: { value: string; blank: string; onValue: (colour
       ))}
       <input
         type="color"
-        aria-label="Backing of your own"
-        title="Backing of your own"
+        aria-label="Custom backing"
+        title="Custom backing"
         value={props.value}
         onChange={(event) => props.onValue(event.target.value)}
         className="h-6 w-8 border border-rule"

@@ -6,7 +6,7 @@ import type { Preparing } from "./usePreparation";
 
 const RING_BELOW_MM = 1;
 
-/** The specks and holes that are ringed on the sheet: those a clean step would take. */
+/** The specks and holes that are circled in the view: those a clean step would take. */
 export function ringed(preparing: Preparing): Report["specks"] {
   return preparing.report.has_alpha ? preparing.report.specks.filter((spot) => spot.size_mm < RING_BELOW_MM) : [];
 }
@@ -41,7 +41,7 @@ export function Leftovers({ preparing, panel }: { preparing: Preparing; panel: P
     );
   return (
     <div className="grid gap-1.5">
-      <Heading aside="ringed on the sheet">Found on the cut-out</Heading>
+      <Heading aside="circled in the view">Found on the cut-out</Heading>
       {found.length > 0 ? (
         <>
           <p className="text-sm">

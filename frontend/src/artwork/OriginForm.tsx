@@ -98,7 +98,7 @@ export function OriginForm({ preparing }: { preparing: Preparing }) {
             </FileButton>
           )
         )}
-        <p className="text-xs text-soft">What a licence says is yours to read; Improva holds it up before you list.</p>
+        <p className="text-xs text-soft">Read the licence yourself. Improva shows your record of it before you list.</p>
       </div>
     </details>
   );

@@ -31,7 +31,7 @@ export function PairsField(props: { value: Pair[]; offered: string[]; onValue: (
           </button>
         </div>
       ))}
-      <p className="text-xs text-soft">Press a colour of the artwork to exchange it:</p>
+      <p className="text-xs text-soft">Choose a colour of the artwork to replace:</p>
       <div className="flex flex-wrap gap-1">
         {props.offered
           .filter((colour) => !taken.includes(colour))

@@ -48,7 +48,7 @@ export function SheetPane({
           type="button"
           className="shrink-0 text-xs underline"
           onClick={() => view.zoomTo(full)}
-          title="A pixel of the picture on a pixel of the screen"
+          title="One pixel of the picture per pixel of the screen"
         >
           1 : 1
         </button>

@@ -27,7 +27,7 @@ export function BlankSheet({ blank, onRemoved }: { blank: Blank; onRemoved: () =
     ["Print file", `${panel.file_px[0]} × ${panel.file_px[1]} px at ${panel.dpi} dpi`],
     ["Bleed", panel.bleed_mm ? `${show(panel.bleed_mm, unit)} ${unit}` : "none"],
     ["Safe line", panel.safe_mm ? `${show(panel.safe_mm, unit)} ${unit} inside` : "none"],
-    ["Seam", panel.closes ? `${show(panel.seam_zone_mm, unit)} ${unit} to either side` : null],
+    ["Seam", panel.closes ? `${show(panel.seam_zone_mm, unit)} ${unit} on either side` : null],
     ["Tab", panel.tab_mm ? `${show(panel.tab_mm, unit)} ${unit}` : null],
     ["Handle gap", panel.gap_mm ? `${show(panel.gap_mm, unit)} ${unit}` : null],
     [
@@ -37,7 +37,7 @@ export function BlankSheet({ blank, onRemoved }: { blank: Blank; onRemoved: () =
         : null,
     ],
     ["Keep clear", panel.keep_out.map((k) => k.title).join(", ") || null],
-    ["Resolution", `${template.least_dpi} dpi minimum, ${template.good_dpi} wanted`],
+    ["Resolution", `${template.least_dpi} dpi minimum, ${template.good_dpi} recommended`],
     ["Printed by", template.route === "press" ? "you press it: mirrored" : "a provider: not mirrored"],
     ["Usual fit", template.default_fit],
     ["Made of", template.substrate || null],
@@ -81,7 +81,7 @@ export function BlankSheet({ blank, onRemoved }: { blank: Blank; onRemoved: () =
       </div>
       <GuideOf blank={blank} panel={panel} />
       <div>
-        <Heading>Where the figures are from</Heading>
+        <Heading>Sources of the figures</Heading>
         <dl className="grid grid-cols-[7rem_1fr] gap-x-3 text-sm">
           {Object.entries(template.provenance).map(([name, source]) => (
             <div key={name} className="contents">
@@ -119,7 +119,7 @@ function GuideOf({ blank, panel }: { blank: Blank; panel: Panel }) {
   const name = blank.guides[panel.id];
   return (
     <div>
-      <Heading aside="shown over the flat, never printed">Provider's guide for {panel.title.toLowerCase()}</Heading>
+      <Heading aside="shown over the template, never printed">Provider's guide for {panel.title.toLowerCase()}</Heading>
       <div className="flex items-center gap-2 text-sm">
         {name && <span>{name}</span>}
         <FileButton

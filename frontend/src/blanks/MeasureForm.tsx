@@ -124,7 +124,7 @@ export function MeasureForm({ onKept }: { onKept: (blank: Blank) => void }) {
           {m.form === "round" && (
             <>
               <Choice
-                label="Measured round or across"
+                label="Circumference or diameter"
                 value={across ? "across" : "round"}
                 onChange={(value) => setAcross(value === "across")}
                 options={[
@@ -182,7 +182,7 @@ export function MeasureForm({ onKept }: { onKept: (blank: Blank) => void }) {
           </select>
         </label>
         <Choice
-          label="Who prints it"
+          label="Printed by"
           value={m.route ?? "press"}
           onChange={(route) => change({ route })}
           options={[
@@ -222,7 +222,9 @@ export function MeasureForm({ onKept }: { onKept: (blank: Blank) => void }) {
           <Heading>Lying flat</Heading>
           {drawing.error && ready && <Alert>{drawing.error.message}</Alert>}
           {!ready && (
-            <p className="text-sm text-soft">Type the measures; the print is drawn as soon as there are enough.</p>
+            <p className="text-sm text-soft">
+              Type the measurements. The print area is drawn as soon as there are enough.
+            </p>
           )}
           {drawing.data && panel && ready && !drawing.error && (
             <>

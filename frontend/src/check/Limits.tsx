@@ -60,7 +60,7 @@ export function Limits({ pair }: { pair: Pair }) {
             </button>
           </p>
         ) : (
-          <p className="text-xs text-soft">With the ICC profile of a printer, colours it cannot make are found.</p>
+          <p className="text-xs text-soft">Add a printer's ICC profile to find the colours that it cannot print.</p>
         )}
         <FileButton
           name="ICC profile"

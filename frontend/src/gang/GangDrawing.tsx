@@ -33,7 +33,7 @@ export function GangDrawing({ state }: { state: GangState }) {
                 ? "One piece of roll"
                 : `${sheets.length} ${sheets.length === 1 ? "sheet" : "sheets"}`}
             </b>
-            , {Math.round(100 * state.waste)} % of {(paper / 1e6).toFixed(2)} m² of paper stays bare
+            , {Math.round(100 * state.waste)} % of {(paper / 1e6).toFixed(2)} m² of paper is unused
           </>
         )}
       </p>

@@ -97,7 +97,7 @@ function Items({ state, onChange }: Changes) {
     }));
   return (
     <div className="grid grid-cols-1 gap-2">
-      <Heading aside={`${state.puts.length} prints`}>Prints on it</Heading>
+      <Heading aside={`${state.puts.length} prints`}>Prints on the sheet</Heading>
       {new Set(state.items.map((item) => item.mirrored)).size > 1 && (
         <p className="text-xs text-soft">
           Mirrored and unmirrored prints are on one sheet: check each before printing.
@@ -201,8 +201,8 @@ function Sheet({ gang, onChange }: { gang: Gang; onChange: Changes["onChange"] }
       {gang.length_mm !== null && length("Length", gang.length_mm, 10, (length_mm) => change({ length_mm }))}
       {length("Margin", gang.margin_mm, 0, (margin_mm) => change({ margin_mm }))}
       {length("Gap", gang.gap_mm, 0, (gap_mm) => change({ gap_mm }))}
-      <Tick label="Prints may be turned" on={gang.turn} onValue={(turn) => change({ turn })} />
-      <Tick label="Lines to cut along" on={gang.cut_lines} onValue={(cut_lines) => change({ cut_lines })} />
+      <Tick label="Prints may be rotated" on={gang.turn} onValue={(turn) => change({ turn })} />
+      <Tick label="Cut lines" on={gang.cut_lines} onValue={(cut_lines) => change({ cut_lines })} />
     </div>
   );
 }

@@ -77,14 +77,14 @@ export function CaptionsPart(props: {
           />
           <Pick label="Where" value={caption.place} options={PLACES} onValue={(place) => set(i, { place })} />
           <Percent
-            label="Letters, high"
+            label="Letter height"
             share={caption.size}
             least={1}
             most={30}
             onShare={(size) => set(i, { size })}
           />
           <ColourField
-            label="Letters' colour"
+            label="Text colour"
             value={caption.colour}
             offered={props.pair.palette}
             onValue={(colour) => colour && set(i, { colour })}
@@ -98,7 +98,7 @@ export function CaptionsPart(props: {
           />
           <Tick label="A round badge" on={caption.round} onValue={(round) => set(i, { round })} />
           <Tick
-            label="May lie over the product"
+            label="May overlap the product"
             hint="Otherwise it moves to the nearest free place"
             on={caption.over}
             onValue={(over) => set(i, { over })}

@@ -48,7 +48,7 @@ export function FilesPart({
             </span>
           ))}
           <Tick
-            label="A size of your own"
+            label="Custom size"
             on={own !== null}
             onValue={(on) => (on ? resize([1600, 1200]) : own && settings.sizes.length > 1 && toggle(own))}
           />
@@ -95,12 +95,12 @@ export function FilesPart({
           }
         />
         <Tick
-          label="A list of what they show"
+          label="List of what they show"
           hint="A JSON file beside them: design, blank, colours, scene and view of each picture"
           on={settings.listed}
           onValue={(listed) => shows.change({ listed })}
         />
-        <Tick label="A contact sheet of all" on={settings.sheet} onValue={(sheet) => shows.change({ sheet })} />
+        <Tick label="Contact sheet" on={settings.sheet} onValue={(sheet) => shows.change({ sheet })} />
       </div>
       <BackdropPart shows={shows} settings={settings} />
       <FilmPart pair={pair} busy={busy} shows={shows} />

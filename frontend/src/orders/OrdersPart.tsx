@@ -103,7 +103,7 @@ function FromTable({ state, work, place, busy }: Parts) {
   const pictures = state.places.some(({ kind }) => kind === "photograph");
   return (
     <div className="grid gap-1.5">
-      <Heading aside="one order a line">From a table</Heading>
+      <Heading aside="one order per row">From a table</Heading>
       <pre className="overflow-x-auto border border-rule bg-paper p-2 text-xs">{state.example}</pre>
       <div className="flex flex-wrap gap-2">
         <FileButton name="Table of orders" accept=".csv,text/csv" onFiles={([file]) => setTable(file ?? null)}>

@@ -41,8 +41,8 @@ export function Print({ photo }: MarkingProps) {
       ) : (
         <>
           <Tick
-            label="The corners are of something else"
-            hint="A sheet of paper laid on the cloth, say: its size tells the scale, and the print is placed from its middle"
+            label="The corners are those of another object"
+            hint="For example a sheet of paper on the cloth: its size gives the scale, and the print is placed from its centre"
             on={other !== null}
             onValue={(on) => photo.mark({ size_mm: on ? PAPER_MM : null, offset_mm: [0, 0] })}
           />
@@ -122,7 +122,7 @@ export function Product(marking: MarkingProps) {
         ]}
       />
       {tool === "box" ? (
-        <p className="text-sm text-soft">Draw a rough box round the whole product, with some ground in sight.</p>
+        <p className="text-sm text-soft">Draw a rough box round the whole product, with some background around it.</p>
       ) : (
         <BrushFields {...marking} list="product" />
       )}
@@ -167,10 +167,10 @@ export function Colour({ photo }: MarkingProps) {
       />
       <Heading aside={marks.plain ? "marked" : "not marked"}>Ordinary light</Heading>
       <p className="text-sm">
-        Press a spot where the blank shows this colour in ordinary light, no highlight and no shade. All other light is
-        measured against it. Without a spot the product's middle tone is taken.
+        Press a spot where the blank shows this colour in ordinary light, without highlight or shade. All other light is
+        measured against it. Without such a spot, the product's middle tone is used.
       </p>
-      {marks.plain && <Button onClick={() => photo.mark({ plain: null })}>Without a spot</Button>}
+      {marks.plain && <Button onClick={() => photo.mark({ plain: null })}>Remove the spot</Button>}
     </>
   );
 }

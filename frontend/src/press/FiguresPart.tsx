@@ -19,7 +19,7 @@ export function FiguresPart({ press, pressing }: { press: Press; pressing: Press
   const { figures } = press;
   const tumbler = press.method === "tumbler";
   const rows: [string, string][] = [
-    ["Heat", `${Math.round(figures.temperature_c)} °C, ${Math.round(fahrenheit(figures.temperature_c))} °F`],
+    ["Temperature", `${Math.round(figures.temperature_c)} °C, ${Math.round(fahrenheit(figures.temperature_c))} °F`],
     [tumbler ? "Seam down, seam up" : "Press", `${figures.main_s} s${tumbler ? " each" : ""}`],
     ...(figures.side_s ? [["Each side", `${figures.side_s} s`] as [string, string]] : []),
     ["Pressure", figures.pressure ?? "light"],
@@ -69,7 +69,7 @@ export function FiguresPart({ press, pressing }: { press: Press; pressing: Press
         <div className="grid gap-1.5 border border-rule p-2">
           <b className="text-sm">The maker's figures for this blank</b>
           <Plain
-            label="Heat, °C"
+            label="Temperature, °C"
             value={own.temperature_c}
             suffix="°C"
             least={100}
@@ -77,7 +77,7 @@ export function FiguresPart({ press, pressing }: { press: Press; pressing: Press
             onValue={(temperature_c) => setOwn({ ...own, temperature_c })}
           />
           <Plain
-            label="Heat, °F"
+            label="Temperature, °F"
             value={Math.round(fahrenheit(own.temperature_c))}
             suffix="°F"
             least={212}

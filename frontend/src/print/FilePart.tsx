@@ -140,7 +140,7 @@ export function FilePart({
       ) : null}
       {panel.shape !== "rectangle" && (
         <Tick
-          label="Draw the line to cut along"
+          label="Draw the cut line"
           on={printing.cut_line ?? false}
           onValue={(cut_line) => print.change({ cut_line })}
         />

@@ -134,7 +134,7 @@ function PrinterPart({ newest, copies }: { newest: MadeFile | null; copies: numb
       )}
       {print.error && <Alert>{print.error.message}</Alert>}
       <div className="flex flex-wrap gap-2">
-        <Button onClick={() => tend.mutate("refill")}>Put in paper and ink</Button>
+        <Button onClick={() => tend.mutate("refill")}>Refill paper and ink</Button>
         {printer?.jammed ? (
           <Button
             onClick={() => {

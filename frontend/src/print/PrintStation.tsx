@@ -100,7 +100,7 @@ type Route = Pair["route"];
 function PrinterChoice(props: { route: Route; onRoute: (route: Route) => void }) {
   return (
     <div>
-      <Heading>Who prints it</Heading>
+      <Heading>Printed by</Heading>
       <div className="grid gap-1 text-sm">
         {ROUTES.map(([route, title, hint]) => (
           <label key={route} title={hint} className="flex items-center gap-2">

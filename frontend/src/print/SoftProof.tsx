@@ -27,7 +27,7 @@ export function SoftProof({
     <LargeDialog
       trigger={<Button disabled={empty || busy}>Compare with screen colours</Button>}
       title="Colours before printing"
-      aside={<Tick label="White as the paper's own" on={paper} onValue={setPaper} />}
+      aside={<Tick label="Simulate paper white" on={paper} onValue={setPaper} />}
       place="inset-8"
     >
       <div className="grid min-h-0 grow grid-cols-2 gap-4 p-4">

@@ -58,7 +58,7 @@ export function OfferPart(props: {
           />
         </div>
         <Plain
-          label="Least resolution"
+          label="Minimum resolution"
           value={offer.least_dpi}
           suffix="dpi"
           least={0}
@@ -136,7 +136,7 @@ function RouteLine(props: {
   const { each, unit, change } = props;
   return (
     <>
-      <Named label="Region that is sent to" value={each.region} onValue={(region) => change({ region })} />
+      <Named label="Region shipped to" value={each.region} onValue={(region) => change({ region })} />
       <AmountField
         label=""
         name={`Shipping to ${each.region}`}

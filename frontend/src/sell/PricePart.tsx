@@ -33,7 +33,7 @@ export function PricePart({ sell, selling }: { sell: Sell; selling: Selling }) {
         />
       </div>
       <div className="grid gap-1.5">
-        <Heading aside="in the worst case too">Wanted profit</Heading>
+        <Heading aside="in the worst case too">Target profit</Heading>
         <Choice
           label="Unit of the profit"
           value={sale.wanted_percent ? "percent" : "amount"}

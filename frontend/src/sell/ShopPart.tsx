@@ -98,7 +98,7 @@ export function ShopPart({ sell, selling }: { sell: Sell; selling: Selling }) {
         />
         {shop.free_from !== null && shop.free_from !== undefined && (
           <AmountField
-            label="Free from"
+            label="Free shipping from"
             value={shop.free_from}
             suffix={shop.currency ?? ""}
             onValue={(free_from) => set({ free_from })}

@@ -16,7 +16,7 @@ from .result import CheckResult, Fix
 from .subject import Subject
 
 STRETCH_FAIL_TIMES = 5.0
-"""From memory: two per cent passes unseen, ten shows in faces and circles."""
+"""From memory: two per cent is not noticed, ten shows in faces and circles."""
 
 BARE_TOLERANCE_MM = 0.05
 
