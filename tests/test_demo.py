@@ -85,4 +85,4 @@ def test_the_press_log_teaches_from_the_first_day(database: Database) -> None:
 
 def test_the_first_tumbler_is_priced_so_that_the_worst_case_is_no_loss(database: Database) -> None:
     state = sale_out(Selling(database), 1, TUMBLER)
-    assert state.known and state.problem is None and not any(case.loss for case in state.cases) and state.asked
+    assert state.known and state.problem is None and not any(case.loss for case in state.cases) and state.suggested

@@ -14,7 +14,7 @@ from improva.core.design import Design, Piece, Placement
 from improva.core.fit import place
 from improva.core.output import PrintSettings
 from improva.core.preflight import run_preflight
-from improva.core.render import render, render_worn
+from improva.core.render import render, render_level
 from improva.io.print_file import write_print_file
 from tests.conftest import art_of, quadrants
 
@@ -78,9 +78,9 @@ def test_bending_and_unbending_give_the_art_back() -> None:
     x, y = np.meshgrid(np.linspace(0, 1, 900), np.linspace(0, 1, 600))
     art = art_of(np.stack([255 * x, 255 * y, 120 + 60 * np.sin(9 * x)], -1).astype(np.uint8))
     level = (700, round(700 * CONE.slant_mm / CONE.round_mm))
-    bent = as_array(render_worn(design(art, fit="stretch"), lambda _: art, level)).astype(int)
+    bent = as_array(render_level(design(art, fit="stretch"), lambda _: art, level)).astype(int)
     assert np.abs(bent[20:-20, 20:-20, 0] - 255 * np.linspace(0, 1, 700)[None, 20:-20]).max() <= 3
-    flat = as_array(render_worn(design(art, fit="stretch", lay="flat"), lambda _: art, level)).astype(int)
+    flat = as_array(render_level(design(art, fit="stretch", lay="flat"), lambda _: art, level)).astype(int)
     u, v = 0.3, 0.7
     fx, fy = CONE.to_flat(u * CONE.round_mm, v * CONE.slant_mm)
     found = flat[int(v * level[1]), int(u * level[0])]

@@ -29,7 +29,7 @@ def test_each_dimension_line_is_as_long_as_what_it_measures(blank, i) -> None:  
         assert (first.start[0], first.end[0]) == pytest.approx((xs.min(), xs.max() + 1), abs=5)
         assert (second.end[1], second.start[1]) == pytest.approx((ys.min(), ys.max() + 1), abs=5)
     else:  # at the outline of a turned blank the print's edges are level with the ends of the line
-        assert first.mm == pytest.approx(blank.panels[0].worn().trim_mm[1])
+        assert first.mm == pytest.approx(blank.panels[0].level().trim_mm[1])
         column = ys[xs == (xs.min() if first.start[0] < SMALL[0] / 2 else xs.max())]
         assert column.min() >= first.end[1] - 4 and column.max() <= first.start[1] + 4
         assert min(abs(first.start[0] - xs.min()), abs(first.start[0] - xs.max())) > 3  # beside the blank, not on it

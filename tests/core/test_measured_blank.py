@@ -44,7 +44,7 @@ def test_the_print_of_a_tapered_cup_is_a_ring() -> None:
     template = made(form="round", top_mm=290, bottom_mm=224, height_mm=180, kind="tumbler")
     panel = template.panel()
     assert panel.shape == "cone" and panel.cone is not None and panel.cone.top_mm == pytest.approx(290)
-    assert panel.worn().trim_mm == pytest.approx((290, panel.cone.slant_mm))
+    assert panel.level().trim_mm == pytest.approx((290, panel.cone.slant_mm))
 
 
 def test_a_mug_keeps_its_handle_gap() -> None:

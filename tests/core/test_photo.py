@@ -57,7 +57,7 @@ def seen_body(blank=TUMBLER, eye=(0.0, -620.0, 190.0), down=7.0, roll=1.0, focal
 def test_a_round_print_is_located_where_a_pinhole_camera_sees_it(blank) -> None:  # type: ignore[no-untyped-def]
     points, at = seen_body(blank)
     place = place_of(blank.panels[0], Marks(tuple(map(tuple, points / SIZE))), SIZE)
-    panel = blank.panels[0].worn()
+    panel = blank.panels[0].level()
     round_mm = panel.trim_mm[0] + blank.panels[0].gap_mm
     for turn in (-60.0, -20.0, 0.0, 35.0, 60.0):
         for share in (0.15, 0.5, 0.85):
@@ -265,7 +265,7 @@ def test_a_design_on_a_photograph_matches_a_photograph_of_the_printed_product(tm
     corners = [(columns.start, rows.start), (columns.stop, rows.start), (columns.stop, rows.stop), (columns.start, rows.stop)]
     marks = Marks(tuple((x / SIZE[0], y / SIZE[1]) for x, y in corners), box=(0.02, 0.02, 0.98, 0.98))
     made = make_scene(np.ascontiguousarray(photo[..., ::-1]), SHIRT, SHIRT.panels[0], marks, "own-shirt", "My shirt")
-    assert made.said == []
+    assert made.notes == []
     write_photo_scene(made, tmp_path)
     own = read_info(tmp_path)
     view = make_view(own, read_passes(own), SIZE)
@@ -282,10 +282,10 @@ def test_flaws_of_a_photograph_are_reported() -> None:
     picture, _ = ball()
     marks = Marks(((0.4, 0.38), (0.6, 0.38), (0.6, 0.62), (0.4, 0.62)), box=(0.2, 0.1, 0.8, 0.9), colour="#202020")
     made = make_scene(picture, PILLOW, PILLOW.panels[0], marks, "own-ball", "Ball")
-    assert any("dark" in sentence for sentence in made.said)
+    assert any("dark" in sentence for sentence in made.notes)
     burnt = np.where(picture > 200, 255, picture).astype(np.uint8)
     made = make_scene(burnt, PILLOW, PILLOW.panels[0], replace(marks, colour="#eeeeee"), "own-ball", "Ball")
-    assert any("burnt out" in sentence for sentence in made.said)
+    assert any("burnt out" in sentence for sentence in made.notes)
 
 
 def test_a_mask_without_the_print_is_refused() -> None:

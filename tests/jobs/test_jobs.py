@@ -37,7 +37,7 @@ def database(tmp_path: Path) -> Database:
 def test_a_job_reports_progress_and_keeps_its_files(database: Database) -> None:
     go, seen = threading.Event(), []
 
-    def work(asked: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
+    def work(parameters: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
         for share in (0.25, 0.75):
             progress.at(share)
         assert go.wait(20)
@@ -50,12 +50,12 @@ def test_a_job_reports_progress_and_keeps_its_files(database: Database) -> None:
             "placement_key": "p",
             "file_name": "a.png",
         }
-        return Outcome([asked["key"]], [made])
+        return Outcome([parameters["key"]], [made])
 
     database.connection.execute(
         "INSERT INTO artwork (title, file_name, sha256, facts, traits) VALUES ('A', 'a', 'x', '{}', '{}')"
     )
-    jobs = JobDispatcher(database, {"print": work}, lambda kind, asked: {"for": [kind, asked["key"]]})
+    jobs = JobDispatcher(database, {"print": work}, lambda kind, parameters: {"for": [kind, parameters["key"]]})
     job = jobs.start("print", {"key": "abc"}, "A print", 4, "mug")
     until = time.monotonic() + 20
     while (row := jobs.table.get(job.id)) is None or row.share != 0.75:
@@ -74,7 +74,7 @@ def test_a_job_reports_progress_and_keeps_its_files(database: Database) -> None:
     [(OutputError("The disk is full."), "The disk is full."), (ZeroDivisionError("x"), "Something went wrong on our side")],
 )
 def test_a_failed_job_gives_its_reason(database: Database, problem: Exception, told: str) -> None:
-    def work(asked: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
+    def work(parameters: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
         raise problem
 
     jobs = JobDispatcher(database, {"print": work})
@@ -87,9 +87,9 @@ def test_an_equal_job_does_not_start_twice_until_the_first_has_ended(database: D
     go = threading.Event()
     done: list[int] = []
 
-    def work(asked: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
+    def work(parameters: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
         assert go.wait(20)
-        done.append(asked["n"])
+        done.append(parameters["n"])
         return Outcome([])
 
     jobs = JobDispatcher(database, {"print": work})
@@ -107,8 +107,8 @@ def test_an_equal_job_does_not_start_twice_until_the_first_has_ended(database: D
 def test_a_running_job_stops_and_a_waiting_one_never_starts(database: Database) -> None:
     begun: list[int] = []
 
-    def work(asked: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
-        begun.append(asked["n"])
+    def work(parameters: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
+        begun.append(parameters["n"])
         while True:
             progress.at(0.5)  # raises once the job is stopped
 
@@ -119,7 +119,7 @@ def test_a_running_job_stops_and_a_waiting_one_never_starts(database: Database) 
     assert wait_for(jobs.table, waiting.id).state == "stopped"
     jobs.table.stop(running.id)
     assert wait_for(jobs.table, running.id).state == "stopped" and begun == [1]
-    # asked again after it was stopped, it is a new job
+    # requested again after it was stopped, it is a new job
     again = jobs.start("print", {"n": 1}, "One")
     assert again.id not in (running.id, waiting.id)
     jobs.table.stop(again.id)
@@ -136,8 +136,8 @@ def test_a_job_left_by_a_killed_process_is_resumed_once(database: Database) -> N
     table.stop(stopping.id)
     done: list[int] = []
 
-    def work(asked: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
-        done.append(asked["n"])
+    def work(parameters: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
+        done.append(parameters["n"])
         return Outcome([])
 
     jobs = JobDispatcher(database, {"print": work})
@@ -152,8 +152,8 @@ def test_a_job_left_by_a_killed_process_is_resumed_once(database: Database) -> N
 def test_a_job_of_a_silent_worker_is_given_to_another_once(database: Database) -> None:
     done: list[int] = []
 
-    def work(asked: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
-        done.append(asked["n"])
+    def work(parameters: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
+        done.append(parameters["n"])
         return Outcome([f"made {len(done)}"])
 
     jobs = JobDispatcher(database, {"print": work}, lease_s=0.5)
@@ -172,8 +172,8 @@ def test_a_job_of_a_silent_worker_is_given_to_another_once(database: Database) -
 def test_a_message_delivered_twice_is_processed_once(tmp_path: Path) -> None:
     done = []
 
-    def work(asked: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
-        done.append(asked["n"])
+    def work(parameters: dict[str, Any], extract: dict[str, Any], progress: Progress) -> Outcome:
+        done.append(parameters["n"])
         return Outcome([])
 
     queue = open_queue(None, tmp_path)

@@ -45,14 +45,17 @@ def test_a_price_is_calculated_in_every_case_and_one_is_suggested(client: ApiCli
     now, off, worst = state["cases"]
     assert now["left"] == "13.94" and off["left"] == "9.42"  # by hand, as in the core's test but for the listing's 0.20
     assert worst["region"] == "Abroad" and worst["extra"] == "Coloured inside"
-    asked = D(state["asked"])
-    left = margin_of(costs, Sale(asked, D(20), "Abroad", "Coloured inside"))
-    assert str(asked).endswith(".99") and left.percent is not None and left.percent >= 25
-    below = margin_of(costs, Sale(asked - 1, D(20), "Abroad", "Coloured inside"))
+    suggested = D(state["suggested"])
+    left = margin_of(costs, Sale(suggested, D(20), "Abroad", "Coloured inside"))
+    assert str(suggested).endswith(".99") and left.percent is not None and left.percent >= 25
+    below = margin_of(costs, Sale(suggested - 1, D(20), "Abroad", "Coloured inside"))
     assert below.percent is not None and below.percent < 25
     prices = [D(price) for price, _, _ in state["curve"]]
     assert (
-        prices == sorted(prices) and prices[0] == 0 and prices[-1] > asked and all(D(n) >= D(w) for _, n, w in state["curve"])
+        prices == sorted(prices)
+        and prices[0] == 0
+        and prices[-1] > suggested
+        and all(D(n) >= D(w) for _, n, w in state["curve"])
     )
 
 
@@ -81,5 +84,5 @@ def test_a_target_that_no_price_reaches_is_reported(client: ApiClient) -> None:
     art = drop(client)
     sale = {**SALE, "wanted": "95"}
     state = client.put(at(art, "/selling"), json={"shop": SHOP, "costs": COSTS, "sale": sale}).json
-    assert state["asked"] is None and state["break_even"] is not None
+    assert state["suggested"] is None and state["break_even"] is not None
     assert client.get("/api/pairs/99/mug-11oz/selling").status_code == 404

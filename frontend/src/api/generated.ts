@@ -4591,6 +4591,11 @@ export interface components {
              */
             names: string[];
             /**
+             * Notes
+             * @description Flaws of the photograph, in sentences
+             */
+            notes: string[];
+            /**
              * Outline
              * @description The print's edge, in fractions of the photograph; empty where the points cannot be
              */
@@ -4623,8 +4628,6 @@ export interface components {
             ];
             /** Round */
             round: boolean;
-            /** Said */
-            said: string[];
             /** Template */
             template: string;
             /** Template Title */
@@ -5759,11 +5762,6 @@ export interface components {
          */
         SaleStateOut: {
             /**
-             * Asked
-             * @description The suggested price: the lowest that reaches the margin wanted, also in the worst case
-             */
-            asked: string | null;
-            /**
              * Break Even
              * @description The lowest price at which nothing is lost, also in the worst case
              */
@@ -5789,6 +5787,11 @@ export interface components {
             problem: string | null;
             sale: components["schemas"]["SaleModel"];
             shop: components["schemas"]["ShopModel"];
+            /**
+             * Suggested
+             * @description The suggested price: the lowest that reaches the margin wanted, also in the worst case
+             */
+            suggested: string | null;
         };
         /**
          * SampleOrderIn

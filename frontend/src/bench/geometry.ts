@@ -52,7 +52,7 @@ export type Bend = { to: (x: number, y: number) => Point; back: (x: number, y: n
 
 const FLAT: Bend = { to: (x, y) => [x, y], back: (x, y) => [x, y], curved: false };
 
-/** How a panel as it is worn lies on the flat. The core bends the print; this only tells where a point of it lies. */
+/** How a level panel lies on the flat. The core bends the print; this only tells where a point of it lies. */
 export function bendOf(panel: Panel): Bend {
   const cone = panel.cone;
   if (!cone) return FLAT;
@@ -95,7 +95,7 @@ export function pathOf(points: readonly (readonly number[])[], k: number): strin
     : "";
 }
 
-/** A box of the panel as it is worn, as a path on the flat in px. */
+/** A box of the level panel, as a path on the flat in px. */
 export function boxPath(box: [number, number, number, number], bend: Bend, k: number): string {
   return pathOf(
     sides(box, bend.curved).map(([x, y]) => bend.to(x, y)),

@@ -87,7 +87,7 @@ function Marking({ photo, art }: { photo: Photo; art: number }) {
           {part === "colour" && <Colour {...marking} />}
           <div className="sticky -bottom-4 -mx-4 -mb-4 mt-auto grid gap-2 border-t border-rule bg-table p-4 pt-3">
             {photo.busy && <p className="text-sm text-soft">Measuring…</p>}
-            {scene.said.map((sentence) => (
+            {scene.notes.map((sentence) => (
               <p key={sentence} className="flex items-start gap-2 text-sm">
                 <span className="mt-0.5">
                   <Mark status="warn" />

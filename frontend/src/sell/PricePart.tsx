@@ -55,17 +55,17 @@ export function PricePart({ sell, selling }: { sell: Sell; selling: Selling }) {
           options={ENDINGS}
           onValue={(value) => set({ ending: value || null })}
         />
-        {sell.asked === null ? (
+        {sell.suggested === null ? (
           <p className="text-sm">No price leaves that profit: fees and tax take too much of it.</p>
         ) : (
           <div className="flex items-center justify-between gap-2 border border-rule bg-paper p-2 text-sm">
             <span>
-              Suggested price <b>{sell.asked}</b> {unit}
+              Suggested price <b>{sell.suggested}</b> {unit}
             </span>
             <Button
               waits={selling.busy}
-              disabled={sell.asked === sale.price}
-              onClick={() => set({ price: sell.asked ?? sale.price })}
+              disabled={sell.suggested === sale.price}
+              onClick={() => set({ price: sell.suggested ?? sale.price })}
             >
               Use this price
             </Button>

@@ -43,7 +43,7 @@ class Pair:
         row: what is stored of the pair.
         proposals: the suggested placement of each panel; it holds where nothing was decided.
         library: where the blank's scenes are looked up.
-        laid: the pieces on each panel: words, borders, frames, overlays.
+        pieces: the pieces on each panel: words, borders, frames, overlays.
         corrections: where calibration has shown the blank's panels to be sewn, by seam, in mm right and down.
         nudged: further shifts by seam, for a preview of a sample.
     """
@@ -54,7 +54,7 @@ class Pair:
     row: PairRow
     proposals: dict[str, Proposal]
     library: SceneLibrary
-    laid: dict[str, PanelPieces] = field(default_factory=dict)
+    pieces: dict[str, PanelPieces] = field(default_factory=dict)
     corrections: Corrections = field(default_factory=dict)
     nudged: Corrections = field(default_factory=dict)
 
@@ -119,7 +119,7 @@ class Pair:
     @cached_property
     def placement_key(self) -> str:
         """Return a hash of all placements, text and extras."""
-        piece_keys = {panel: each.key for panel, each in self.laid.items() if each.key}
+        piece_keys = {panel: each.key for panel, each in self.pieces.items() if each.key}
         follows = any(isinstance(content, Follow) for content in self.placements.values())
         return key_of(
             plain(self.placements), *([piece_keys] if piece_keys else []), *([dict(self.corrections)] if follows else [])
@@ -142,7 +142,7 @@ class Pair:
 
     def pieces_on(self, panel: Panel) -> PanelPieces:
         """Return a panel's text and extras."""
-        return self.laid.get(panel.id, NOTHING)
+        return self.pieces.get(panel.id, NOTHING)
 
     def design(self, panel: Panel, content: PanelContent | None) -> Design:
         """Return one panel as a design; without a placement it is empty. Raises :class:`PlacementError` for a link that is not possible."""
@@ -153,7 +153,7 @@ class Pair:
         if content is None:
             return Design(self.template, panel, ())
         if isinstance(content, Follow):
-            return Design(self.template, panel, (), led=self.linked_panel(panel, now))
+            return Design(self.template, panel, (), linked=self.linked_panel(panel, now))
         panel_pieces = self.pieces_on(panel)
         pieces = (Piece(self.art.sha256, self.art.facts.size, content),)
         return Design(self.template, panel, pieces, panel_pieces.extras, panel_pieces.fonts)
@@ -191,10 +191,10 @@ class Pair:
         now, drawn = {**self.placements, **(placements or {})}, replace(self, corrections=back_shifts)
         return [drawn._design(panel, now) for panel in self.template.panels]
 
-    def holding(self, panel: Panel, laid: PanelPieces | None) -> Pair:
+    def with_pieces(self, panel: Panel, pieces: PanelPieces | None) -> Pair:
         """Return the pair with other text and extras on one panel; None keeps the stored ones."""
-        return self if laid is None else replace(self, laid={**self.laid, panel.id: laid})
+        return self if pieces is None else replace(self, pieces={**self.pieces, panel.id: pieces})
 
     def opener(self, main: Artwork, open_row: Callable[[ArtRow], Artwork]) -> Callable[[str], Artwork]:
         """Return a function that opens the artworks of this pair's designs."""
-        return opener(main, self.art.sha256, list(self.laid.values()), open_row)
+        return opener(main, self.art.sha256, list(self.pieces.values()), open_row)

@@ -34,7 +34,7 @@ def open_places(pair: Pair) -> list[OpenPlace]:
     """Return the places that an order fills: ``{names}`` in texts, and empty slots of frames."""
     places: dict[str, OpenPlace] = {}
     for panel in pair.template.panels:
-        for body in PIECES.validate_python(list(pair.pieces_on(panel).kept)):
+        for body in PIECES.validate_python(list(pair.pieces_on(panel).stored)):
             if isinstance(body, LetteringModel):
                 for name in FIELD.findall(body.text):
                     places.setdefault(

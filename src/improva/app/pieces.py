@@ -20,7 +20,7 @@ class PanelPieces:
     ``fonts`` are the files of its fonts by their keys, ``arts`` the other artworks by their content's hash.
     """
 
-    kept: tuple[dict[str, Any], ...] = ()
+    stored: tuple[dict[str, Any], ...] = ()
     extras: tuple[Extra, ...] = ()
     fonts: dict[str, bytes] = field(default_factory=dict)
     arts: dict[str, ArtRow] = field(default_factory=dict)

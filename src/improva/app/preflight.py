@@ -65,7 +65,7 @@ class Preflight:
         """
         art, profile, proxy = pair.art, self._blanks.profile(pair.template), self._artworks.proxy
         if isinstance(content, Follow):
-            linked = pair.design(panel, content).led
+            linked = pair.design(panel, content).linked
             if linked is None or not linked.design.carries:
                 raise PlacementError("The side that this one follows is empty: place the artwork there first.")
             arts = {art.sha256: art, **pair.pieces_on(linked.design.panel).arts}
@@ -79,7 +79,7 @@ class Preflight:
                 art.origin,
                 art.altered,
                 others={key: proxy(row) for key, row in arts.items()},
-                led=linked,
+                linked=linked,
             )
         pieces = pair.pieces_on(panel)
         return Subject(

@@ -10,7 +10,7 @@ from ..core.mockup.composite import ShadedView
 from ..core.mockup.drawn import cut_mask
 from ..core.mockup.render import encode, render_mockup
 from ..core.mockup.scene import Close, SceneInfo
-from ..core.render import on_blank, render, render_worn
+from ..core.render import on_blank, render, render_level
 from ..core.template import Panel
 from ..io.atomic import atomic_write
 from ..stages import versions
@@ -101,12 +101,12 @@ class Previews:
 
     def seam_picture(self, pair: Pair, panel: Panel, content: PanelContent, side_mm: float, px_per_mm: float) -> pyvips.Image:
         """Return both ends of a wrap as they meet at the seam: the right end on the left, on the blank's colour."""
-        worn = panel.worn()
-        size = (max(2, round(worn.file_mm[0] * px_per_mm)), max(2, round(worn.file_mm[1] * px_per_mm)))
+        level = panel.level()
+        size = (max(2, round(level.file_mm[0] * px_per_mm)), max(2, round(level.file_mm[1] * px_per_mm)))
         open_art = pair.opener(self._artworks.open(pair.art), self._artworks.open)
-        printed = render_worn(pair.design(panel, content), open_art, size)
+        printed = render_level(pair.design(panel, content), open_art, size)
         image = on_blank(printed, pair.template.blank_colour).copy_memory()
-        bleed = round(worn.bleed_mm * px_per_mm)
+        bleed = round(level.bleed_mm * px_per_mm)
         side = min(round(side_mm * px_per_mm), (image.width - 2 * bleed) // 2)
         height = image.height - 2 * bleed
         right = image.crop(image.width - bleed - side, bleed, side, height)

@@ -48,7 +48,7 @@ def report_summary(reports: dict[str, Any]) -> dict[str, Any]:
 
 def panel_report(panel: Panel) -> dict[str, Any]:
     """Return a panel and its zones with the keys of the command line's contract."""
-    worn = panel.worn()
+    level = panel.level()
     return {
         "id": panel.id,
         "title": panel.title,
@@ -63,7 +63,7 @@ def panel_report(panel: Panel) -> dict[str, Any]:
         "dpi": panel.dpi,
         "file_px": list(panel.file_px()),
         "file_mm": list(panel.file_mm),
-        "worn_mm": list(worn.trim_mm),
+        "worn_mm": list(level.trim_mm),
         "keep_out": [{"title": k.title, "box": list(k.box)} for k in panel.keep_out],
         "cut_line": _points(panel.line()),
         "safe_line": _points(panel.line(panel.safe_mm)) if panel.safe_mm else [],

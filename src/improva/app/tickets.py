@@ -25,7 +25,7 @@ def _side(services: Services, pair: Pair, panel_id: str) -> TicketSide:
     assert content is not None, "only printed panels are on a ticket"
     seen = services.preflight.subject(pair, panel, content)
     (x, y, w, h), field = seen.placed.box, seen.field
-    if seen.led is not None:
+    if seen.linked is not None:
         across, down = zip(*seen.placed.corners(), strict=True)
         x, y, w, h = min(across), min(down), max(across) - min(across), max(down) - min(down)
     edges = (x, y, field.trim_mm[0] - x - w, field.trim_mm[1] - y - h)

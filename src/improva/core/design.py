@@ -116,16 +116,16 @@ class LinkedPanel:
 @dataclass(frozen=True)
 class Design:
     """Everything on one panel of a template: the artworks in drawing order, and extra pieces behind or in front. ``fonts`` are
-    font files by the key that words name. A panel that is ``led`` shows another panel's design and has none of its own."""
+    font files by the key that words name. A panel that is ``linked`` shows another panel's design and has none of its own."""
 
     template: Template
     panel: Panel
     pieces: tuple[Piece, ...]
     extras: tuple[Extra, ...] = ()
     fonts: Mapping[str, bytes] = field(default_factory=dict)
-    led: LinkedPanel | None = None
+    linked: LinkedPanel | None = None
 
     @property
     def carries(self) -> bool:
         """Return whether the panel shows an artwork: its own, or that of the panel it follows."""
-        return bool(self.led.design.pieces if self.led else self.pieces)
+        return bool(self.linked.design.pieces if self.linked else self.pieces)

@@ -14,19 +14,19 @@ class Progress:
     """Report progress while files are written, and stop on request.
 
     Args:
-        told: is given the share that is done, 0…1, whenever a hundredth more is.
+        report: called with the finished share, 0…1, at every further hundredth.
         stopped: is asked now and then whether to give up.
     """
 
-    def __init__(self, told: Callable[[float], None] | None = None, stopped: Callable[[], bool] | None = None) -> None:
-        self._told, self._stopped = told, stopped
+    def __init__(self, report: Callable[[float], None] | None = None, stopped: Callable[[], bool] | None = None) -> None:
+        self._report, self._stopped = report, stopped
         self._percent = -1
         self._from, self._to = 0.0, 1.0
 
     def part(self, start: float, end: float) -> Progress:
         """Return the progress of a part of the work, in shares of the whole."""
         span = self._to - self._from
-        part = Progress(self._told, self._stopped)
+        part = Progress(self._report, self._stopped)
         part._from, part._to = self._from + span * start, self._from + span * end
         return part
 
@@ -34,13 +34,13 @@ class Progress:
         """Report the share that is done. Raises :class:`Stopped` on request."""
         self.check()
         percent = int(100 * (self._from + (self._to - self._from) * share))
-        if self._told and percent != self._percent:
+        if self._report and percent != self._percent:
             self._percent = percent
-            self._told(percent / 100)
+            self._report(percent / 100)
 
     def follow(self, image: pyvips.Image) -> pyvips.Image:
         """Return an image that reports its computation; a stop request ends it with a libvips error."""
-        if self._told is None and self._stopped is None:
+        if self._report is None and self._stopped is None:
             return image
         followed = image.copy()
         followed.set_progress(True)

@@ -35,12 +35,12 @@ class Proposal:
 
 
 def _pattern(panel: Panel, facts: ArtFacts) -> Placement:
-    worn = panel.worn()
+    level = panel.level()
     claimed = facts.size.claimed_mm
-    least = TALLEST_TILE * min(worn.trim_mm)
+    least = TALLEST_TILE * min(level.trim_mm)
     width = min(claimed[0], least * claimed[0] / max(claimed))
-    if worn.closes:
-        around = nearest_count(worn.trim_mm[0], width, step_of(worn, "grid"))
+    if level.closes:
+        around = nearest_count(level.trim_mm[0], width, step_of(level, "grid"))
         return Placement("repeat", repeats_around=around)
     return Placement("repeat", scale=round(width / claimed[0], 4))
 

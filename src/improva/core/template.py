@@ -84,15 +84,15 @@ class Panel:
         w, h = self.file_mm
         return pixels(w, dpi or self.dpi), pixels(h, dpi or self.dpi)
 
-    def worn(self) -> Panel:
-        """Return the panel as worn: a tapered wall as its level rectangle, all others unchanged."""
+    def level(self) -> Panel:
+        """Return the level panel: a tapered wall becomes its level rectangle, all other panels stay as they are."""
         if self.cone is None:
             return self
         return replace(self, trim_mm=(self.cone.round_mm, self.cone.slant_mm), cone=None, shape="rectangle")
 
     def field(self, lay: Lay) -> Panel:
         """Return the rectangle that a placement refers to: the level one for bent art, else the flat's own box."""
-        return self.worn() if lay == "bent" else self
+        return self.level() if lay == "bent" else self
 
     def line(self, inset_mm: float = 0.0) -> list[tuple[float, float]]:
         """Return the trim's outline on the flat, or a line at a distance inside it, as a closed ring of points in mm."""

@@ -105,9 +105,9 @@ def _check(panel: Panel) -> None:
     least = min(panel.bleed_mm, panel.safe_mm, panel.seam_zone_mm, panel.tab_mm, panel.gap_mm)
     if not (least >= 0 and max(panel.bleed_mm, panel.tab_mm, panel.gap_mm) <= MOST_SIDE_MM):
         raise TemplateError(f"Panel '{panel.id}' has a zone below 0 or beyond all bounds: give its width in {'mm'}.")
-    if 2 * panel.safe_mm >= min(panel.worn().trim_mm):
+    if 2 * panel.safe_mm >= min(panel.level().trim_mm):
         raise TemplateError(f"Panel '{panel.id}' has no room inside its safe line: make safe and bleed smaller.")
-    if 2 * panel.seam_zone_mm >= panel.worn().trim_mm[0]:
+    if 2 * panel.seam_zone_mm >= panel.level().trim_mm[0]:
         raise TemplateError(f"Panel '{panel.id}' is all seam: make the seam zone smaller.")
     if panel.cone is not None and not panel.cone.holds_bleed(panel.bleed_mm):
         raise TemplateError(f"Panel '{panel.id}' tapers so much that its bleed would run into itself: make the bleed smaller.")

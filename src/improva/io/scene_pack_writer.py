@@ -102,7 +102,7 @@ def write_photo_scene(scene: PhotoScene, folder: Path) -> None:
     passes = scene.passes
     assert passes.cover is not None, "a photograph's scene cuts its product out"
     write_passes(folder, {"base": passes.base, **passes.basis}, passes.maps, {"cover": passes.cover})
-    write_scene_toml(folder, scene.told)
+    write_scene_toml(folder, scene.scene_toml)
 
 
 def _toml(facts: dict[str, Any]) -> str:

@@ -33,7 +33,7 @@ class _Out:
     place: str
     beat: int
     heard_at: float
-    asked_to_stop: bool = False
+    stop_requested: bool = False
 
 
 class JobDispatcher:
@@ -46,7 +46,7 @@ class JobDispatcher:
         self,
         database: Database,
         handlers: dict[str, JobHandler],
-        take_snapshot: SnapshotTaker = lambda kind, asked: {},
+        take_snapshot: SnapshotTaker = lambda kind, parameters: {},
         url: str | None = None,
         lease_s: float = LEASE_S,
     ) -> None:
@@ -61,11 +61,11 @@ class JobDispatcher:
         self._threads: tuple[threading.Thread, Workers | None] | None = None
 
     def start(
-        self, kind: str, asked: dict[str, Any], title: str, artwork_id: int | None = None, template_id: str | None = None
+        self, kind: str, parameters: dict[str, Any], title: str, artwork_id: int | None = None, template_id: str | None = None
     ) -> JobRow:
         """Queue a job. If the same job has not ended yet, return that one."""
         assert kind in self._handlers, f"nobody does '{kind}'"
-        row, _ = self.table.add(kind, asked, title, artwork_id, template_id)
+        row, _ = self.table.add(kind, parameters, title, artwork_id, template_id)
         self.wake()
         return row
 
@@ -170,8 +170,8 @@ class JobDispatcher:
                     self._end(job_id, out, report)
                     continue
                 self.table.tell(job_id, report["share"])
-            if self.table.stopping(job_id) and not out.asked_to_stop:
-                out.asked_to_stop = True
+            if self.table.stopping(job_id) and not out.stop_requested:
+                out.stop_requested = True
                 self._signals.ask_to_stop(out.place)
             # one that nobody has taken is lost only if it does not wait in the queue either
             if now - out.heard_at > self.lease_s and (out.beat or not self._signals.waiting()):

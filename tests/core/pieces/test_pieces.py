@@ -16,7 +16,7 @@ from improva.core.errors import ImprovaError, PieceError
 from improva.core.pieces import ArtRef, Band, Extra, Frames, Lettering, Mixing, Overlay, Slot, adapt_piece, lettering_shape
 from improva.core.pieces.frames import covering, slot_dpi
 from improva.core.pieces.text import Shadow, lettering_box
-from improva.core.render import render, render_worn
+from improva.core.render import render, render_level
 from improva.core.template import Panel
 from improva.core.words import WordPath
 from improva.core.words.font import open_font
@@ -143,11 +143,11 @@ def test_a_band_of_pattern_repeats_without_gaps() -> None:
 
 def test_a_band_follows_a_tapered_wall_and_an_outline() -> None:
     taper = template("tumbler-20oz-tapered").panel()
-    level = taper.worn()
+    level = taper.level()
     size = (round(level.file_mm[0] * 3), round(level.file_mm[1] * 3))
     design = Design(BLANK, taper, (), (Band("level", 12, "#24405a", None, 25, 0),))
-    worn = as_array(render_worn(design, lambda _: ART, size))
-    assert worn[3, :, 3].min() == 255 and worn[size[1] // 2, :, 3].max() == 0
+    drawn = as_array(render_level(design, lambda _: ART, size))
+    assert drawn[3, :, 3].min() == 255 and drawn[size[1] // 2, :, 3].max() == 0
     hood = next(p for p in template("hoodie-all-over").panels if p.outline_mm)
     image = pixels(Band("all", 20, "#24405a", None, 25, 0), panel=hood, density=1.0)
     inside = np.array(hood.line(30))

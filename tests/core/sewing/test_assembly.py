@@ -42,7 +42,7 @@ def test_the_assembled_picture_equals_the_uncut_design() -> None:
     for name in follows:
         found = first_leader(TOTE, TOTE.panel(name), follows, {})
         assert found and found.leader == "front"
-        designs[name] = Design(TOTE, TOTE.panel(name), (), led=LinkedPanel(own, found.motion))
+        designs[name] = Design(TOTE, TOTE.panel(name), (), linked=LinkedPanel(own, found.motion))
     seen = assembly(TOTE, designs, lambda _: art, {}, 1200).astype(float)
     lies = laid_flat(TOTE, TOTE.faces[0], {})
     points = np.concatenate([motion(TOTE.panel(name).line()) for name, motion in lies.items()])
@@ -69,8 +69,8 @@ def test_the_assembled_picture_equals_the_uncut_design() -> None:
 def test_panels_follow_as_their_template_says() -> None:
     art = art_of(soft(400, 400))
     designs = led_designs(TOTE, lambda panel: Design(TOTE, panel, (Piece("a", art.facts.size, Placement("cover")),)))
-    assert designs["gusset"].led and designs["gusset"].led.design.panel.id == "front"
-    assert designs["back"].led is None and designs["back"].pieces
+    assert designs["gusset"].linked and designs["gusset"].linked.design.panel.id == "front"
+    assert designs["back"].linked is None and designs["back"].pieces
 
 
 @pytest.mark.parametrize("ending", [".zip", ".png"])

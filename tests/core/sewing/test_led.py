@@ -33,7 +33,7 @@ def covering(art, panel=FRONT, **placement):  # type: ignore[no-untyped-def]
 
 
 def follower(leader: Design, motion: Motion, panel=POCKET) -> Design:  # type: ignore[no-untyped-def]
-    return Design(HOODIE, panel, (), led=LinkedPanel(leader, motion))
+    return Design(HOODIE, panel, (), linked=LinkedPanel(leader, motion))
 
 
 LINES = [(0.31, 0.55), (-0.55, 1.05), (0.04, 0.80), (1.7, -0.05)]  # v = slope u + rise, in shares of the picture
@@ -107,8 +107,8 @@ def test_moved_by_whole_pixels_the_pocket_is_the_front_to_the_last_bit() -> None
     art = art_of(cv2.resize(rng.integers(0, 255, (90, 80, 3), np.uint8), (640, 720), interpolation=cv2.INTER_CUBIC))
     front = Design(HOODIE, whole, (Piece("art", art.facts.size, Placement("cover", rotate_deg=0)),))
     image = pixels(render(front, lambda _: art, whole.file_px()))
-    led = Design(HOODIE, part, (), led=LinkedPanel(front, Motion(shift_mm=(130 * step, 440 * step))))
-    seen = pixels(render(led, lambda _: art, part.file_px()))
+    pocket = Design(HOODIE, part, (), linked=LinkedPanel(front, Motion(shift_mm=(130 * step, 440 * step))))
+    seen = pixels(render(pocket, lambda _: art, part.file_px()))
     assert seen.shape[:2] == (170, 220)
     assert np.abs(seen - image[440 : 440 + 170, 130 : 130 + 220]).max() <= 1
 

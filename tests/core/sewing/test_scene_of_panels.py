@@ -50,7 +50,7 @@ def picture(shaded, nudge=(0.0, 0.0)) -> np.ndarray:  # type: ignore[no-untyped-
     """
     art = art_of(plane(FRONT, FRONT.file_box, (2496, 2896)))
     front = Design(HOODIE, FRONT, (Piece("art", art.facts.size, Placement("stretch")),))
-    pocket = Design(HOODIE, POCKET, (), led=LinkedPanel(front, motion_of(SEAM, FRONT, POCKET).moved(*nudge)))
+    pocket = Design(HOODIE, POCKET, (), linked=LinkedPanel(front, motion_of(SEAM, FRONT, POCKET).moved(*nudge)))
     return composite(shaded, print_textures([front, pocket], lambda _: art, shaded.view), 0.0)[..., ::-1]
 
 

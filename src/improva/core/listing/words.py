@@ -64,7 +64,7 @@ class Texts:
 def attributes(template: Template) -> dict[str, str]:
     """Return the known attributes of a template's blank, by field."""
     panel = template.panels[0]
-    w, h = panel.worn().trim_mm
+    w, h = panel.level().trim_mm
     size = f"{inches(w):.3g} × {inches(h):.3g} in ({w / 10:.3g} × {h / 10:.3g} cm)"
     values = {
         "blank": template.title,

@@ -21,33 +21,33 @@ class Reflectance:
 
     Attributes:
         mean: of all of it, (3,); all there is of a plain colour.
-        laid: of a surface, in the window of ``seen``, (h, w, 3).
+        surface: of a surface, (h, w, 3), in the part of the picture that ``uv`` covers.
     """
 
     mean: Floats
-    laid: Floats | None = None
-    seen: PrintMap | None = None
+    surface: Floats | None = None
+    uv: PrintMap | None = None
 
     def rows(self, rows: slice, width: int) -> Floats:
         """Return some rows of the picture, (rows, width, 3)."""
         out = np.empty((rows.stop - rows.start, width, 3), np.float32)
         out[:] = self.mean
-        if self.laid is not None and self.seen is not None and (part := self.seen.window(rows)):
+        if self.surface is not None and self.uv is not None and (part := self.uv.window(rows)):
             inside, window = part
-            cv2.copyTo(self.laid[inside], (~self.seen.far[inside]).view(np.uint8), out[window])
+            cv2.copyTo(self.surface[inside], (~self.uv.far[inside]).view(np.uint8), out[window])
         return out
 
     def shaded(self, light: Floats, rows: slice) -> Floats:
         """Return some rows of the picture under light of shape (rows, width, 3)."""
-        if self.laid is None:
+        if self.surface is None:
             return np.asarray(cv2.transform(light, np.diag(self.mean)), np.float32)
         return light * self.rows(rows, light.shape[1])
 
     def beneath(self, seen: PrintMap) -> Floats:
         """Return the reflectance under a print: (3,), or (h, w, 3) in the print's window."""
-        if self.laid is None or self.seen is None:
+        if self.surface is None or self.uv is None:
             return self.mean
-        return np.ascontiguousarray(self.rows(seen.rows, max(seen.columns.stop, self.seen.columns.stop))[:, seen.columns])
+        return np.ascontiguousarray(self.rows(seen.rows, max(seen.columns.stop, self.uv.columns.stop))[:, seen.columns])
 
 
 def reflected(view: View, region: Region, wanted: str | None, open_surface: OpenSurface) -> Reflectance:

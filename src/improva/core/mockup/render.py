@@ -21,7 +21,7 @@ from ..errors import OutputError, SceneError
 from ..ink import colour_reflectance, printed
 from ..output.profile import srgb_profile
 from ..output.xmp import jpeg_segment
-from ..render import Opener, on_blank, render_worn
+from ..render import Opener, on_blank, render_level
 from ..template import Template
 from .composite import ShadedView, composite
 from .scene import SceneInfo
@@ -89,14 +89,14 @@ def _texture_px(view: View, panel: str) -> tuple[int, int]:
 
 def _trim(image: pyvips.Image, design: Design) -> NDArray[np.uint8]:
     art = as_array(image)
-    worn = design.panel.worn()
-    bleed = tuple(round(worn.bleed_mm / mm * px) for mm, px in zip(worn.file_mm, art.shape[1::-1], strict=True))
+    level = design.panel.level()
+    bleed = tuple(round(level.bleed_mm / mm * px) for mm, px in zip(level.file_mm, art.shape[1::-1], strict=True))
     return art[bleed[1] : art.shape[0] - bleed[1], bleed[0] : art.shape[1] - bleed[0]]
 
 
 def _covered(design: Design, open_art: Opener, size: tuple[int, int], blank: Floats) -> Floats:
     """Return the reflectance of a dyed panel: white art shows the blank."""
-    trim = _trim(on_blank(render_worn(design, open_art, size)), design)
+    trim = _trim(on_blank(render_level(design, open_art, size)), design)
     return printed(np.asarray(cv2.cvtColor(trim, cv2.COLOR_RGB2BGR), np.uint8), blank)
 
 
@@ -105,7 +105,7 @@ def _ink(design: Design, open_art: Opener, size: tuple[int, int], ends: bool) ->
 
     ``ends`` says that the cloth goes on beyond the print.
     """
-    trim = _trim(render_worn(design, open_art, size), design)
+    trim = _trim(render_level(design, open_art, size), design)
     colour = printed(np.asarray(cv2.cvtColor(trim[..., :3], cv2.COLOR_RGB2BGR), np.uint8), UNDERBASE)
     cover = trim[..., 3:].astype(np.float32) / 255 if trim.shape[2] == 4 else np.ones((*trim.shape[:2], 1), np.float32)
     ink = np.concatenate([colour * cover, cover], axis=2)

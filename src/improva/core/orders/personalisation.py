@@ -63,4 +63,4 @@ def _room(lettering: Lettering, own_mm: float, panel: Panel) -> float:
     """Return the greatest width of an order's text: that of the design's text, else of the safe area."""
     if lettering.path.along == "circle":
         return math.inf  # they run round it, and their width says nothing
-    return lettering.width_mm if lettering.sizing != "size" else max(own_mm, panel.worn().safe_box[2])
+    return lettering.width_mm if lettering.sizing != "size" else max(own_mm, panel.level().safe_box[2])

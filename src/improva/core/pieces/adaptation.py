@@ -24,7 +24,7 @@ def adapt_piece(piece: Extra, source: Panel, target: Panel) -> Extra:
     3. Frames keep their number and their place and size as a share of the safe area; rims and gaps go with them.
     4. A second artwork keeps its place as a share of the trim, as the first does.
     """
-    a, b = source.worn(), target.worn()
+    a, b = source.level(), target.level()
     short = min(b.trim_mm) / min(a.trim_mm)
     if isinstance(piece, Band):
         return replace(

@@ -17,15 +17,15 @@ if TYPE_CHECKING:
 
 
 def piece_box(piece: Extra, panel: Panel, fonts: Mapping[str, bytes]) -> Box | None:
-    """Return the bounding box of a piece in mm of the worn panel; None for a piece along the whole trim."""
-    worn = panel.worn()
+    """Return the bounding box of a piece in mm of the level panel; None for a piece along the whole trim."""
+    level = panel.level()
     if isinstance(piece, Lettering):
-        return lettering_box(piece, lettering_shape(piece, open_font(fonts[piece.font])), worn.trim_mm)
+        return lettering_box(piece, lettering_shape(piece, open_font(fonts[piece.font])), level.trim_mm)
     if isinstance(piece, Frames):
-        return piece.box(worn.trim_mm)
+        return piece.box(level.trim_mm)
     if isinstance(piece, Band):
         return None
-    placed = place(worn, piece.art.size, piece.placement)
+    placed = place(level, piece.art.size, piece.placement)
     if placed.tiling is not None:
         return None
     corners = [point for copy in placed.copies() for point in copy.corners()]

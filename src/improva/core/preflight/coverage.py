@@ -35,11 +35,11 @@ def _filled(subject: Subject) -> Polygon:
     shapes = [_printed(subject)]
     for extra in subject.extras:
         if isinstance(extra, Band):
-            shapes.append(extra.shape(subject.worn))
+            shapes.append(extra.shape(subject.level))
         elif isinstance(extra, Overlay) and not extra.mixing.clipped:
-            placed = place(subject.worn, extra.art.size, extra.placement)
-            whole = placed.tiling is not None and placed.covers(subject.worn.file_box)
-            shapes += [subject.worn.cut()] if whole else [Polygon(copy.corners()) for copy in placed.copies()]
+            placed = place(subject.level, extra.art.size, extra.placement)
+            whole = placed.tiling is not None and placed.covers(subject.level.file_box)
+            shapes += [subject.level.cut()] if whole else [Polygon(copy.corners()) for copy in placed.copies()]
     return unary_union(shapes)
 
 

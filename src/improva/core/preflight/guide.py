@@ -46,13 +46,13 @@ def _sides(box: Box, scale: float, reach: int, shape: tuple[int, int]) -> list[t
 
 def check_guide(subject: Subject) -> CheckResult | None:
     """Count the sides of the template's trim and safe line that are drawn in the artwork."""
-    worn, scale = subject.worn, subject.px_per_mm
-    boxes: list[Box] = [worn.safe_box] if worn.safe_mm else []
-    if worn.bleed_mm:
-        boxes.append((0.0, 0.0, *worn.trim_mm))
+    level, scale = subject.level, subject.px_per_mm
+    boxes: list[Box] = [level.safe_box] if level.safe_mm else []
+    if level.bleed_mm:
+        boxes.append((0.0, 0.0, *level.trim_mm))
     if not boxes or subject.placed.tiling is not None:
         return None
-    seen, bleed = subject.file_lab, worn.bleed_mm
+    seen, bleed = subject.file_lab, level.bleed_mm
     reach = round((SEARCH_MM + 1.0) * scale)
     frames: list[tuple[int, Box]] = []
     for box in boxes:

@@ -14,7 +14,7 @@ END_MM = 4.0
 
 def check_handle_gap(subject: Subject) -> CheckResult | None:
     """Measure how strongly the wrap's ends contrast with the bare gap at a mug's handle, ΔE2000."""
-    gap = subject.worn.gap_mm
+    gap = subject.level.gap_mm
     if not gap:
         return None
     strip = max(1, round(END_MM * subject.px_per_mm))
@@ -26,7 +26,7 @@ def check_handle_gap(subject: Subject) -> CheckResult | None:
         return CheckResult(
             "handle-gap", "Gap at the handle", "pass", round(step, 1), limit, "ΔE", f"{message}: it does not stand out."
         )
-    w, h = subject.worn.trim_mm
+    w, h = subject.level.trim_mm
     fixes = (
         Fix("Leave a white margin", {"fit": "contain", "copies": 1, "scale": 0.92, "shift_mm": [0.0, 0.0], "background": None}),
         Fix(

@@ -22,7 +22,7 @@ def _named(extra: Lettering | Frames) -> str:
 
 
 def _boxes(subject: Subject) -> list[tuple[int, str, Box]]:
-    """Return words and frames, each with its index, its kind, and its bounding box on the worn panel."""
+    """Return words and frames, each with its index, its kind, and its bounding box on the level panel."""
     return [
         (i, _named(extra), box)
         for i, extra in enumerate(subject.extras)
@@ -33,9 +33,9 @@ def _boxes(subject: Subject) -> list[tuple[int, str, Box]]:
 def check_pieces_safe(subject: Subject) -> CheckResult | None:
     """Measure how far text and frames reach past the safe line, in mm, and find the move that brings them inside."""
     boxes = _boxes(subject)
-    if not boxes or not subject.worn.safe_mm:
+    if not boxes or not subject.level.safe_mm:
         return None
-    sx, sy, sw, sh = subject.worn.safe_box
+    sx, sy, sw, sh = subject.level.safe_box
     worst: tuple[float, int, str, Box, tuple[float, float]] | None = None
     where = []
     for index, what, box in boxes:
@@ -131,14 +131,14 @@ def _ground(bare: Subject, box: Box) -> str | None:
 
 
 def _densities(subject: Subject) -> list[tuple[str, float]]:
-    worn = subject.worn
+    level = subject.level
     densities: list[tuple[str, float]] = []
     for extra in subject.extras:
         if isinstance(extra, Overlay) and not subject.vector(extra.art.art):
-            densities.append(("the second artwork", min(place(worn, extra.art.size, extra.placement).dpi)))
+            densities.append(("the second artwork", min(place(level, extra.art.size, extra.placement).dpi)))
         elif isinstance(extra, Band) and extra.pattern is not None and not subject.vector(extra.pattern.art):
             placement = Placement("repeat", scale=extra.tile_mm / extra.pattern.size.claimed_mm[0])
-            densities.append(("the border's pattern", min(place(worn, extra.pattern.size, placement).dpi)))
+            densities.append(("the border's pattern", min(place(level, extra.pattern.size, placement).dpi)))
         elif isinstance(extra, Frames):
             densities += [
                 (f"picture {i + 1} in the frames", slot_dpi(extra.slot(i), cell))

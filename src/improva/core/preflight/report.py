@@ -93,8 +93,8 @@ def run_checks(subject: Subject, more: tuple[CheckResult, ...] = ()) -> Prefligh
     Raises:
         ArtworkError, PlacementError: it cannot be looked at.
     """
-    checks = tuple(v for check in (LED_CHECKS if subject.led else CHECKS) if (v := check(subject)) is not None)
-    if subject.led is not None:
+    checks = tuple(v for check in (LED_CHECKS if subject.linked else CHECKS) if (v := check(subject)) is not None)
+    if subject.linked is not None:
         checks = tuple(replace(v, fix=None, more=()) for v in checks)
     checks = more + checks
     return PreflightReport(subject.placed, worst([v.status for v in checks]), checks)

@@ -21,7 +21,7 @@ from ..fit import Placed, place
 from ..origin import Origin
 from ..pieces import Extra, Lettering, LetteringShape, lettering_shape
 from ..pieces.text import lettering_box
-from ..render import render_worn
+from ..render import render_level
 from ..template import Box, Panel, Template
 from ..words.font import open_font
 
@@ -36,10 +36,10 @@ SUBPIXELS = 2**SUBPIXEL_BITS
 class Subject:
     """One artwork on one panel, to be checked. ``art`` may be a proxy: its facts are the original's.
 
-    Pictures and boxes are of the panel as it is worn: a tapered wall is looked at as its level rectangle.
+    Pictures and boxes are those of the level panel: a tapered wall is examined as its level rectangle.
     ``profile`` is the printer's ICC profile, where the seller gives one; ``known`` the artwork's traits, where they were
     found before; ``origin`` what is noted of where it comes from; ``altered`` whether it was changed since it was had.
-    A panel that is ``led`` has its leader's ``placement``, and is looked at through the motion between them.
+    A panel that is ``linked`` has its leader's ``placement``, and is looked at through the motion between them.
     ``extras`` is what is laid with the artwork, with their ``fonts`` and the ``others``' artworks by their hashes.
     """
 
@@ -54,7 +54,7 @@ class Subject:
     extras: tuple[Extra, ...] = ()
     fonts: Mapping[str, bytes] = field(default_factory=dict)
     others: Mapping[str, Artwork] = field(default_factory=dict)
-    led: LinkedPanel | None = None
+    linked: LinkedPanel | None = None
 
     @property
     def facts(self) -> ArtFacts:
@@ -64,14 +64,14 @@ class Subject:
     @cached_property
     def placed(self) -> Placed:
         """Return the artwork's exact place."""
-        if self.led is None:
+        if self.linked is None:
             return place(self.panel, self.facts.size, self.placement)
-        return replace(place(self.led.design.panel, self.facts.size, self.placement), through=self.led.motion)
+        return replace(place(self.linked.design.panel, self.facts.size, self.placement), through=self.linked.motion)
 
     @cached_property
-    def worn(self) -> Panel:
-        """Return the panel as worn."""
-        return self.panel.worn()
+    def level(self) -> Panel:
+        """Return the panel, with a tapered wall as its level rectangle."""
+        return self.panel.level()
 
     @cached_property
     def field(self) -> Panel:
@@ -85,8 +85,8 @@ class Subject:
     @property
     def design(self) -> Design:
         """Return the pair as a design."""
-        if self.led is not None:
-            return Design(self.template, self.panel, (), led=self.led)
+        if self.linked is not None:
+            return Design(self.template, self.panel, (), linked=self.linked)
         return Design(self.template, self.panel, (Piece("", self.facts.size, self.placement),), self.extras, self.fonts)
 
     def set_words(self, lettering: Lettering) -> LetteringShape:
@@ -103,15 +103,15 @@ class Subject:
         return self._rendered(self.design)
 
     def _rendered(self, design: Design) -> NDArray[np.uint8]:
-        w, h = self.worn.file_mm
+        w, h = self.level.file_mm
         factor = ANALYSIS_PX / max(w, h)
         size = (max(8, round(w * factor)), max(8, round(h * factor)))
-        return as_array(render_worn(design, lambda key: self.others[key] if key else self.art, size))
+        return as_array(render_level(design, lambda key: self.others[key] if key else self.art, size))
 
     @property
     def px_per_mm(self) -> float:
         """Density of :attr:`flat`."""
-        return float(self.flat.shape[1] / self.worn.file_mm[0])
+        return float(self.flat.shape[1] / self.level.file_mm[0])
 
     @cached_property
     def seen(self) -> NDArray[np.uint8]:
@@ -132,8 +132,8 @@ class Subject:
         """Return the trim's points at least a distance inside its outline, (h, w); with ``share``, of a smaller size cut from
         its middle."""
         mask = np.zeros(self.trim_lab.shape[:2], np.uint8)
-        middle = np.array(self.worn.trim_mm) / 2
-        line = np.array(self.worn.line(inset_mm / share)) * share + middle * (1 - share)
+        middle = np.array(self.level.trim_mm) / 2
+        line = np.array(self.level.line(inset_mm / share)) * share + middle * (1 - share)
         line = line * self.px_per_mm - 0.5  # from edges to centres of points
         if len(line):
             cv2.fillPoly(mask, [(line * SUBPIXELS).round().astype(np.int32)], 1, shift=SUBPIXEL_BITS)
@@ -182,17 +182,17 @@ class Subject:
         for row in self.traits.rows:
             for copy in self.placed.copies():
                 box = self._on_print(copy, row.box)
-                if self.placed.tiling is None and not _meets(box, self.worn):
+                if self.placed.tiling is None and not _meets(box, self.level):
                     continue
                 boxes.append(Words(box, row.height_px * self.mm_per_px, row.stroke_px * self.mm_per_px))
         for extra in self.extras:
             if isinstance(extra, Lettering):
                 shape = self.set_words(extra)
-                boxes.append(Words(lettering_box(extra, shape, self.worn.trim_mm, letters_only=True), shape.cap_mm, 0.0))
+                boxes.append(Words(lettering_box(extra, shape, self.level.trim_mm, letters_only=True), shape.cap_mm, 0.0))
         return boxes
 
     def _on_print(self, copy: Placed, box_px: tuple[int, int, int, int]) -> Box:
-        """Return the bounding box of a part of the picture, in mm on the worn panel."""
+        """Return the bounding box of a part of the picture, in mm on the level panel."""
         w, h = self.traits.px
         x0, y0, x1, y1 = box_px[0] / w, box_px[1] / h, (box_px[0] + box_px[2]) / w, (box_px[1] + box_px[3]) / h
         points = [copy.from_art(u, v) for u, v in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))]
@@ -211,6 +211,6 @@ class Words:
     stroke_mm: float
 
 
-def _meets(box: Box, worn: Panel) -> bool:
+def _meets(box: Box, level: Panel) -> bool:
     x, y, w, h = box
-    return x < worn.trim_mm[0] and y < worn.trim_mm[1] and x + w > 0 and y + h > 0
+    return x < level.trim_mm[0] and y < level.trim_mm[1] and x + w > 0 and y + h > 0

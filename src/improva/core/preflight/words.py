@@ -21,7 +21,7 @@ def _outside(subject: Subject, mask: NDArray[np.bool_]) -> tuple[NDArray[np.bool
 
     Where smaller sizes are cut from the same file, it is the smallest one's safe line.
     """
-    safe = subject.zone(subject.worn.safe_mm, subject.template.cut_share())
+    safe = subject.zone(subject.level.safe_mm, subject.template.cut_share())
     away = cv2.distanceTransform((~safe).astype(np.uint8), cv2.DIST_C, cv2.DIST_MASK_3)
     out = without_specks(mask & subject.zone(0.0) & ~safe)
     return out, float(away[out].max(initial=0.0)) / subject.px_per_mm
@@ -40,7 +40,7 @@ def only_words_matter(subject: Subject) -> bool:
     content = subject.content
     if content.kind != "drawing":
         return content.kind == "picture"
-    mask, d = content.mask, max(1, round(subject.worn.safe_mm * subject.px_per_mm))
+    mask, d = content.mask, max(1, round(subject.level.safe_mm * subject.px_per_mm))
     inner = mask[d:-d, d:-d]
     outer = (float(mask.sum()) - float(inner.sum())) / max(1, mask.size - inner.size)
     return bool(outer > ALL_OVER * float(inner.mean()))
@@ -48,7 +48,7 @@ def only_words_matter(subject: Subject) -> bool:
 
 def check_safe(subject: Subject) -> CheckResult | None:
     """Measure how far content reaches past the safe line, in mm: a motif by its outline, a picture by its lettering."""
-    safe = subject.worn.safe_mm
+    safe = subject.level.safe_mm
     if not safe or subject.placement.fit == "repeat":
         return None
     content = subject.content
@@ -83,12 +83,12 @@ def _drawn_in(subject: Subject) -> Fix | None:
     if content.kind == "picture" or subject.placed.tiling is not None:
         return None
     ys, xs = np.flatnonzero(content.mask.any(axis=1)), np.flatnonzero(content.mask.any(axis=0))
-    scale, worn = subject.px_per_mm, subject.worn
+    scale, level = subject.px_per_mm, subject.level
     half = [
         max(abs(v[0] / scale - side / 2), abs((v[-1] + 1) / scale - side / 2))
-        for v, side in ((xs, worn.trim_mm[0]), (ys, worn.trim_mm[1]))
+        for v, side in ((xs, level.trim_mm[0]), (ys, level.trim_mm[1]))
     ]
-    room = [side * subject.template.cut_share() / 2 - worn.safe_mm for side in worn.trim_mm]
+    room = [side * subject.template.cut_share() / 2 - level.safe_mm for side in level.trim_mm]
     factor = min(r / max(h, 1e-6) for r, h in zip(room, half, strict=True))
     if not 0.2 < factor < 1:
         return None
@@ -106,11 +106,11 @@ def _within(subject: Subject, box: Box) -> tuple[slice, slice]:
 
 def check_keep_out(subject: Subject) -> CheckResult | None:
     """Measure the part of a panel's covered areas that holds lettering or a motif, in per cent."""
-    if not subject.worn.keep_out:
+    if not subject.level.keep_out:
         return None
     words = only_words_matter(subject) or subject.placed.tiling is not None
     mask = row_mask(subject) if words else subject.content.mask
-    shares = [(k, 100 * float(mask[_within(subject, k.box)].mean())) for k in subject.worn.keep_out]
+    shares = [(k, 100 * float(mask[_within(subject, k.box)].mean())) for k in subject.level.keep_out]
     worst, share = max(shares, key=lambda f: f[1])
     if share < 0.5:
         return CheckResult(
@@ -212,6 +212,6 @@ def _larger(subject: Subject, factor: float) -> Fix | None:
     if not len(ys):
         return None
     size = ((xs[-1] - xs[0]) / subject.px_per_mm, (ys[-1] - ys[0]) / subject.px_per_mm)
-    if any(s * factor > side - 2 * subject.worn.safe_mm for s, side in zip(size, subject.worn.trim_mm, strict=True)):
+    if any(s * factor > side - 2 * subject.level.safe_mm for s, side in zip(size, subject.level.trim_mm, strict=True)):
         return None
     return Fix(f"Print it at {100 * factor:.0f} %", {"scale": round(subject.placement.scale * factor * 1.01, 4)})

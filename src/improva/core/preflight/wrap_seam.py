@@ -30,16 +30,16 @@ def seam_match(subject: Subject) -> tuple[float, Floats, float]:
 
 def check_seam_match(subject: Subject) -> CheckResult | None:
     """Measure the mismatch where the ends meet, against the steps between neighbouring columns inside."""
-    if not subject.worn.closes:
+    if not subject.level.closes:
         return None
     mismatch, along, limit = seam_match(subject)
-    w, h = subject.worn.trim_mm
+    w, h = subject.level.trim_mm
     if mismatch <= limit:
         return CheckResult(
             "seam-match", "Seam", "pass", round(mismatch, 2), round(limit, 2), "ΔE", "The two ends meet without a visible step."
         )
     worst = int(along.argmax()) / len(along) * h
-    strip = subject.worn.seam_zone_mm or 2.0
+    strip = subject.level.seam_zone_mm or 2.0
     share = 100 * float((along > limit).mean())
     return CheckResult(
         "seam-match",
@@ -67,14 +67,14 @@ def detail_by_column(image: Floats, px_per_mm: float) -> Floats:
 def zone_detail(subject: Subject) -> tuple[float, float]:
     """Return the mean part of edge points in the seam's strips, and the median of all columns, in per cent."""
     detail = detail_by_column(subject.trim_lab, subject.px_per_mm)
-    strip = max(1, round(subject.worn.seam_zone_mm * subject.px_per_mm))
+    strip = max(1, round(subject.level.seam_zone_mm * subject.px_per_mm))
     return float(np.concatenate([detail[:strip], detail[-strip:]]).mean()), float(np.median(detail))
 
 
 def check_seam_zone(subject: Subject) -> CheckResult | None:
     """Find text or busy detail in the strips at both ends: at the seam of a wrap, or beside a mug's handle."""
-    zone, closes = subject.worn.seam_zone_mm, subject.worn.closes
-    if not zone or not (closes or subject.worn.gap_mm):
+    zone, closes = subject.level.seam_zone_mm, subject.level.closes
+    if not zone or not (closes or subject.level.gap_mm):
         return None
     name, title, place = (
         ("seam-zone", "Detail at the seam", "the seam") if closes else ("handle-zone", "Detail beside the handle", "the handle")
@@ -91,7 +91,7 @@ def check_seam_zone(subject: Subject) -> CheckResult | None:
             "%",
             f"The {zone:.1f} mm on either side of {place} are no busier than the rest.",
         )
-    w, h = subject.worn.trim_mm
+    w, h = subject.level.trim_mm
     spoilt = "where tape and press may spoil them" if closes else "which hides them"
     return CheckResult(
         name,

@@ -41,20 +41,20 @@ class _Plane:
     """The surface that a design is assembled on: the flat, or the level rectangle of a tapered wall."""
 
     panel: Panel
-    worn: bool
+    is_level: bool
     size_px: Size
 
     def layer(self, lay: Lay, draw: Draw) -> pyvips.Image | None:
         panel = self.panel
         if panel.cone is None:
             return draw(panel, self.size_px)
-        level = panel.worn()
+        level = panel.level()
         if lay == "bent":
-            if self.worn:
+            if self.is_level:
                 return draw(level, self.size_px)
             image = draw(level, _dense(panel, self.size_px, level))
             return image if image is None else bent(image, panel, self.size_px)
-        if self.worn:
+        if self.is_level:
             image = draw(panel, _dense(level, self.size_px, panel))
             return image if image is None else unbent(image, panel, self.size_px)
         image = draw(panel, self.size_px)
@@ -72,7 +72,7 @@ def _art_layer(piece: Piece, panel: Panel, open_art: Opener, on: Panel, size_px:
 
 def _extra_layer(extra: Extra, design: Design, open_art: Opener, on: Panel, size_px: Size) -> pyvips.Image | None:
     """Return a piece on a rectangle; None where it lies outside."""
-    own, exact = design.panel.worn(), bool(design.template.seams)
+    own, exact = design.panel.level(), bool(design.template.seams)
     if isinstance(extra, Lettering):
         return words_layer(extra, open_font(design.fonts[extra.font]), on, size_px)
     if isinstance(extra, Band):
@@ -146,22 +146,22 @@ def render(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
         ArtworkError, PlacementError, PieceError, FontError: a piece cannot be read, placed or drawn.
     """
     panel = design.panel
-    if design.led is not None:
+    if design.linked is not None:
         return _led(design, open_art, size_px)
     if not design.pieces and not design.extras:
         return nothing(size_px)
     if panel.cone is not None and all(piece.placement.lay == "bent" for piece in design.pieces):
-        level = _Plane(panel, True, _dense(panel, size_px, panel.worn()))
+        level = _Plane(panel, True, _dense(panel, size_px, panel.level()))
         return bent(_assembled(design, open_art, level), panel, size_px)
     return _assembled(design, open_art, _Plane(panel, panel.cone is None, size_px))
 
 
-def render_worn(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
-    """Return the worn panel at ``size_px``: on a tapered wall, the art on the level rectangle, bleed included.
+def render_level(design: Design, open_art: Opener, size_px: Size) -> pyvips.Image:
+    """Return the level panel at ``size_px``: on a tapered wall, the art on the level rectangle, bleed included.
 
     For every other panel this is :func:`render`.
     """
-    if design.led is not None:
+    if design.linked is not None:
         return _led(design, open_art, size_px)
     return _assembled(design, open_art, _Plane(design.panel, True, size_px))
 
@@ -176,5 +176,5 @@ __all__ = [
     "laid_on",
     "on_blank",
     "render",
-    "render_worn",
+    "render_level",
 ]

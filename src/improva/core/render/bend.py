@@ -24,7 +24,7 @@ def _cone(panel: Panel) -> Cone:
 def _level_index(panel: Panel, size_px: tuple[int, int], level_px: tuple[int, int]) -> pyvips.Image:
     """Return, for each pixel of the flat, its position on the level rectangle: two float bands, streamed."""
     cone = _cone(panel)
-    (fw, fh), (lw, lh) = panel.file_mm, panel.worn().file_mm
+    (fw, fh), (lw, lh) = panel.file_mm, panel.level().file_mm
     at = pyvips.Image.xyz(*size_px).cast("float")
     x = (at[0] + 0.5) * (fw / size_px[0]) - panel.bleed_mm - cone.box_mm[0] / 2
     y = (at[1] + 0.5) * (fh / size_px[1]) - panel.bleed_mm
@@ -56,8 +56,8 @@ def bent(level: pyvips.Image, panel: Panel, size_px: tuple[int, int]) -> pyvips.
 
 
 def unbent(flat: pyvips.Image, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """Return the worn view of what lies on the flat: size_px of the level rectangle, four bands."""
-    cone, level = _cone(panel), panel.worn()
+    """Resample the flat ring to the level rectangle: size_px, four bands."""
+    cone, level = _cone(panel), panel.level()
     across, down = (mm / px for mm, px in zip(level.file_mm, size_px, strict=True))
     x, y = np.meshgrid(
         (np.arange(size_px[0]) + 0.5) * across - panel.bleed_mm, (np.arange(size_px[1]) + 0.5) * down - panel.bleed_mm

@@ -20,17 +20,17 @@ Assemble = Callable[[Design, Panel, tuple[int, int]], pyvips.Image]
 
 def _seen_box(design: Design) -> tuple[float, float, float, float]:
     """Return the box on the leader's panel that contains a linked panel's whole print file."""
-    assert design.led is not None
+    assert design.linked is not None
     x, y, w, h = design.panel.file_box
-    corners = design.led.motion([(x, y), (x + w, y), (x + w, y + h), (x, y + h)])
+    corners = design.linked.motion([(x, y), (x + w, y), (x + w, y + h), (x, y + h)])
     low, high = corners.min(axis=0), corners.max(axis=0)
     return float(low[0]), float(low[1]), float(high[0] - low[0]), float(high[1] - low[1])
 
 
 def render_linked_panel(design: Design, assemble: Assemble, size_px: tuple[int, int]) -> pyvips.Image:
     """Return a linked panel's print file: size_px."""
-    assert design.led is not None
-    leader, motion = design.led.design, design.led.motion
+    assert design.linked is not None
+    leader, motion = design.linked.design, design.linked.motion
     x, y, w, h = _seen_box(design)
     if motion.is_shift:
         return assemble(leader, replace(leader.panel, window_mm=(x, y, w, h)), size_px)

@@ -82,7 +82,7 @@ def led_designs(
     for panel in template.panels:
         by = first_leader(template, panel, follows, corrections or {})
         leader = by and LinkedPanel(own(template.panel(by.leader)), by.motion)
-        designs[panel.id] = Design(template, panel, (), led=leader) if leader else own(panel)
+        designs[panel.id] = Design(template, panel, (), linked=leader) if leader else own(panel)
     return designs
 
 

@@ -25,12 +25,12 @@ def offset_along(
 
     ``ways`` are those of the leader's panel and of the follower's, each as :func:`.following.led` gives it.
     """
-    roots = [led.leader if led else panel for led, panel in zip(ways, (seam.leader, seam.follower), strict=True)]
+    roots = [link.leader if link else panel for link, panel in zip(ways, (seam.leader, seam.follower), strict=True)]
     if roots[0] != roots[1] or seam.leader == seam.follower:
         return None
     on, off = pairs(seam, template.panel(seam.leader), template.panel(seam.follower), POINTS)
     on = on + corrections.get(seam.id, (0.0, 0.0))  # where samples have shown it to be sewn
-    first, second = ((led.motion if led else Motion())(points) for led, points in zip(ways, (on, off), strict=True))
+    first, second = ((link.motion if link else Motion())(points) for link, points in zip(ways, (on, off), strict=True))
     return np.asarray(np.hypot(*(first - second).T), np.float32)
 
 

@@ -32,5 +32,5 @@ def board_blank_out(template: Template) -> BoardBlankOut:
     """Return a blank's response for the board's header."""
     first = template.panels[0]
     return BoardBlankOut(
-        id=template.id, title=template.title, kind=template.kind, size_mm=first.worn().trim_mm, panels=len(template.panels)
+        id=template.id, title=template.title, kind=template.kind, size_mm=first.level().trim_mm, panels=len(template.panels)
     )

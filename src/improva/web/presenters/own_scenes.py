@@ -16,9 +16,9 @@ def own_scene_out(services: Services, row: OwnSceneRow) -> OwnSceneStateOut:
     outline, lines, problem = list[tuple[float, float]](), list[str](), None
     try:
         draft = photos.draft(row)
-        w, h = draft.told["px"]
+        w, h = draft.scene_toml["px"]
         outline = [(x / w, y / h) for x, y in draft.place.outline]
-        lines = draft.said
+        lines = draft.notes
     except ImprovaError as wrong:
         problem = str(wrong)
     return OwnSceneStateOut(
@@ -34,7 +34,7 @@ def own_scene_out(services: Services, row: OwnSceneRow) -> OwnSceneStateOut:
         names=list(names_of(panel)),
         round=goes_round(panel),
         outline=outline,
-        said=lines,
+        notes=lines,
         problem=problem,
         key=photos.key(row),
         pack=row.pack,

@@ -68,9 +68,9 @@ def panel_report_out(report: dict[str, Any]) -> PanelReportOut:
 def _offers(panel: Panel, report: dict[str, Any] | None, placement: Placement | None) -> list[CountOfferOut]:
     if report is None or placement is None or placement.fit != "repeat":
         return []
-    worn = panel.field(placement.lay)
-    now = placement.repeats_around or max(1, round(worn.trim_mm[0] / (report["placed_mm"][2] + placement.spacing_mm)))
-    return [CountOfferOut(around=n, pitch_mm=pitch) for n, pitch in offered_counts(worn, placement.repeat_kind, now)]
+    level = panel.field(placement.lay)
+    now = placement.repeats_around or max(1, round(level.trim_mm[0] / (report["placed_mm"][2] + placement.spacing_mm)))
+    return [CountOfferOut(around=n, pitch_mm=pitch) for n, pitch in offered_counts(level, placement.repeat_kind, now)]
 
 
 def pair_out(services: Services, pair: Pair, panel_id: str | None) -> PairOut:
@@ -115,7 +115,7 @@ def pair_out(services: Services, pair: Pair, panel_id: str | None) -> PairOut:
         verdict=reports["verdict"],
         palette=services.artworks.preparations.palette(pair.art),
         other_artworks=[artwork_out(row) for row in pair.pieces_on(panel).arts.values()],
-        pieces=PIECES.validate_python(list(pair.pieces_on(panel).kept)),
+        pieces=PIECES.validate_python(list(pair.pieces_on(panel).stored)),
         pictured="picture" in kinds,
         printed="print" in kinds,
         pressed=pair.ids in services.store.pressings.pressed(),

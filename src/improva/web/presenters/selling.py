@@ -15,29 +15,29 @@ CURVE_POINTS = 61
 
 
 def _case(costs: Costs, case: Case) -> SaleCaseOut:
-    def told(amount: Decimal) -> str:
+    def text_of(amount: Decimal) -> str:
         return f"{costs.currency.round(amount):f}"
 
     m, sale = case.margin, case.sale
     return SaleCaseOut(
         title=case.title,
-        price=told(sale.price),
+        price=text_of(sale.price),
         discount=f"{sale.discount:f}",
         region=sale.region or costs.regions[0].title,
         extra=sale.extra,
-        item=told(m.item),
-        shipping=told(m.shipping),
-        paid=told(m.paid),
-        tax=told(m.tax),
-        fees=[(title, told(amount)) for title, amount in m.fees],
-        spent=told(m.spent),
-        left=told(m.left),
+        item=text_of(m.item),
+        shipping=text_of(m.shipping),
+        paid=text_of(m.paid),
+        tax=text_of(m.tax),
+        fees=[(title, text_of(amount)) for title, amount in m.fees],
+        spent=text_of(m.spent),
+        left=text_of(m.left),
         percent=None if m.percent is None else f"{m.percent:f}",
         loss=m.left < 0,
     )
 
 
-def _asked(costs: Costs, sale: SaleModel, discount: Decimal) -> str | None:
+def _suggested_price(costs: Costs, sale: SaleModel, discount: Decimal) -> str | None:
     """Return the lowest price with the wanted profit in the worst case; None if no price reaches it."""
     ending = None if sale.ending is None else money(sale.ending)
     try:
@@ -53,7 +53,15 @@ def sale_out(stored: Selling, artwork_id: int, template_id: str) -> SaleStateOut
     body = CostsModel.model_validate(of_blank)
     sale = SaleModel.model_validate(stored.sale(artwork_id, template_id))
     nothing = SaleStateOut(
-        shop=shop, costs=body, sale=sale, known=bool(of_blank), cases=[], break_even=None, asked=None, curve=[], problem=None
+        shop=shop,
+        costs=body,
+        sale=sale,
+        known=bool(of_blank),
+        cases=[],
+        break_even=None,
+        suggested=None,
+        curve=[],
+        problem=None,
     )
     try:
         costs, price, discount = core_costs(shop, body), money(sale.price), money(sale.discount)
@@ -61,10 +69,10 @@ def sale_out(stored: Selling, artwork_id: int, template_id: str) -> SaleStateOut
         even = safe_price(costs, discount, Decimal(0))
     except PriceError as problem:
         return nothing.model_copy(update={"problem": str(problem)})
-    suggested = _asked(costs, sale, discount)
+    suggested = _suggested_price(costs, sale, discount)
     far = max(price, even, money(suggested) if suggested else even, costs.currency.step) * Decimal("1.6")
     return nothing.model_copy(
-        update={"cases": margins, "break_even": f"{even:f}", "asked": suggested, "curve": _curve(costs, far, discount)}
+        update={"cases": margins, "break_even": f"{even:f}", "suggested": suggested, "curve": _curve(costs, far, discount)}
     )
 
 

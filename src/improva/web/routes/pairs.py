@@ -74,7 +74,7 @@ def set_pieces(path: PairPath, query: PanelQuery, body: PiecesIn) -> dict[str, A
     pair, stored = load_pair(path), body.model_dump()["pieces"]
     panel = pair.template.panel(query.panel)
     placement = pair.placement(panel)
-    edited = pair.holding(panel, services.pairs.load_pieces(stored))  # refused before it is kept, if it cannot be
+    edited = pair.with_pieces(panel, services.pairs.load_pieces(stored))  # refused before it is kept, if it cannot be
     if placement is None:
         raise PlacementError("This side is empty: place the artwork on it first.")
     services.previews.flat(edited, panel, placement, TRIED_PX)
@@ -120,7 +120,7 @@ def copy_placement(path: PairPath, query: PanelQuery, body: CopyPlacementIn) -> 
         target = next((p for p in template.panels if p.id == panel.id), template.panels[0])
         moved = adapt_placement(placement, panel, target)
         place_on(target, pair.art.facts.size, moved)
-        pieces = zip(PIECES.validate_python(list(pieces_on_panel.kept)), pieces_on_panel.extras, strict=True)
+        pieces = zip(PIECES.validate_python(list(pieces_on_panel.stored)), pieces_on_panel.extras, strict=True)
         copied = [adapted_model(piece, adapt_piece(extra, panel, target)) for piece, extra in pieces]
         services.store.pairs.place(pair.art.id, template_id, {target.id: moved}, {target.id: copied} if copied else None)
         took.append(template_id)

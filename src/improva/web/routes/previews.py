@@ -42,7 +42,7 @@ def _edited_pair(path: PairPath, query: PanelQuery, body: EditedContentIn) -> tu
     panel = pair.template.panel(query.panel)
     if body.pieces is None:
         return pair, panel
-    return pair.holding(panel, services.pairs.load_pieces([piece.model_dump() for piece in body.pieces])), panel
+    return pair.with_pieces(panel, services.pairs.load_pieces([piece.model_dump() for piece in body.pieces])), panel
 
 
 def _content(body: EditedContentIn) -> PanelContent:
@@ -108,7 +108,7 @@ def get_seam_match(path: PairPath, query: PanelQuery, body: EditedContentIn) -> 
     return SeamMatchOut(
         along=[round(float(v), 2) for v in along[at]],
         limit=limit,
-        height_mm=looked.worn.trim_mm[1],
+        height_mm=looked.level.trim_mm[1],
         side_mm=SEAM_SIDE_MM,
     ).model_dump()
 

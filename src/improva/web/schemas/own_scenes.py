@@ -23,7 +23,7 @@ class OwnSceneStateOut(Out):
     names: list[str] = Field(description="What the points are called")
     round: bool
     outline: list[At] = Field(description="The print's edge, in fractions of the photograph; empty where the points cannot be")
-    said: list[str]
+    notes: list[str] = Field(description="Flaws of the photograph, in sentences")
     problem: str | None
     key: str = Field(description="Changes with the marks: pictures of the mask and of the design are asked for with it")
     pack: str | None = Field(description="The scene's id, once it is made")

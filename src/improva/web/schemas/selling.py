@@ -36,7 +36,7 @@ class SaleStateOut(Out):
     known: bool = Field(description="Whether anything was said of what it costs")
     cases: list[SaleCaseOut]
     break_even: str | None = Field(description="The lowest price at which nothing is lost, also in the worst case")
-    asked: str | None = Field(
+    suggested: str | None = Field(
         description="The suggested price: the lowest that reaches the margin wanted, also in the worst case"
     )
     curve: list[tuple[str, str, str]] = Field(description="Prices, the profit now, and in the worst case")

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from ...artwork.pixels import as_array
 from ...design import Design
-from ...render import Opener, render_worn
+from ...render import Opener, render_level
 from ...template import Template
 from ..parallel import ONE_CORE, Cores
 from ..scene import Measure, Passes, Region, SceneInfo
@@ -131,7 +131,7 @@ def cut_mask(design: Design, open_art: Opener) -> NDArray[np.bool_]:
     """
     w, h = design.panel.trim_mm
     size = (CUT_PX, max(8, round(CUT_PX * h / w)))
-    image = render_worn(design, open_art, size)
+    image = render_level(design, open_art, size)
     if not image.hasalpha() or not design.pieces:
         return np.ones(size[::-1], bool)
     solid = (as_array(image)[..., 3] >= 128).astype(np.uint8)

@@ -30,7 +30,7 @@ def turned_measures(template: Template, px: tuple[int, int], angle_deg: float) -
     points = np.array([(side, 0, low), (side, 0, high), (-foot, 0, under), (foot, 0, under)])
     ends = [(float(x), float(y)) for x, y in camera.seen(points)]
     return (
-        Measure("Print height", template.panels[0].worn().trim_mm[1], ends[0], ends[1]),
+        Measure("Print height", template.panels[0].level().trim_mm[1], ends[0], ends[1]),
         Measure("Diameter", 2 * foot, ends[2], ends[3]),
     )
 

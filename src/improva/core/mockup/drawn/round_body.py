@@ -67,10 +67,10 @@ def _floor(camera: Camera, body: Body) -> tuple[Floats, Floats]:
 
 def _wrap_place(panel: Panel, x: Any, y: Any, f: Any, angle_deg: float) -> tuple[Any, Any]:
     """Return u and v of points on the print's band; u leaves 0…1 in the gap at a handle."""
-    round_mm = panel.worn().trim_mm[0] + panel.gap_mm
+    round_mm = panel.level().trim_mm[0] + panel.gap_mm
     at = np.arctan2(x, -y) / (2 * math.pi) + angle_deg / 360  # turns right of the middle of the wrap
     at = (at + 0.5) % 1 - 0.5
-    return 0.5 + at * round_mm / panel.worn().trim_mm[0], 1 - f
+    return 0.5 + at * round_mm / panel.level().trim_mm[0], 1 - f
 
 
 class _Plate:

@@ -171,5 +171,5 @@ def on_body(panel: Panel, body: Body, camera: Camera, ray: Plane, facing_deg: fl
         t = (-b - np.sqrt(b * b - a * c)) / a
     x, y, z = t * dx, t * dy - camera.away, camera.high + t * dz
     turns = (np.arctan2(x, -y) / (2 * math.pi) + facing_deg / 360 + 0.5) % 1 - 0.5
-    worn = panel.worn().trim_mm[0]
-    return np.stack([0.5 + turns * (worn + panel.gap_mm) / worn, 1 - z / body.height], -1)
+    print_mm = panel.level().trim_mm[0]
+    return np.stack([0.5 + turns * (print_mm + panel.gap_mm) / print_mm, 1 - z / body.height], -1)

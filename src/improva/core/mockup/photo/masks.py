@@ -175,9 +175,9 @@ def refined(photo: NDArray[np.uint8], mask: NDArray[np.bool_]) -> Floats:
 
     m_i, m_p = mean(grey), mean(wide)
     slope = (mean(grey * wide) - m_i * m_p) / (mean(grey * grey) - m_i * m_i + 1e-4)
-    led = mean(slope) * grey + mean(m_p - slope * m_i)
-    # only the edge is led: what lies well inside or outside stays so
+    refined = mean(slope) * grey + mean(m_p - slope * m_i)
+    # only the edge is refined: pixels well inside or outside do not change
     inside = cv2.erode((wide > 0.5).astype(np.uint8), np.ones((reach, reach), np.uint8)) > 0
     outside = cv2.dilate((wide > 0.5).astype(np.uint8), np.ones((reach, reach), np.uint8)) == 0
-    sharp = np.clip((led - 0.5) * 1.6 + 0.5, 0, 1)
+    sharp = np.clip((refined - 0.5) * 1.6 + 0.5, 0, 1)
     return np.where(inside, 1, np.where(outside, 0, sharp)).astype(np.float32)

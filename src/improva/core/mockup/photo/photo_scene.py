@@ -45,19 +45,19 @@ class PhotoScene:
 
     Attributes:
         passes: its light.
-        told: what ``scene.toml`` says.
+        scene_toml: the content of ``scene.toml``.
         place: where the print lies.
-        said: what the seller should know of it, in sentences.
+        notes: sentences for the seller about flaws of the photograph.
     """
 
     passes: Passes
-    told: dict[str, Any]
+    scene_toml: dict[str, Any]
     place: Place
-    said: list[str]
+    notes: list[str]
 
     def info(self) -> SceneInfo:
         """Return the scene as read from its ``scene.toml``."""
-        return parse_scene(self.told, Path())
+        return parse_scene(self.scene_toml, Path())
 
 
 def make_scene(

@@ -151,7 +151,7 @@ def _round(panel: Panel, points: Plane, facing_deg: float, size: tuple[int, int]
     ends = camera.seen(np.array([[-body.foot_r, 0, -0.07 * body.height], [body.foot_r, 0, -0.07 * body.height]]))
     measures = [
         Measure(
-            "Print height", panel.worn().trim_mm[1], (float(lower[0]), float(lower[1])), (float(upper[0]), float(upper[1]))
+            "Print height", panel.level().trim_mm[1], (float(lower[0]), float(lower[1])), (float(upper[0]), float(upper[1]))
         ),
         Measure("Diameter", 2 * body.foot_r, (float(ends[0][0]), float(ends[0][1])), (float(ends[1][0]), float(ends[1][1]))),
     ]

@@ -13,7 +13,7 @@ from improva.core.artwork.pixels import as_array
 from improva.core.design import Design, Piece, Placement
 from improva.core.output import PrintSettings
 from improva.core.pieces import Band, Lettering, lettering_shape, piece_box
-from improva.core.render import render, render_worn
+from improva.core.render import render, render_level
 from improva.core.words.font import open_font
 from improva.fonts import font_bytes
 from improva.io.print_file import write_print_file
@@ -43,10 +43,10 @@ def test_words_on_a_tapered_wall_are_bent_with_it(lay: str) -> None:
     """
     held = design("tumbler-20oz-tapered", WORDS, fit="cover", lay=lay)
     panel, density = held.panel, 4.0
-    worn = panel.worn()
-    level = as_array(render_worn(held, lambda _: ART, (round(worn.file_mm[0] * density), round(worn.file_mm[1] * density))))
+    level = panel.level()
+    drawn = as_array(render_level(held, lambda _: ART, (round(level.file_mm[0] * density), round(level.file_mm[1] * density))))
     flat = as_array(render(held, lambda _: ART, (round(panel.file_mm[0] * density), round(panel.file_mm[1] * density))))
-    x, y = (v / density - panel.bleed_mm for v in ink_middle(level))
+    x, y = (v / density - panel.bleed_mm for v in ink_middle(drawn))
     assert panel.cone is not None
     fx, fy = panel.cone.to_flat(x, y)
     got = tuple(v / density - panel.bleed_mm for v in ink_middle(flat))
