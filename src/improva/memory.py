@@ -9,10 +9,10 @@ import pyvips
 # mallopt(3): parameters and their numbers are those of glibc's malloc.h
 M_TRIM_THRESHOLD, M_MMAP_THRESHOLD, M_ARENA_MAX = -1, -3, -8
 LARGE_BYTES = 4 << 20
-"""Blocks from this size on are given back to the system as soon as they are let go."""
+"""Blocks of at least this size are returned to the system as soon as they are freed."""
 
 VIPS_CACHE_BYTES = 32 << 20
-"""What libvips may hold of its last results: what is worth keeping is kept by us."""
+"""Size of libvips's own cache: small, because results worth keeping are in our caches."""
 
 
 def give_back() -> bool:

@@ -3,7 +3,7 @@
 The key of every cached or stored result hashes the versions of the stages behind it (:func:`versions`). ``stages.json`` holds
 each stage's version and a fingerprint of its code; a test fails when the code has changed and the record has not. Then run
 
-    python -m improva.stages raise           # every changed stage gets a new version: old results are made anew
+    python -m improva.stages raise           # every changed stage gets a new version: old results are computed again
     python -m improva.stages same STAGE...   # the change of these stages cannot change a result
 """
 
@@ -41,7 +41,7 @@ NOT_STORED = (
     "core/__init__.py", "core/errors.py", "core/findings.py", "core/progress.py", "core/proposal.py", "core/measured_blank.py", "core/template_file.py",
     "core/press/*.py", "core/pricing/*.py", "core/providers/*.py",
 )  # fmt: skip
-"""Files of the core whose results are computed at each request, or are part of the key as they are."""
+"""Files of the core whose results are computed at each request, or which are themselves part of the key."""
 
 
 @cache

@@ -23,7 +23,7 @@ FIRST_ON_BOARD = (
     "garden-flag",
     "t-shirt",
 )
-"""Until a seller chooses, one of each kind of blank stands on the board."""
+"""Blanks on the board of a new seller: one of each kind."""
 
 
 class ShelvedBlank(NamedTuple):

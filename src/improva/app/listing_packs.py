@@ -27,7 +27,7 @@ from .shots import shot_of
 
 FILM_PX, FILM_S = (1080, 1080), 6.0
 FILM_SHARE = 0.4
-"""Of a pack's work that a film takes."""
+"""Share of a pack's work that a film takes."""
 
 
 def pack_job_of(services: Services, pair: Pair) -> dict[str, Any]:

@@ -10,7 +10,7 @@ from .pair import Pair
 from .services import Services
 
 MadeFile = tuple[str, str, Path]
-"""A made file: its key, its name, and where it lies."""
+"""A made file: its key, its name, and its path."""
 
 
 def keep_file(services: Services, pair: Pair, kind: str, key: str, name: str, make: Callable[[Path], None]) -> MadeFile:

@@ -109,9 +109,9 @@ def preview_shot(services: Services, pair: Pair, placements: Placements, shot: S
     shown = replace(shot, measured=shot.measured and bool(shot.info.measures))
     try:
         picture = _finished(services, graded(shaded, shot.grade), prints, shown)
-    except OutputError:  # words find no room at this size, and are told of when the picture is made
+    except OutputError:  # captions have no room at this size; making the picture reports that
         picture = _finished(services, graded(shaded, shot.grade), prints, replace(shown, captions=()))
-    if picture.shape[2] == 4:  # what is clear lies on paper
+    if picture.shape[2] == 4:  # transparent pixels show paper
         share = picture[..., 3:].astype(np.float32) / 255
         picture = (picture[..., :3] * share + np.array(CLEAR_GROUND, np.float32) * (1 - share) + 0.5).astype(np.uint8)
     return encode(picture, ".jpg", quality=PREVIEW_QUALITY)

@@ -28,7 +28,7 @@ from .scenes import SceneLibrary
 
 PREVIEW_PX = 1000
 LEFT_OUT = (26, 30, 28, 150)
-"""What does not belong to the product is laid over with this, R, G, B, alpha."""
+"""Colour drawn over what does not belong to the product: R, G, B, alpha."""
 
 
 class PhotoScenes:

@@ -17,7 +17,7 @@ from .pair import Pair
 from .services import Services
 
 SHRUNK_FROM = 0.995
-"""Words at less than this share of their design's size are told to be smaller."""
+"""Words smaller than this share of their design's size are reported."""
 
 
 @dataclass(frozen=True)

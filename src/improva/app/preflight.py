@@ -23,7 +23,7 @@ from .pair import Pair
 from .reports import panel_check_report, report_summary
 
 RESULTS_KEPT, REDUCED_PRINTS_SIZE = 2000, 30 * MB
-"""Results of single panels and seams, and reduced print files, in memory: a change of one panel leaves those of the others."""
+"""Results of single panels and seams, and reduced prints, kept in memory: a change of one panel keeps those of the others."""
 
 
 class Preflight:

@@ -21,7 +21,7 @@ from .render_cache import RenderCache
 
 MOST_SPECK_MM = 5.0
 NECK_MM = 6.0
-"""Parts of a cut-out thinner than this crumple when it is sewn. Common practice, no published source; the figure is from memory."""
+"""Parts of a cut-out thinner than this crumple when they are sewn. Common practice, no published source; value from memory."""
 
 
 def report_of(picture: Picture) -> dict[str, Any]:
@@ -107,7 +107,7 @@ class PreparedArtworks:
             return row
         try:
             picture = self.make(row, row.preparation)
-        except StepError as problem:  # decided under an older version: told, and nothing is lost
+        except StepError as problem:  # steps of an older version: report them and lose nothing
             note = f"Its preparation cannot be carried out, so the artwork is shown as imported: {problem}"
             return replace(row, facts=replace(row.facts, notes=(*row.facts.notes, note)))
         return replace(row, sha256=picture.sha256, facts=picture.facts, traits=picture.traits)

@@ -10,7 +10,7 @@ from .pair import Pair
 from .services import Services
 
 SAME_SIZE_MM = 0.6
-"""Two sizes of a file that differ by less are one: providers round to a sixteenth of an inch or a millimetre."""
+"""Two file sizes that differ by less are equal: providers round to a sixteenth of an inch or a millimetre."""
 
 
 def file_problem(services: Services, pair: Pair, offer: OfferModel) -> str:

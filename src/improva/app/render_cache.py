@@ -24,7 +24,7 @@ QUICK_SIZE, VIEWS_SIZE, SHADED_SIZE, PROXIES_SIZE, LISTING_SIZE = 120 * MB, 30 *
 itself and a listing picture being made this stays below 1.5 GB."""
 
 DRAWN_AT_ONCE = 2
-"""Drawing takes a core for a second and some memory: no more at a time than a small machine has cores."""
+"""Scenes drawn at a time: each takes a core for a second and some memory, so no more than a small machine has cores."""
 
 
 @dataclass(frozen=True)
@@ -52,14 +52,14 @@ class RenderCache:
         self._drawing = threading.Semaphore(DRAWN_AT_ONCE)
 
     def _open(self, info: SceneInfo, size: tuple[int, int], contour: Contour | None) -> tuple[SceneInfo, Passes]:
-        if info.drawn is not None:  # drawn anew quicker than it is worth keeping
+        if info.drawn is not None:  # drawing it again is cheaper than storing it
             with self._drawing:
                 return open_scene(info, size, contour.make() if contour else None, self.cores)
         if serves(info, size, QUICK):
             return self._quick.get(fingerprint(info), lambda: open_scene(info, size, cores=self.cores))
 
         def whole() -> tuple[SceneInfo, Passes]:
-            self._quick_storage.clear()  # the largest scenes need its memory while they are opened
+            self._quick_storage.clear()  # opening the largest scenes needs this memory
             return open_scene(info, size, cores=self.cores)
 
         return self._whole.get(fingerprint(info), whole, LISTING_SIZE)

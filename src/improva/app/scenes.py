@@ -28,7 +28,7 @@ OWN_FOLDER = "IMPROVA_SCENES"
 """Environment variable that names a folder of further packs."""
 
 QUICK = 0.5
-"""Of its native size, a drawn scene for previews and small pictures."""
+"""Share of its native size at which a drawn scene is rendered for previews and small pictures."""
 
 
 class SceneLibrary:
@@ -49,7 +49,7 @@ class SceneLibrary:
         """Return all scene packs by id. A pack in one of the seller's folders replaces a shipped one of the same id."""
         dates = tuple((root, root.stat().st_mtime_ns) for root in self._roots if root.is_dir())
         with self._lock:
-            if dates != self._dates:  # a pack comes and goes by renaming its folder, which dates the one around it
+            if dates != self._dates:  # packs are added and removed by renaming their folder, which changes the parent's date
                 self._packs, self._dates = _read_packs(self._roots), dates
             return self._packs
 

@@ -55,7 +55,7 @@ def bench_picture(design: Design, art: Artwork) -> list[dict[str, Any]]:
         y *= texture.shape[0] / size[1]
 
         def bare(texture: NDArray[np.uint8] = texture, x: Any = x, y: Any = y, quality: int = quality) -> bytes:
-            # turned round without a copy, so that the encoder's own time is all that is added
+            # a reversed view without a copy, so that only the encoder's time is added
             return encode(np.asarray(cv2.remap(texture, x, y, cv2.INTER_LINEAR), np.uint8)[..., ::-1], ".jpg", quality)
 
         def ours(shaded: Any = shaded, prints: Any = prints, quality: int = quality) -> bytes:
@@ -64,7 +64,7 @@ def bench_picture(design: Design, art: Artwork) -> list[dict[str, Any]]:
         took, floor = side_by_side(ours, bare)
         rows.append(row(f"{name} {size[0]} × {size[1]}", took, "bare remap + JPEG", floor, limit))
         if size == LOOK:
-            proxy = art.proxy(PROXY_PX // 2)  # what the server takes at this size
+            proxy = art.proxy(PROXY_PX // 2)  # the passes that the server uses at this size
 
             def look(shaded: Any = shaded, proxy: Artwork = proxy, quality: int = quality) -> bytes:
                 return encode(render_mockup(shaded, [design], lambda _: proxy, 30.0), ".jpg", quality)
@@ -173,7 +173,7 @@ def _use_all_scenes() -> float:
     from ..app.render_cache import RenderCache
     from ..memory import give_back
 
-    give_back()  # as whatever serves or works does
+    give_back()  # as the server and the workers do
     render_cache, art = RenderCache(), Artwork.read(plain_art(0))
     for info in SceneLibrary().packs().values():
         template = find_template(info.templates[0])

@@ -28,7 +28,7 @@ def cone(top_circumference: float, bottom_circumference: float, height: float, u
     factor = MM_PER_IN if unit == "in" else 1.0
     top, bottom, tall = (value * factor for value in (top_circumference, bottom_circumference, height))
     shape = cone_from_measures(top, bottom, tall)
-    if shape is None:  # a straight wall: its ring is a rectangle, whose radii have no end
+    if shape is None:  # a straight wall: its ring is a rectangle with infinite radii
         report: dict[str, Any] = {
             "inner_radius_mm": None,
             "outer_radius_mm": None,

@@ -18,7 +18,7 @@ from ..io.artwork_file import read_file
 
 Command = Callable[..., Any]
 EVERY = "all"
-"""In place of a panel's id: every printed panel."""
+"""Value of ``--panel`` that means every printed panel."""
 
 
 PLACING = (

@@ -20,7 +20,7 @@ from .group import main
 from .placement_options import takes_pair_or_all
 
 DEFAULT_TAB_MM = 6.35
-"""A quarter of an inch, where the blank names no tab. From memory."""
+"""Width of the tab if the blank names none: a quarter of an inch. From memory."""
 
 
 @main.command("print")

@@ -45,7 +45,7 @@ def turntable(
     info = SceneLibrary().get(scene_id, template)
     check_scene(info, template)
     check_turns(info)
-    angles(seconds, output.suffix)  # what cannot be made is told before anything is drawn
+    angles(seconds, output.suffix)  # refuses an impossible film before anything is rendered
     wanted = _size(size)
     cores = ThreadedCores()
     shaded = shade_plain_parts(

@@ -37,7 +37,7 @@ SRGB_OF_XYZ = np.linalg.inv(XYZ_OF_SRGB.astype(np.float64))
 LUMINANCE: Floats = XYZ_OF_SRGB[1]
 
 D65: Floats = XYZ_OF_SRGB.sum(axis=1)
-"""The white point that makes R = G = B colourless."""
+"""White point for which R = G = B is neutral."""
 
 
 (COS_6, SIN_6), (COS_30, SIN_30), (COS_63, SIN_63) = (
@@ -63,7 +63,7 @@ def lab(rgb: NDArray[np.uint8]) -> Floats:
     """Convert 8-bit sRGB (h, w, 3) to CIE L*a*b* under D65 (h, w, 3), L in 0…100 (CIE 15, 8.2.1)."""
     light = cv2.LUT(np.ascontiguousarray(rgb), LINEAR_OF_BYTE.reshape(1, 256))
     xyz = np.asarray(cv2.transform(light, XYZ_OF_SRGB / D65[:, None]))
-    # the cube root goes on below as its tangent; told without a mask, by which NumPy is slow
+    # below the threshold the cube root continues as its tangent; without a mask, because masks are slow in NumPy
     bend = np.float32((6 / 29) ** 3)
     f = np.asarray(cv2.pow(np.maximum(xyz, bend), 1 / 3))
     f = np.add(f, (np.minimum(xyz, bend) - bend) * np.float32((29 / 6) ** 2 / 3), dtype=np.float32)
@@ -100,7 +100,7 @@ def contrast(first: str, second: str) -> float:
 
 
 BLOCK = 6000
-"""Colours that are compared at a time: what is worked out between stays in the processor's cache."""
+"""Colours compared at a time, so that intermediate results stay in the processor's cache."""
 
 
 def delta_e_2000(first: NDArray[np.floating], second: NDArray[np.floating]) -> Floats:

@@ -85,7 +85,7 @@ class Placement:
 
 
 PanelContent = Placement | Follow
-"""What a panel carries: a placement of its own, or what it shows of its leader's design."""
+"""The content of a panel: a placement of its own, or the part of its first panel's design that it shows."""
 
 
 @dataclass(frozen=True)

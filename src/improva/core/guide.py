@@ -19,7 +19,7 @@ from .units import MM_PER_IN, PT_PER_IN
 BGRA = pypdfium2.raw.FPDFBitmap_BGRA
 CLEAR_ALPHA = 24
 LEAST_SHARE = 0.04
-"""A clear part smaller than this share of the guide is a gap in its drawing, not the print area."""
+"""A transparent part smaller than this share of the guide is a gap in its drawing and not the print area."""
 
 VECTOR_DPI = 150.0
 TRACED_PX = 1600

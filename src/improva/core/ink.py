@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from .colour import LINEAR_OF_BYTE, Floats, parse_hex
 
 BLACKEST = 0.012
-"""Transmittance of full dye, from memory: sublimated black is never quite black."""
+"""Transmittance of full dye: sublimated black is not fully black. From memory."""
 
 
 def colour_reflectance(colour: str) -> Floats:

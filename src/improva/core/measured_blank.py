@@ -13,7 +13,7 @@ from .units import MM_PER_IN
 
 Form = Literal["round", "flat", "pixels"]
 ASSUMED_DPI = 300.0
-"""Taken where a provider gives pixels and no density. Common practice, no published source."""
+"""Density assumed for a size in pixels without a density. Common practice, no published source."""
 
 KIND_OF_FORM: dict[str, str] = {"round": "tumbler", "flat": "own", "pixels": "own"}
 

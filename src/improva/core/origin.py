@@ -50,4 +50,4 @@ class Origin:
 
 
 OWN_WORK: tuple[Source, ...] = ("own", "ordered")
-"""What others cannot have bought as well."""
+"""Sources of artwork that other sellers cannot have bought as well."""

@@ -61,4 +61,4 @@ class Progress:
 
 
 ALONE = Progress()
-"""Nobody follows."""
+"""A progress without a listener."""

@@ -14,16 +14,16 @@ from .template import Panel, Template
 from .tiling import nearest_count, step_of
 
 MOST_LOST = 0.4
-"""From memory: a cover that would lose two fifths of a picture hides what it shows."""
+"""Most of a picture that a cover may crop: two fifths would hide its subject. From memory."""
 
 MOST_LOST_DRAWING = 0.08
-"""From memory: a drawing on an even ground, such as a poster, has words or a frame near its edges."""
+"""A drawing on an even background, such as a poster, has words or a frame near its edges. From memory."""
 
 MOTIF_SHARE = 0.86
-"""From memory: a single motif with some air round it."""
+"""Share of the print area for a single motif with some margin. From memory."""
 
 TALLEST_TILE = 0.62
-"""From memory: a tile that fills more than this of a blank is not seen as a pattern."""
+"""A tile that fills more than this share of a blank does not look like a pattern. From memory."""
 
 
 @dataclass(frozen=True)
@@ -82,7 +82,7 @@ def propose_own_placement(template: Template, panel: Panel, facts: ArtFacts, tra
             return Proposal(Placement("contain", copies=2, scale=scale), "A cut-out on a mug goes on front and back.")
         return Proposal(Placement("contain", scale=scale), "A cut-out is shown whole, with some air round it.")
     if traits.all_over and traits.joint <= template.limit("joint_delta_e") and not motif:
-        # on a blank that is sewn, tiles of one size on all of its panels
+        # on a sewn blank, tiles have the same size on all panels
         return Proposal(
             _pattern(template.panels[0] if template.seams else panel, facts), "A pattern that meets itself is repeated."
         )

@@ -18,7 +18,7 @@ from ..core.progress import ALONE, Progress
 from .atomic import atomic_path
 
 SHARPNESS = "19"
-"""x264's constant rate factor: 18 to 20 is taken for visually lossless by its makers."""
+"""x264's constant rate factor. Its makers call 18 to 20 visually lossless."""
 
 BT709, SRGB_CURVE, LIMITED = 1, 13, 1
 """Code points of ITU-T H.273: ColourPrimaries and MatrixCoefficients 1, TransferCharacteristics 13; ranges as libavutil counts."""

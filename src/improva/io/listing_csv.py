@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from .listing_pack_model import PackListing
 
 TAG_MARK = ";"
-"""Parts tags in a cell of the table."""
+"""Separator between the tags in a cell."""
 
 
 def listings_csv(listings: Sequence[PackListing]) -> str:

@@ -15,7 +15,7 @@ from .listing_pack_model import PackListing
 
 JSON_NAME, CSV_NAME = "listing.json", "listing.csv"
 MOST_BYTES = 2_000_000
-"""Of ``listing.json``: more is no listing."""
+"""Most bytes of ``listing.json``."""
 
 
 def write_pack(path: Path, listing: PackListing, files: Sequence[tuple[str, Path]]) -> None:

@@ -27,7 +27,7 @@ OpenEXR.set_global_thread_count(os.cpu_count() or 2)
 
 NOTHING_OR_NAN = np.array([[0] + [np.nan] * 255], np.float32)
 QUICK = "quick.exr"
-"""The same passes at about half the size, for looks; optional."""
+"""File of the same passes at about half the size, for previews; optional."""
 
 
 def read_info(folder: Path) -> SceneInfo:
@@ -62,7 +62,7 @@ def _sizes(path: Path) -> set[tuple[int, int]]:
 def quick_info(info: SceneInfo) -> SceneInfo | None:
     """Return the scene at the size of its reduced passes, or None if the pack has no matching ones."""
     sizes = _sizes(info.folder / QUICK)
-    if len(sizes) != 1:  # there is none, or it is damaged: the whole passes serve
+    if len(sizes) != 1:  # it is missing or damaged: use the full-size passes
         return None
     w, h = sizes.pop()
     share = w / info.px[0]
@@ -94,13 +94,15 @@ def read_passes(info: SceneInfo, quick: bool = False, cores: Cores = ONE_CORE) -
         raise SceneError(f"{info.folder.name}/{path.name} is missing or damaged: bake the scene again.") from broken
 
     def plane(name: str, letter: str) -> Floats:
-        plane_data = channels.pop(f"{name}.{letter}", None)  # let go as it is taken: a scene fills hundreds of MB
+        plane_data = channels.pop(f"{name}.{letter}", None)  # free each plane once it is copied: a scene fills hundreds of MB
         if plane_data is None:
             raise SceneError(f"{info.folder.name}/{path.name} lacks the channel {name}.{letter}.")
         return np.asarray(plane_data, np.float32 if letter in "uv" else np.float16)
 
     def light(name: str) -> Floats:
-        merged = cv2.merge([plane(name, letter).view(np.uint16) for letter in "RGB"])  # by bits: it knows no half floats
+        merged = cv2.merge(
+            [plane(name, letter).view(np.uint16) for letter in "RGB"]
+        )  # view the bits as integers: OpenCV has no half floats
         return np.asarray(merged).view(np.float16)
 
     maps = {}
@@ -110,7 +112,7 @@ def read_passes(info: SceneInfo, quick: bool = False, cores: Cores = ONE_CORE) -
             nowhere = ~((u >= 0) & (v >= 0))
             if region.panel and nowhere.all():
                 raise SceneError(f"{info.folder.name}/{path.name}: the print of {region.id} is nowhere to be seen.")
-            gone = cv2.LUT(nowhere.view(np.uint8), NOTHING_OR_NAN)  # many times quicker than by NumPy's mask
+            gone = cv2.LUT(nowhere.view(np.uint8), NOTHING_OR_NAN)  # many times faster than NumPy's mask
             maps[region.id] = np.asarray(cv2.merge([np.add(each, gone, out=each) for each in (u, v)]), np.float32)
             del u, v, nowhere, gone
             smooth_quantised(maps[region.id], QUICK_FINEST if quick else FINEST, cores)

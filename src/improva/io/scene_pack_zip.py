@@ -12,7 +12,7 @@ from .scene_pack import QUICK, read_info, read_passes
 
 FILES = ("scene.toml", "passes.exr", QUICK)
 MAX_BYTES = 400_000_000
-"""Of a pack's files together, unpacked."""
+"""Most bytes of all files of a pack together, unpacked."""
 
 
 def zip_pack(info: SceneInfo) -> bytes:

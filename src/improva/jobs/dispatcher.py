@@ -93,7 +93,7 @@ class JobDispatcher:
                 own = self._url is None
                 self._signals, self._hand = JobSignals(queue), register_task(queue, self._handlers if own else None)
                 if own:
-                    queue.flush()  # what is unfinished is known by the table, and handed out anew
+                    queue.flush()  # unfinished jobs are in the table and are handed out again
                 workers = Workers(queue) if own else None
                 if workers:
                     workers.start()
@@ -121,10 +121,10 @@ class JobDispatcher:
                 self._hand_out()
                 if not self._out and not self.table.waiting(1):
                     self._work_there.clear()
-                    if self.table.waiting(1):  # one that came in between
+                    if self.table.waiting(1):  # a signal that arrived in the meantime
                         self._work_there.set()
                     continue
-            except Exception as unforeseen:  # a queue that is gone for a while: its work is handed out anew
+            except Exception as unforeseen:  # the queue is unreachable for a while: its work is handed out again
                 log.exception("the queue cannot be followed", exc_info=unforeseen)
                 self._ended.wait(2)
             self._ended.wait(SIGNAL_CHECK_S)
@@ -142,7 +142,7 @@ class JobDispatcher:
             self.table.end(row.id, "failed", problem=f"It cannot be begun: {unforeseen}")
             return
         attempt = self.table.hand_out(row.id)
-        if attempt is None:  # stopped meanwhile
+        if attempt is None:  # stopped in the meantime
             return
         out = self._out[row.id] = _Out(self._place(row.id, attempt), 0, time.monotonic())
         self._hand(out.place, row.kind, row.parameters, snapshot)
@@ -173,7 +173,7 @@ class JobDispatcher:
             if self.table.stopping(job_id) and not out.stop_requested:
                 out.stop_requested = True
                 self._signals.ask_to_stop(out.place)
-            # one that nobody has taken is lost only if it does not wait in the queue either
+            # a job that no worker has taken is lost only if it is not in the queue either
             if now - out.heard_at > self.lease_s and (out.beat or not self._signals.waiting()):
                 log.warning("job %d: nothing heard of its worker, given anew", job_id)
                 self._signals.forget(out.place)
@@ -183,7 +183,7 @@ class JobDispatcher:
     def _end(self, job_id: int, out: _Out, report: dict[str, Any]) -> None:
         for row in report.get("made", ()):
             self._made.note(row)
-        if report["state"] == "stopped" and not self.table.stopping(job_id):  # it is wanted again meanwhile
+        if report["state"] == "stopped" and not self.table.stopping(job_id):  # it was requested again in the meantime
             self.table.give_back(job_id)
         else:
             self.table.end(job_id, report["state"], report.get("files"), report.get("problem"))

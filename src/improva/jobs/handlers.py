@@ -31,7 +31,7 @@ HANDLERS = {
     "listing": listing_job,
     "orders": orders_job,
 }
-"""The function that does each kind of job: with services, the job's parameters, and a progress to report to."""
+"""The function that does each kind of job: takes services, the job's parameters, and a progress to report to."""
 
 
 def _pairs_of(kind: str, parameters: dict[str, Any]) -> set[tuple[int, str]]:
@@ -55,7 +55,7 @@ def take_job_snapshot(services: Services, kind: str, parameters: dict[str, Any])
     pairs = _pairs_of(kind, parameters)
     blanks = {template_id for _, template_id in pairs}
     arts = {artwork_id for artwork_id, _ in pairs} | _others(parameters)
-    for artwork_id in list(arts):  # others in a scene's places bring their own pieces along
+    for artwork_id in list(arts):  # other artworks in a scene's places have their own pieces
         for template_id in blanks:
             panel_pieces = services.store.pairs.get(artwork_id, template_id).pieces.values()
             arts |= {art for pieces in panel_pieces for body in PIECES.validate_python(pieces) for art in arts_of(body)}

@@ -29,11 +29,11 @@ from ..store.models.printing import PrintingModel
 from .handlers import make_dispatcher
 
 RECORDS = ".improva"
-"""Folder within the output's that holds what makes a second run short: originals, results by their content, records."""
+"""Folder inside the output folder that makes a second run short: originals, results by content hash, records."""
 
 BATCH_CHECK_S = 0.2
 Told = Callable[[str, float, str], None]
-"""Is told what is made, the share that is done of it, and each file that has come."""
+"""Called with what is being made, the finished share, and each file as it is written."""
 
 
 def _checked(plan: Range) -> list[Traits]:
@@ -70,7 +70,7 @@ def _laid_out(services: Services, plan: Range, traits: list[Traits]) -> list[tup
     for artwork_id, template_id in pairs:
         services.store.pairs.set_printing(artwork_id, template_id, printing)
         pair = services.pairs.load(artwork_id, template_id)
-        services.store.pairs.move(artwork_id, template_id, -pair.row.step)  # what an earlier run was told holds no more
+        services.store.pairs.move(artwork_id, template_id, -pair.row.step)  # settings of an earlier run no longer apply
         if (placement := plan.fit.get(template_id)) is not None:
             services.store.pairs.place(artwork_id, template_id, {pair.template.panels[0].id: placement})
         services.store.pairs.set_mockup_settings(artwork_id, template_id, _mockup_settings(pair, plan).model_dump())
@@ -93,7 +93,7 @@ def make_range(plan: Range, folder: Path, tell: Told) -> tuple[int, list[Skipped
     services = Services(database)
     jobs = make_dispatcher(services)
     batches = Batches(database)
-    for row in batches.shown():  # of a run that was broken off: what it has made is found by its content
+    for row in batches.shown():  # left by an interrupted run: its results are found by their content
         batches.stop(row.id)
         batches.put_away(row.id)
     database.sweep()

@@ -99,7 +99,7 @@ def register_task(
         if not signals.claim(place):
             return
         reporter = _JobReporter(signals, place)
-        if signals.should_stop(place):  # while it waited
+        if signals.should_stop(place):  # stopped while it waited
             reporter.tell(state="stopped")
             return
         reporter.tell()

@@ -20,7 +20,7 @@ LOW_SHEETS = 10
 FULL_INK_ML = 70.0
 LOW_INK_ML = 7.0
 INK_ML_PER_M2 = 12.0
-"""Ink of one colour on a square metre of full cover. From memory; a simulation needs no better."""
+"""Ink of one colour per square metre of full coverage, in ml. From memory; precise enough for a simulation."""
 INKS = ("cyan", "magenta", "yellow")
 LOOK_DPI = 24.0
 

@@ -18,7 +18,7 @@ from .migrations import check_version, version_of
 ABOUT = "backup.json"
 DATABASE = "improva.sqlite"
 FOLDERS = ("blobs", "made", "scenes")
-"""What a data folder holds beside its database: originals, results, the seller's own scenes."""
+"""Folders of a data folder beside its database: originals, results, the seller's own scenes."""
 
 FORMAT = 1
 CHUNK = 1 << 20

@@ -14,7 +14,7 @@ from ..io.atomic import sweep, temporary_prefix
 from .database import Database
 
 ASIDE = "aside"
-"""Packs that were taken away are kept in this folder, and are not looked for there."""
+"""Folder of removed packs. Scenes are not searched for there."""
 
 
 @dataclass(frozen=True)

@@ -31,7 +31,7 @@ def placement_from_dict(data: dict[str, Any]) -> PanelContent:
 
 
 Placements = dict[str, PanelContent | None]
-"""What was decided of each panel, by its id; None for one that stays empty. Panels that are not there are undecided."""
+"""The content of each panel by its id; None for an empty panel. Panels without an entry have no decision yet."""
 
 
 def _decided(text: str | None) -> Placements:
@@ -39,7 +39,7 @@ def _decided(text: str | None) -> Placements:
 
 
 Pieces = dict[str, list[dict[str, Any]]]
-"""What is laid with the artwork on each panel, by its id, as plain values."""
+"""The pieces of each panel by its id, as plain values."""
 
 
 def _row(row: sqlite3.Row) -> PairRow:

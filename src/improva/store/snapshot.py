@@ -11,10 +11,10 @@ from .database import Database
 from .migrations import LATEST, MIGRATIONS, check_version
 
 Rows = dict[str, list[dict[str, Any]]]
-"""Rows by table, every value as SQLite holds it, in an order in which they can be inserted."""
+"""Rows by table, every value as SQLite stores it, in an order in which they can be inserted."""
 
 Snapshot = dict[str, Any]
-"""``version`` of the database that the rows are of, and its ``rows``; as JSON holds it."""
+"""The rows and the ``version`` of their database, as JSON values."""
 
 
 def _among(column: str, values: Iterable[Any]) -> tuple[str, list[Any]]:

@@ -44,7 +44,7 @@ def register_routes(app: OpenAPI, described: bool = False) -> None:
 
 @cache
 def _document() -> str:
-    from .openapi import api_document  # costs as much as all else at the start, and is rarely asked for
+    from .openapi import api_document  # imported late: it takes as long as the rest of the start, and is rarely needed
 
     return api_document()
 

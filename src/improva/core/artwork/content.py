@@ -13,14 +13,14 @@ from ..colour import Floats, lab_distance
 from ..template import Box
 
 BARE_ALPHA = 13
-"""Alpha under 5 % is nothing."""
+"""Alpha below 5 % counts as empty."""
 
 BARE_SHARE = 0.02
 GROUND_SHARE = 0.6
-"""From memory: an even ground holds most of the print's border, whatever stands on it."""
+"""Share of the print's border that an even background covers at least. From memory."""
 
 GROUND_STEP, CONTENT_STEP = 6.0, 12.0
-"""Lab distances within which a point is ground, and beyond which it stands out from it. From memory."""
+"""Lab distances: up to the first a point is background, from the second on it stands out. From memory."""
 
 LEAST_SPOT_PX = 4
 

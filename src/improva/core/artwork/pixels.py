@@ -16,7 +16,7 @@ from .svg import draw_svg
 
 TRANSPARENT = [0, 0, 0, 0]
 PROXY_PX = 2048
-"""Longest side of a proxy: twice what the checks look at, and enough for a picture while dragging."""
+"""Longest side of a proxy, in px: twice the size for checks, and enough for previews while dragging."""
 
 
 @dataclass(frozen=True)

@@ -16,7 +16,7 @@ from ..units import MM_PER_IN
 from .svg import SVG_DPI, draw_svg, inspect_svg
 
 MAX_PIXELS = 600_000_000
-"""A 53 × 63 in blanket at 300 dpi has 300 million pixels; twice that is the most that is read."""
+"""Most pixels of an artwork: a 53 × 63 in blanket at 300 dpi has 300 million; twice that is allowed."""
 
 MAX_SIDE_PX = 32_000
 UNTAGGED_DPI = 300.0

@@ -22,7 +22,7 @@ SVG_DPI = 96.0
 """CSS reference pixel, 1/96 in: W3C CSS Values and Units Level 3, 6.2."""
 
 LIBVIPS_SVG_DPI = 72.0
-"""The density at which libvips leaves an SVG's own pixels unscaled."""
+"""Density at which libvips does not scale an SVG's own pixels."""
 
 
 def draw_svg(data: bytes, scale: float = 1.0) -> pyvips.Image:

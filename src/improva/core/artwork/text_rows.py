@@ -13,15 +13,15 @@ from ..colour import Floats
 from .content import BARE_ALPHA
 
 STEP = 14.0
-"""Lightness by which a letter stands out from what is round it. From memory."""
+"""Lightness difference between a letter and its surroundings. From memory."""
 
 LEAST_HEIGHT_PX = 4
 LARGEST_SHARE = 0.09
-"""Letters above this share of the print's height are drawing: they are never too small."""
+"""Letters higher than this share of the print count as drawing; they are never too small."""
 
 LEAST_LETTERS = 4
 LEAST_VARIETY = 0.1
-"""Spread of most widths over the median: windows, dots and fence posts are all alike, letters are not."""
+"""Spread of most widths divided by the median: windows, dots and fence posts have nearly equal widths, letters do not."""
 
 MOST_PARTS = 1500
 BESIDE = 0.75
@@ -81,7 +81,7 @@ def _row(parts: NDArray[np.int32], labels: NDArray[np.int32], lightness: Floats)
     box = (int(x.min()), int(y.min()), int((x + w).max() - x.min()), int((y + h).max() - y.min()))
     bx, by, bw, bh = box
     window = np.isin(labels[by : by + bh, bx : bx + bw], parts[:, 5])
-    # Letters differ from what lies round their row; the spaces between letters and inside them do not.
+    # Letters differ from the surroundings of their row; the spaces between and inside letters do not.
     margin = max(2, bh // 2)
     outer = lightness[max(0, by - margin) : by + bh + margin, max(0, bx - margin) : bx + bw + margin]
     inner = lightness[by : by + bh, bx : bx + bw]

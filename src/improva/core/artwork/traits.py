@@ -17,11 +17,11 @@ from .text_rows import Row, find_rows, thinnest_px
 SOLID_ALPHA = 242
 HAZE_LIGHT = 225
 HAZE_AWAY_PX = 2.5
-"""Haze is told from a smooth edge by lying this far from solid ink, on the proxy."""
+"""Distance from solid ink, in px of the proxy, beyond which faint alpha is haze and not an antialiased edge."""
 
 JOINT_PX = 700
 JOINT_FACTOR, JOINT_PERCENTILE = 1.5, 95
-"""A joint is seen where it is half as strong again as all but the strongest steps inside. From memory."""
+"""A joint is visible if it is 1.5 times as strong as all but the strongest steps inside the picture. From memory."""
 
 EDGE_SHARE, EDGE_DEPTH = 0.04, 0.002
 LEAST_STROKES_PX = 40

@@ -13,10 +13,10 @@ from ..errors import TemplateError
 LEAST_ROUND_MM, MOST_ROUND_MM = 10.0, 5000.0
 LEAST_HEIGHT_MM, MOST_HEIGHT_MM = 3.0, 3000.0
 MOST_TAPER_DEG = 75.0
-"""Half the opening angle, in degrees. At larger angles the wall is nearly a plate, and one of the measures is wrong."""
+"""Largest half opening angle, in degrees. A larger one is nearly a plate, so one of the measurements is wrong."""
 
 STRAIGHT = 1e-6
-"""Difference of the circumferences over the slant below which a wall is straight."""
+"""Difference of the circumferences, divided by the slant, below which a wall counts as straight."""
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ from .markets import Market
 from .words import FIELDS, Texts
 
 WORD = re.compile(r"[^\W\d_]{3,}")
-"""Words that count as repeated: of three letters and more."""
+"""Words of at least three letters count as repeated."""
 
 
 def check_texts(texts: Texts, market: Market) -> list[Finding]:

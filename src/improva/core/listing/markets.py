@@ -57,4 +57,4 @@ MARKETS = MappingProxyType(
         "own-shop": Market("A web shop of one's own", 5, 160, 3, 30, 40, 10_000, 160, 250, 10, 1000, 60.0, invented=True),
     }
 )
-"""Invented marketplaces, to begin with."""
+"""Invented marketplaces that ship as examples."""

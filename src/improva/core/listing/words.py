@@ -10,7 +10,7 @@ from ..template import Template
 from ..units import inches
 
 FIELD = re.compile(r"\{(\w+)\}")
-"""A place in a text that is filled from the parts, as ``{design}``."""
+"""A placeholder in a text, such as ``{design}``."""
 
 FIELDS = {
     "design": "the design's name",
@@ -22,7 +22,7 @@ FIELDS = {
     "finish": "its finishes",
     "unprinted": "what stays unprinted",
 }
-"""The parts that can be named in a text, and what each is."""
+"""The placeholders that a text can use, and the meaning of each."""
 
 
 @dataclass(frozen=True)

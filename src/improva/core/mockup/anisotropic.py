@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from ..colour import Floats
 
 BANDS = ((2.0, 4.0, 4), (4.0, 1e9, 8))
-"""From and up to how many texels along what a pixel sees, and how many samples are taken there."""
+"""Least and largest length, in texels, along which a pixel is averaged, and the number of samples."""
 
 MOST, JUMP = 24.0, 96.0
 """Texels over which samples are spread at most; and from where the neighbour is not the print running on but another part
@@ -103,7 +103,7 @@ def _at(texture: Floats, u: Floats, v: Floats, turn: float) -> Floats:
     h, w = texture.shape[:2]
     x, y = u * w + np.float32(turn * w - 0.5), v * h - np.float32(0.5)
     if turn:
-        np.subtract(x, w, out=x, where=x > w - 1)  # what runs over the edge is sampled the slow way
+        np.subtract(x, w, out=x, where=x > w - 1)  # samples across the edge take the slow path
         np.clip(y, 0, h - 1, out=y)
     border = cv2.BORDER_WRAP if turn else cv2.BORDER_REPLICATE
     return np.asarray(cv2.remap(texture, x, y, cv2.INTER_LINEAR, borderMode=border))

@@ -10,7 +10,7 @@ from .nearby_colour import NearbyColour
 from .parallel import ONE_CORE, Cores
 
 SOFT_PX, SOFT_REACH = (48, 32), (0.08, 0.15)
-"""A print as it is seen from round it: its texture made so small, and blurred over such shares of its width and height."""
+"""Blur of a print as its surroundings see it: texture size, and blur as shares of width and height."""
 
 
 def _shrunk(texture: Floats, cores: Cores) -> Floats:

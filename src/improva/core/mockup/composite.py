@@ -20,10 +20,10 @@ from .tone import table
 from .view import LARGE_PX, READY_ROWS, Strips, View
 
 STRIP_PX = 360_000
-"""Pixels worked on at a time: a strip and its passes stay in a core's cache."""
+"""Pixels per strip: a strip and its passes fit in a core's cache."""
 
 MOST_WHOLE = 2
-"""Prints whose light is kept in whole floats at listing size; of a row of pens or tumblers it would fill memory."""
+"""Most prints whose light is kept in full floats at listing size; more would fill memory."""
 
 
 @dataclass(frozen=True)
@@ -94,7 +94,7 @@ def _strip(
             assert seen.near is not None, "prints have it, grounds have not"
             shone = interpolate_rows(thrown_[name], seen.near.step, rows, memory, cores)
             _lay(shone, texture, seen, rows, turns[name])
-            np.multiply(shone, basis, out=shone)  # in its own place: a third plane would push both out of the cache
+            np.multiply(shone, basis, out=shone)  # in place: a third plane would evict both from the cache
         else:
             shone = cores.scratch(memory, basis.shape, np.float32)
             np.multiply(basis, np.array(cv2.mean(texture)[:3], np.float32), out=shone)
@@ -161,7 +161,7 @@ def composite(shaded: ShadedView, prints: dict[str, Floats], angle_deg: float = 
 
     def keep(rows: slice, added: Floats) -> None:
         codes = shaded.view.cores.scratch("codes", added.shape, np.uint16)
-        cv2.add(shaded.plain[rows], added, dst=codes, dtype=cv2.CV_16U)  # rounds, and holds what outshines the table
+        cv2.add(shaded.plain[rows], added, dst=codes, dtype=cv2.CV_16U)  # rounds, and clips light above the table's range
         cv2.LUT(codes, table(), dst=out[rows])
 
     _each_strip(shaded, prints, angle_deg, keep)

@@ -16,11 +16,11 @@ from .grade import ground
 from .tone import CODES, RANGE, tone
 
 DEEPEST = 0.85
-"""A shadow never hides all of what it falls on: light comes from all round."""
+"""Largest opacity of a shadow: light comes from all directions."""
 
 
 FAINTEST, FAR, EDGE = 0.02, 0.05, 0.10
-"""Cover that is none; darkening that is no shadow; over what share of the width a shadow fades out at the edges."""
+"""Cover that counts as none; darkening that is not a shadow; share of the width over which shadows fade out at the edges."""
 
 
 @dataclass(frozen=True)
@@ -42,7 +42,7 @@ def cut_out(shaded: ShadedView, prints: dict[str, Floats], angle_deg: float) -> 
         raise SceneError(f"{shaded.view.info.title} does not say what is product and what is ground: choose another scene.")
     light = composite_light(shaded, prints, angle_deg) * np.float32(RANGE / CODES)
     cover = np.where(cover < FAINTEST, 0, cover).astype(np.float32)
-    inside = ground(light, 1 - cover, 1.0)  # at the rim, the product's own colour carried outwards
+    inside = ground(light, 1 - cover, 1.0)  # extend the product's colour outwards at its edge
     colour = np.where(cover[..., None] > 0.995, light, inside)
     shadow = np.zeros_like(cover) if shade is None else _shadow(shade)
     return Cutout(tone(colour), cover, shadow)
@@ -90,7 +90,7 @@ def on_photograph(
     )
     kernel = cv2.INTER_AREA if scale < 1 else cv2.INTER_CUBIC
     planes: tuple[Any, ...] = cut.colour * cut.cover[..., None], np.dstack([cut.cover, cut.shadow * (1 - cut.cover)])
-    if scale < 0.5:  # a warp does not average: bring it near its size first
+    if scale < 0.5:  # a warp does not average: resize it to about its size first
         small = max(scale, 0.02)
         planes = tuple(cv2.resize(p, None, fx=small, fy=small, interpolation=kernel) for p in planes)
         move[:, :2] /= np.float32(small)

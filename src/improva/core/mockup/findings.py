@@ -9,7 +9,7 @@ from ..template import Template
 from .scene import SceneInfo
 
 MANY_COLOURS = 8
-"""More colours in one listing than buyers look through. Common practice, no published source: six to eight."""
+"""Number of colours in one listing that buyers look through. Common practice, no published source: six to eight."""
 
 
 def picture_findings(

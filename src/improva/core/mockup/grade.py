@@ -13,11 +13,11 @@ from .composite import ShadedView
 from .view import View
 
 WARM = np.array([-0.26, -0.02, 0.20], np.float32)
-"""Gain in B, G, R at full warmth, about that from 6500 K to 5000 K; from memory."""
+"""Gain of B, G, R at full warmth, about that from 6500 K to 5000 K. From memory."""
 
 DARKEST_CORNER = 0.62
 SOFTEST = 2.5
-"""Times the lens's own blur at full softness, or this per cent of the width where a scene does not know its depth."""
+"""Blur at full softness: times the lens's own blur, or this percentage of the width in scenes without depth."""
 
 LEVELS = (0.0, 0.25, 0.5, 1.0)
 
@@ -82,7 +82,7 @@ def softened(plain: Floats, view: View, softness: float) -> Floats:
         return plain
     open_ = 1 - view.cover[..., None]
     bare = view.cover[..., None] < 0.01
-    near = np.where(bare, plain, ground(plain, view.cover, 1.5))  # what a mixed pixel shows of the ground
+    near = np.where(bare, plain, ground(plain, view.cover, 1.5))  # the background's share of a mixed pixel
     out = np.zeros_like(plain)
     at = np.clip(spread / most, 0, 1)
     for level, hat in zip(LEVELS, np.eye(len(LEVELS)), strict=True):
@@ -94,7 +94,7 @@ def softened(plain: Floats, view: View, softness: float) -> Floats:
 
 def ground(light: Floats, cover: Floats, sigma: float) -> Floats:
     """Return the background (h, w, 3), extended behind the product and blurred by ``sigma`` px."""
-    weight = (1 - cover) ** 12  # what is half covered says little of the ground
+    weight = (1 - cover) ** 12  # half-covered pixels say little about the background
     sigma = max(sigma, 0.8)
     total = cv2.GaussianBlur(light * weight[..., None], (0, 0), sigma)
     share = cv2.GaussianBlur(weight, (0, 0), sigma)

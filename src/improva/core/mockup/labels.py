@@ -29,14 +29,14 @@ PLACES: dict[Place, tuple[float, float]] = {
     "bottom-right": (1, 1),
 }
 MARGIN = 0.035
-"""Between a caption and the picture's edge, in picture heights."""
+"""Distance between a caption and the picture's edge, in picture heights."""
 
 TOUCHES = 0.02
-"""Share of a caption's box that the product may cover before it is in its way."""
+"""Share of a caption's box that the product may cover."""
 
 MOST_LETTERS = 120
 SHRINKS = (1.0, 0.85, 0.7, 0.55, 0.45)
-"""Where there is no room for a caption, it is set smaller by these before it is refused."""
+"""Factors by which a caption is made smaller before it is refused for lack of room."""
 INK, PAPER = "#26231f", "#fbf9f4"
 MEASURE_FONT = "sans-bold"
 OpenFont = Callable[[str], bytes]

@@ -17,10 +17,10 @@ from .parallel import ONE_CORE, Cores
 from .scene import Passes, Region, SceneInfo
 
 TOLD_ROWS = 400
-"""Rows of a print at most by which it is told how large its texture should be."""
+"""Most rows of a print that are examined to find its texture size."""
 
 LEAST_COVER = 0.01
-"""What a pixel sees of the product at least, to see its print: packed covers are true to about so much."""
+"""Smallest cover of a pixel that shows print: stored covers are exact to about this much."""
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ from scipy.ndimage import distance_transform_edt
 from ..colour import Floats
 
 NEAR_CELLS, NEAR_REACH = 160, 0.3
-"""Cells of the grid on which a print's own light is told across; how far it tells its near parts from the rest, in widths."""
+"""Cells of the grid for reflected light, and how quickly nearby parts outweigh distant ones, in widths."""
 
 
 @dataclass(frozen=True)
@@ -36,7 +36,7 @@ def find_near(uv: Floats) -> NearbyColour:
     step = max(1, round(w / NEAR_CELLS))
     coarse = uv[step // 2 :: step, step // 2 :: step]
     unseen = np.isnan(coarse[..., 0])
-    if unseen.all():  # thinner than the grid: its middle serves
+    if unseen.all():  # thinner than the grid: use its middle
         middle = np.nanmean(uv, axis=(0, 1)).astype(np.float32)
         u, v = (np.full(unseen.shape, value, np.float32) for value in middle)
         return NearbyColour(u, v, np.ones(unseen.shape, np.float32), step)

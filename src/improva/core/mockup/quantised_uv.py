@@ -12,7 +12,7 @@ FINEST = 16384
 """Steps of u and v in a scene's maps: a fifth of a texel of the finest print."""
 
 QUICK_FINEST = 4096
-"""The same in its quick maps: a fifth of a texel of what they can show."""
+"""Steps in its quick maps: a fifth of a texel of their finest visible detail."""
 
 SMOOTH_PX, STRIP_ROWS = 9, 128
 

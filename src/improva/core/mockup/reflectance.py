@@ -55,9 +55,7 @@ def reflected(view: View, region: Region, wanted: str | None, open_surface: Open
     seen = view.grounds.get(region.id)
     colour, _, weave = (wanted or region.surface or region.default or "").rpartition(" ")
     surface = open_surface(weave) if seen is not None and region.size_mm is not None else None
-    if (
-        surface is None or seen is None or region.size_mm is None
-    ):  # a colour; or, where surfaces are not at hand, the region's own
+    if surface is None or seen is None or region.size_mm is None:  # a colour; or, without surfaces, the region's own colour
         return Reflectance(np.ascontiguousarray(colour_reflectance(region.colour(wanted))[::-1]))
     tint = colour_reflectance(region.colour(colour))[::-1] if colour or surface.tints else np.ones(3, np.float32)
     texture = seen_surface(

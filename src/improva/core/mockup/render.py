@@ -28,18 +28,18 @@ from .scene import SceneInfo
 from .view import View
 
 Designs = Sequence[Design]
-"""One design a panel of the same blank; at least one."""
+"""Designs by panel, all of the same blank; at least one."""
 
 PICTURE_FORMATS = {".jpg": "JPEG", ".jpeg": "JPEG", ".png": "PNG", ".webp": "WEBP"}
 JPEG_QUALITY = 92
 UNDERBASE: Floats = np.full(3, 0.86, np.float32)
-"""Linear reflectance of the white that lies beneath ink on cloth. From memory."""
+"""Linear reflectance of the white under ink on cloth. From memory."""
 LISTING_SIZES = {"square": (2000, 2000), "landscape": (2700, 2025), "wide": (3000, 2000)}
-"""Common practice, no published source: square, 4:3 and 3:2 listing pictures."""
+"""Listing sizes: square, 4:3 and 3:2. Common practice, no published source."""
 
 
 MOST_TEXELS = 24_000_000
-"""Of a texture: 290 MB of floats. Only a blanket of which a folded part is seen close at listing size would want more."""
+"""Most pixels of a texture: 290 MB of floats. Only a close view of a folded blanket would use more."""
 
 
 def check_scene(info: SceneInfo, template: Template) -> None:
@@ -130,7 +130,7 @@ def _jpeg(picture: NDArray[np.uint8], quality: int, xmp: bytes | None) -> bytes:
     """Encode as JPEG by libjpeg-turbo, four times as fast as Pillow; chroma is subsampled only below listing quality."""
     sampling = cv2.IMWRITE_JPEG_SAMPLING_FACTOR_444 if quality >= JPEG_QUALITY else cv2.IMWRITE_JPEG_SAMPLING_FACTOR_420
     options = [cv2.IMWRITE_JPEG_QUALITY, quality, cv2.IMWRITE_JPEG_SAMPLING_FACTOR, sampling]
-    bgr = np.ascontiguousarray(picture[..., ::-1])  # no copy where it was turned round from B, G, R before
+    bgr = np.ascontiguousarray(picture[..., ::-1])  # no copy if it is a reversed view of B, G, R
     _, data = cv2.imencode(".jpg", bgr, options)
     jpeg, profile = data.tobytes(), b"ICC_PROFILE\0\x01\x01" + srgb_profile()
     start = 4 + int.from_bytes(jpeg[4:6], "big")  # behind SOI and the JFIF segment: ICC.1, annex B.4

@@ -14,7 +14,7 @@ from ..errors import ImprovaError, SceneError
 from ..template import Template
 
 Close = Literal["", "print", "detail"]
-"""How near a scene is seen: whole, with all of the print large, or a part of the print."""
+"""Crop of a scene: the whole scene, the whole print large, or a detail of the print."""
 
 
 @dataclass(frozen=True)

@@ -16,10 +16,10 @@ from .parallel import ONE_CORE, Cores
 
 STRIP_ROWS, EDGE_ROWS = 64, 8
 EDGE = 2
-"""Texels round each level of a sheet, for samples between its last and its first."""
+"""Texels around each level of the sheet, for samples between its last and first texel."""
 
 FULL = 65535
-"""What reflectance 1 is kept as, or in a weave, which shades by values around 1, four times as much."""
+"""Stored value of reflectance 1; a weave, which shades by factors around 1, stores a quarter of it for the factor 1."""
 
 
 @dataclass(frozen=True)
@@ -96,7 +96,7 @@ class Surface:
 
 
 OpenSurface = Callable[[str], Surface | None]
-"""Finds a surface by its id; None where there is none of that name."""
+"""Opens a surface by its id; returns None for an unknown one."""
 
 
 def no_surfaces(_: str) -> Surface | None:
@@ -117,7 +117,7 @@ def seen_surface(
     rows, columns = seen.u.shape
     out = np.empty((rows, columns, 3), np.float32)
 
-    def work(strip: slice) -> None:  # in strips also for memory, of which a whole listing picture takes much
+    def work(strip: slice) -> None:  # in strips, because a whole listing picture would take much memory
         padded = slice(max(0, strip.start - EDGE_ROWS), min(rows, strip.stop + EDGE_ROWS))
         x, y = seen.u[padded] * times[0], seen.v[padded] * times[1]
         level = _level(

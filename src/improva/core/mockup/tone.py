@@ -10,10 +10,10 @@ from numpy.typing import NDArray
 from ..colour import Floats, srgb_from_linear
 
 SHOULDER = 0.72
-"""Below this, light is shown as it is, so that printed colours stay true; above it, highlights roll off."""
+"""Light up to this value is shown unchanged, so that printed colours stay true; brighter light is compressed."""
 
 RANGE = 4.0
-"""The brightest light that is told from a brighter one."""
+"""Light from which all values are shown alike."""
 
 WHITEST = 0.9956
 """Displayed linear light that rounds up to 255: (254.5 / 255) decoded."""

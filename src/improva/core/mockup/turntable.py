@@ -20,7 +20,7 @@ Frame = NDArray[np.uint8]
 
 
 FRAMES_A_SECOND = {".mp4": 24.0, ".webp": 20.0, ".gif": 12.5}
-"""What each format is made for. A GIF counts in hundredths of a second, so 8 of them a frame."""
+"""Formats and their frame rates. GIF delays are whole hundredths of a second, so a frame takes 8 of them."""
 
 
 def angles(seconds: float, ending: str) -> list[float]:

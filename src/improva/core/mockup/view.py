@@ -20,15 +20,15 @@ LEAST_PX = 16
 MAX_PICTURE_PX = 25_000_000
 CLOSE_AIR = 1.3
 DETAIL, DETAIL_SIDE = 0.42, 0.4
-"""A detail shows such a share of what shows the whole print, but at least such a share of the scene."""
+"""Size of a detail crop: a share of the crop that shows the whole print, and at least a share of the scene."""
 READY_ROWS = 64
 ENDLESS_CM = 1e5
 LARGE_PX = 2_000_000
-"""Above this a picture is for a listing, not for a look."""
+"""Most pixels of a preview; a larger picture is for a listing."""
 
 
 Strips = Callable[[slice], Floats]
-"""Makes some rows of a plane ready, which stay in a core's cache: (rows, w, 3)."""
+"""Computes some rows of a plane, few enough for a core's cache: (rows, w, 3)."""
 
 
 class Planes(Mapping[str, Floats]):

@@ -13,7 +13,7 @@ from ..template import Panel, Template
 from ..words import Font
 
 FIELD = re.compile(r"\{([^{}\n]{1,40})\}")
-"""An open place in words, as ``{name}``."""
+"""A placeholder in words, such as ``{name}``."""
 
 
 @dataclass(frozen=True)
@@ -44,7 +44,7 @@ def fill_words(lettering: Lettering, values: Mapping[str, str], font: Font, pane
     own = lettering_shape(lettering, font)
     em = own.cap_mm / font.cap_height
     text = FIELD.sub(lambda m: values.get(m[1].strip(), m[0]), lettering.text)
-    # set at the size that the design's own words come out at: a short name is not blown up to fill their width
+    # set at the size of the design's own words: a short name is not enlarged to fill their width
     now = replace(lettering, text=text, sizing="size", size_mm=em)
     shape = lettering_shape(now, font)
     if shape.missing:
@@ -62,5 +62,5 @@ def fill_words(lettering: Lettering, values: Mapping[str, str], font: Font, pane
 def _room(lettering: Lettering, own_mm: float, panel: Panel) -> float:
     """Return the greatest width of an order's text: that of the design's text, else of the safe area."""
     if lettering.path.along == "circle":
-        return math.inf  # they run round it, and their width says nothing
+        return math.inf  # words around a circle have no limiting width
     return lettering.width_mm if lettering.sizing != "size" else max(own_mm, panel.level().safe_box[2])

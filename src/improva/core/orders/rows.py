@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from ..errors import ListingError
 
 ORDER = "order"
-"""The column that names an order."""
+"""Column that holds the name of an order."""
 
 MOST_ORDERS, MOST_BYTES = 500, 5_000_000
 NAME = re.compile(r"[^\w.-]+")
@@ -40,7 +40,7 @@ def _text(data: bytes) -> str:
     try:
         return data.decode("utf-8-sig")
     except UnicodeDecodeError:
-        return data.decode("cp1252", errors="replace")  # as spreadsheets write it without being asked for UTF-8
+        return data.decode("cp1252", errors="replace")  # the default encoding of many spreadsheets
 
 
 def read_orders(data: bytes, fields: Sequence[str]) -> tuple[list[tuple[int, Order]], list[OrderProblem]]:

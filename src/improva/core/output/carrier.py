@@ -16,10 +16,10 @@ from ..units import finite
 
 MOST_TAB_MM = 60.0
 MARKS_MM = 6.0
-"""Height of the paper above and below a straight wrap that carries its trim marks."""
+"""Height of the paper above and below a straight wrap that carries its trim marks, in mm."""
 MARK_LONG_MM, MARK_WIDE_MM = 4.5, 0.2
 MARK_GAP_MM = 0.8
-"""Between a ring's corner and its mark, so that the mark is not cut off with the print."""
+"""Distance between a ring's corner and its mark, in mm, so that cutting out the print leaves the mark."""
 
 TabSide = Literal["none", "left", "right"]
 Point = tuple[float, float]

@@ -11,7 +11,7 @@ from ..errors import OutputError
 from ..units import finite
 
 UNIT_MM = 0.01
-"""Packing counts in whole hundredths of a millimetre."""
+"""Packing works in whole hundredths of a millimetre."""
 MOST_PIECES = 2000
 MOST_SHEETS = 200
 LONGEST_ROLL_MM = 50_000.0
@@ -108,7 +108,7 @@ def _packed(items: list[GangItem], sheet: GangSheet, free: tuple[float, float], 
         sort_algo=rectpack.SORT_AREA,
         rotation=sheet.turn,
     )
-    # Every print brings its gap along at its right and below, and so does the sheet.
+    # Every print includes its gap on the right and below, and so does the sheet.
     packer.add_bin(_floor(free[0] + gap), _floor(free[1] + gap), count=1 if sheet.length_mm is None else MOST_SHEETS)
     for index, item in enumerate(items):
         for _ in range(item.count):

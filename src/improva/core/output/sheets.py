@@ -22,7 +22,7 @@ PAPERS_MM: dict[str, Size] = {
 """ISO 216 for A4 and A3; ANSI/ASME Y14.1 size A for letter; legal is 8.5 × 14 in, the common US office size."""
 
 MARKS_MM = 7.0
-"""Paper kept free round the art of a sheet for registration marks and its label."""
+"""Margin around the art of a sheet for registration marks and its label, in mm."""
 
 MOST_SHEETS = 400
 

@@ -7,7 +7,7 @@ from xml.sax.saxutils import escape, quoteattr
 
 NAMESPACE = "urn:improva:picture:1"
 JPEG_HEAD = b"http://ns.adobe.com/xap/1.0/\0"
-"""What an XMP segment of a JPEG file starts with (ISO 16684-3)."""
+"""First bytes of an XMP segment in a JPEG file (ISO 16684-3)."""
 
 
 def xmp_packet(title: str, says: Mapping[str, str]) -> bytes:

@@ -9,7 +9,7 @@ from .overlay import Overlay
 from .text import Lettering, LetteringShape, lettering_shape
 
 Extra = Lettering | Band | Frames | Overlay
-"""A piece that is laid with the artwork."""
+"""A piece that is added to the artwork of a panel."""
 
 __all__ = [
     "BLENDS",

@@ -70,7 +70,7 @@ class Band:
         if self.sides == "all":
             inner = Polygon(panel.line(inset_mm)) if 2 * inset_mm < min(w, h) else Polygon()
         else:
-            past = -bleed - 1  # well past the file, so that no sliver is left of what is cut at its edge
+            past = -bleed - 1  # extends past the file, so that cutting at its edge leaves no sliver
             x, y = (past, inset_mm) if self.sides == "level" else (inset_mm, past)
             inner = box(x, y, w - x, h - y) if w > 2 * x and h > 2 * y else Polygon()
             inner = inner.intersection(panel.cut())

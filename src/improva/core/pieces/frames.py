@@ -15,7 +15,7 @@ Layout = Literal["single", "instant", "strip", "grid", "round"]
 LAYOUTS: tuple[Layout, ...] = get_args(Layout)
 MOST_SLOTS = 64
 INSTANT_FOOT = 3.6
-"""The foot of an instant print is so many times its rim. From memory."""
+"""Width of the broad foot of an instant print, in widths of its rim. From memory."""
 
 ZOOM_LIMITS = (1.0, 20.0)
 

@@ -205,7 +205,7 @@ def check_distortion(subject: Subject) -> CheckResult:
     ratio = (w / h) / (subject.facts.px[0] / subject.facts.px[1])
     least, most = subject.limit("stretch_percent"), STRETCH_FAIL_TIMES * subject.limit("stretch_percent")
     if subject.placement.fit != "stretch":
-        ratio = 1.0  # proportions are kept, also where a scanner's tag has unlike densities
+        ratio = 1.0  # proportions are kept, even if a scanner's tag has two different densities
     bent = 100 * (max(ratio, 1 / ratio) - 1)
     if bent <= least:
         return CheckResult("distortion", "Proportions", "pass", round(bent, 2), least, "%", "Proportions are kept.")

@@ -11,11 +11,11 @@ from .subject import Subject
 
 SEARCH_MM = 0.6
 LINE_STEP = 18.0
-"""Lab distance of a guide line from what lies on both its sides. From memory."""
+"""Lab distance between a guide line and the pixels on both its sides. From memory."""
 
 EVEN = 8.0
 ALONG = 0.85
-"""Share of its length over which a line must be there and of one colour. From memory."""
+"""Share of a line's length that must be present and of one colour. From memory."""
 
 LEAST_SIDES = 4
 

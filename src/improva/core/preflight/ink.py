@@ -13,7 +13,7 @@ from .result import CheckResult, Fix
 from .subject import Subject
 
 HALF_LOW, HALF_HIGH = 13, 242
-"""Alpha outside 5 to 95 % counts as none or full: edges drawn smooth are not haze."""
+"""Alpha below 5 % or above 95 % counts as none or full: antialiased edges are not haze."""
 
 
 def check_transparency(subject: Subject) -> CheckResult:
@@ -108,7 +108,7 @@ def check_haze(subject: Subject) -> CheckResult | None:
 
 
 WHITE_STEP = 4.0
-"""Lab distance under which a printed point cannot be told from the bare blank. From memory."""
+"""Lab distance below which a printed point looks like the bare blank. From memory."""
 
 
 def check_white(subject: Subject) -> CheckResult | None:
@@ -145,7 +145,7 @@ def check_white(subject: Subject) -> CheckResult | None:
 
 
 DARK_BLANK = 80.0
-"""L* below which a blank darkens everything on it; halved, as ΔE2000 weighs lightness there. From memory."""
+"""L* below which a blank darkens everything printed on it; halved, because ΔE2000 weighs lightness so there. From memory."""
 
 
 def check_tint(subject: Subject) -> CheckResult | None:

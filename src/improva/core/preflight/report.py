@@ -57,7 +57,7 @@ CHECKS: tuple[Callable[[Subject], CheckResult | None], ...] = (
 )
 
 LED_CHECKS = (check_resolution, check_bare, check_bleed, check_safe, check_keep_out, check_near_seams, check_transparency)
-"""What is asked again of a panel that shows another's design; all else was asked there, and is mended there."""
+"""Checks that run for a panel that shows another's design; all others run for the first panel, and are fixed there."""
 
 
 @dataclass(frozen=True)

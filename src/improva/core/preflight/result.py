@@ -82,7 +82,7 @@ WHY = {
     "near-seam": "No two pieces are sewn alike, so what lies at a seam is cut, bent or hidden on some of them.",
     "guide": "A template's guide lines are printed like everything else in the file.",
 }
-"""One sentence a check, for somebody who has not met it before."""
+"""Why each check matters, in one sentence for a newcomer."""
 
 
 def worst(statuses: list[Status]) -> Status:

@@ -19,7 +19,7 @@ from .subject import SUBPIXEL_BITS, SUBPIXELS, Subject
 from .words import only_words_matter, row_mask
 
 SHOWS_SHARE = 0.9
-"""A break is judged by the step that nine in ten of its points stay under: one stray point is not seen."""
+"""Percentile of the colour steps along a seam that is judged, so that single points do not count."""
 
 
 def check_runs_on(
@@ -40,7 +40,7 @@ def check_runs_on(
     seam = seam_of(template, follow.seam)
     limit, most = template.limit("sewing_mm"), template.limit("break_delta_e")
     off = offset_along(seam, template, ways, corrections)
-    if off is None:  # what it follows stands elsewhere, and the pair is refused before it comes here
+    if off is None:  # a follower of a missing panel is refused earlier
         return (CheckResult("runs-on", seam.title, "pass", None, limit, "mm", "Both sides have their own design."),)
     worst, beyond = float(off.max()), off > limit
     step = round(float(np.quantile(apart[beyond] if beyond.any() else apart, SHOWS_SHARE)), 1)
@@ -84,7 +84,7 @@ def _edges(seam: Seam, template: Template, panel: Panel) -> list[Points]:
 def _near(subject: Subject, lines: list[Points], reach_mm: float) -> tuple[tuple[slice, slice], NDArray[np.bool_]]:
     """Return the points of the trim within a distance of lines: a window, and a mask in it."""
     h, w = subject.trim_lab.shape[:2]
-    # an edge of the panel runs half a pixel outside of the last ones
+    # the panel's edge is half a pixel outside the outermost pixels
     drawn = [np.clip(line * subject.px_per_mm - 0.5, 0, (w - 1, h - 1)) for line in lines]
     reach = reach_mm * subject.px_per_mm
     every = np.concatenate(drawn)

@@ -26,7 +26,7 @@ from ..template import Box, Panel, Template
 from ..words.font import open_font
 
 ANALYSIS_PX = 1000
-"""Longest side of the rendering that is looked at: 4 px a millimetre on a tumbler's wrap."""
+"""Longest side of the rendering that is checked, in px: 4 px per mm on a tumbler's wrap."""
 
 SUBPIXEL_BITS = 4
 SUBPIXELS = 2**SUBPIXEL_BITS

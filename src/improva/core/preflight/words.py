@@ -13,7 +13,7 @@ from .result import CheckResult, Fix
 from .subject import Subject
 
 ALL_OVER = 0.6
-"""From memory: a drawing as dense outside the safe line as this share of its density inside runs off the edge on purpose."""
+"""Density of ink outside the safe line, relative to inside, from which art is meant to reach the edge. From memory."""
 
 
 def _outside(subject: Subject, mask: NDArray[np.bool_]) -> tuple[NDArray[np.bool_], float]:

@@ -13,7 +13,7 @@ from .subject import Subject
 
 MATCH_FACTOR = 1.5
 DETAIL_STEP = 12.0
-"""Lab distance between points half a millimetre apart that counts as an edge. From memory."""
+"""Lab distance over half a millimetre that counts as an edge. From memory."""
 
 BUSY_FACTOR = 1.25
 SHIFTS_TRIED = 8
@@ -58,7 +58,7 @@ def detail_by_column(image: Floats, px_per_mm: float) -> Floats:
     """Return the part of each column's points that lie on an edge, in per cent (w,)."""
     step = max(1, round(0.5 * px_per_mm))
     across = lab_distance(np.roll(image, -step, axis=1), image)
-    across[:, -step:] = 0  # the seam's own step is the other check's
+    across[:, -step:] = 0  # another check judges the step at the seam itself
     down = np.zeros_like(across)
     down[:-step] = lab_distance(image[step:], image[:-step])
     return np.asarray(100 * (np.maximum(across, down) > DETAIL_STEP).mean(axis=0), np.float32)

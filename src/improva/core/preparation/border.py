@@ -17,13 +17,13 @@ from .step import Field, StepKind
 
 SHAPE_ALPHA = 128
 NECK_PX = 1200
-"""Longest side at which necks are looked for."""
+"""Longest side of the copy on which necks are searched, in px."""
 
 RIDGE = 0.97
-"""A pixel lies on a middle line if hardly any of its neighbours is farther from the edge."""
+"""A pixel is on a middle line if almost none of its neighbours is farther from the edge."""
 
 ARM_FACTOR = 1.15
-"""A part thinner than the limit sticks out by more than this many times half the limit; blunt corners do not. From memory."""
+"""A thin part must be longer than this many times half the limit; blunt corners are shorter. From memory."""
 
 EDGE_PX = 0.25
 """How far an outline lies outside the centre of the nearest pixel set, at a mean: half a pixel along rows and columns, and
@@ -113,7 +113,7 @@ def find_necks(picture: Picture, limit_mm: float) -> list[Neck]:
     if not shape.any() or shape[2:-2, 2:-2].all():
         return []
     _, labels, stats, _ = cv2.connectedComponentsWithStats(shape.view(np.uint8), connectivity=8)
-    large = stats[:, cv2.CC_STAT_AREA] >= math.pi * (limit_mm * small.px_per_mm) ** 2  # what lies by itself is no neck
+    large = stats[:, cv2.CC_STAT_AREA] >= math.pi * (limit_mm * small.px_per_mm) ** 2  # an isolated part is not a neck
     large[0] = False
     shape = np.asarray(large[labels])
     thin, _ = _thin(shape, limit_mm * small.px_per_mm)

@@ -12,13 +12,13 @@ from .picture import CLEAR, Mask, Picture, Pixels
 from .step import Field, StepKind
 
 LIGHT_PAPER = 128
-"""Paper that is darker than this in any channel is a coloured ground, whose white is not set."""
+"""Paper darker than this in any channel is a coloured background; its white point is not set."""
 
 WASH_PX = 9
-"""Side of the square over which a wash is told from the grain of the paper, by its mean."""
+"""Side of the square whose mean separates a pale wash from the grain of the paper, in px."""
 
 LEAST_LEFT = 0.002
-"""A cut that leaves less than this share of the picture has taken everything."""
+"""A cut that leaves less than this share of the picture is refused."""
 
 Points = tuple[tuple[float, float], ...]
 
@@ -79,7 +79,7 @@ def _added(pixels: Pixels, ground: Mask, add: Points, tolerance: int, everywhere
         alike = distance_from(pixels, (r, g, b)) <= tolerance
         if not everywhere:
             filled = np.zeros((h + 2, w + 2), np.uint8)
-            filled[1:-1, 1:-1] = ~alike  # what is not alike bars the way
+            filled[1:-1, 1:-1] = ~alike  # pixels of another colour block the fill
             cv2.floodFill(alike.view(np.uint8).copy(), filled, (x, y), 2, flags=4 | cv2.FLOODFILL_MASK_ONLY | (2 << 8))
             alike = filled[1:-1, 1:-1] == 2
         ground = ground | alike

@@ -18,10 +18,10 @@ Pixels = NDArray[np.uint8]
 Mask = NDArray[np.bool_]
 
 MOST_PREPARED_PX = 160_000_000
-"""Steps look at the whole picture at once, at some 16 bytes a pixel."""
+"""Most pixels of a picture for steps: they work on the whole picture at about 16 bytes per pixel."""
 
 SOLID, CLEAR = 250, 5
-"""Alpha from which a pixel counts as solid, and up to which it counts as nothing."""
+"""Alpha from which a pixel counts as solid, and up to which it counts as transparent."""
 
 
 @dataclass(frozen=True)

@@ -12,7 +12,7 @@ from .picture import CLEAR, MOST_PREPARED_PX, Mask, Picture, Pixels, bounds, ove
 from .step import Field, StepKind
 
 GRID_PX = 320
-"""Longest side of the grid on which places are looked for. Motifs are told to overlap a little too early, never too late."""
+"""Longest side of the search grid. It rounds outward: motifs may be kept apart a little too far, and never overlap."""
 
 MOST_MOTIFS = 200
 ROUNDS = 2

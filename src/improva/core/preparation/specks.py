@@ -14,7 +14,7 @@ from .step import Field, StepKind
 
 MOST_SPOTS = 400
 SEEN_ALPHA = 13
-"""Alpha of 5 %, from which something is seen on a backing."""
+"""Alpha of 5 %, from which a speck is visible on a backing."""
 
 
 @dataclass(frozen=True)
@@ -71,7 +71,7 @@ def clean(picture: Picture, *, specks: float = 1, holes: float = 0.3) -> Picture
     away, gone = _found(seen, specks, picture, inside=False)
     alpha[cv2.dilate(away.view(np.uint8), np.ones((5, 5), np.uint8)).view(bool) & ~(seen & ~away)] = 0
     fill, filled = _found(~seen, holes, picture, inside=True)
-    if filled:  # the faint edge round a hole is filled with it
+    if filled:  # fill the faint edge around a hole too
         near = cv2.dilate(fill.view(np.uint8), np.ones((5, 5), np.uint8)).view(bool)
         alpha[near] = 255
     out = picture.pixels.copy()

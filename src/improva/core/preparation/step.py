@@ -13,7 +13,7 @@ from .picture import Picture
 
 FieldKind = Literal["number", "choice", "colour", "switch", "points", "box", "pairs", "text", "font", "file", "files"]
 FILES: tuple[FieldKind, ...] = ("font", "file", "files")
-"""Values that name files; whoever opens them gives their bytes with the step."""
+"""Names of values that refer to files; the caller supplies the files' bytes."""
 
 MOST_POINTS = 500
 LONGEST_TEXT = 2000

@@ -15,10 +15,10 @@ from .picture import Picture, Pixels
 from .step import Field, StepKind
 
 NODES = 33
-"""Points a side of the colour cubes by which pictures are changed; between them colours are interpolated."""
+"""Points per side of the colour cubes that change pictures; colours between them are interpolated."""
 
 WARMTH_LAB = np.array([0.0, 12.0, 36.0], np.float32)
-"""The move in Lab of a full step of warmth: towards amber, as a warmer lamp would. From memory."""
+"""Shift in Lab for a full step of warmth: towards amber, as under a warmer lamp. From memory."""
 
 
 def _by_cube(pixels: Pixels, change: Callable[[Floats], Floats]) -> Pixels:
@@ -66,7 +66,7 @@ def tone(
     def change(colours: Floats) -> Floats:
         out = colours + WARMTH_LAB * (warmth / 100)
         out[..., 1:] *= 1 + saturation / 100
-        light = out[..., 0] / 100  # a bend of the lightness that leaves black and white where they are
+        light = out[..., 0] / 100  # a curve of lightness that keeps black and white
         out[..., 0] = 100 * light ** (2 ** (-brightness / 50))
         return np.asarray(out, np.float32)
 

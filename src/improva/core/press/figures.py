@@ -16,7 +16,7 @@ PRESSURES: tuple[Pressure, ...] = get_args(Pressure)
 Source = Literal["maker", "log", "practice"]
 
 HOTTEST_C, COOLEST_C = 232.0, 100.0
-"""Coatings and most presses end about 450 °F; below the boiling point of water no dye turns to gas. From memory."""
+"""Limits of the temperature, °C: most presses end at about 450 °F; below 100 °C no dye turns to gas. From memory."""
 LONGEST_S = 900.0
 
 

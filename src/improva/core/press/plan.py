@@ -11,9 +11,9 @@ from ..units import fahrenheit, mm_from_in
 from .figures import Figures, Method
 
 PLATEN_MM = (mm_from_in(15), mm_from_in(15))
-"""A common heat-press platen. Common practice, no published source."""
+"""Size of a common heat-press platen, in mm. Common practice, no published source."""
 POSITION_OVERLAP_MM = 25.0
-"""How far two positions of a platen lie over each other. From memory: an inch, so that no cooler edge is left."""
+"""Overlap of two platen positions, in mm: an inch, so that no cooler edge is left. From memory."""
 
 Lie = Literal["sheet", "wrapped", "seam-down", "seam-up", "side-left", "side-right", "bottom", "top", "flat", "mug", "cooling"]
 StepKind = Literal["ready", "press", "peek", "again", "if-pale"]

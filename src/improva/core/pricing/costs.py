@@ -10,7 +10,7 @@ from typing import Literal
 from .money import Currency, PriceError
 
 FeeBase = Literal["item", "item and shipping", "all with tax"]
-"""What a percentage is taken of: the discounted price; that and what the buyer pays for shipping; or all that the buyer pays."""
+"""Base of a percentage: the discounted price; that plus the shipping paid by the buyer; or all that the buyer pays."""
 TaxMode = Literal["none", "within the price", "on top"]
 
 MOST_PERCENT = 95

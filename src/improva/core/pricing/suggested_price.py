@@ -11,7 +11,7 @@ from .margin import margin_of, worst_sale
 from .money import MOST, PriceError
 
 MadeFiles = Callable[[Decimal], Sale]
-"""Makes the sale that is looked at of a price."""
+"""Returns the sale at a price."""
 
 ROUNDED = 4
 """Price, tax, shipping and what is left are rounded each by itself, and every fee too: so many coins, and one a fee, can a lower
@@ -20,7 +20,7 @@ price be ahead of a higher one.
 
 MOST_STEPS = 2000
 FAR = 1000
-"""Steps over which it is seen how fast more is left with a higher price."""
+"""Steps over which the growth of profit with price is estimated."""
 
 
 def _enough(costs: Costs, sale: Sale, wanted: Decimal, percent: bool) -> bool:
@@ -49,7 +49,7 @@ def price_for(costs: Costs, wanted: Decimal, percent: bool = False, make: MadeFi
         return _enough(costs, make(price), wanted, percent)
 
     bounds = [Decimal(0), MOST]
-    if costs.free_from is not None:  # below and from the threshold on, what is left grows with the price
+    if costs.free_from is not None:  # below the threshold, and again from it on, profit grows with the price
         first, last = Decimal(0), MOST
         while last - first > step:  # the lowest price whose item reaches it
             middle = _coins((first + last) / 2, step)

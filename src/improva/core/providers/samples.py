@@ -13,7 +13,7 @@ from ..errors import ListingError
 
 Result = Literal["good", "off"]
 CHECKS = ("colour", "seam", "alignment", "size")
-"""What is held against the proof when a sample has come. Common practice, no published source."""
+"""Properties of a sample that are compared with the proof. Common practice, no published source."""
 
 
 @dataclass(frozen=True)

@@ -23,7 +23,7 @@ from .repeat import render_repeat
 from .words import words_layer
 
 Opener = Callable[[str], Artwork]
-"""Finds an artwork by its content hash."""
+"""Opens an artwork by its content hash."""
 
 Size = tuple[int, int]
 Draw = Callable[[Panel, Size], pyvips.Image | None]

@@ -10,10 +10,10 @@ from ..geometry import Cone
 from ..template import Panel
 
 EDGE_PX = 3
-"""Art is carried this far past the level rectangle, so that no pixel on the cut is blended with nothing."""
+"""Px by which art extends past the level rectangle, so that no pixel on the cut is blended with transparency."""
 
 SPARE_MM = 0.15
-"""The print goes this far past the cut, under the knife."""
+"""Mm by which the print extends past the cut, so that the knife leaves no bare edge."""
 
 
 def _cone(panel: Panel) -> Cone:

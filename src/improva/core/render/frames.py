@@ -23,7 +23,7 @@ from .repeat import render_repeat
 EMPTY_SLOT = "#d9d4c8"
 LINE_MM = 0.4
 CIRCLE_SEGMENTS = 90
-"""To a quarter turn: within 0.006 mm of a true circle of 300 mm."""
+"""Segments per quarter circle: within 0.006 mm of a true circle of 300 mm."""
 
 
 def _pattern(art: Artwork, ref: ArtRef, tile_mm: float, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:

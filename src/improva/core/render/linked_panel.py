@@ -15,7 +15,7 @@ from ..template import Panel
 from .picture import EDGE_PX, MOST_DENSE
 
 Assemble = Callable[[Design, Panel, tuple[int, int]], pyvips.Image]
-"""Draws a design on a part of its panel's plane, at a size."""
+"""Renders a design on a part of its panel's plane, at a size."""
 
 
 def _seen_box(design: Design) -> tuple[float, float, float, float]:
@@ -45,7 +45,7 @@ def render_linked_panel(design: Design, assemble: Assemble, size_px: tuple[int, 
     matrix = np.diag(to_px) @ back.matrix / density
     corner = to_px * (back([window[:2]])[0] - design.panel.file_box[:2])
     shift = corner + matrix @ [0.5, 0.5] - 0.5  # libvips counts from the centre of the first pixel
-    # kept in memory, so that a turned row does not draw the same parts of it again and again
+    # kept in memory, so that a rotated row does not render the same parts repeatedly
     image = (
         with_alpha(image)
         .copy_memory()

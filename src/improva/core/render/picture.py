@@ -12,10 +12,10 @@ from ..fit import Placed, turned_extent
 from ..template import Panel
 
 MOST_DENSE = 2.0
-"""Times the file's density at which art is turned; it is reduced to the file's afterwards."""
+"""Rotated art is rendered at this many times the file's density, and reduced afterwards."""
 
 EDGE_PX = 8
-"""Reach of the reducing kernel on the turned canvas, with some to spare."""
+"""Reach of the reducing kernel on the rotated canvas, with a margin, in px."""
 
 
 def _upright(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
@@ -55,7 +55,7 @@ def _turned(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[in
     centre = (np.array(placed.centre) - panel.file_box[:2]) * canvas / np.array(panel.file_mm)
     shift = centre - matrix @ (half + margin - 0.5) - 0.5  # libvips counts from the centre of the first pixel
     if opaque:
-        # Repeat the art's edge a little, so that no pixel on the file's own edge is blended with nothing.
+        # Repeat the art's edge pixels, so that no pixel on the file's edge is blended with transparency.
         image = image.embed(margin, margin, image.width + 2 * margin, image.height + 2 * margin, extend="copy")
     else:
         image = with_alpha(image).premultiply()

@@ -53,7 +53,7 @@ def render_repeat(art: Artwork, placed: Placed, placement: Placement, panel: Pan
     across, down = (int(v) for v in whole * period)
     cell = cell.copy_memory()
     if (cell.width, cell.height) != (across, down):
-        # A part of the endless plane is resampled, so that a cell's last pixels know its first ones.
+        # A part of the endless plane is resampled, so that a cell's last pixels blend with its first ones.
         cell = resized(cell.replicate(3, 3), across / cell.width, down / cell.height).crop(across, down, across, down)
         cell = cell.copy_memory()
     return _plane(cell, pitch / whole, placed, panel, density, size_px)

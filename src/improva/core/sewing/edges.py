@@ -12,7 +12,7 @@ from .motion import Motion, Points, fitted
 from .seams import Edge, LaidOn, Seam, Way
 
 OFF_MM = 1.0
-"""How far from the outline an edge's end may be written: figures are rounded."""
+"""Tolerance in mm for the end of an edge to be on the outline: the figures of templates are rounded."""
 
 STEPS = 64
 

@@ -13,7 +13,7 @@ from .motion import Motion
 from .seams import Follow, Seam
 
 Corrections = Mapping[str, tuple[float, float]]
-"""How far what was calibrated moves the follower of a seam on its leader, in mm right and down, by the seam's id."""
+"""Corrections by seam id: the offset of the following panel on its first panel, in mm right and down."""
 
 
 @dataclass(frozen=True)

@@ -14,7 +14,7 @@ from .seams import LaidOn, Seam
 
 POINTS = 48
 INSIDE_MM = 1.0
-"""Colours are read this far inside either edge: at the edge itself a pixel is half bleed."""
+"""Distance inside either edge at which colours are read, in mm: at the edge itself a pixel is half bleed."""
 
 
 def offset_along(
@@ -29,7 +29,7 @@ def offset_along(
     if roots[0] != roots[1] or seam.leader == seam.follower:
         return None
     on, off = pairs(seam, template.panel(seam.leader), template.panel(seam.follower), POINTS)
-    on = on + corrections.get(seam.id, (0.0, 0.0))  # where samples have shown it to be sewn
+    on = on + corrections.get(seam.id, (0.0, 0.0))  # where samples have shown that it is sewn
     first, second = ((link.motion if link else Motion())(points) for link, points in zip(ways, (on, off), strict=True))
     return np.asarray(np.hypot(*(first - second).T), np.float32)
 
@@ -59,7 +59,7 @@ def colour_difference_along(
     leader, follower = template.panel(seam.leader), template.panel(seam.follower)
     on, off = pairs(seam, leader, follower, POINTS)
     inner, moved = _inwards(off, follower), np.array(corrections.get(seam.id, (0.0, 0.0)))
-    # beside a pocket the leader goes on, so its own colours are read right beneath; a sewn edge has nothing past it
+    # beside a pocket the first panel continues, so its colours are read there; past a sewn edge there is nothing
     beneath = inner + seam.offset_mm + moved if isinstance(seam, LaidOn) else _inwards(on, leader)
     seen = _colours(file_labs[0], leader, beneath), _colours(file_labs[1], follower, inner)
     return np.asarray(delta_e_2000(*seen), np.float32)

@@ -39,7 +39,7 @@ def measure_shift(known_mm: tuple[Point, Point], known_px: Points, on_px: Points
     wanted, measured = complex(*(b - a)), complex(*(known_px[1] - known_px[0]))
     if abs(measured) < LEAST_PX:
         raise PlacementError("The two corners lie upon each other: drag each to its place on the photograph.")
-    # one turn and one scale bring the panel to the photograph; both undone, what is left is in mm of the panel
+    # one rotation and one scale map the panel to the photograph; with both undone, the rest is in mm of the panel
     moved = (complex(*off_px) - complex(*on_px)) / (measured / wanted)
     if abs(moved) > FARTHEST_MM:
         raise PlacementError(

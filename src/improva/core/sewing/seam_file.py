@@ -11,12 +11,12 @@ from .edges import length_mismatch, outside
 from .seams import WAYS, Edge, Face, LaidOn, Seam, Sewn, Way
 
 AGREE_MM = 2.0
-"""Edges of unlike length must say so by their ease, to this much."""
+"""Tolerance between the length difference of two edges and their stated ease, in mm."""
 
 MOST_SEAMS = 120
 MOST_EASE_MM = 500.0
 MOST_OVER = 0.5
-"""What lies on another may hang over its edge by this share, and no more."""
+"""Largest share by which an attached panel may extend past the edge of its base."""
 
 
 def _number(value: Any) -> float:
@@ -50,7 +50,7 @@ def _seam(data: Mapping[str, Any], panels: Mapping[str, Panel]) -> Seam:
     named = str(data["id"]), str(data.get("title", data["id"]))
     if "on" in data:
         on, panel = str(data["on"]), str(data["panel"])
-        known = on in panels and panel in panels  # where not, it is told when the seam is checked
+        known = on in panels and panel in panels  # otherwise the check of the seam reports it
         offset = _point(data["offset"]) if "offset" in data or not known else _lying(panels[on], panels[panel])
         return LaidOn(*named, on, panel, offset, _ways(data, LaidOn.ways))
     ease = _number(data.get("ease", 0))

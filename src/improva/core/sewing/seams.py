@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal, get_args
 
 Way = Literal["alone", "flow", "mirror"]
-"""What a panel shows past a seam: a design of its own, what lies there on its neighbour, or that turned over at the seam."""
+"""What a panel shows past a seam: its own design, the continuation of its neighbour's, or the mirrored continuation."""
 WAYS: tuple[Way, ...] = get_args(Way)
 
 

@@ -16,7 +16,7 @@ from ..errors import FontError
 
 MOST_FONT_MB = 40
 FLAT_EM = 1 / 6000
-"""How far a straight piece may lie from the curve it stands for, in em: a sixth of a pixel on letters of 1000 px."""
+"""Tolerance between a segment and the curve that it replaces, in em: a sixth of a pixel for letters of 1000 px."""
 
 Contour = NDArray[np.float64]
 

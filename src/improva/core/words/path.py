@@ -15,7 +15,7 @@ from .layout import Block
 Along = Literal["line", "arc", "circle", "wave", "bulge", "envelope"]
 PATHS: tuple[Along, ...] = get_args(Along)
 FINE_EM = 0.04
-"""Straight pieces are cut to at most this length before they are bent."""
+"""Straight segments are divided to at most this length before they are bent."""
 
 
 @dataclass(frozen=True)

@@ -56,7 +56,7 @@ def _plain_names(connection: sqlite3.Connection) -> None:
 
 
 MIGRATIONS: tuple[Migration, ...] = (_baseline, _plain_names)
-"""All migrations in their order; the number of each is its place, from 1."""
+"""All migrations in order; the number of a migration is its position, counted from 1."""
 
 LATEST = len(MIGRATIONS)
 
@@ -93,7 +93,7 @@ def migrate(connection: sqlite3.Connection, file: Path) -> None:
     connection.execute("PRAGMA foreign_keys = OFF")  # tables are rebuilt; the keys are checked as a whole below
     connection.execute("BEGIN IMMEDIATE")
     try:
-        version = version_of(connection)  # another process may have been quicker
+        version = version_of(connection)  # another process may have migrated it first
         if connection.execute("SELECT count(*) FROM sqlite_master").fetchone()[0] and version < LATEST:
             _copy(file, file.with_name(f"{file.stem}-before-version-{LATEST}{file.suffix}"))
         for run in MIGRATIONS[version:]:

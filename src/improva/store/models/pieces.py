@@ -17,7 +17,7 @@ from .placement import PlacementModel
 Pair = tuple[float, float]
 MOST_PIECES = 30
 FindArt = Callable[[int], ArtRef]
-"""The artwork of an id, as a design refers to it."""
+"""Returns the artwork of an id, in the form in which a design refers to it."""
 
 
 class MixingModel(StoredModel):

@@ -59,7 +59,7 @@ class FollowModel(StoredModel):
 
 
 PANEL_CONTENT: TypeAdapter[PlacementModel | FollowModel] = TypeAdapter(PlacementModel | FollowModel)
-"""What a panel carries: a placement of its own, or what it follows."""
+"""The content of a panel: a placement of its own, or the panel that it follows."""
 
 
 def content_model(content: PanelContent | None) -> PlacementModel | FollowModel | None:

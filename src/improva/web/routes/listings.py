@@ -35,7 +35,7 @@ from ..schemas.printing import JobOut
 api = Routes("listing")
 
 LOOK_PX = 400
-"""The longer side of a look at a picture."""
+"""Longer side of a preview of a picture, in px."""
 
 
 def _answer(pair: Pair) -> dict[str, Any]:
@@ -63,7 +63,7 @@ def set_listing(path: PairPath, body: ListingIn) -> dict[str, Any]:
     if body.slots is not None:
         listed = ListingDraft(services, pair)
         for slot in body.slots:
-            listed.shot(slot.to_core())  # what cannot be pictured is refused before it is kept
+            listed.shot(slot.to_core())  # refuses impossible pictures before they are stored
         now["slots"] = [slot.model_dump() for slot in body.slots]
     if body.proposed:
         now.pop("slots", None)

@@ -45,7 +45,7 @@ def get_mockup_settings(path: PairPath) -> dict[str, Any]:
 def set_mockup_settings(path: PairPath, body: MockupSettingsIn) -> dict[str, Any]:
     """Set a pair's mock-up settings."""
     pair = load_pair(path)
-    shots_of(pair, body)  # refused before it is kept, if it cannot be
+    shots_of(pair, body)  # refuses impossible settings before they are stored
     for artwork_id in {art for places in body.places.values() for art in places.values()}:
         services.artworks.get(artwork_id)
     services.store.pairs.set_mockup_settings(path.artwork_id, path.template_id, body.model_dump())
@@ -68,7 +68,7 @@ def make_mockups(path: PairPath) -> dict[str, Any]:
 def make_film(path: PairPath, body: FilmIn) -> dict[str, Any]:
     """Start a job that films one turn of the blank."""
     pair = load_pair(path)
-    shot_of(pair, ShotModel(scene_id=body.scene_id, angle=0), settings_of_pair(pair))  # what does not turn is refused here
+    shot_of(pair, ShotModel(scene_id=body.scene_id, angle=0), settings_of_pair(pair))  # refuses a blank that does not rotate
     return _start(pair, "film", {"film": body.model_dump()}, "Film")
 
 

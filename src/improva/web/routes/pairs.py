@@ -20,7 +20,7 @@ from ..schemas.pieces import PiecesIn
 from ..schemas.placement import FollowIn, PlacementIn
 
 TRIED_PX = 96
-"""Pieces are drawn this small before they are kept, so that none is kept that cannot be drawn."""
+"""Size of the trial rendering that is made before pieces are stored, so that every stored piece can be rendered."""
 
 
 api = Routes("bench", PAIR_AT)
@@ -45,7 +45,7 @@ def set_placement(path: PairPath, query: PanelQuery, body: PlacementIn) -> dict[
     """Set a panel's placement, as a step of the pair's history."""
     pair, placement = load_pair(path), body.to_core()
     panel = pair.template.panel(query.panel)
-    place_on(panel, pair.art.facts.size, placement)  # refused before it is kept, if it cannot be
+    place_on(panel, pair.art.facts.size, placement)  # refuses impossible content before it is stored
     if placement != pair.placement(panel):
         _decide(path, {panel.id: placement})
     return _answer(path, query)
@@ -60,7 +60,7 @@ def set_follow(path: PairPath, query: PanelQuery, body: FollowIn) -> dict[str, A
         assert pair.art.traits is not None, "artworks come with their traits from the services"
         _decide(path, {panel.id: propose_own_placement(pair.template, panel, pair.art.facts, pair.art.traits).placement})
     else:
-        pair.design(panel, content)  # refused before it is kept, if it cannot be
+        pair.design(panel, content)  # refuses impossible content before it is stored
         _decide(path, {panel.id: content})
     return _answer(path, query)
 
@@ -74,7 +74,7 @@ def set_pieces(path: PairPath, query: PanelQuery, body: PiecesIn) -> dict[str, A
     pair, stored = load_pair(path), body.model_dump()["pieces"]
     panel = pair.template.panel(query.panel)
     placement = pair.placement(panel)
-    edited = pair.with_pieces(panel, services.pairs.load_pieces(stored))  # refused before it is kept, if it cannot be
+    edited = pair.with_pieces(panel, services.pairs.load_pieces(stored))  # refuses impossible content before it is stored
     if placement is None:
         raise PlacementError("This side is empty: place the artwork on it first.")
     services.previews.flat(edited, panel, placement, TRIED_PX)

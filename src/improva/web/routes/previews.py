@@ -30,7 +30,7 @@ from ..schemas.previews import EditedContentIn, FlatPreviewIn, FlatQuery, Mockup
 api = Routes("previews", PAIR_AT)
 
 SEAM_PX_MM = 11.8
-"""Resolution of the seam view: 300 dpi, so that it is looked at at full size."""
+"""Resolution of the seam view: 300 dpi, to be viewed at full size."""
 
 SEAM_SIDE_MM = 22.0
 SEAM_POINTS = 240

@@ -42,7 +42,7 @@ def get_printing(path: PairPath, query: PanelQuery) -> dict[str, Any]:
 @api.put(f"{PAIR_AT}/printing", responses={200: PrintStateOut})
 def set_printing(path: PairPath, query: PanelQuery, body: PrintingIn) -> dict[str, Any]:
     """Set a pair's print settings."""
-    _ = body.paper_mm  # a paper that is none is refused here
+    _ = body.paper_mm  # refuses an invalid paper size
     _load(path, query)
     services.store.pairs.set_printing(path.artwork_id, path.template_id, body.model_dump())
     return printing_out(services, *_load(path, query)).model_dump()

@@ -28,7 +28,7 @@ def set_selling(path: PairPath, body: SellingIn) -> dict[str, Any]:
     services.artworks.imported(path.artwork_id)
     template = services.blanks.get(path.template_id)
     now = sale_out(services.store.selling, path.artwork_id, template.id)
-    core_costs(body.shop or now.shop, body.costs or now.costs)  # what cannot be is refused before it is services.store.selling
+    core_costs(body.shop or now.shop, body.costs or now.costs)  # refuses impossible costs before they are stored
     if body.sale:
         Sale(money(body.sale.price), money(body.sale.discount))
     if body.shop:

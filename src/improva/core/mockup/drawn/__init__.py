@@ -26,7 +26,7 @@ from .standing_pillow import draw_standing
 DRAWN_PX = (1440, 1080)
 CUT_PX = 300
 VERSION = 2
-"""Raised when drawing changes, so that kept pictures are made anew."""
+"""Raise it when drawing changes, so that stored pictures are made again."""
 
 LID = {"Snow": "#f2f1ed", "Ink": "#1d1f23", "Pine": "#2f4a3e", "Rowan": "#a8322b"}
 TURNED = {"front": 0.0, "right": 90.0, "back": 180.0, "left": -90.0}

@@ -12,7 +12,7 @@ from .body import Band, Body
 
 FILLS_HEIGHT, FILLS_WIDTH = 0.74, 0.60
 FAR = 11.0
-"""Camera distance in heights of the blank: a long lens."""
+"""Camera distance in heights of the blank; it gives the look of a long lens."""
 
 
 class Camera:

@@ -20,7 +20,7 @@ FILLS = 0.82
 TABLE = (0.575, 0.555, 0.525)
 SHADOW = 0.55
 CUSHION_MM = 30.0
-"""What stands higher than this is stuffed."""
+"""Height in mm above which a product counts as stuffed."""
 
 
 def parts_of(template: Template, info: SceneInfo, body: str) -> list[Part]:
@@ -164,7 +164,7 @@ def draw_laid(template: Template, info: SceneInfo, body: str, cut: NDArray[np.bo
             mask = _cut_mask(part, table, window, cut)
         height, inside = _height(part, mask, mm, seed + 3, size_mm)
         on = mask.astype(bool)
-        # a soft shadow to the lower right, wider for what stands higher, and a thin dark line of contact
+        # a soft shadow to the lower right, wider for higher products, and a thin dark contact line
         fall = _cast(mask, max(part.puff_mm, 2.0), mm)[..., None]
         fall[on] = 1
         ground[window] *= fall

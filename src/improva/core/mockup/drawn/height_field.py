@@ -13,14 +13,14 @@ from ..parallel import ONE_CORE, Cores
 
 STEPS, FINE_STEPS, HALVINGS = 30, 7, 5
 SURE = np.float32(0.2)
-"""How far from a guess a surface is looked for, in steps of the thickness."""
+"""Search range around the guess of a surface hit, in steps of the thickness."""
 STRIP = 64
 OUTSIDE = -1e3
 COARSE, ROW = 2, 8192
 AROUND = np.ones((3, 3), np.uint8)
 STEPPED_PX = 1.6
 SEAM_MM = 0.9
-"""Half the thickness of the two cloths where they are sewn."""
+"""Half the thickness of the two layers of cloth at their seam."""
 
 
 @dataclass(frozen=True)
@@ -53,7 +53,9 @@ class Field:
     def __init__(self, height: Floats, mask: NDArray[np.bool_], mm: float, cores: Cores = ONE_CORE) -> None:
         solid = mask.astype(np.uint8)
         away = [cv2.distanceTransform(m, cv2.DIST_L2, cv2.DIST_MASK_5) for m in (solid, 1 - solid)]
-        within = cv2.GaussianBlur(away[0] - away[1], (0, 0), STEPPED_PX) * mm  # a mask's steps would be seen on the contour
+        within = (
+            cv2.GaussianBlur(away[0] - away[1], (0, 0), STEPPED_PX) * mm
+        )  # the steps of a mask would be visible on the contour
         self.height = np.where(within > 0, height + SEAM_MM, SEAM_MM + 3 * within).astype(np.float32)
         self.mm, (self.h, self.w), self.cores = mm, mask.shape, cores
 

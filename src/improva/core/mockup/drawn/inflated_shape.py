@@ -38,7 +38,7 @@ def sag(mask: NDArray[np.bool_]) -> NDArray[np.float64]:
         values.append(np.full(int(inside.sum()), -1.0))
     matrix = coo_matrix((np.concatenate(values), (np.concatenate(rows), np.concatenate(columns))), shape=(count, count)).tocsc()
     out = np.zeros((h, w))
-    if count:  # symmetric and positive definite: no pivots are looked for
+    if count:  # symmetric and positive definite: no pivoting is needed
         solver = splu(matrix, permc_spec="MMD_AT_PLUS_A", diag_pivot_thresh=0.0, options={"SymmetricMode": True})
         out[mask] = solver.solve(np.ones(count))
     return out
@@ -53,7 +53,7 @@ def inflated(mask: NDArray[np.bool_], mm: float) -> tuple[Floats, Floats]:
     u = sag(small) * (mm * w / size[0]) ** 2
     wide = np.asarray(cv2.resize(u.astype(np.float32), (w, h), interpolation=cv2.INTER_CUBIC))
     inside = np.asarray(cv2.distanceTransform(mask.astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_PRECISE) * mm, np.float32)
-    # near the contour the sag grows in proportion to the distance; the coarse solution's steps there are not seen
+    # near the contour the sag is proportional to the distance, which hides the steps of the coarse solution
     edge = 2.5 * mm * step
     slope = cv2.GaussianBlur(np.maximum(wide, 0) / np.maximum(inside, 0.5 * edge), (0, 0), 2 * step)
     near = np.clip(inside / edge, 0, 1)

@@ -38,7 +38,7 @@ LAMPS = (
 AROUND = (0.20, 0.205, 0.215)
 GLOSS_TIMES = 5.0
 F0 = 0.04
-"""Reflectance of a clear coat seen head on, refractive index 1.5 (Fresnel)."""
+"""Reflectance of a clear coat seen straight on, refractive index 1.5 (Fresnel)."""
 
 
 def diffuse(normal: Floats) -> Floats:

@@ -15,9 +15,9 @@ from .flat_lay import Table
 from .round_body import SAMPLES
 
 AIR = 0.04
-"""Between a blank and the line that measures it, of the picture's height."""
+"""Distance between a blank and its dimension line, in picture heights."""
 BESIDE, BELOW = 0.06, 0.07
-"""How far beside a turned blank its height is drawn, and how far under its foot its width, in its heights."""
+"""Distance of the height line beside a round blank and of the width line under its foot, in heights of the blank."""
 
 
 def turned_measures(template: Template, px: tuple[int, int], angle_deg: float) -> tuple[Measure, ...]:

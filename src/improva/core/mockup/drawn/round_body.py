@@ -19,14 +19,14 @@ from .camera import Camera, corners, hit_band, hit_rod
 Drawn = tuple[Floats, dict[str, Floats], dict[str, Floats]]
 Window = tuple[slice, slice]
 SAMPLES = 2
-"""A side, each pixel."""
+"""Samples per side of each pixel."""
 
 SWEEP = (0.66, 0.64, 0.61)
 WHITE = np.array((0.86, 0.86, 0.85), np.float32)
 HANDLE_MM = 6.0
 SPREAD_PX = 3
 GRAIN = 0.0035
-"""Linear light; hides the steps of eight bits in the sweep's soft shades."""
+"""Noise in linear light; it hides 8-bit banding in the soft shades of the backdrop."""
 
 
 def _floor(camera: Camera, body: Body) -> tuple[Floats, Floats]:
@@ -68,7 +68,7 @@ def _floor(camera: Camera, body: Body) -> tuple[Floats, Floats]:
 def _wrap_place(panel: Panel, x: Any, y: Any, f: Any, angle_deg: float) -> tuple[Any, Any]:
     """Return u and v of points on the print's band; u leaves 0…1 in the gap at a handle."""
     round_mm = panel.level().trim_mm[0] + panel.gap_mm
-    at = np.arctan2(x, -y) / (2 * math.pi) + angle_deg / 360  # turns right of the middle of the wrap
+    at = np.arctan2(x, -y) / (2 * math.pi) + angle_deg / 360  # in turns, to the right of the wrap's middle
     at = (at + 0.5) % 1 - 0.5
     return 0.5 + at * round_mm / panel.level().trim_mm[0], 1 - f
 
@@ -189,7 +189,7 @@ def spread(uv: Floats, reach: int) -> Floats:
     """Carry u, v (h, w, 2) outward by ``reach`` pixels, sideways first, so that pixels on the silhouette sample real art."""
     known = ~np.isnan(np.pad(uv[..., 0], 1, constant_values=np.nan))
     wide = cv2.dilate(known.astype(np.uint8), np.ones((2 * reach + 1, 2 * reach + 1), np.uint8))[1:-1, 1:-1] > 0
-    ys, xs = np.nonzero(wide & ~known[1:-1, 1:-1])  # the few that can be reached
+    ys, xs = np.nonzero(wide & ~known[1:-1, 1:-1])  # the few positions that can be reached
     out = uv.copy()
     for _ in range(reach):
         for dy, dx in ((0, 1), (0, -1), (1, 0), (-1, 0)):

@@ -25,9 +25,9 @@ FAR = 4.6
 FILLS = 0.70
 PILE = 0.025
 GRAIN_ROWS = 250
-"""Grain of so many rows is used again below."""
+"""Rows of grain that are repeated further down."""
 HOLLOW_MM = 9
-"""What lies lower than its surroundings so far round it is in shade."""
+"""Radius within which a point lower than its surroundings is shaded."""
 WARM = np.array([1.02, 1.0, 0.975], np.float32)
 LAMP_SAMPLES = 14
 CONTACT_MM = 16
@@ -229,6 +229,6 @@ def _ground(camera: _Camera, cut: NDArray[np.bool_], mm: float, pose: _Pose, siz
     level = (1.06 - 0.20 * far) * (1.03 - 0.12 * aside**2)
     level, shade = (cv2.resize(p.astype(np.float32), size, interpolation=cv2.INTER_LINEAR) for p in (level, shade))
     grain = np.random.default_rng(1).standard_normal((GRAIN_ROWS, size[0]), dtype=np.float32) * np.float32(GRAIN)
-    grain = np.resize(grain, size[::-1])  # hides 8 bits' steps
+    grain = np.resize(grain, size[::-1])  # hides 8-bit banding
     level = level * shade + grain
     return np.asarray(cv2.merge([level * warm for warm in WARM])), np.asarray(shade, np.float32)

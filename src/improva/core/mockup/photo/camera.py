@@ -16,9 +16,9 @@ from ..drawn.body import band_of
 from .marks import ROUND
 
 USUAL_LENS = 1.5
-"""Focal length in picture widths that is taken where the points do not tell: a phone's short telephoto. From memory."""
+"""Focal length in picture widths if the points do not determine it: a phone's short telephoto. From memory."""
 UNSURE = 0.004
-"""How strongly it is held to, in picture widths for a lens e times as long."""
+"""Weight of this assumption, in picture widths for a lens e times as long."""
 
 Plane = NDArray[np.float64]
 

@@ -15,15 +15,15 @@ from ..tone import untoned
 from .marks import Marks
 
 SPOT = 0.006
-"""Radius of the spot that the blank's colour is read from, in photo widths."""
+"""Radius of the spot from which the blank's colour is read, in photo widths."""
 WIDE = 0.22
-"""Highlights narrower than half of this, in product widths, are told from shading."""
+"""Highlights narrower than half of this, in product widths, are separated from shading."""
 ABOVE = 1.10
-"""Light so far above its surroundings is a highlight."""
+"""Ratio to its surroundings from which light is a highlight."""
 CHROMATIC = 0.25
-"""From this saturation of the blank on, highlights are told by their colour."""
+"""Saturation of the blank from which highlights are recognised by their colour."""
 DARKEST = 0.06
-"""No blank is taken for darker: its noise would be brought up with its light."""
+"""Lowest reflectance assumed of a blank: a lower one would amplify noise."""
 
 
 def light_of(photo: NDArray[np.uint8]) -> Floats:

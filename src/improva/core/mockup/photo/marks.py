@@ -23,7 +23,7 @@ FLAT, ROUND = (
         "lower edge, right",
     ),
 )
-"""The points of a flat print, and those of a print that goes round, in order."""
+"""The points of a flat print, and those of a print around a body, in order."""
 
 MOST_DABS = 400
 

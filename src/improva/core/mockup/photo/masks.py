@@ -19,19 +19,19 @@ from ...errors import SceneError
 from .marks import Dab, Marks
 
 Models = tuple[NDArray[np.float64], NDArray[np.float64]]
-"""What GrabCut has learned of the colours of the ground and of the product."""
+"""GrabCut's colour models of background and product."""
 
 WORK_PX = 720
-"""The longer side of the copy that is cut."""
+"""Longer side of the copy on which the mask is computed, in px."""
 AIR = 0.16
-"""Round the marked points, in their own extent, where no box is given."""
+"""Margin around the marked points if no box is given, in extents of the points."""
 NEAR = 0.04
-"""So near the print, in picture sides, the product is likely."""
+"""Distance from the print within which the product is likely, in picture sides."""
 ROUNDS = 5
 BAND = 7
-"""Px of the copy on either side of the coarse cut where the fine one may lie."""
+"""Px of the copy on either side of the coarse edge in which the fine edge is searched."""
 SOFT = 0.0025
-"""Reach of the soft edge, in photo widths."""
+"""Width of the soft edge, in photo widths."""
 
 
 def rough_box(marks: Marks) -> tuple[float, float, float, float]:

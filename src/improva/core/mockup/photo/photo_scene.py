@@ -21,10 +21,10 @@ from .masks import product_mask
 from .print_area import Place, place_of
 
 PHOTO_PX = 2700
-"""The longer side of a photo scene; a larger photograph is reduced."""
+"""Longer side of a photo scene in px; a larger photograph is reduced."""
 OWN = "As photographed"
 FAR_OFF, DARK, BURNT = 0.012, 0.18, 0.05
-"""Points this far (in picture heights) from where the blank's figures put them; a blank so dark; so much of it burnt out."""
+"""Limits above which the seller is told: points off by picture heights; darkness of the blank; burnt-out share."""
 
 COLOURS = {
     "White": "#f2f1ed",

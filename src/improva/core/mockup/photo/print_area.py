@@ -17,9 +17,9 @@ from .camera import Plane, body_of, fit_camera, on_body, outline_of
 from .marks import FLAT, Marks, Point, goes_round
 
 BEYOND_PX = 3
-"""How far u and v are carried past the print's edge."""
+"""How far u and v are continued past the print's edge."""
 REACH = 0.015
-"""How far they are carried past a round blank's outline, in picture widths."""
+"""How far they are continued past a round blank's outline, in picture widths."""
 OUTSIDE = "The print would lie outside the photograph: bring its points on to it."
 
 
