@@ -102,7 +102,7 @@ def continued(uv: Image, reach_px: int) -> Image:
 def parted(low: Image, cover: Image, soft: float) -> Image:
     """Enlarge soft light on a ground, traced at half size, with the product's sharp silhouette.
 
-    Ground and product are told apart, each is carried on beneath the other, and both are joined by the cover at full size.
+    Background and product are separated, each is extended beneath the other, and both are joined by the cover at full size.
     ``soft`` is the reach in px over which what noise is left is smoothed: it would be seen by nobody, but compressed by none.
     """
     small = cv2.resize(cover, (low.shape[1], low.shape[0]), interpolation=cv2.INTER_AREA)

@@ -38,7 +38,7 @@ def retell(folder: Path, scene: Scene) -> None:
     old = tomllib.loads((folder / "scene.toml").read_text(encoding="utf-8"))
     record = {name: old[name] for name in ("samples", "seconds_of_bake")}
     with tempfile.TemporaryDirectory() as place:
-        lens, measures = seen.told(staged(scene, tuple(old["px"]), {}, Path(place)), scene)
+        lens, measures = seen.lens_and_measures(staged(scene, tuple(old["px"]), {}, Path(place)), scene)
     write_scene_toml(folder, _told(scene, tuple(old["px"]), record, lens, measures))
 
 

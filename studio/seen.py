@@ -80,7 +80,7 @@ def look(scene: Scene, size: tuple[int, int]) -> Seen:
         stage = staged(scene, size, {}, Path(folder))
         described = stage.parts
         product = _cover(_Hits(described), scene, xs, ys, size)
-        lens, measures = told(stage, scene)
+        lens, measures = lens_and_measures(stage, scene)
         sharp = described["sensor"]
         sharp["type"] = "perspective"
         for part in ("aperture_radius", "focus_distance"):
@@ -121,7 +121,7 @@ def _cover(hits: _Hits, scene: Scene, xs: Image, ys: Image, size: tuple[int, int
     return cover
 
 
-def told(stage: Stage, scene: Scene) -> tuple[dict[str, float], list[dict[str, Any]]]:
+def lens_and_measures(stage: Stage, scene: Scene) -> tuple[dict[str, float], list[dict[str, Any]]]:
     """Return a pack's entries for its lens and the blank's measures."""
     return _lens(stage), [_measure(stage, *m) for m in scene.measures]
 

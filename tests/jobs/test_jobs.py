@@ -182,7 +182,7 @@ def test_a_message_delivered_twice_is_processed_once(tmp_path: Path) -> None:
         take("board 1 1", "print", {"n": 7}, {})
     for _ in range(2):
         queue.execute(queue.dequeue())
-    told = JobSignals(queue).told("board 1 1")
+    told = JobSignals(queue).newest_report("board 1 1")
     assert done == [7] and told is not None and told["state"] == "done"
 
 

@@ -100,7 +100,7 @@ def test_a_killed_worker_loses_and_duplicates_nothing(
     while victim is None:  # somebody is in the middle of a picture
         assert time.monotonic() < until
         for job in jobs:
-            told = slips.told(f"{boards} {job} 1")
+            told = slips.newest_report(f"{boards} {job} 1")
             if told and told["state"] == "running":
                 victim = next(p for p in workers if p.pid == int(told["by"].split()[1]))
                 theirs = job

@@ -10,7 +10,7 @@ import click
 from ..core.artwork.pixels import Artwork
 from ..core.design import Design, Piece, Placement
 from ..core.output import INTENTS, Carrier, PrintSettings, SheetPlan, is_mirrored, make_print, paper_size, plan_sheets
-from ..core.sewing.linked_panels import led_designs
+from ..core.sewing.linked_panels import linked_designs
 from ..core.template import Panel, Template
 from ..io.artwork_file import read_file
 from ..io.print_file import check_ending, write_print
@@ -84,7 +84,7 @@ def print_(
         return plan_sheets(size_mm, paper, margin_mm, overlap_mm)
 
     if panel is None:
-        designs = led_designs(template, lambda each: _design(template, each, art, placement))
+        designs = linked_designs(template, lambda each: _design(template, each, art, placement))
         title = Path(click.get_current_context().params["art"]).stem
         names = write_set(template, designs, lambda _: art, settings_of, title, output, plan_of if paper else None)
         click.echo(f"{output}: {len(names)} files, {'mirrored' if mirrored else 'not mirrored'}")

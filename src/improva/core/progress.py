@@ -60,5 +60,5 @@ class Progress:
             raise Stopped("Stopped before it was done; nothing was written.")
 
 
-ALONE = Progress()
+UNWATCHED = Progress()
 """A progress without a listener."""

@@ -14,7 +14,7 @@ from av.video.reformatter import Colorspace
 from PIL import Image
 
 from ..core.mockup.turntable import FRAMES_A_SECOND, Frame, angles
-from ..core.progress import ALONE, Progress
+from ..core.progress import UNWATCHED, Progress
 from .atomic import atomic_path
 
 SHARPNESS = "19"
@@ -27,14 +27,14 @@ WEBP_QUALITY = 80
 PALETTE_FRAMES = 8
 
 
-def write_film(path: Path, frame_at: Callable[[float], Frame], seconds: float, progress: Progress = ALONE) -> int:
+def write_film(path: Path, frame_at: Callable[[float], Frame], seconds: float, progress: Progress = UNWATCHED) -> int:
     """Write a film atomically; return its number of frames.
 
     Args:
         path: ends in .mp4 (H.264, 4:2:0, playable from its start), .webp or .gif.
         frame_at: the picture at an angle, (h, w, 3) sRGB in B, G, R order; an odd side loses a pixel in .mp4.
         seconds: how long a turn takes.
-        watch: told of the progress, and asked whether to stop.
+        progress: receives the progress, and says whether to stop.
     """
     ending = path.suffix.lower()
     turn = angles(seconds, ending)

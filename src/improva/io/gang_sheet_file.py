@@ -11,7 +11,7 @@ import pyvips
 from ..core.output.gang_sheet import GangPlan
 from ..core.output.marks import Marks
 from ..core.output.print_image import Print
-from ..core.progress import ALONE, Progress
+from ..core.progress import UNWATCHED, Progress
 from ..core.render import on_blank
 from .atomic import atomic_path, temporary_prefix
 from .pdf import Page, PlacedPicture, write_pages
@@ -19,7 +19,7 @@ from .print_file import write_error
 
 
 def write_gang(
-    plan: GangPlan, open_print: Callable[[int], Print], path: Path, cut_lines: bool = True, progress: Progress = ALONE
+    plan: GangPlan, open_print: Callable[[int], Print], path: Path, cut_lines: bool = True, progress: Progress = UNWATCHED
 ) -> None:
     """Write a gang sheet as a PDF, one page for each sheet.
 

@@ -11,7 +11,7 @@ from ..core.design import Design
 from ..core.errors import OutputError
 from ..core.output.print_image import Print, make_print
 from ..core.output.settings import PrintSettings
-from ..core.progress import ALONE, Progress
+from ..core.progress import UNWATCHED, Progress
 from ..core.render import Opener, on_blank
 from .atomic import atomic_path
 from .jpeg import write_jpeg
@@ -28,7 +28,7 @@ def check_ending(path: Path) -> str:
     return ending
 
 
-def write_print(print_image: Print, path: Path, progress: Progress = ALONE) -> None:
+def write_print(print_image: Print, path: Path, progress: Progress = UNWATCHED) -> None:
     """Write a print in the format of the path's ending; PDF and JPEG have a white background instead of bare parts.
 
     Raises:
@@ -79,7 +79,7 @@ def write_error(broken: pyvips.Error, path: Path) -> Exception:
 
 
 def write_print_file(
-    design: Design, open_art: Opener, path: Path, settings: PrintSettings, progress: Progress = ALONE
+    design: Design, open_art: Opener, path: Path, settings: PrintSettings, progress: Progress = UNWATCHED
 ) -> tuple[int, int]:
     """Write a design's print file and return its pixels. Raises the errors of :func:`make_print` and :func:`write_print`."""
     check_ending(path)

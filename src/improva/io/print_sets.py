@@ -14,7 +14,7 @@ from ..core.output.file_names import print_name, slug
 from ..core.output.print_image import make_print
 from ..core.output.settings import PrintSettings
 from ..core.output.sheets import SheetPlan
-from ..core.progress import ALONE, Progress
+from ..core.progress import UNWATCHED, Progress
 from ..core.render import Opener
 from ..core.sewing.assembly_picture import assembly
 from ..core.template import Panel, Template
@@ -45,7 +45,7 @@ def write_set(
     art_title: str,
     path: Path,
     plan_of: Callable[[tuple[float, float]], SheetPlan] | None = None,
-    progress: Progress = ALONE,
+    progress: Progress = UNWATCHED,
 ) -> list[str]:
     """Write every panel's file; return the names in the ZIP. ``plan_of`` maps a file size in mm to a sheet plan: each file is
     then split into a PDF of sheets.

@@ -12,7 +12,7 @@ from ..core.errors import OutputError
 from ..core.output.marks import Marks
 from ..core.output.print_image import Print
 from ..core.output.sheets import Part, SheetPlan, joins
-from ..core.progress import ALONE, Progress
+from ..core.progress import UNWATCHED, Progress
 from ..core.render import on_blank
 from ..core.template import Box
 from ..core.units import inches
@@ -96,7 +96,7 @@ def _assembly(plan: SheetPlan, small: pyvips.Image, name: str) -> Page:
     return Page(plan.paper_mm, (PlacedPicture(small, (left, top, w * scale, h * scale)),), marks.content())
 
 
-def write_sheets(print_image: Print, plan: SheetPlan, path: Path, name: str, progress: Progress = ALONE) -> int:
+def write_sheets(print_image: Print, plan: SheetPlan, path: Path, name: str, progress: Progress = UNWATCHED) -> int:
     """Write a print as a PDF of sheets with an assembly page at the end; return the number of pages.
 
     Raises:

@@ -162,7 +162,7 @@ class JobDispatcher:
 
     def _hear(self) -> None:
         for job_id, out in list(self._out.items()):
-            report = self._signals.told(out.place)
+            report = self._signals.newest_report(out.place)
             now = time.monotonic()
             if report is not None and report["beat"] != out.beat:
                 out.beat, out.heard_at = report["beat"], now

@@ -65,7 +65,7 @@ class JobSignals:
         """Report a job's progress."""
         self._storage.put_data(f"told {place}", json.dumps(report).encode())
 
-    def told(self, place: str) -> dict[str, Any] | None:
+    def newest_report(self, place: str) -> dict[str, Any] | None:
         """Return the last report, or None."""
         message = self._storage.peek_data(f"told {place}")
         return None if message is EmptyData else dict(json.loads(message))

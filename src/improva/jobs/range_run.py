@@ -32,7 +32,7 @@ RECORDS = ".improva"
 """Folder inside the output folder that makes a second run short: originals, results by content hash, records."""
 
 BATCH_CHECK_S = 0.2
-Told = Callable[[str, float, str], None]
+RangeReport = Callable[[str, float, str], None]
 """Called with what is being made, the finished share, and each file as it is written."""
 
 
@@ -83,7 +83,7 @@ def _mockup_settings(pair: Pair, plan: Range) -> MockupSettings:
     return every.model_copy(update={"shots": shots, "sizes": list(plan.sizes), "format": plan.picture_format})
 
 
-def make_range(plan: Range, folder: Path, tell: Told) -> tuple[int, list[SkippedPair]]:
+def make_range(plan: Range, folder: Path, report: RangeReport) -> tuple[int, list[SkippedPair]]:
     """Make all files of a range, and return their number and what could not be made.
 
     What an earlier run has made is not made again. Raises :class:`RangeError`.
@@ -108,14 +108,14 @@ def make_range(plan: Range, folder: Path, tell: Told) -> tuple[int, list[Skipped
             if wanted:
                 row_id = batches.add(kind, kind, wanted)
                 jobs.wake()
-                files += _follow(services, batches, row_id, folder, tell)
+                files += _follow(services, batches, row_id, folder, report)
                 left_out += [SkippedPair(title=title, why=why) for title, why in batches.problems(row_id, 1000)]
     finally:
         jobs.close()
     return files, left_out
 
 
-def _follow(services: Services, batches: Batches, batch_id: int, folder: Path, tell: Told) -> int:
+def _follow(services: Services, batches: Batches, batch_id: int, folder: Path, report: RangeReport) -> int:
     """Wait for a batch, and copy each finished file to its name in the output folder."""
     linked: set[str] = set()
     titles = _folders(services)
@@ -129,7 +129,7 @@ def _follow(services: Services, batches: Batches, batch_id: int, folder: Path, t
             place = folder / titles.get(artwork_id, str(artwork_id)) / template_id
             _lay(source, place / name)
             linked.add(key)
-            tell(row.kind, row.share, str((place / name).relative_to(folder)))
+            report(row.kind, row.share, str((place / name).relative_to(folder)))
         if not row.under_way:
             return len(linked)
         time.sleep(BATCH_CHECK_S)

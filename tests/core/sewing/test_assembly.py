@@ -19,7 +19,7 @@ from improva.core.fit import place
 from improva.core.render.picture import render_picture
 from improva.core.sewing.assembly import laid_flat
 from improva.core.sewing.assembly_picture import assembly
-from improva.core.sewing.linked_panels import first_leader, led_designs
+from improva.core.sewing.linked_panels import first_leader, linked_designs
 from improva.core.sewing.seams import Follow
 from tests.conftest import art_of, encoded
 
@@ -68,7 +68,7 @@ def test_the_assembled_picture_equals_the_uncut_design() -> None:
 
 def test_panels_follow_as_their_template_says() -> None:
     art = art_of(soft(400, 400))
-    designs = led_designs(TOTE, lambda panel: Design(TOTE, panel, (Piece("a", art.facts.size, Placement("cover")),)))
+    designs = linked_designs(TOTE, lambda panel: Design(TOTE, panel, (Piece("a", art.facts.size, Placement("cover")),)))
     assert designs["gusset"].linked and designs["gusset"].linked.design.panel.id == "front"
     assert designs["back"].linked is None and designs["back"].pieces
 

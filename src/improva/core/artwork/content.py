@@ -30,8 +30,8 @@ class Content:
     """The content of a picture, apart from its background.
 
     Attributes:
-        kind: ``cutout`` (told by alpha), ``drawing`` (told by contrast against an even ground) or ``picture``
-            (no ground: everything is content, and nothing can be told apart).
+        kind: ``cutout`` (found by alpha), ``drawing`` (found by contrast with an even background) or ``picture``
+            (no background: everything is content).
         mask: (h, w) bool over the picture looked at.
         ground: 8-bit-like Lab of the even ground of a drawing, else None.
     """

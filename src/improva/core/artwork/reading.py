@@ -216,7 +216,7 @@ def read_facts(data: bytes) -> ArtFacts:
     except pyvips.Error as broken:
         raise ArtworkError("This SVG has no size that can be drawn: give it a width, a height or a viewBox.") from broken
     _check_size(drawn.width, drawn.height)
-    notes = ("It holds a picture made of pixels, whose sharpness cannot be told.",) if svg.embeds_raster else ()
+    notes = ("It contains a picture made of pixels, whose sharpness cannot be measured.",) if svg.embeds_raster else ()
     return ArtFacts(
         "svg",
         (drawn.width, drawn.height),

@@ -38,7 +38,7 @@ class Traits:
         content_box: x, y, w, h of what stands out, as fractions of the picture.
         all_over: a drawing that runs off all four edges, as patterns do.
         rows: rows of lettering, in px looked at.
-        stroke_px: the thinnest strokes of a drawing; 0 where it has none that could be told.
+        stroke_px: the thinnest strokes of a drawing; 0 if it has none.
         joint: ΔE2000 of the graver step where the picture meets itself when repeated, 0 where it is seamless.
         haze: share of the printed points that are a near-white veil; ``haze_box`` is round the largest part of it.
     """

@@ -16,7 +16,7 @@ from .nearby_colour import NearbyColour, find_near
 from .parallel import ONE_CORE, Cores
 from .scene import Passes, Region, SceneInfo
 
-TOLD_ROWS = 400
+EXAMINED_ROWS = 400
 """Most rows of a print that are examined to find its texture size."""
 
 LEAST_COVER = 0.01
@@ -152,7 +152,7 @@ def _whole(seen: PrintMap, uv: Floats) -> PrintMap:
 
 def _texture_px(uv: Floats) -> tuple[int, int]:
     """Return the texture size at which a quarter of the pixels see less than one texel, estimated from some hundreds of rows."""
-    every = max(1, len(uv) // TOLD_ROWS)
+    every = max(1, len(uv) // EXAMINED_ROWS)
     here, below = uv[:-1:every, :-1], uv[1::every, :-1]
     right = uv[:-1:every, 1:]
     sizes = []

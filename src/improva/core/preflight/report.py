@@ -56,7 +56,7 @@ CHECKS: tuple[Callable[[Subject], CheckResult | None], ...] = (
     check_origin,
 )
 
-LED_CHECKS = (check_resolution, check_bare, check_bleed, check_safe, check_keep_out, check_near_seams, check_transparency)
+LINKED_CHECKS = (check_resolution, check_bare, check_bleed, check_safe, check_keep_out, check_near_seams, check_transparency)
 """Checks that run for a panel that shows another's design; all others run for the first panel, and are fixed there."""
 
 
@@ -93,7 +93,7 @@ def run_checks(subject: Subject, more: tuple[CheckResult, ...] = ()) -> Prefligh
     Raises:
         ArtworkError, PlacementError: it cannot be looked at.
     """
-    checks = tuple(v for check in (LED_CHECKS if subject.linked else CHECKS) if (v := check(subject)) is not None)
+    checks = tuple(v for check in (LINKED_CHECKS if subject.linked else CHECKS) if (v := check(subject)) is not None)
     if subject.linked is not None:
         checks = tuple(replace(v, fix=None, more=()) for v in checks)
     checks = more + checks

@@ -170,7 +170,7 @@ def cut(
         washes: where the picture is darker than the paper by so many steps on the whole, it stays; 0 for no such care.
 
     Raises:
-        StepError: nothing would be left; told with the largest tolerance that would leave something.
+        StepError: nothing would be left; the message names the largest tolerance that would leave something.
     """
     white = parse_hex(paper) if paper else paper_colour(picture.pixels, patch)
     pixels = picture.pixels

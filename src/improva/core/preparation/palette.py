@@ -45,7 +45,7 @@ def palette(picture: Picture, count: int = 8) -> list[Swatch]:
     """Return up to ``count`` main colours, the largest first; none for a transparent picture.
 
     Each is the median of its pixels, so that a flat colour comes out as it is and not mixed with its edges;
-    colours that are hardly told apart are one.
+    colours that look alike are one.
     """
     colours = _sample(picture)
     if not len(colours):

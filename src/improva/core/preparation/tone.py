@@ -94,7 +94,7 @@ def clear_white(picture: Picture, *, ink: str | None = None) -> Picture:
         colour = np.median(seen[depth <= np.percentile(depth, 0.5)], axis=0).astype(np.float32)
     away = 255 - colour
     if float(away.max()) < 8:
-        raise StepError("There is no ink in this picture that could be told from white: choose the ink's colour.")
+        raise StepError("No ink in this picture differs from white: choose the ink's colour.")
     # Least squares for α in white − I = α (white − F), the mixture with white.
     weights = away / float(away @ away)
     dark = cv2.transform(picture.pixels.astype(np.float32), np.append(weights, 0)[None])

@@ -73,7 +73,7 @@ def first_follow(template: Template, panel: Panel) -> Follow | None:
     return None
 
 
-def led_designs(
+def linked_designs(
     template: Template, own: Callable[[Panel], Design], corrections: Corrections | None = None
 ) -> dict[str, Design]:
     """Return the design of every panel: followers as the template links them, all others as ``own`` makes them."""
@@ -86,4 +86,14 @@ def led_designs(
     return designs
 
 
-__all__ = ["Corrections", "Follow", "Link", "check_follow", "first_follow", "first_leader", "joint", "led_designs", "seam_of"]
+__all__ = [
+    "Corrections",
+    "Follow",
+    "Link",
+    "check_follow",
+    "first_follow",
+    "first_leader",
+    "joint",
+    "linked_designs",
+    "seam_of",
+]

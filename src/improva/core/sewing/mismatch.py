@@ -23,7 +23,7 @@ def offset_along(
     """Return the offset (n,) in mm between both sides of a seam, in the design; None where they show different designs or are
     two edges of one panel.
 
-    ``ways`` are those of the leader's panel and of the follower's, each as :func:`.following.led` gives it.
+    ``ways`` are the links of both panels to their first panels, None for a panel with its own design.
     """
     roots = [link.leader if link else panel for link, panel in zip(ways, (seam.leader, seam.follower), strict=True)]
     if roots[0] != roots[1] or seam.leader == seam.follower:

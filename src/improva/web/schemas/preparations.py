@@ -126,7 +126,7 @@ class PreparationReportOut(Out):
     has_alpha: bool
     palette: list[SwatchOut]
     specks: list[SpotOut]
-    neck_mm: float = Field(description="Parts thinner than this are told")
+    neck_mm: float = Field(description="Parts thinner than this are reported")
     necks: list[NeckOut]
 
 

@@ -54,7 +54,7 @@ def rho_of(colour: str) -> Floats:
 def highlights(light: Floats, cover: Floats, fell: Floats, colour: str, matt: bool) -> Floats:
     """Return the uncoloured surface reflection, (h, w), as shares of the incident light; none on ``matt`` material.
 
-    A coloured blank's are told by their colour (the dichromatic model: Shafer, "Using color to separate reflection
+    Those of a coloured blank are recognised by their colour (the dichromatic model: Shafer, "Using color to separate reflection
     components", Color Research and Application 10, 1985); a white or grey one's by standing out of what is round them.
     """
     if matt:
