@@ -5062,7 +5062,7 @@ export interface components {
             has_alpha: boolean;
             /**
              * Neck Mm
-             * @description Parts thinner than this are told
+             * @description Parts thinner than this are reported
              */
             neck_mm: number;
             /** Necks */
