@@ -77,7 +77,7 @@ def test_ink_on_white_becomes_its_own_alpha() -> None:
     assert (out[..., :3] == ink).all()
     found = clear_white(picture(mixed[None].repeat(5, axis=0))).pixels
     assert np.abs(found[0, 0, :3].astype(int) - ink).max() <= 2
-    with pytest.raises(StepError, match="told from white"):
+    with pytest.raises(StepError, match="differs from white"):
         clear_white(flat("#ffffff", "#fefefe"))
 
 
