@@ -95,6 +95,7 @@ def test_prints_are_ganged_and_sent_to_the_simulated_printer(page: Page, own_art
         else:
             route.continue_()
 
+    page.wait_for_load_state("networkidle")  # an answer that comes later would count as new
     page.route("**/api/gang", hold_back)
     page.clock.fast_forward(2100)  # what the page knows is now old enough to be asked for anew
     page.get_by_role("link", name="on it: view").click()

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
-import { address, data, Problem, resendUnanswered, server, upload } from "./http";
+import { address, data, Problem, resendUnanswered, server, upload, waitToSave } from "./http";
 
 type Call = { url: string; method: string; body: string; keepalive: boolean };
 const calls: Promise<Call>[] = [];
@@ -8,6 +8,8 @@ let answer: () => Promise<Response>;
 const MUG = { params: { path: { artwork_id: 1, template_id: "mug" } } };
 const title = (length: number) => ({ params: { path: { artwork_id: 1 } }, body: { title: "x".repeat(length) } });
 const pieces = { ...MUG, body: { pieces: [] } };
+const PLACEMENT = "/api/pairs/{artwork_id}/{template_id}/placement";
+const scaled = (scale: number) => ({ ...MUG, body: { scale } as never });
 
 beforeEach(() => {
   calls.length = 0;
@@ -35,6 +37,24 @@ test("a save without an answer is sent once more as the page goes away, and then
   const [first, again] = await Promise.all(calls);
   expect(again).toEqual({ ...first, keepalive: true });
   expect(first).toMatchObject({ url: "http://localhost/api/pairs/1/mug/pieces", body: '{"pieces":[]}' });
+  waiting[0]?.(new Response("{}"));
+  await saved;
+  resendUnanswered();
+  expect(calls).toHaveLength(2);
+});
+
+test("a save that waits for its turn is sent as the page goes away, instead of an older one to its address", async () => {
+  const waiting: ((answer: Response) => void)[] = [];
+  answer = () => new Promise((resolve) => waiting.push(resolve));
+  const saved = server.PUT(PLACEMENT, scaled(1));
+  await vi.waitFor(() => expect(calls).toHaveLength(1));
+  const sent = waitToSave(() => server.PUT(PLACEMENT, scaled(2)));
+  waitToSave(() => server.PUT(PLACEMENT, scaled(3)));
+  sent();
+  resendUnanswered();
+  const [, again, ...more] = await Promise.all(calls);
+  expect(again).toMatchObject({ body: '{"scale":3}', keepalive: true });
+  expect(more).toEqual([]);
   waiting[0]?.(new Response("{}"));
   await saved;
   resendUnanswered();

@@ -31,9 +31,28 @@ class ApiRequest extends Request {
 /** Saves whose answer has not come: sent once more if the page goes away meanwhile. */
 const unanswered = new Set<ApiRequest>();
 
-/** Send saves that may have been cut off once more, so that they outlive the page. A save that arrives twice changes nothing. */
+/** Saves that wait for an earlier one to be answered: sent at once if the page goes away meanwhile. */
+const waiting = new Set<() => unknown>();
+
+/** Register a save that waits for its turn. The returned function says that it has been sent, or is given up. */
+export function waitToSave(save: () => unknown): () => void {
+  waiting.add(save);
+  return () => waiting.delete(save);
+}
+
+/** While this is a list, saves are added to it and not sent. */
+let collected: ApiRequest[] | null = null;
+
+/** Send saves that may have been cut off once more, and saves that still wait, so that they outlive the page. Of several saves
+ * to one address only the newest is sent: it replaces the others. A save that arrives twice changes nothing. */
 export function resendUnanswered(): void {
-  for (const { url, method, headers, jsonBody } of unanswered) {
+  const late: ApiRequest[] = [];
+  collected = late;
+  for (const save of waiting) save();
+  collected = null;
+  waiting.clear();
+  const newest = new Map([...unanswered, ...late].map((request) => [`${request.method} ${request.url}`, request]));
+  for (const { url, method, headers, jsonBody } of newest.values()) {
     if (jsonBody !== null && jsonBody.length < KEEPALIVE_BYTES)
       fetch(url, { method, headers, body: jsonBody, keepalive: true }).catch(() => {});
   }
@@ -54,6 +73,10 @@ if (typeof window !== "undefined") {
 /** Send a request; an answer that is no success becomes a {@link Problem} with the server's own sentence. */
 async function send(request: Request): Promise<Response> {
   const save = request instanceof ApiRequest && request.method === "PUT" && request.jsonBody !== null ? request : null;
+  if (save && collected) {
+    collected.push(save);
+    return new Promise(() => {}); // its page is gone before an answer comes
+  }
   if (save) unanswered.add(save);
   let response: Response;
   try {

@@ -1,5 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
+import { waitToSave } from "../api/http";
 
 /** New values of some fields, or a function that works them out from the newest value. */
 type Change<Value> = Partial<Value> | ((now: Value) => Partial<Value>);
@@ -48,7 +49,10 @@ export function useDraft<Value extends object, Answer>(options: Options<Value, A
   useEffect(() => keep(null), [subject]);
 
   const request = useMutation({
-    mutationFn: ({ work }: { work: () => Promise<Answer>; settles: Kept<Value> | null }) => work(),
+    mutationFn: ({ work, sent }: { work: () => Promise<Answer>; settles: Kept<Value> | null; sent?: () => void }) => {
+      sent?.();
+      return work();
+    },
     scope: { id: scope },
     onSuccess: onAnswer,
     onSettled: (answer, _error, { settles }) => {
@@ -70,7 +74,9 @@ export function useDraft<Value extends object, Answer>(options: Options<Value, A
     hold,
     save: (change, send) => {
       const value = hold(change);
-      if (value) request.mutate({ work: () => send(value), settles: newest.current });
+      if (!value) return;
+      const work = () => send(value);
+      request.mutate({ work, settles: newest.current, sent: waitToSave(work) });
     },
     act: (work, replaces = true) => request.mutate({ work, settles: replaces ? newest.current : null }),
     pending: request.isPending,
