@@ -10,18 +10,9 @@ from PIL import Image
 from playwright.sync_api import FilePayload, Page, expect
 
 from tests.browser.helpers import lay_on_bench
+from tests.open_design import FRAMES, open_words
 
-WORDS = {"kind": "words", "text": "For {name}", "sizing": "width", "width_mm": 60, "shift_mm": [0, 25], "least_caps": 4}
-
-FRAMES = {
-    "kind": "frames",
-    "layout": "single",
-    "across": 1,
-    "down": 1,
-    "size_mm": [60, 45],
-    "shift_mm": [0, -12],
-    "slots": [{"art": None, "field": "photo"}],
-}
+WORDS = open_words(4)
 
 
 def photograph(name: str, green: int, px: int = 900) -> FilePayload:

@@ -13,22 +13,14 @@ from PIL import Image
 from improva.catalogue import template
 from improva.core.output import slug
 from tests.conftest import encoded, quadrants
+from tests.open_design import FRAMES, open_words
 from tests.scenery import scenes_of
 from tests.web.client import Answer, ApiClient
 from tests.web.helpers import drop
 from tests.web.printing import ended
 
 PROOFS = [f"proof_{slug(view)}.jpg" for view in scenes_of(template("mug-11oz"))[0].views]
-WORDS = {"kind": "words", "text": "For {name}", "sizing": "width", "width_mm": 60, "shift_mm": [0, 25], "least_caps": 3}
-FRAMES = {
-    "kind": "frames",
-    "layout": "single",
-    "across": 1,
-    "down": 1,
-    "size_mm": [60, 45],
-    "shift_mm": [0, -12],
-    "slots": [{"art": None, "field": "photo"}],
-}
+WORDS = open_words(3)
 
 
 def photo(red: int, px: int = 900) -> bytes:
