@@ -17,7 +17,7 @@ export const sewn = (preparing: Preparing, panel: Panel) =>
 
 const counted = (n: number, one: string) => `${n} ${one}${n === 1 ? "" : "s"}`;
 
-/** What a cut left behind and where it will crumple, each with the step that mends it. */
+/** Specks and holes that a cut left, and necks that will crumple, each with the step that fixes it. */
 export function Leftovers({ preparing, panel }: { preparing: Preparing; panel: Panel }) {
   const { unit } = useUnit();
   const { report, steps } = preparing;

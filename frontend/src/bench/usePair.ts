@@ -34,8 +34,8 @@ export type PairEditor = {
   takeUp: (piece: number | null) => void;
   holdPieces: (pieces: Piece[]) => void;
   layPieces: (pieces: Piece[]) => void;
-  /** Carry out a mend that a check offers. */
-  mend: (fix: Fix) => void;
+  /** Apply a fix that a check offers. */
+  applyFix: (fix: Fix) => void;
   /** All of it, as previews and checks take it. */
   now: Held;
   /** The last report, and the placement it belongs to. */
@@ -163,7 +163,7 @@ export function usePair(place: Place): { editor: PairEditor | null; error: Error
     takeUp,
     holdPieces: (pieces) => draft.hold({ pieces }),
     layPieces: (pieces) => draft.save({ pieces }, (content) => api.lay(place, content.pieces)),
-    mend: (fix) => {
+    applyFix: (fix) => {
       if (fix.piece === null || fix.piece === undefined) editor.decide(fix.placement as Partial<Placement>);
       else editor.layPieces(pieces.map((each, i) => (i === fix.piece ? ({ ...each, ...fix.values } as Piece) : each)));
     },

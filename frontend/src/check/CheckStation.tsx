@@ -43,7 +43,7 @@ export function CheckStation({ editor }: { editor: PairEditor }) {
               {[check.fix, ...check.more].map(
                 (fix) =>
                   fix && (
-                    <Button key={fix.label} className="mt-2 w-full" onClick={() => editor.mend(fix)}>
+                    <Button key={fix.label} className="mt-2 w-full" onClick={() => editor.applyFix(fix)}>
                       {fix.label}
                     </Button>
                   ),

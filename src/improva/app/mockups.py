@@ -21,6 +21,7 @@ from ..core.mockup.findings import picture_findings
 from ..core.mockup.grade import graded
 from ..core.mockup.labels import Box, captioned, measured
 from ..core.mockup.render import encode, print_textures
+from ..core.mockup.scene import Close
 from ..core.mockup.view import View
 from ..core.output import list_name, picture_name, sheet_name
 from ..core.output.xmp import xmp_packet
@@ -35,6 +36,7 @@ from ..store.models.mockups import BackdropModel, MockupSettings
 from .made_files import MadeFile, keep_file
 from .pair import Pair
 from .previews import PREVIEW_QUALITY
+from .render_cache import Contour
 from .scenes import fingerprint
 from .services import Services
 from .shots import Shot, shots_of
@@ -63,17 +65,15 @@ def picture_facts(services: Services, pair: Pair, shot: Shot) -> dict[str, str]:
     return {**facts, "others": "; ".join(others)} if others else facts
 
 
+def _shaded_view(services: Services, shot: Shot, size: tuple[int, int], contour: Contour | None) -> ShadedView:
+    close: Close = "detail" if shot.close else ""
+    return services.render_cache.shaded_view(shot.info, size, shot.colours, close, shot.mirrored, contour)
+
+
 def lit_shot(services: Services, pair: Pair, shot: Shot, size: tuple[int, int]) -> tuple[ShadedView, dict[str, Floats]]:
     """Return a shot's lit view and its prints at full resolution."""
     original = services.artworks.open(pair.art)
-    shaded = services.render_cache.shaded_view(
-        shot.info,
-        size,
-        shot.colours,
-        "detail" if shot.close else "",
-        shot.mirrored,
-        services.previews.contour(pair, {}, original),
-    )
+    shaded = _shaded_view(services, shot, size, services.previews.contour(pair, {}, original))
     prints = print_textures(pair.designs(), pair.opener(original, services.artworks.open), shaded.view)
     return graded(shaded, shot.grade), {**prints, **_others(services, pair, shot, shaded.view, services.artworks.open)}
 
@@ -95,14 +95,7 @@ def _others(services: Services, pair: Pair, shot: Shot, view: View, open_art: Ca
 
 def preview_shot(services: Services, pair: Pair, placements: Placements, shot: Shot, size: tuple[int, int]) -> bytes:
     """Return a quick JPEG of a shot with edited contents, with the light, background, captions and measures of the final picture."""
-    shaded = services.render_cache.shaded_view(
-        shot.info,
-        size,
-        shot.colours,
-        "detail" if shot.close else "",
-        shot.mirrored,
-        services.previews.quick_contour(pair, placements),
-    )
+    shaded = _shaded_view(services, shot, size, services.previews.quick_contour(pair, placements))
     art = services.previews.quick_art(pair, placements, shaded)
     prints = print_textures(pair.designs(placements), pair.opener(art, services.artworks.proxy), shaded.view)
     prints.update(_others(services, pair, shot, shaded.view, services.artworks.proxy))

@@ -21,6 +21,13 @@ from ..core.units import inches
 from .atomic import atomic_path
 
 INK, SOFT, RULE = HexColor("#23211e"), HexColor("#6b655b"), HexColor("#bdb5a6")
+RULED = TableStyle(
+    [
+        ("VALIGN", (0, 0), (-1, -1), "TOP"),
+        ("LINEBELOW", (0, 0), (-1, -1), 0.4, RULE),
+        ("LEFTPADDING", (0, 0), (-1, -1), 0),
+    ]
+)
 MARGIN_MM = 14.0
 PICTURE_MM = (84.0, 84.0)
 
@@ -91,17 +98,7 @@ def _facts(ticket: Ticket) -> Table:
         ("Date", ticket.on),
     ]
     cells = [[Paragraph(escape(name), small), Paragraph(escape(value), strong)] for name, value in rows if value]
-    table = Table(cells, colWidths=[20 * mm, None])
-    table.setStyle(
-        TableStyle(
-            [
-                ("VALIGN", (0, 0), (-1, -1), "TOP"),
-                ("LINEBELOW", (0, 0), (-1, -1), 0.4, RULE),
-                ("LEFTPADDING", (0, 0), (-1, -1), 0),
-            ]
-        )
-    )
-    return table
+    return Table(cells, colWidths=[20 * mm, None], style=RULED)
 
 
 def _sides(ticket: Ticket) -> Table:
@@ -117,17 +114,7 @@ def _sides(ticket: Ticket) -> Table:
                 Paragraph(f"left {left}<br/>top {top}<br/>right {right}<br/>bottom {bottom}", small),
             ]
         )
-    table = Table(cells, colWidths=[20 * mm, 72 * mm, 40 * mm, None], repeatRows=1)
-    table.setStyle(
-        TableStyle(
-            [
-                ("VALIGN", (0, 0), (-1, -1), "TOP"),
-                ("LINEBELOW", (0, 0), (-1, -1), 0.4, RULE),
-                ("LEFTPADDING", (0, 0), (-1, -1), 0),
-            ]
-        )
-    )
-    return table
+    return Table(cells, colWidths=[20 * mm, 72 * mm, 40 * mm, None], repeatRows=1, style=RULED)
 
 
 def _story(ticket: Ticket, width: float) -> list[Flowable]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from functools import partial
 
 from shapely import Polygon, box, unary_union
 from shapely.geometry.base import BaseGeometry
@@ -55,6 +56,14 @@ def _covering(subject: Subject) -> Placement:
     return placement.changed(shift_mm=(0.0, 0.0))
 
 
+def _cover_fix(subject: Subject, label: str) -> Fix:
+    cover = _covering(subject)
+    return Fix(label, {"fit": "cover", "copies": 1, "scale": cover.scale, "shift_mm": list(cover.shift_mm)})
+
+
+_bare_edge = partial(CheckResult, "bare-edge", "Bare edges", limit=0.0, unit="mm")
+
+
 def check_bare(subject: Subject) -> CheckResult:
     """Measure the widest bare strip of the print file, in mm."""
     if subject.placed.tiling is not None:
@@ -69,52 +78,26 @@ def check_bare(subject: Subject) -> CheckResult:
     if bare.area > 1e-4 and gap <= BARE_TOLERANCE_MM:
         gap = max((min(w, h) for _, _, w, h in where), default=0.0)
     if gap <= BARE_TOLERANCE_MM:
-        return CheckResult("bare-edge", "Bare edges", "pass", 0.0, 0.0, "mm", "The picture reaches every edge.")
+        return _bare_edge(status="pass", measured=0.0, message="The picture reaches every edge.")
     share = 100 * bare.area / file.area
     message = f"{share:.0f} % of the print is left without picture, up to {gap:.1f} mm from an edge"
+    result = partial(_bare_edge, measured=round(gap, 2))
     if subject.placement.background is not None:
-        return CheckResult(
-            "bare-edge",
-            "Bare edges",
-            "pass",
-            round(gap, 2),
-            0.0,
-            "mm",
-            f"{message}; the background {subject.placement.background} fills it.",
-            where=where,
-        )
+        filled = f"{message}; the background {subject.placement.background} fills it."
+        return result(status="pass", message=filled, where=where)
     motif = subject.facts.has_alpha or subject.template.default_fit == "contain" or subject.panel.gap_mm > 0
     if motif and subject.placement.fit in ("contain", "actual"):
-        return CheckResult(
-            "bare-edge",
-            "Bare edges",
-            "pass",
-            round(gap, 2),
-            0.0,
-            "mm",
-            f"{message}: a motif on the unprinted blank, as intended.",
-        )
-    mend = _covering(subject)
-    fix = Fix("Cover the whole print", {"fit": "cover", "copies": 1, "scale": mend.scale, "shift_mm": list(mend.shift_mm)})
-    return CheckResult(
-        "bare-edge", "Bare edges", "warn", round(gap, 2), 0.0, "mm", f"{message}: the blank will show there.", fix, where
-    )
+        return result(status="pass", message=f"{message}: a motif on the unprinted blank, as intended.")
+    fix = _cover_fix(subject, "Cover the whole print")
+    return result(status="warn", message=f"{message}: the blank will show there.", fix=fix, where=where)
 
 
 def _bare_spacing(subject: Subject) -> CheckResult:
     gap = subject.placement.spacing_mm
     if gap and subject.placement.background is None and not subject.facts.has_alpha:
-        return CheckResult(
-            "bare-edge",
-            "Bare edges",
-            "warn",
-            gap,
-            0.0,
-            "mm",
-            f"The blank shows between the tiles, {gap:g} mm wide: give the pattern a background.",
-            Fix("Close the tiles up", {"spacing_mm": 0.0}),
-        )
-    return CheckResult("bare-edge", "Bare edges", "pass", gap, 0.0, "mm", "The pattern runs through every edge.")
+        message = f"The blank shows between the tiles, {gap:g} mm wide: give the pattern a background."
+        return _bare_edge(status="warn", measured=gap, message=message, fix=Fix("Close the tiles up", {"spacing_mm": 0.0}))
+    return _bare_edge(status="pass", measured=gap, message="The pattern runs through every edge.")
 
 
 def check_bleed(subject: Subject) -> CheckResult | None:
@@ -134,17 +117,8 @@ def check_bleed(subject: Subject) -> CheckResult | None:
         return CheckResult(
             "bleed", "Bleed", "pass", round(reach, 2), bleed, "mm", "The print runs through the bleed on every side."
         )
-    mend = _covering(subject)
-    return CheckResult(
-        "bleed",
-        "Bleed",
-        "warn",
-        round(reach, 2),
-        bleed,
-        "mm",
-        f"The print reaches {reach:.1f} mm past the trim where {bleed:.1f} mm are asked for.",
-        Fix("Cover the bleed", {"fit": "cover", "copies": 1, "scale": mend.scale, "shift_mm": list(mend.shift_mm)}),
-    )
+    message = f"The print reaches {reach:.1f} mm past the trim where {bleed:.1f} mm are asked for."
+    return CheckResult("bleed", "Bleed", "warn", round(reach, 2), bleed, "mm", message, _cover_fix(subject, "Cover the bleed"))
 
 
 def check_crop(subject: Subject) -> CheckResult:

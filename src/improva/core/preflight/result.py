@@ -28,7 +28,7 @@ class CheckResult:
     Attributes:
         measured, limit: numbers in ``unit``; None where the check has nothing to measure.
         where: boxes that the finding is about, in mm from the trim's corner of the level panel.
-        more: other mends than ``fix``.
+        more: further fixes.
     """
 
     id: str

@@ -82,7 +82,7 @@ def clean(picture: Picture, *, specks: float = 1, holes: float = 0.3) -> Picture
 KIND = StepKind(
     "clean",
     "Clear specks, fill holes",
-    "Removes what a cut left behind, and mends what it pierced.",
+    "Removes what a cut left behind, and fills the holes that it made.",
     (
         Field("specks", "Specks below", "number", 1, "mm", 0, 100, hint="as wide as a circle of their area"),
         Field("holes", "Holes below", "number", 0.3, "mm", 0, 100, hint="with the colour that was there"),

@@ -14,7 +14,7 @@ Result = Literal["good", "usable", "spoiled"]
 RULE = (
     "The settings of the newest pressing of this blank in this press that came out good; where none did, those of the newest; "
     "before the first, the maker's figures or else common practice. If the newest pressing had these very settings and a fault "
-    "that settings mend, they move by one step: pale: a tenth longer; scorched: 5 °C less; lines: a tenth shorter and one step "
+    "that settings correct, they move by one step: pale: a tenth longer; scorched: 5 °C less; lines: a tenth shorter and one step "
     "lighter. Where the maker's figures are known they win, unless you choose your log's."
 )
 

@@ -76,7 +76,7 @@ def _check(seam: Seam, panels: Mapping[str, Panel]) -> None:
     if abs(more) > AGREE_MM:
         raise TemplateError(
             f"The edges of the seam '{seam.id}' differ by {more + seam.ease_mm:+.1f} mm, and its ease is {seam.ease_mm:g} mm: "
-            "mend the points, or say the ease."
+            "correct the points, or state the ease."
         )
 
 
