@@ -3,7 +3,7 @@ import type { Art, Origin, Preparation } from "./types";
 
 const at = (artwork_id: number) => ({ params: { path: { artwork_id } } });
 
-/** The board, its artworks and what prepares them. */
+/** The board, its artworks and their preparation. */
 export const artworks = {
   board: () => data(server.GET("/api/board")),
   boardRow: (art: number) => data(server.GET("/api/board/{artwork_id}", at(art))),

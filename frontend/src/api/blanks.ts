@@ -4,7 +4,7 @@ import type { Measures } from "./types";
 const blank = (template_id: string) => ({ params: { path: { template_id } } });
 const panel = (template_id: string, panel_id: string) => ({ params: { path: { template_id, panel_id } } });
 
-/** Blank products: those that ship, those that the seller measured, and what providers say of them. */
+/** Blank products: shipped ones, custom ones, and their guides and profiles. */
 export const blanks = {
   blanks: async () => (await data(server.GET("/api/blanks"))).blanks,
   setBoard: (template_ids: string[]) => done(server.PUT("/api/blanks/board", { body: { template_ids } })),

@@ -8,5 +8,5 @@ import { selling } from "./selling";
 export { Problem } from "./http";
 export type * from "./types";
 
-/** Everything that the page asks the server, by resource in the files beside this one. */
+/** All requests of the page to the server; the files beside this one hold them by resource. */
 export const api = { ...artworks, ...pairs, ...production, ...selling, ...mockups, ...blanks };

@@ -1,7 +1,7 @@
 import createClient, { type ClientPathsWithMethod, createFinalURL, createQuerySerializer } from "openapi-fetch";
 import type { components, paths } from "./generated";
 
-/** A sentence for the person at the page. */
+/** An error with a message for the user. */
 export class Problem extends Error {
   constructor(
     message: string,
@@ -11,10 +11,10 @@ export class Problem extends Error {
   }
 }
 
-/** Browsers refuse to send more than 64 kB for pages that are gone. */
+/** Browsers refuse keepalive requests above 64 kB. */
 const KEEPALIVE_BYTES = 60_000;
 
-/** The page is going away: what is sent now must outlive it. */
+/** The page is being left: requests sent now must outlive it. */
 let leaving = false;
 
 /** A request that knows the JSON it sends: a request's own body can be read only once. */
@@ -28,13 +28,13 @@ class ApiRequest extends Request {
   }
 }
 
-/** Saves whose answer has not come: sent once more if the page goes away meanwhile. */
+/** Saves without an answer yet: sent again if the page is left. */
 const unanswered = new Set<ApiRequest>();
 
-/** Saves that wait for an earlier one to be answered: sent at once if the page goes away meanwhile. */
+/** Saves that wait for an earlier save's answer: sent at once if the page is left. */
 const waiting = new Set<() => unknown>();
 
-/** Register a save that waits for its turn. The returned function says that it has been sent, or is given up. */
+/** Register a save that waits for its turn. Call the returned function when it is sent or given up. */
 export function waitToSave(save: () => unknown): () => void {
   waiting.add(save);
   return () => waiting.delete(save);
@@ -59,7 +59,7 @@ export function resendUnanswered(): void {
 }
 
 if (typeof window !== "undefined") {
-  // Before the listeners of components, which may still save what is being edited.
+  // Runs before the listeners of components, which may still save an edit.
   const leave = () => {
     leaving = true;
     resendUnanswered();
@@ -70,12 +70,12 @@ if (typeof window !== "undefined") {
   });
 }
 
-/** Send a request; an answer that is no success becomes a {@link Problem} with the server's own sentence. */
+/** Send a request. An unsuccessful answer throws a {@link Problem} with the server's message. */
 async function send(request: Request): Promise<Response> {
   const save = request instanceof ApiRequest && request.method === "PUT" && request.jsonBody !== null ? request : null;
   if (save && collected) {
     collected.push(save);
-    return new Promise(() => {}); // its page is gone before an answer comes
+    return new Promise(() => {}); // the page is gone before an answer arrives
   }
   if (save) unanswered.add(save);
   let response: Response;
@@ -100,7 +100,7 @@ export const server = createClient<paths>({
   fetch: send,
 });
 
-/** What the server answered. {@link send} throws where there is no success, so the data is there. */
+/** The data of an answer. {@link send} throws for unsuccessful answers, so the data is present. */
 export async function data<Answer extends { data?: unknown }>(
   answer: Promise<Answer>,
 ): Promise<Exclude<Answer["data"], undefined>> {
@@ -114,7 +114,7 @@ export async function done(answer: Promise<unknown>): Promise<void> {
 
 type Readable = ClientPathsWithMethod<typeof server, "get">;
 
-/** The address of something the browser itself fetches: a picture or a file. */
+/** The address of a picture or file that the browser fetches by itself. */
 export function address<Path extends Readable>(
   path: Path,
   params: Pick<paths[Path]["get"]["parameters"], "path" | "query">,

@@ -5,7 +5,7 @@ import type { Colours, Film, MockupSettings, OwnScene, PhotoMarks, Place } from 
 const preset = (name: string) => ({ params: { path: { name } } });
 const scene = (scene_id: number) => ({ params: { path: { scene_id } } });
 
-/** Product pictures: how they are taken, presets of that, and scenes of the seller's own. */
+/** Mock-ups: settings, presets, and the seller's own scenes. */
 export const mockups = {
   mockupSettings: (place: Place) => data(server.GET(`${PAIR}/mockup-settings`, ofPair(place))),
   setMockupSettings: (place: Place, body: MockupSettings) =>

@@ -2,7 +2,7 @@ import { address, data, server, upload } from "./http";
 import { edited, ofPair, onPanel, PAIR } from "./places";
 import type { Calibration, Follow, Held, MockupRequest, Pair, Piece, Place, Placement, Sample } from "./types";
 
-/** One artwork on one blank: its placement, what is on its panels, previews of it, and how it is sewn. */
+/** One artwork on one blank: placement, content of its panels, previews, and sewing. */
 export const pairs = {
   pair: (place: Place) => data(server.GET(PAIR, onPanel(place))),
   place: (place: Place, placement: Placement | null) =>

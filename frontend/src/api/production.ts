@@ -2,7 +2,7 @@ import { address, data, done, server, upload } from "./http";
 import { ofPair, onPanel, PAIR } from "./places";
 import type { BatchBody, Figures, Gang, LogEntryBody, Machine, Place, Pressed, Printing } from "./types";
 
-/** What is made: print files, gang sheets, pressings, and the jobs and batches that make them. */
+/** Print files, gang sheets and pressings, and the jobs and batches that make files. */
 export const production = {
   printing: (place: Place) => data(server.GET(`${PAIR}/printing`, onPanel(place))),
   setPrinting: (place: Place, body: Printing) => data(server.PUT(`${PAIR}/printing`, { ...onPanel(place), body })),

@@ -19,7 +19,7 @@ const provider = (name: string) => ({ params: { path: { name } } });
 const sample = (sample_id: number) => ({ params: { path: { sample_id } } });
 const offer = (place: Place, name: string) => ({ params: { path: { ...ofPair(place).params.path, name } } });
 
-/** Parts of a change that stay as they are: null is what the server takes for "not decided anew". */
+/** Parts of a change that stay unchanged; for the server, null means "no new value". */
 const SALE_UNCHANGED = { shop: null, costs: null, sale: null };
 const LISTING_UNCHANGED = {
   market: null,
@@ -30,7 +30,7 @@ const LISTING_UNCHANGED = {
   blank_words: null,
 };
 
-/** What is sold: prices, listings, providers and orders. */
+/** Selling: prices, listings, providers and orders. */
 export const selling = {
   selling: (place: Place) => data(server.GET(`${PAIR}/selling`, ofPair(place))) as Promise<Sell>,
   decideSelling: (place: Place, change: SellChange) =>

@@ -17,7 +17,7 @@ export type Band = Required<Schemas["BandModel"]>;
 export type Frames = Required<Schemas["FramesModel"]>;
 export type Overlay = Required<Schemas["OverlayModel"]>;
 export type Slot = Required<Schemas["SlotModel"]>;
-/** Something that is laid with the artwork. */
+/** A piece that is added to the artwork. */
 export type Piece = Words | Band | Frames | Overlay;
 export type Font = Schemas["FontOut"];
 export type Fix = Schemas["FixOut"];
@@ -70,7 +70,7 @@ export type Figures = Required<Schemas["FiguresIn"]>;
 export type Machine = Schemas["PressIn"];
 export type LogEntry = Schemas["LogEntryOut"];
 export type Fault = Schemas["FaultOut"];
-/** Which press and finish are meant; what is not given is the blank's usual. */
+/** Press and finish; the blank's defaults if not given. */
 export type Pressed = Omit<NonNullable<operations["get_press_plan"]["parameters"]["query"]>, "panel">;
 export type Kind = Schemas["KindOut"];
 export type LogEntryBody = Schemas["PressingIn"];
@@ -93,13 +93,13 @@ export type Template = Schemas["TemplateOut"];
 export type Status = Check["status"];
 export type Colours = Pair["colours"];
 
-/** What is answered holds every value, also those that may be left out when it is sent. */
+/** Answers contain every value, also those that are optional in requests. */
 export type Whole<T, Parts extends keyof T> = Omit<T, Parts> & { [Part in Parts]: Required<T[Part]> };
 
-/** Where a pair is, with one of its panels in front. */
+/** The place of a pair, with its open panel. */
 export type Place = { art: number; template: string; panel: string | null };
 
-/** What lies on a panel now: a placement, what it follows, or nothing; and what is laid with it. */
+/** The current content of a panel: a placement, a panel that it follows, or nothing; and its pieces. */
 export type Held = { placement: Placement | Follow | null; pieces: Piece[] };
 
 /** A quick mock-up of edited content; `settings` renders it as the finished mock-ups will be. */

@@ -11,7 +11,7 @@ import type { Preparing } from "./usePreparation";
 
 type Props = { preparing: Preparing; editor: PairEditor; click: Click | null; onClick: (name: string | null) => void };
 
-/** What is done to the artwork before it is laid on anything. The file that was dropped is never altered. */
+/** The preparation of the artwork before placement. The imported file is never changed. */
 export function ArtworkStation({ preparing, editor, click, onClick }: Props) {
   const ways = clicksOf(preparing);
   return (
@@ -52,7 +52,7 @@ export function ArtworkStation({ preparing, editor, click, onClick }: Props) {
   );
 }
 
-/** The width by which millimetres count in the steps. */
+/** The print width that lengths in the steps refer to. */
 function PrintWidth({ preparing, editor }: { preparing: Preparing; editor: PairEditor }) {
   const { unit } = useUnit();
   const { prepared, width_mm, report } = preparing;

@@ -1,4 +1,4 @@
-/** What the sheet lies on: colours on which leftovers and pale rims are seen, the blank's own, or any. */
+/** The colour behind the artwork: one that shows leftovers and pale edges, the blank's own, or any. */
 export function Backings(props: { value: string; blank: string; onValue: (colour: string) => void }) {
   const known: [string, string][] = [
     ["Sage", "#8db5a6"],

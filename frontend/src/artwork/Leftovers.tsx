@@ -6,12 +6,12 @@ import type { Preparing } from "./usePreparation";
 
 const RING_BELOW_MM = 1;
 
-/** The specks and holes that are circled in the view: those a clean step would take. */
+/** The specks and holes circled in the view: those that a clean step would remove. */
 export function ringed(preparing: Preparing): Report["specks"] {
   return preparing.report.has_alpha ? preparing.report.specks.filter((spot) => spot.size_mm < RING_BELOW_MM) : [];
 }
 
-/** Thin parts are told where the cut-out is sewn or has a border; elsewhere thin lines are only drawing. */
+/** Thin parts are reported if the cut-out is sewn or has a border; otherwise thin lines are part of the drawing. */
 export const sewn = (preparing: Preparing, panel: Panel) =>
   panel.shape === "cutout" || preparing.steps.some((step) => step.kind === "border" && step.on);
 

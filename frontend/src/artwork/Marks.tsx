@@ -11,7 +11,7 @@ const INK = { fill: "none", stroke: "var(--color-ink)", strokeWidth: 1.5 };
 
 type MarksProps = { preparing: Preparing; panel: Panel; lie: Lie; drawn: Box | null; click: Click | null };
 
-/** What is found and what was given, on the sheet where it is. */
+/** Findings and set points, drawn at their positions on the artwork. */
 export function Marks(props: MarksProps) {
   const { preparing, lie, click } = props;
   const { unit } = useUnit();
@@ -51,7 +51,7 @@ export function Marks(props: MarksProps) {
           </g>
         ))}
       {click?.points.map(([u, v], i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: a place is its number
+        // biome-ignore lint/suspicious/noArrayIndexKey: a point is identified by its number
         <g key={i} transform={`translate(${x(u)} ${y(v)})`}>
           <path d={MARKS[click.name] ?? ""} {...HALO} />
           <path d={MARKS[click.name] ?? ""} {...INK} />

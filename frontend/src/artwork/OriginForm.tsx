@@ -18,7 +18,7 @@ const ALLOWS: ["personal" | "commercial" | "print_on_demand", string][] = [
 ];
 const input = "w-full min-w-0 rounded-[3px] border border-rule bg-paper px-2 py-1";
 
-/** Where the artwork comes from, and what its licence allows. It is judged at Prove. */
+/** The artwork's source and licence. They are checked at Check. */
 export function OriginForm({ preparing }: { preparing: Preparing }) {
   const { origin, licence_file, altered } = preparing.prepared;
   const note = (change: Partial<Origin>) =>

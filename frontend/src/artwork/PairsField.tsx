@@ -3,7 +3,7 @@ import { ColourField } from "../ui/ColourField";
 
 type Pair = [string, string];
 
-/** Colours to be exchanged: pressed in the artwork's palette, and given their new colour. */
+/** Colours to replace: chosen from the artwork's palette, each with its new colour. */
 export function PairsField(props: { value: Pair[]; offered: string[]; onValue: (value: Pair[]) => void }) {
   const { value } = props;
   const taken = value.map(([from]) => from);

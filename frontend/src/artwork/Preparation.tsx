@@ -17,7 +17,7 @@ const PARTS = [
   { value: "with-it", label: "Text and extras", hint: "Words, borders, frames and a second artwork on this blank" },
 ] as const;
 
-/** The artwork's steps with its sheet, or what is laid with it on the flat; and what comes of them. */
+/** The artwork's steps with its view, or the pieces on the template, and the preview of the result. */
 export function Preparation({
   preparing,
   editor,

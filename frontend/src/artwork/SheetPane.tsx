@@ -11,7 +11,7 @@ import { useSheetGestures } from "./useSheetGestures";
 
 const MARGIN_PX = 28;
 
-/** The artwork itself on any backing: looked at closely, and clicked or drawn upon where a step asks for places. */
+/** The artwork on any backing, with zoom, and with clicks or boxes for steps that need points. */
 export function SheetPane({
   preparing,
   pair,
@@ -59,7 +59,7 @@ export function SheetPane({
           width={size.width}
           height={size.height}
           role="application"
-          // biome-ignore lint/a11y/noNoninteractiveTabindex: the sheet is looked over by keys as well as by pointer
+          // biome-ignore lint/a11y/noNoninteractiveTabindex: the view is moved by keyboard too
           tabIndex={0}
           aria-label={`${prepared.artwork.title} on its backing. Plus and minus zoom, arrow keys move it.`}
           className={`absolute inset-0 touch-none ${click ? "cursor-crosshair" : "cursor-grab active:cursor-grabbing"}`}

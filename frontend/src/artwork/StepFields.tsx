@@ -10,7 +10,7 @@ import type { Preparing } from "./usePreparation";
 type Value = Step["values"][string];
 const SLID_UNITS = ["%", "steps"];
 
-/** The values of one step, as its kind tells them. */
+/** The values of one step, as described by its kind. */
 export function StepFields({ preparing, index }: { preparing: Preparing; index: number }) {
   const step = preparing.steps[index] as Step;
   const kind = preparing.kinds[step.kind];
@@ -80,7 +80,7 @@ function OneField({ field, preparing, value, hold, decide }: FieldProps) {
   return <Places field={field} value={value as number[][] | number[] | null} decide={decide} />;
 }
 
-/** A number, typed; those of a short range are slid as well, and looked at while they are. */
+/** A number field; short ranges also have a slider with a live preview. */
 function NumberField({ field, value, hold, decide }: Omit<FieldProps, "preparing" | "value"> & { value: number }) {
   const { unit } = useUnit();
   const length = field.unit === "mm";
@@ -119,7 +119,7 @@ function NumberField({ field, value, hold, decide }: Omit<FieldProps, "preparing
   );
 }
 
-/** Places that are clicked or drawn on the sheet: how many there are, and a way to forget them. */
+/** Points or boxes that are set on the view: their number, and a button that clears them. */
 function Places(props: { field: StepField; value: number[][] | number[] | null; decide: (value: Value) => void }) {
   const { field, value } = props;
   const count = field.kind === "points" ? (value?.length ?? 0) : value ? 1 : 0;

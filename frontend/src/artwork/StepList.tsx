@@ -5,7 +5,7 @@ import { Button, IconButton } from "../ui/parts";
 import { StepFields } from "./StepFields";
 import type { Preparing } from "./usePreparation";
 
-/** The steps in their order. Each can be switched off, moved, changed and taken away at any time. */
+/** The steps in order. Each can be switched off, moved, changed and removed at any time. */
 export function StepList({ preparing }: { preparing: Preparing }) {
   const { steps, kinds, selected } = preparing;
   const moved = (from: number, by: number) => {
@@ -22,7 +22,7 @@ export function StepList({ preparing }: { preparing: Preparing }) {
           const title = kinds[step.kind]?.title ?? step.kind;
           const open = selected === i;
           return (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a step is its place in the order
+            // biome-ignore lint/suspicious/noArrayIndexKey: a step is identified by its position
             <li key={i} className={`border-b border-rule ${open ? "bg-paper px-2" : ""}`}>
               <div className="flex min-h-8 items-center gap-1.5">
                 <input

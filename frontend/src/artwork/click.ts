@@ -4,17 +4,17 @@ import type { Preparing } from "./usePreparation";
 export type Point = [number, number];
 export type Box = [number, number, number, number];
 
-/** What a click or a drawn box on the sheet does to the selected step. Places are fractions of the picture. */
+/** The effect of a click or a drawn box on the selected step. Points are in fractions of the picture. */
 export type Click = {
   name: string;
   title: string;
   says: string;
   kind: "point" | "box";
-  /** What was clicked or drawn so far. */
+  /** Points and boxes set so far. */
   points: Point[];
   box: Box | null;
   give: (place: Point | Box) => void;
-  /** Take back the place that was clicked last near a point. */
+  /** Remove the newest point near a position. */
   takeBack?: (index: number) => void;
 };
 
@@ -25,7 +25,7 @@ const SAYS: Record<string, string> = {
   box: "Draw the part that is kept",
 };
 
-/** The ways in which the selected step takes places from the sheet. */
+/** The ways to set points for the selected step. */
 export function clicksOf(preparing: Preparing): Click[] {
   const { selected, steps, kinds } = preparing;
   const step = selected === null ? undefined : steps[selected];

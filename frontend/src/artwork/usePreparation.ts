@@ -15,15 +15,15 @@ export type Preparing = {
   kinds: Record<string, Kind>;
   steps: Step[];
   width_mm: number | null;
-  /** What is found on the picture as it is now. */
+  /** Measurements of the current picture. */
   report: Report;
   selected: number | null;
   select: (index: number | null) => void;
-  /** Look at steps without deciding them. */
+  /** Preview steps without saving them. */
   hold: (steps: Step[]) => void;
   decide: (steps: Step[], width_mm?: number | null) => void;
   step: (way: "undo" | "redo") => void;
-  /** Any other change of what is kept with the artwork. */
+  /** Any other change of the artwork's stored values. */
   keep: (work: () => Promise<Prepared>) => void;
   /** The picture as the sheet shows it, and the print size of that picture. */
   sheet: { url: string | null; problem: string | null };
@@ -32,8 +32,8 @@ export type Preparing = {
 };
 
 /**
- * Steps whose values are places on the picture are shown with it as they know it: a crop as it finds it, the others
- * without what reshapes it later.
+ * A step whose values are points on the picture is shown on the picture that it works on: a crop on its input, the others
+ * without later steps that reshape the picture.
  */
 function seenWith(steps: Step[], selected: number | null, kinds: Record<string, Kind>): Step[] {
   const step = selected === null ? undefined : steps[selected];
@@ -73,7 +73,7 @@ export function usePreparation(art: number, wanted: boolean): { preparing: Prepa
   const ready = wanted && prepared && kinds.data;
   const request = ready ? { art, seen } : null;
   const sheet = useNewestPicture(request, ({ art, seen }) => api.preparationPreview(art, seen, SHEET_PX));
-  // What is decided was looked at whole; what is held, or another step's view, on a small copy.
+  // Saved steps are shown at full size; unsaved ones, and the view of a single step, on a small copy.
   const whole = !draft.isEdited && seen.steps.length === steps.length;
   const heldReport = useNewest(whole ? null : request, ({ art, seen }) => api.preparationReport(art, seen));
 

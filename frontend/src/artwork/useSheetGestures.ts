@@ -10,7 +10,7 @@ type Lie = { left: number; top: number; height: number };
 
 const clamp = (v: number) => Math.min(1, Math.max(0, v));
 
-/** Looking closer, moving about, clicking places and drawing boxes on the sheet. */
+/** Zooming, panning, clicking points and drawing boxes on the view of the artwork. */
 export function useSheetGestures(surface: RefObject<SVGSVGElement | null>, frame: Frame, click: Click | null) {
   const [zoom, setZoom] = useState(1);
   const [shift, setShift] = useState<Point>([0, 0]);
@@ -27,7 +27,7 @@ export function useSheetGestures(surface: RefObject<SVGSVGElement | null>, frame
   };
   const place = ([x, y]: Point): Point => [(x - lie.left) / (height * frame.ratio), (y - lie.top) / height];
 
-  /** Look closer about a point of the pane, which stays where it is. */
+  /** Zoom about a point of the pane, which stays in place. */
   const closer = (factor: number, about: Point = [frame.size.width / 2, frame.size.height / 2]) => {
     const next = Math.min(CLOSEST, Math.max(1, zoom * factor));
     const grown = next / zoom;

@@ -39,7 +39,7 @@ const PANES: Record<
 };
 
 const TICKED = ["checkbox", "radio", "range", "color", "file"];
-/** Fields for text have an undo of their own. */
+/** Text fields have their own undo. */
 const typesInto = (target: EventTarget | null) =>
   target instanceof HTMLTextAreaElement || (target instanceof HTMLInputElement && !TICKED.includes(target.type));
 
@@ -51,7 +51,7 @@ export function BenchPage() {
   const { editor, error: unpaired, retry } = usePair(place);
   const { preparing, error: unprepared } = usePreparation(place.art, station === "artwork");
   const error = unpaired ?? unprepared;
-  // Undo belongs to what is in front: the artwork's steps, or how it lies on this blank.
+  // Undo applies to what is open: the artwork's steps, or the placement on this blank.
   const ofSteps = station === "artwork" && search.get("part") !== "with-it";
   const history = ofSteps ? preparing : editor;
   const { can_undo, can_redo } = (ofSteps ? preparing?.prepared : editor?.pair) ?? {};
@@ -150,7 +150,7 @@ function Bench({ editor, station, onSide }: { editor: PairEditor; station: Laid;
   const [flatView, setFlatView] = useState<"cut" | "sewn">("cut");
   const canBeSewn = editor.pair.template.seams.length > 0 && (station === "fit" || station === "check");
   const sewn = useSewing(editor.place, editor.pair, canBeSewn);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another panel or blank is best seen in its own scene
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another panel or blank has its own scene
   useEffect(() => setSeen(null), [editor.panel.id, editor.pair.template.id]);
   return (
     <main aria-busy={editor.busy} className={COLUMNS}>

@@ -1,7 +1,7 @@
 import type { Check, Panel } from "../api/client";
 import { type Bend, boxPath } from "./geometry";
 
-/** Findings where they are: a numbered flag and an outline for each place that a check points at. */
+/** Findings at their positions: a numbered flag and an outline for each box of a check. */
 export function Findings(props: { checks: Check[]; panel: Panel; k: number; mirrored: boolean; bend: Bend }) {
   const { k, panel, mirrored, bend } = props;
   const open = props.checks.filter((check) => check.status !== "pass");

@@ -90,7 +90,7 @@ export function Lines(props: { panel: Panel; k: number; bend: Bend; seam: Check 
 
 type Box = [number, number, number, number];
 
-/** Half of what stays bare at the handle, on either side of the wrap, with its full width on it. */
+/** Half of the handle gap on either side of the wrap, labelled with the full width. */
 function Gap({ panel, k, unit }: { panel: Panel; k: number; unit: Unit }) {
   const [w, h] = panel.trim_mm;
   const half = panel.gap_mm / 2;
@@ -120,7 +120,7 @@ function Gap({ panel, k, unit }: { panel: Panel; k: number; unit: Unit }) {
   );
 }
 
-/** Corner marks to size by and a ring to turn by, on the picture's own outline. */
+/** Corner handles for scaling and a ring for rotation, on the picture's outline. */
 export function Grips({ lie, k, bend }: { lie: Lie; k: number; bend: Bend }) {
   const points = cornersOf(lie, bend).map(([x, y]): [number, number] => [x * k, y * k]);
   const towards = (a: [number, number], b: [number, number], by: number): [number, number] => {
@@ -136,7 +136,7 @@ export function Grips({ lie, k, bend }: { lie: Lie; k: number; bend: Bend }) {
       {points.map((at, i) => {
         const [a, b] = [towards(at, corner(i - 1), 14), towards(at, corner(i + 1), 14)];
         return (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a picture has four corners for good
+          // biome-ignore lint/suspicious/noArrayIndexKey: a picture always has four corners
           <g key={i}>
             <path
               d={`M${a[0]} ${a[1]}L${at[0]} ${at[1]}L${b[0]} ${b[1]}`}

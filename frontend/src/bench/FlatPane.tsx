@@ -20,13 +20,13 @@ const FLAT_PX = 1100;
 /** Patterns, copies and bent art are drawn by the core; a single straight picture is moved by the page. */
 const drawnByCore = (placement: Placement, cone: boolean) => placement.fit === "repeat" || placement.copies > 1 || cone;
 
-/** The template lying flat at its true proportions, with the artwork on it. */
+/** The flat template in true proportions, with the artwork on it. */
 export function FlatPane(props: {
   editor: PairEditor;
   mirrored: boolean;
   findings: boolean;
   laying?: boolean;
-  /** At the Print station: what will come out, shown as the file reads. */
+  /** At the Print station: the print plan, drawn as in the file. */
   plan?: PrintPlan | null;
 }) {
   const { editor, mirrored, findings, laying, plan } = props;
@@ -120,7 +120,7 @@ export function FlatPane(props: {
           ref={surface}
           width={size.width}
           height={size.height}
-          // biome-ignore lint/a11y/noNoninteractiveTabindex: the flat is worked by keys as well as by pointer
+          // biome-ignore lint/a11y/noNoninteractiveTabindex: the template is edited by keyboard too
           tabIndex={0}
           role="application"
           aria-label={`${art.title} on the flat. Arrow keys move it, plus and minus size it, comma and full stop turn it.`}
@@ -213,7 +213,7 @@ export function FlatPane(props: {
   );
 }
 
-/** Which way the file reads, large enough not to be missed. */
+/** Whether the file is mirrored, in large letters. */
 function Reads({ mirrored }: { mirrored: boolean }) {
   return (
     <p role="status" className="ml-auto flex items-center gap-2 border-2 border-ink bg-paper px-3 text-lg font-bold">

@@ -4,7 +4,7 @@ import { api, type Place } from "../api/client";
 import { LargeDialog } from "../ui/LargeDialog";
 import { Alert, Button } from "../ui/parts";
 
-/** Everything that was done on this pair, the newest first. */
+/** The history of this pair, newest first. */
 export function HistorySheet({ place }: { place: Place }) {
   const key = ["timeline", place.art, place.template];
   const query = useQuery({ queryKey: key, queryFn: () => api.history(place), enabled: false });
@@ -49,7 +49,7 @@ export function HistorySheet({ place }: { place: Place }) {
   );
 }
 
-/** A time as the seller's clock shows it; a day alone stays that day. */
+/** A time in the seller's time zone; a date without time stays as it is. */
 function local(at: string): string {
   if (at.length <= 10) return at;
   const time = new Date(at);

@@ -13,7 +13,7 @@ const KEYS: [string, string][] = [
   ["← and → on the mock-up", "Turn it by five degrees"],
 ];
 
-/** All keys on one sheet. */
+/** A list of all keyboard shortcuts. */
 export function KeySheet() {
   return (
     <Dialog.Root>

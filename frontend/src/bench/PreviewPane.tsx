@@ -8,7 +8,7 @@ import type { PairEditor } from "./usePair";
 
 const DEGREES_PER_PX = 0.5;
 const MOST_PX = 1000;
-/** So many views of all scenes stand side by side; of more, those of one scene do. */
+/** Up to this number, the views of all scenes are offered side by side; above it, those of one scene. */
 const FEW_VIEWS = 4;
 const STEPS: Record<string, [number, number]> = {
   ArrowLeft: [-0.01, 0],
@@ -16,11 +16,11 @@ const STEPS: Record<string, [number, number]> = {
   ArrowUp: [0, -0.01],
   ArrowDown: [0, 0.01],
 };
-/** Sizes in steps of 16 px, so that the server lights few. */
+/** Sizes in steps of 16 px, so that the server renders few different ones. */
 const stepped = (px: number) => Math.round(px / 16) * 16;
 
 type Angle = { scene: Scene; name: string; degrees: number };
-/** Which scene is seen, in which of its views. */
+/** The shown scene and view. */
 export type Seen = { scene: string; view: string | null; measured?: boolean };
 
 /** Every named view of every scene of the blank; a scene that shows the panel in front comes first. */
@@ -30,14 +30,14 @@ function anglesOf(editor: PairEditor): Angle[] {
   return scenes.flatMap((scene) => Object.entries(scene.views).map(([name, degrees]) => ({ scene, name, degrees })));
 }
 
-/** The mock-up of what lies on the flat. It turns by dragging or by the left and right arrow keys. */
+/** The mock-up of the current design. It rotates by dragging or by the left and right arrow keys. */
 export function PreviewPane(props: {
   editor: PairEditor;
   seen: Seen | null;
   onSee: (seen: Seen | null) => void;
   /** At the Mock-ups station: previews are rendered as its mock-ups will be, and the product is moved about a photograph. */
   shows?: Mockups | null;
-  /** A panel held to be sewn elsewhere: the preview shows what that sample would look like. */
+  /** An unsaved correction of a panel: the preview shows a sample that is sewn there. */
   nudge?: Nudge | null;
 }) {
   const { editor, seen, onSee, shows, nudge } = props;
@@ -48,11 +48,11 @@ export function PreviewPane(props: {
   const scene = editor.pair.scenes.find((s) => s.id === seen?.scene) ?? every[0]?.scene;
   const few = every.length <= FEW_VIEWS;
   const angles = few ? every : every.filter((at) => at.scene === scene);
-  // Views of one name in several scenes are told apart by their scenes.
+  // Views with the same name are distinguished by their scenes.
   const isUnique = ({ name }: Angle) => angles.filter((at) => at.name === name).length === 1;
   const view = seen?.scene === scene?.id ? seen?.view : null;
   const { place, colours, angle } = editor;
-  // What stands upright fills the pane; what is wide is shown whole, in a square.
+  // Upright products fill the pane; wide ones are shown whole, in a square.
   const tall = scene?.turns ? size.height : Math.min(size.height, size.width);
   const density = Math.min(window.devicePixelRatio || 1, MOST_PX / Math.max(size.width, tall, 1));
   const wanted: [number, number] = [stepped(size.width * density), stepped(tall * density)];

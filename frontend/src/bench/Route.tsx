@@ -3,7 +3,7 @@ import type { Pair, PanelReport } from "../api/client";
 import { Button, Mark, WORDS } from "../ui/parts";
 import { STATIONS, type Station } from "./stations";
 
-/** The stations in the order of the work, each with how far it is. */
+/** The stations in order, each with its progress. */
 export function Route({ pair, report, station }: { pair: Pair; report: PanelReport; station: Station }) {
   const navigate = useNavigate();
   const { search } = useLocation();

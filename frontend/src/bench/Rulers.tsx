@@ -1,13 +1,13 @@
 import { MM_PER_IN, type Unit } from "../ui/measure";
 
-/** Rulers along the top and the left of the trim, nought at its corner. */
+/** Rulers along the top and left of the trim, with zero at its corner. */
 export function Rulers(props: {
   width: number;
   height: number;
   k: number;
   unit: Unit;
   offset: number;
-  /** How far the left ruler stands from the trim, where something lies between. */
+  /** Distance of the left ruler from the trim, if something is between them. */
   aside?: number;
 }) {
   const { k, unit, offset } = props;

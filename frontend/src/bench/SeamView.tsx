@@ -8,7 +8,7 @@ import { useNewestPicture } from "../ui/useNewest";
 const PX_A_MM = 11.8;
 const CHART_PX = 150;
 
-/** Both ends of the wrap butted in the middle at full print size, with the mismatch drawn along the height. */
+/** Both ends of the wrap joined in the middle at full print size, with the mismatch along the height. */
 export function SeamView({ place, now }: { place: Place; now: Held }) {
   const seam = useQuery({
     queryKey: ["pair", "seam", place, now],
@@ -40,7 +40,7 @@ function Butted({ place, now, seam }: { place: Place; now: Held; seam: Seam }) {
   const over = seam.along.filter((value) => value > seam.limit).length / seam.along.length;
   const frame = useRef<HTMLDivElement>(null);
   const { url } = useNewestPicture({ place: place, now: now }, ({ place, now }) => api.seamPreview(place, now));
-  // Where the ends differ, the worst place is brought into sight first.
+  // If the ends differ, the view starts at the worst point.
   useEffect(() => {
     const at = seam.along.indexOf(Math.max(...seam.along));
     const pane = frame.current?.parentElement;

@@ -1,7 +1,7 @@
 import type { Pair, Panel } from "../api/client";
 import { Mark } from "../ui/parts";
 
-/** The printed sides of the blank, each with its verdict; the one in front is worked on. */
+/** The printed sides of the blank, each with its verdict; the selected one is edited. */
 export function Sides({ pair, panel, onSide }: { pair: Pair; panel: Panel; onSide: (side: string) => void }) {
   return (
     <nav aria-label="Sides" className="grid grid-cols-2 gap-1">

@@ -1,7 +1,7 @@
 import { type Bend, pathOf } from "./geometry";
 import type { Snap } from "./useFlatGestures";
 
-/** The lines that a moving picture has snapped to, each with its name. */
+/** The lines to which a moving picture has snapped, with their names. */
 export function SnapLines(props: {
   snaps: Snap[];
   bend: Bend;

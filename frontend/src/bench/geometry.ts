@@ -1,6 +1,6 @@
 import type { Panel, PanelReport, Placement } from "../api/client";
 
-/** All of a picture, as large as it goes. */
+/** The default placement: the whole picture, as large as possible. */
 export const WHOLE: Placement = {
   fit: "contain",
   shift_mm: [0, 0],
@@ -15,12 +15,12 @@ export const WHOLE: Placement = {
   lay: "bent",
 };
 
-/** Where a picture lies on the flat: its centre, size and turn, in mm from the trim's corner. */
+/** The position of a picture on the template: centre, size and rotation, in mm from the trim's corner. */
 export type Lie = { cx: number; cy: number; w: number; h: number; rotate: number };
 
 /**
- * The lie of a placement that the server has not answered yet, from the last answered one. The core fits; this only carries a movement
- * forward until the answer comes.
+ * The position of a placement without an answer yet, derived from the last answered one. The core computes the fit; this only applies a movement
+ * until the answer arrives.
  */
 export function lieOf(placement: Placement, report: PanelReport, reportedPlacement: Placement): Lie {
   const [x, y, w, h] = report.placed_mm;
@@ -47,12 +47,12 @@ export function shiftAbout(lie: Lie, placement: Placement, point: [number, numbe
 
 type Point = [number, number];
 
-/** Between the rectangle that art is placed in and the flat: the same but on a tapered wall whose art is bent. */
+/** Mapping between the rectangle for placement and the template: identity, except for bent art on a tapered wall. */
 export type Bend = { to: (x: number, y: number) => Point; back: (x: number, y: number) => Point; curved: boolean };
 
 const FLAT: Bend = { to: (x, y) => [x, y], back: (x, y) => [x, y], curved: false };
 
-/** How a level panel lies on the flat. The core bends the print; this only tells where a point of it lies. */
+/** Mapping from a level panel to the template. The core bends the print; this only maps points. */
 export function bendOf(panel: Panel): Bend {
   const cone = panel.cone;
   if (!cone) return FLAT;
@@ -77,7 +77,7 @@ export function bendOf(panel: Panel): Bend {
   };
 }
 
-/** Points along the sides of a box, close enough that a bent one looks round. */
+/** Points along the sides of a box, close enough for a bent box to look smooth. */
 function sides([x, y, w, h]: [number, number, number, number], curved: boolean): Point[] {
   const steps = curved ? 24 : 1;
   const along = Array.from({ length: steps }, (_, i) => i / steps);

@@ -16,7 +16,7 @@ export type Snap = { axis: "x" | "y"; mm: number; name: string };
 
 type Line = [from: number, to: number, name: string];
 
-/** Nearest snap of an axis among some lines, within reach. */
+/** The nearest snap on an axis within range. */
 function snapped(lines: Line[], reach: number): { by: number; mm: number; name: string } | null {
   let best: { by: number; mm: number; name: string } | null = null;
   for (const [from, to, name] of lines)
@@ -24,7 +24,7 @@ function snapped(lines: Line[], reach: number): { by: number; mm: number; name: 
   return best;
 }
 
-/** What a picture may snap to: centre on centre, edges on trim and safe line, its middle on the seam, tiles on tiles. */
+/** Snap lines of a picture: centre to centre, edges to trim and safe line, middle to the seam, tiles to tiles. */
 function linesOf(editor: PairEditor, axis: 0 | 1, centre: number, size: number): Line[] {
   const { panel, placement } = editor;
   const trim = (placement.lay === "bent" ? panel.worn_mm : panel.trim_mm)[axis] ?? 0;
@@ -66,7 +66,7 @@ export function useFlatGestures(
 ) {
   const [snaps, setSnaps] = useState<Snap[]>([]);
 
-  /** Scale about a point that stays where it is. */
+  /** Scale about a fixed point. */
   function scaleAbout(at: [number, number], factor: number) {
     const { placement } = editor;
     const scale = clampScale(placement.scale * factor);

@@ -22,13 +22,13 @@ export type PairEditor = {
   pair: Pair;
   place: Place;
   panel: Panel;
-  /** Nothing is printed on this panel; `placement` is then what would be laid there. */
+  /** Nothing is printed on this panel; `placement` is then the suggested placement. */
   empty: boolean;
   /** It shows a part of another panel's design, and has no placement of its own. */
   follows: boolean;
   /** The placement on the page now: the edited one, else the saved one. */
   placement: Placement;
-  /** What is laid with the artwork now, and which of it is in editor. */
+  /** The current pieces, and the index of the selected one. */
   pieces: Piece[];
   piece: number | null;
   takeUp: (piece: number | null) => void;
@@ -36,7 +36,7 @@ export type PairEditor = {
   layPieces: (pieces: Piece[]) => void;
   /** Apply a fix that a check offers. */
   applyFix: (fix: Fix) => void;
-  /** All of it, as previews and checks take it. */
+  /** The current content, as sent to previews and checks. */
   now: Held;
   /** The last report, and the placement it belongs to. */
   report: PanelReport;
@@ -46,11 +46,11 @@ export type PairEditor = {
   problem: string | null;
   /** An edit is not saved yet, so files made now would not show it. */
   busy: boolean;
-  /** Show a change without deciding it. */
+  /** Show a change without saving it. */
   hold: (change: Partial<Placement>) => void;
-  /** Decide a change, or what is held. */
+  /** Save a change, or the unsaved changes. */
   decide: (change?: Partial<Placement>) => void;
-  /** Show what lies past a seam, or stand alone again. */
+  /** Follow another panel across a seam, or stop following. */
   follow: (follow: Follow) => void;
   /** Leave the panel empty. */
   clear: () => void;
@@ -88,7 +88,7 @@ export function usePair(place: Place): { editor: PairEditor | null; error: Error
     },
     onSettled: (answer) => {
       queries.invalidateQueries({ queryKey: ["board"] });
-      // other panels share the history and may follow; one that was opened meanwhile is fetched anew
+      // other panels share the history and may follow; a panel opened in the meantime is fetched again
       const whole = { queryKey: ["pair", art, template] };
       const isAnswered = (side: unknown) => side === answer?.panel || (side === null && panel === null);
       queries.invalidateQueries({ ...whole, refetchType: "none" });
@@ -127,7 +127,7 @@ export function usePair(place: Place): { editor: PairEditor | null; error: Error
     };
   }, [edited]);
 
-  // A page that is left in the middle of a movement still saves the placement.
+  // Leaving the page during a movement still saves the placement.
   const held = placement === pair?.placement ? null : placement;
   useEffect(() => {
     const leave = () => held && api.place(here.current, held).catch(() => {});

@@ -2,7 +2,7 @@ import type { Template } from "../api/client";
 import { pathOf } from "../bench/geometry";
 import { show, type Unit } from "../ui/measure";
 
-/** A blank's first panel as it lies flat, drawn to fit a box; with its measures if there is room for them. */
+/** A blank's first panel, drawn flat to fit a box, with dimensions if there is room. */
 export function BlankDrawing(props: { template: Template; width: number; height: number; unit?: Unit }) {
   const panel = props.template.panels[0] as Template["panels"][number];
   const [w, h] = panel.file_mm;

@@ -7,7 +7,7 @@ import { Alert, Button, Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
 import { BlankDrawing } from "./BlankDrawing";
 
-/** Everything that is known of a blank, each figure with where it is from. */
+/** All figures of a blank, each with its source. */
 export function BlankSheet({ blank, onRemoved }: { blank: Blank; onRemoved: () => void }) {
   const queries = useQueryClient();
   const { unit } = useUnit();
@@ -106,7 +106,7 @@ export function BlankSheet({ blank, onRemoved }: { blank: Blank; onRemoved: () =
   );
 }
 
-/** A provider's guide that is laid over the flat of a panel. */
+/** A provider's guide, shown over the template of a panel. */
 function GuideOf({ blank, panel }: { blank: Blank; panel: Panel }) {
   const queries = useQueryClient();
   const change = useMutation({

@@ -14,7 +14,7 @@ import { MeasureForm } from "./MeasureForm";
 
 const MEASURE = "measure";
 
-/** The shelf: which blanks stand on the board, what is known of each, and measuring one's own. */
+/** The shelf: the blanks on the board, the figures of each, and measuring a custom blank. */
 export function BlanksPage() {
   const queries = useQueryClient();
   const navigate = useNavigate();

@@ -1,7 +1,7 @@
 import type { Measures } from "../api/client";
 import { show, type Unit } from "../ui/measure";
 
-/** The blank itself as it is being measured: what each measure is stands on the drawing, the focused one in accent. */
+/** A drawing of the measured blank with a label for each measurement; the focused one is highlighted. */
 export function BodyDrawing({ measures, active, unit }: { measures: Measures; active: string; unit: Unit }) {
   const [W, H] = [300, 260];
   const colour = (name: string) => (active === name ? "var(--color-accent)" : "var(--color-ink)");

@@ -5,7 +5,7 @@ import { FileButton } from "../ui/FileButton";
 import { MM_PER_IN } from "../ui/measure";
 import { Alert } from "../ui/parts";
 
-/** Zones read from a provider's guide picture: its pixels, and where it is clear. */
+/** Zones read from a provider's guide: its size in pixels, and its transparent part. */
 export function GuideReader({ onRead }: { onRead: (some: Partial<Measures>, guide: File) => void }) {
   const [summary, setSummary] = useState<string | null>(null);
   const read = useMutation({

@@ -38,7 +38,7 @@ const complete = (m: Measures) =>
       ? Boolean(m.width_mm && m.height_mm)
       : Boolean(m.file_px?.[0] && m.file_px?.[1]);
 
-/** A blank of one's own from a few measures, drawn as they are typed. */
+/** A custom blank from a few measurements, drawn as they are typed. */
 export function MeasureForm({ onKept }: { onKept: (blank: Blank) => void }) {
   const queries = useQueryClient();
   const { unit } = useUnit();

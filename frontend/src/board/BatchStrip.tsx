@@ -3,7 +3,7 @@ import type { Batch } from "../api/client";
 import { Alert, Button } from "../ui/parts";
 import type { Batches } from "./useBatches";
 
-/** How far work on many pairs is, and what came of it. */
+/** Progress and results of work on many pairs. */
 export function BatchStrip({ work }: { work: Batches }) {
   const { batches, leftOut, problem } = work;
   if (batches.length === 0 && !problem) return null;

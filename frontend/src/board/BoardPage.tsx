@@ -79,7 +79,7 @@ export function BoardPage() {
           Add artwork
         </FileButton>
       </Masthead>
-      {/* Opaque, or browsers paint it anew for each step it scrolls. */}
+      {/* Opaque, because browsers repaint a transparent one at each scroll step. */}
       <main ref={setPane} className="relative min-h-0 grow overflow-auto bg-ground">
         {board.isPending && <p className="p-8 text-soft">Loading the board…</p>}
         {board.error && <Alert onRetry={() => board.refetch()}>{board.error.message}</Alert>}

@@ -8,12 +8,13 @@ import { PickBox } from "./PickBox";
 
 type RowProps = {
   art: Art;
-  /** Its place on the board, from 0. */
+  /** Its position on the board, from 0. */
   index: number;
-  /** Is given the row, to measure how tall it came out. */
+  /** Receives the row's element, to measure its height. */
   measured: (row: HTMLElement | null) => void;
   templates: BoardBlank[];
-  /** Ids of the blanks that are picked with this artwork, with blanks between: a row is drawn anew only when they change. */
+  /** Ids of the blanks selected with this artwork, separated by spaces: a string, so that a row renders again only when
+   * they change. */
   picked: string;
   picking: boolean;
   onPick: (arts: number[], templates: string[]) => void;
@@ -34,7 +35,7 @@ export const BoardRow = memo(function BoardRow(props: RowProps) {
   return (
     <tr
       ref={props.measured}
-      className="relative h-[13.5rem] align-top" // a layer of its own: a picture that comes paints its row anew, not the board
+      className="relative h-[13.5rem] align-top" // its own layer: an arriving picture repaints only its row
       data-index={props.index}
       data-id={art.id}
       data-art={art.title}
@@ -97,7 +98,7 @@ export const BoardRow = memo(function BoardRow(props: RowProps) {
   );
 });
 
-/** The artwork's title, which can be typed over: Enter or leaving keeps it, Escape does not. */
+/** The artwork's editable title: Enter or leaving saves it, Escape discards the change. */
 function Title({ art, onRename }: { art: Art; onRename: (art: Art, title: string) => void }) {
   return (
     <input
@@ -119,7 +120,7 @@ function Title({ art, onRename }: { art: Art; onRename: (art: Art, title: string
   );
 }
 
-/** How far a pair has come, in a few words. */
+/** The progress of a pair, in a few words. */
 function progress(cell: Cell): string {
   const done = [
     cell.pictured && "mock-ups made",
@@ -130,7 +131,7 @@ function progress(cell: Cell): string {
   return [cell.fitted ? "Placed by hand" : "Placed as suggested", ...done].join(", ");
 }
 
-/** One artwork on one blank. It is judged when it comes into sight, if it was not judged before. */
+/** One artwork on one blank. It is checked when it becomes visible, unless its results are stored. */
 const BoardCell = memo(function BoardCell({
   cell: known,
   art,

@@ -12,19 +12,19 @@ type Rows = {
   picks: Picks;
   onRemove: (art: Art) => void;
   onRename: (art: Art, title: string) => void;
-  /** What scrolls. */
+  /** The scrolling element. */
   pane: HTMLElement | null;
-  /** Id of the artwork that was added last: its row is brought into sight. */
+  /** Id of the newest artwork; its row is scrolled into view. */
   arrived: number | null;
 };
 
 const ROW_PX = 216;
 const HEAD_PX = 64;
 
-/** Where the board was left: it is found there again after a while at the bench. */
+/** Scroll position of the board, restored after a visit to a pair. */
 const left: { offset: number; sizes: VirtualItem[] } = { offset: 0, sizes: [] };
 
-/** Artworks down, blanks across. Columns have fixed widths, so rows that come or go move nothing else. */
+/** Artworks down, blanks across. Columns have fixed widths, so that rows can come and go without shifting the layout. */
 export function BoardTable(props: Rows) {
   const { board, picks } = props;
   const { unit } = useUnit();
@@ -110,7 +110,7 @@ function Rows({ board, picks, pane, arrived, onRemove, onRename }: Rows) {
   const brought = useRef<number | null>(null);
   useEffect(() => {
     if (place < 0 || brought.current === arrived) return;
-    brought.current = arrived; // once: it is not gone back to when the board changes
+    brought.current = arrived; // once: a change of the board does not scroll back to it
     rows.scrollToIndex(place);
   }, [arrived, place, rows]);
   const near = rows.getVirtualItems();

@@ -5,7 +5,7 @@ import { Button } from "../ui/parts";
 import type { Batches } from "./useBatches";
 import type { Picks } from "./usePicks";
 
-/** What can be made of all that is picked. */
+/** Actions for all selected pairs. */
 export function PickBar({ picks, batches }: { picks: Picks; batches: Batches }) {
   const [preset, setPreset] = useState("");
   const presets = useQuery({ queryKey: ["presets"], queryFn: api.presets, enabled: picks.count > 0 });

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 
-/** A box that picks one pair, a row, a column or all of the board. */
+/** A check box that selects one pair, a row, a column or the whole board. */
 export function PickBox(props: { label: string; state: "all" | "some" | "none"; onTurn: () => void; quiet?: boolean }) {
   const box = useRef<HTMLInputElement>(null);
   useEffect(() => {

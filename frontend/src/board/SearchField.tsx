@@ -58,7 +58,7 @@ export function SearchField({ blank }: { blank: string | undefined }) {
   );
 }
 
-/** Where the words that were found can be seen. */
+/** The address of a search result. */
 function stationOf(hit: Hit): string {
   if (hit.what === "sample") return "sell?part=providers";
   if (hit.what === "listing" || hit.what === "words") return "sell?part=listing";

@@ -5,7 +5,7 @@ import { api, type Batch, type BatchBody, type BatchList, type LeftOut } from ".
 
 const LOOK_EVERY_MS = 700;
 
-/** Work on many pairs: begun, followed, held back, stopped. */
+/** Work on many pairs: started, watched, paused, stopped. */
 export type Batches = {
   batches: Batch[];
   leftOut: LeftOut[];
@@ -32,7 +32,7 @@ export function useBatches(): Batches {
     onSuccess: keep,
   });
 
-  // cells tell how far their pairs have come, so they are asked anew when something has ended
+  // cells show the progress of their pairs, so they are fetched again when a job ends
   const ended = query.data?.batches.reduce((sum, batch) => sum + batch.done, 0) ?? 0;
   const before = useRef(ended);
   useEffect(() => {

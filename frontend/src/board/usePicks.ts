@@ -3,21 +3,21 @@ import type { Board } from "../api/client";
 
 export const pairKey = (art: number, template: string) => `${art}/${template}`;
 
-/** Which pairs of the board are picked, to have something made of all of them. */
+/** The pairs of the board that are selected for work on many pairs. */
 export type Picks = {
   has: (art: number, template: string) => boolean;
   count: number;
   pairs: { artwork_id: number; template_id: string }[];
-  /** Pick pairs, or take them back when all of them are picked. */
+  /** Select pairs, or deselect them if all of them are selected. */
   turn: (arts: number[], templates: string[]) => void;
-  /** Whether all, some or none of some pairs are picked. */
+  /** Whether all, some or none of some pairs are selected. */
   state: (arts: number[], templates: string[]) => "all" | "some" | "none";
   clear: () => void;
 };
 
 export function usePicks(board: Board | undefined): Picks {
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
-  // what has left the board is picked no more
+  // pairs that left the board are deselected
   const there = useMemo(
     () => new Set(board?.artworks.flatMap((art) => board.templates.map((t) => pairKey(art.id, t.id)))),
     [board],

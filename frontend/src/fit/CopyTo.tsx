@@ -4,7 +4,7 @@ import { useState } from "react";
 import { api, type Pair, type Place } from "../api/client";
 import { Alert, Button } from "../ui/parts";
 
-/** Copy this placement to other blanks on the board; those of the same kind are ticked at first. */
+/** Copy this placement to other blanks on the board; those of the same kind are preselected. */
 export function CopyTo({ place, pair, empty, busy }: { place: Place; pair: Pair; empty: boolean; busy: boolean }) {
   const queries = useQueryClient();
   const board = useQuery({ queryKey: ["board"], queryFn: api.board });

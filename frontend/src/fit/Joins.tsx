@@ -10,7 +10,7 @@ const WAYS = {
   mirror: { label: "Mirrors", hint: "Shows the other side turned over at the seam" },
 } as const;
 
-/** The seams past which this side may show another's design. It can follow at one of them. */
+/** The seams across which this side can continue another side's design; it follows at most one. */
 export function Joins({ editor, sewn }: { editor: PairEditor; sewn: Sewn }) {
   const { joins } = editor.pair;
   const lying = joins.find((join) => join.lies_on && join.way !== "alone");

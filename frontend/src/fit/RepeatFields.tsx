@@ -12,7 +12,7 @@ const KINDS: { value: Placement["repeat_kind"]; label: string; hint: string }[] 
   { value: "mirror", label: "Mirror", hint: "Every other tile turned over, so that edges always meet" },
 ];
 
-/** How tiles stand, how many go round, and what lies between them. */
+/** Kind of repeat, number of tiles around, and spacing. */
 export function RepeatFields({ editor }: { editor: PairEditor }) {
   const { unit } = useUnit();
   const { placement, panel, pair } = editor;

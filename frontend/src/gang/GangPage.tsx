@@ -16,7 +16,7 @@ import { GangDrawing } from "./GangDrawing";
 
 const going = (state: GangState) => state.jobs.find((job) => job.state === "queued" || job.state === "running");
 
-/** Several prints together on one sheet or roll: what is on it, how it is packed, what is wasted. */
+/** Several prints on one sheet or roll: the list of prints, the packing, and the unused paper. */
 export function GangPage() {
   const queries = useQueryClient();
   const query = useQuery({

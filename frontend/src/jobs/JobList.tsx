@@ -2,7 +2,7 @@ import { Downloads } from "../ui/Downloads";
 import { Button } from "../ui/parts";
 import { type Jobs, underWay } from "./useJobs";
 
-/** What is being made, how far it is, and what was made lately. */
+/** Running jobs with their progress, and recent results. */
 export function JobList({ work, most }: { work: Jobs; most: number }) {
   const now = work.jobs.filter(underWay);
   const last = work.jobs[0];

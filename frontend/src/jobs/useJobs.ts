@@ -6,10 +6,10 @@ import { fetchFile } from "../ui/Downloads";
 const LOOK_EVERY_MS = 300;
 export const underWay = (job: Job) => job.state === "queued" || job.state === "running";
 
-/** Long work of one pair, of some kinds: followed, stopped, started. */
+/** The jobs of one pair, of some kinds: started, watched, stopped. */
 export type Jobs = {
   jobs: Job[];
-  /** Start work; its files land by themselves when they are one or two. */
+  /** Start a job. One or two files download by themselves. */
   start: (work: () => Promise<Job>) => void;
   stop: (job: Job) => void;
   starting: boolean;
@@ -18,7 +18,7 @@ export type Jobs = {
 };
 
 const LANDS_BY_ITSELF = 2;
-/** What is made beside pictures waits under its link. */
+/** Other files wait under their links. */
 const LIST = "_pictures.json";
 
 export function useJobs(place: Place, kinds: readonly string[], active: boolean): Jobs {
@@ -43,7 +43,7 @@ export function useJobs(place: Place, kinds: readonly string[], active: boolean)
     onSuccess: () => queries.invalidateQueries({ queryKey: key }),
   });
 
-  // A file that was asked for here lands by itself; after a reload it waits under its link.
+  // A file requested on this page downloads by itself; after a reload it waits under its link.
   useEffect(() => {
     for (const job of query.data ?? []) {
       if (underWay(job) || !started.current.delete(job.id)) continue;

@@ -6,7 +6,7 @@ import { PicturesPart } from "./PicturesPart";
 import { TextsPart } from "./TextsPart";
 import { useListing } from "./useListing";
 
-/** The listing: words at the left, its pictures in order, and what a marketplace says to it. */
+/** The listing: text on the left, pictures in order, and the marketplace's findings. */
 export function ListingPart({ place, pair, busy }: { place: Place; pair: Pair; busy: boolean }) {
   const listings = useListing(place, pair);
   const { listing } = listings;

@@ -17,7 +17,7 @@ const FIELDS = [
   ["film_s", "Film up to", "s", 0, 600],
 ] as const;
 
-/** What a marketplace takes: set once, as its own rules say. */
+/** The limits of a marketplace, entered once from its rules. */
 export function MarketLimits(props: { market: Market; onLimits: (id: string, limits: Limits | null) => void }) {
   const { market } = props;
   const { id: _, own: __, invented: ___, ...was } = market;

@@ -15,7 +15,7 @@ const PARTS: Record<string, string> = {
   price: "Price",
 };
 
-/** What goes out: the words as they will be, what a marketplace would say to them, the pack, and the answers. */
+/** The listing pack: its final text, the marketplace's findings, the pack itself, and the answers to it. */
 export function PackPart({ listing, listings, busy }: { listing: Listing; listings: Listings; busy: boolean }) {
   const market = listing.markets.find((each) => each.id === listing.market);
   const { texts } = listing;
@@ -86,7 +86,7 @@ export function PackPart({ listing, listings, busy }: { listing: Listing; listin
   );
 }
 
-/** Why it may not be listed, and the seller's own word against that. */
+/** Why the pair may not be listed, and the seller's override. */
 function Licence({ listing, listings }: { listing: Listing; listings: Listings }) {
   const [why, setWhy] = useState("");
   if (listing.stopped.length === 0) return null;
@@ -132,7 +132,7 @@ function Licence({ listing, listings }: { listing: Listing; listings: Listings }
   );
 }
 
-/** What the simulated marketplaces answered, the newest first. */
+/** Answers of the simulated marketplaces, newest first. */
 function Answers({ listing }: { listing: Listing }) {
   if (listing.handed.length === 0) return null;
   const title = (id: string) => listing.markets.find((each) => each.id === id)?.title ?? id;

@@ -17,7 +17,7 @@ const KINDS: Record<ListingSlot["kind"], string> = {
 };
 const plain = ({ title: _, alt: __, ...slot }: ShownSlot): ListingSlot => slot;
 
-/** The pictures in their order, moved by dragging or by their arrows; what is missing is offered. */
+/** The listing's pictures in order, moved by dragging or by arrow buttons, and offers of missing kinds. */
 export function PicturesPart({
   listing,
   listings,

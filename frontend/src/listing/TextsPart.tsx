@@ -10,7 +10,7 @@ const parted = (text: string) =>
     .map((tag) => tag.trim())
     .filter(Boolean);
 
-/** The parts that a listing's words are put together from: the design's own, and those kept for the blank. */
+/** The parts of a listing's text: those of the design, and those stored for the blank. */
 export function TextsPart({ listing, listings, pair }: { listing: Listing; listings: Listings; pair: Pair }) {
   const { art_words: art, blank_words: blank } = listing;
   const own = (change: Partial<Listing["art_words"]>) => listings.decide({ art_words: { ...art, ...change } });
@@ -76,10 +76,10 @@ export function TextsPart({ listing, listings, pair }: { listing: Listing; listi
   );
 }
 
-/** Words with their label above them. */
+/** A text field with its label above it. */
 function Text(props: {
   label: string;
-  /** What a screen reader says where the same label stands twice. */
+  /** Accessible name where the same label appears twice. */
   name?: string;
   value: string;
   rows?: number;

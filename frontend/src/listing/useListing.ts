@@ -6,7 +6,7 @@ import { useDraft } from "../ui/useDraft";
 
 const LISTING_JOBS = ["listing"] as const;
 
-/** The listing of the pair in editor: its pictures, words and pack. */
+/** The listing of the open pair: its pictures, text and pack. */
 export type Listings = {
   listing: Listing | null;
   decide: (change: ListingChange) => void;
@@ -29,14 +29,14 @@ export function useListing(place: Place, pair: Pair): Listings {
     queryKey: stateKey,
     queryFn: () => api.listing(place),
     placeholderData: (old) => old,
-    refetchOnMount: "always", // prices, pictures and origins are decided elsewhere
+    refetchOnMount: "always", // prices, pictures and licences change on other pages
   });
   const draft = useDraft<Listing, Listing>({
     saved: query.data ?? null,
     subject: key.join(),
     onAnswer: async (listing) => {
       await keepAnswer(queries, stateKey, listing);
-      // words of a blank and an artwork, and limits, hold for other pairs too
+      // text of a blank or an artwork, and limits, apply to other pairs too
       queries.invalidateQueries({
         queryKey: ["listing"],
         predicate: ({ queryKey }) => queryKey.join() !== stateKey.join(),
@@ -68,7 +68,7 @@ export function useListing(place: Place, pair: Pair): Listings {
   };
 }
 
-/** A change as it will be answered, as far as that is plain: pictures change places at once. */
+/** The expected answer to a change, where it is obvious: pictures change places at once. */
 function ahead(now: Listing, change: ListingChange): Listing {
   const known = new Map(now.slots.map((slot) => [nameOf(slot), slot]));
   return {
@@ -82,7 +82,7 @@ function ahead(now: Listing, change: ListingChange): Listing {
   };
 }
 
-/** What tells a picture from the others of its listing. */
+/** The key that identifies a picture in its listing. */
 export const nameOf = ({ kind, scene_id, view, colours, measured, close }: Listing["slots"][number] | Offered) =>
   JSON.stringify([kind, scene_id, view ?? null, colours ?? {}, measured ?? false, close ?? false]);
 type Offered = NonNullable<ListingChange["slots"]>[number];

@@ -26,7 +26,7 @@ const NEW: Caption = {
   over: false,
 };
 
-/** Captions and badges that lie on every picture, beside the product unless it is asked otherwise. */
+/** Captions and badges on every picture, beside the product unless overlap is allowed. */
 export function CaptionsPart(props: {
   pair: Pair;
   settings: MockupSettings;

@@ -108,7 +108,7 @@ export function FilesPart({
   );
 }
 
-/** A photograph of one's own that the product is laid on. */
+/** The seller's own photograph behind the product. */
 function BackdropPart({ shows, settings }: { shows: Mockups; settings: MockupSettings }) {
   const [problem, setProblem] = useState<string | null>(null);
   const { backdrop } = settings;
@@ -148,7 +148,7 @@ function BackdropPart({ shows, settings }: { shows: Mockups; settings: MockupSet
 
 const FILM: Film = { scene_id: "", seconds: 6, size: [1080, 1080], format: "mp4" };
 
-/** A film of a blank that turns. */
+/** A film of a rotating blank. */
 function FilmPart({ pair, busy, shows }: { pair: Pair; busy: boolean; shows: Mockups }) {
   const turning = pair.scenes.filter((scene) => scene.turns);
   const [film, setFilm] = useState<Film>(FILM);

@@ -21,7 +21,7 @@ const PARTS = [
   { value: "presets", label: "Presets" },
 ] as const;
 
-/** Colours, light and files of the pictures; and the making of them, always in sight. */
+/** Colours, light and files of the pictures, and the always visible button that makes them. */
 export function MockupStation({ editor, shows, seen }: { editor: PairEditor; shows: Mockups; seen: Seen | null }) {
   const [part, setPart] = useState<(typeof PARTS)[number]["value"]>("colours");
   const { state, settings } = shows;

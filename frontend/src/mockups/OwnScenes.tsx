@@ -5,7 +5,7 @@ import { api, type Place, type Scene } from "../api/client";
 import { FileButton } from "../ui/FileButton";
 import { Alert, Heading } from "../ui/parts";
 
-/** Photographs of the seller's own: begun, gone on with, brought in as packs, and put back. */
+/** The seller's own photographs: started, continued, imported as packs, and restored. */
 export function OwnScenes({ place }: { place: Place }) {
   const go = useNavigate();
   const queries = useQueryClient();
@@ -53,7 +53,7 @@ export function OwnScenes({ place }: { place: Place }) {
   );
 }
 
-/** What can be done with a scene of the seller's own. */
+/** Actions on one of the seller's own scenes. */
 export function OwnSceneTools({ place, scene }: { place: Place; scene: Scene }) {
   const queries = useQueryClient();
   const all = useQuery({ queryKey: ["own-scenes"], queryFn: api.ownScenes });

@@ -4,7 +4,7 @@ import { Swatches } from "../ui/ColourField";
 import { Heading } from "../ui/parts";
 import type { Mockups } from "./useMockups";
 
-/** What a part is given: a colour, and with it or in its place a surface. */
+/** The choice for a part: a colour, a surface, or both. */
 function split(chosen: string, surfaces: Surface[]): { colour: string; surface: string } {
   const at = chosen.lastIndexOf(" ");
   const last = chosen.slice(at + 1);
@@ -13,13 +13,13 @@ function split(chosen: string, surfaces: Surface[]): { colour: string; surface: 
     : { colour: chosen, surface: "" };
 }
 
-/** The colour or surface of one part, ground or backdrop; and in which colours every picture is made. */
+/** The colour or surface of one part or background, and the colours in which every picture is made. */
 export function PartChoice(props: { region: Region; editor: PairEditor; shows: Mockups; settings: MockupSettings }) {
   const { region, editor, shows, settings } = props;
   const use = region.shows === "colour" ? null : region.shows;
   const surfaces = (shows.state?.surfaces ?? []).filter((s) => s.use === use);
   const first = region.surface ?? region.default ?? Object.keys(region.colours)[0] ?? "#ffffff";
-  // Grounds and backdrops differ from scene to scene until one is chosen for all.
+  // Backgrounds differ between scenes until one is chosen for all.
   const { around } = region;
   const current = editor.colours[region.id] ?? null;
   const chosen = split(current ?? (around ? "" : first), surfaces);

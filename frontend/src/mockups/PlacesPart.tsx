@@ -3,7 +3,7 @@ import { ArtPick, useArts } from "../pieces/ArtPick";
 import { Heading } from "../ui/parts";
 import type { Mockups } from "./useMockups";
 
-/** What each place of a scene shows: this artwork turned, or another one. */
+/** The content of each copy in a scene: this artwork at an angle, or another artwork. */
 export function PlacesPart(props: { scene: Scene; place: Place; shows: Mockups; settings: MockupSettings }) {
   const { scene, place, shows, settings } = props;
   const arts = useArts([]).filter((art) => art.id !== place.art);

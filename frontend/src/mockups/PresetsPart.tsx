@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Button, Heading, IconButton } from "../ui/parts";
 import type { Mockups } from "./useMockups";
 
-/** Choices kept under a name, to be used on every design. */
+/** Named settings that can be used for every design. */
 export function PresetsPart({ shows }: { shows: Mockups }) {
   const [name, setName] = useState("");
   const wanted = name.trim();

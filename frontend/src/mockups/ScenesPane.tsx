@@ -16,7 +16,7 @@ const same = (a: Shot, b: Shot) =>
   Boolean(a.measured) === Boolean(b.measured) &&
   Boolean(a.close) === Boolean(b.close);
 
-/** Every scene of the blank as a true picture of the design; each view is ticked to be made. */
+/** Every scene of the blank, rendered with the design; tick a view to make its picture. */
 export function ScenesPane(props: {
   editor: PairEditor;
   shows: Mockups;

@@ -12,7 +12,7 @@ export type Mockups = {
   state: MockupState | null;
   settings: MockupSettings | null;
   /** What previews are rendered with: light, words, background; not which views are made. */
-  /** Those that decide how one mock-up looks; what is made of how many is left out. */
+  /** The settings that change the look of a single mock-up. */
   mockupSettings: MockupSettings | null;
   change: (values: Partial<MockupSettings>) => void;
   /** Show values that are not saved yet. */
@@ -32,7 +32,7 @@ export function useMockups(editor: PairEditor, active: boolean): Mockups {
   const queries = useQueryClient();
   const { place, pair } = editor;
   const key = ["showing", place.art, place.template];
-  // Colours and what is printed decide what is to be said about the pictures.
+  // Findings about the pictures depend on colours and printed content.
   const stateKey = [...key, pair.colours, pair.panels.map((panel) => panel.printed)];
   const state = useQuery({
     queryKey: stateKey,

@@ -12,14 +12,14 @@ import { Waiting } from "../ui/Waiting";
 
 const ORDER_JOBS = ["orders"] as const;
 
-/** Personalised orders: a table with pictures, or one order by hand; what came of them. */
+/** Personalised orders: a table with pictures, or one order by hand, and their results. */
 export function OrdersPart({ place, busy }: { place: Place; busy: boolean }) {
   const queries = useQueryClient();
   const key = ["orders", place.art, place.template];
   const query = useQuery({ queryKey: key, queryFn: () => api.orders(place), refetchOnMount: "always" });
   const work = useJobs(place, ORDER_JOBS, true);
   const ended = work.jobs.filter((job) => job.state === "done").length;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what the orders came to is asked anew when some have ended
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the orders are fetched again when some have ended
   useEffect(() => {
     queries.invalidateQueries({ queryKey: key });
   }, [ended, queries]);

@@ -8,14 +8,15 @@ export type At = [number, number];
 
 const STEPS: Record<string, At> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
-/** Where an arrow key moves a point of a photograph of so many pixels: by one of them, with Shift by ten; null for other keys. */
+/** The position of a point after an arrow key: moved by one pixel of the photograph, with Shift by ten; null for other
+ * keys. */
 export function stepped(event: KeyboardEvent, from: At, px: At): At | null {
   const way = STEPS[event.key];
   const step = event.shiftKey ? 10 : 1;
   return way ? [from[0] + (way[0] * step) / px[0], from[1] + (way[1] * step) / px[1]] : null;
 }
 
-/** Which point a press takes hold of, on a picture of so many pixels of the screen; null where none is near. */
+/** The point that a press grabs, for a picture of the given size on the screen; null if none is near. */
 export function taken(points: At[], at: At, [w, h]: At): number | null {
   const far = points.map(([x, y]) => Math.hypot((x - at[0]) * w, (y - at[1]) * h));
   const nearest = far.indexOf(Math.min(...far));
@@ -33,7 +34,7 @@ export function Grip(props: {
 }) {
   const { name, x, y, ...rest } = props;
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a button cannot lie in an SVG
+    // biome-ignore lint/a11y/useSemanticElements: an SVG cannot contain a button
     <g
       role="button"
       tabIndex={0}
@@ -48,7 +49,7 @@ export function Grip(props: {
   );
 }
 
-/** A magnified view of what lies under a dragged point. */
+/** A magnified view of the photograph around a dragged point. */
 export function Loupe(props: { picture: string; at: At; size: At; name: string; right: boolean }) {
   const { at, size } = props;
   const [w, h] = [size[0] * LOUPE_TIMES, size[1] * LOUPE_TIMES];

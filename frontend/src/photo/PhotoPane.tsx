@@ -6,7 +6,7 @@ import { type At, Grip, Loupe, stepped, taken } from "./Grips";
 import type { Tool } from "./tools";
 import type { Photo } from "./usePhoto";
 
-/** The photograph with what is marked on it: points with a loupe, touches, a box, and what is left out. */
+/** The photograph with its marks: points with a magnifier, brush strokes, a box, and the masked-out area. */
 export function PhotoPane(props: { photo: Photo; tool: Tool; reach: number; shown: "marks" | "design"; art: number }) {
   const { photo, tool, reach } = props;
   const { scene, marks } = photo;

@@ -15,7 +15,7 @@ type MarkingProps = {
 const PAPER_MM: [number, number] = [215.9, 279.4];
 const FILE = { dpi: 300 };
 
-/** Where the print lies. */
+/** The position of the print. */
 export function Print({ photo }: MarkingProps) {
   const { scene, marks } = photo;
   const panels = Object.entries(scene.panels);
@@ -102,7 +102,7 @@ function BrushFields(props: MarkingProps & { list: "product" | "front" }) {
   );
 }
 
-/** What belongs to the product: it can be given another colour, and is cut out with it. */
+/** The product's mask: the area that is recoloured and cut out. */
 export function Product(marking: MarkingProps) {
   const { photo, tool, onTool } = marking;
   return (
@@ -131,7 +131,7 @@ export function Product(marking: MarkingProps) {
   );
 }
 
-/** What lies in front of the print. */
+/** Objects in front of the print. */
 export function InFront(marking: MarkingProps) {
   const { tool, onTool } = marking;
   return (
@@ -154,7 +154,7 @@ export function InFront(marking: MarkingProps) {
   );
 }
 
-/** What colour the photographed blank has. */
+/** The colour of the photographed blank. */
 export function Colour({ photo }: MarkingProps) {
   const { marks } = photo;
   return (

@@ -1,2 +1,2 @@
-/** What the pointer does on a photograph. */
+/** Pointer tools on a photograph. */
 export type Tool = "points" | "box" | "keep" | "leave" | "front" | "behind" | "spot";

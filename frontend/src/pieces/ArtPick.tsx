@@ -1,13 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { type Art, api } from "../api/client";
 
-/** Artworks that can be laid with this one: those on the board, and those that are laid already. */
+/** Artworks that can be used in pieces: those on the board, and those used already. */
 export function useArts(beside: Art[]): Art[] {
   const board = useQuery({ queryKey: ["board"], queryFn: api.board }).data?.artworks ?? [];
   return [...board, ...beside.filter((art) => !board.some((other) => other.id === art.id))];
 }
 
-/** One of the artworks that can be laid, or none. */
+/** A choice of one of these artworks, or none. */
 export function ArtPick(props: {
   arts: Art[];
   label: string;

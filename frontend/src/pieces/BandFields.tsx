@@ -5,7 +5,7 @@ import { Length } from "../ui/fields";
 import { ArtPick } from "./ArtPick";
 import type { PieceProps } from "./props";
 
-/** A border: on which sides, how wide, of what, and its inner line. */
+/** A border: sides, width, fill and inner line. */
 export function BandFields({ piece, panel, arts, offered, hold, lay }: PieceProps<Band>) {
   return (
     <>

@@ -4,7 +4,7 @@ import { api } from "../api/client";
 import { FileButton } from "../ui/FileButton";
 import { Alert } from "../ui/parts";
 
-/** The fonts that ship and the seller's own, each shown set in itself. */
+/** Shipped and own fonts, each shown in its own letters. */
 export function FontPick({ value, onValue }: { value: string; onValue: (font: string) => void }) {
   const queries = useQueryClient();
   const fonts = useQuery({ queryKey: ["fonts"], queryFn: api.fonts });

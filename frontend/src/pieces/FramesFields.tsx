@@ -14,7 +14,7 @@ const LAYOUTS = [
   ["round", "Round"],
 ] as const;
 
-/** Picture frames: how they lie, and which artwork is in which, about which point. */
+/** Picture frames: layout, the artwork of each slot, and its focus. */
 export function FramesFields({ piece, panel, arts, offered, lay }: PieceProps<Frames>) {
   const count = piece.across * piece.down;
   const slots = Array.from(
@@ -80,7 +80,7 @@ export function FramesFields({ piece, panel, arts, offered, lay }: PieceProps<Fr
       <p className="mt-1 text-sm font-bold">Pictures</p>
       <p className="text-xs text-soft">Press a picture to set its focus: the part that must stay visible.</p>
       {slots.map((slot, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: a slot is its place
+        // biome-ignore lint/suspicious/noArrayIndexKey: a slot is identified by its position
         <SlotFields key={i} number={i + 1} slot={slot} arts={arts} put={(change) => put(i, change)} />
       ))}
       <PhotoDrop
@@ -91,7 +91,7 @@ export function FramesFields({ piece, panel, arts, offered, lay }: PieceProps<Fr
   );
 }
 
-/** Empty slots take the artworks that are in none yet, in their order, and then from the start again. */
+/** Empty slots take unused artworks in order, then start again with the first. */
 function filledFrom(slots: Slot[], arts: Art[]): Slot[] {
   const used = new Set(slots.map((slot) => slot.art));
   const left = arts.filter((art) => !used.has(art.id));

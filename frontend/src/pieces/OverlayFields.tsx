@@ -4,7 +4,7 @@ import { Pick, Plain, Tick } from "../ui/fields";
 import { ArtPick } from "./ArtPick";
 import type { PieceProps } from "./props";
 
-/** A second artwork: which, how large, how it turns. */
+/** A second artwork: choice, size and rotation. */
 export function OverlayFields({ piece, arts, lay }: PieceProps<Overlay>) {
   const placement = (change: Partial<Overlay["placement"]>) => lay({ placement: { ...piece.placement, ...change } });
   return (
@@ -64,7 +64,7 @@ const CLIPS = [
   ["beneath", "Only on the piece before it"],
 ] as const;
 
-/** How any piece mixes with what lies beneath it. */
+/** How a piece blends with what is below it. */
 export function MixingFields({ piece, lay }: { piece: Piece; lay: (change: Partial<Piece>) => void }) {
   return (
     <>

@@ -4,7 +4,7 @@ import { type Art, api } from "../api/client";
 import { FileButton } from "../ui/FileButton";
 import { Alert } from "../ui/parts";
 
-/** Photographs chosen or dropped: they are kept beside the board, and fill the empty frames in their order. */
+/** Photographs, chosen or dropped. They are stored beside the board and fill empty frames in order. */
 export function PhotoDrop(props: { onPhotos: (photos: Art[]) => void; onBoard?: () => void }) {
   const [state, setState] = useState<{ reading?: number; problem?: string }>({});
   async function take(files: File[]) {

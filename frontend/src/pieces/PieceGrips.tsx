@@ -12,7 +12,7 @@ const ARROWS: Record<string, [number, number]> = {
   ArrowDown: [0, 1],
 };
 
-/** The pieces on the flat: pressed to take one up, dragged or nudged to move it, sized by the wheel. */
+/** Handles of the pieces on the template: press to select, drag or use arrow keys to move, use the wheel to resize. */
 export function PieceGrips({ editor, k, bend, toMm }: Props) {
   const put = (index: number, piece: Piece) => editor.pieces.map((each, i) => (i === index ? piece : each));
   const boxes = editor.report.pieces;
@@ -36,7 +36,7 @@ export function PieceGrips({ editor, k, bend, toMm }: Props) {
         return (
           // biome-ignore lint/a11y/useSemanticElements: an outline in a drawing cannot be a button element
           <path
-            // biome-ignore lint/suspicious/noArrayIndexKey: a piece is its place in the order
+            // biome-ignore lint/suspicious/noArrayIndexKey: a piece is identified by its position
             key={i}
             role="button"
             tabIndex={0}

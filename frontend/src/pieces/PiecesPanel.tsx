@@ -9,7 +9,7 @@ import { firstBand, firstFrames, firstOverlay, firstWords, nameOf } from "./kind
 import { MixingFields, OverlayFields } from "./OverlayFields";
 import { WordsFields } from "./WordsFields";
 
-/** What is laid with the artwork on this side of this blank, from the back to the front. */
+/** The pieces on this side of this blank, from back to front. */
 export function PiecesPanel({ editor, offered }: { editor: PairEditor; offered: string[] }) {
   const { pieces, panel } = editor;
   const ink = offered[0] ?? "#23211e";
@@ -38,7 +38,7 @@ export function PiecesPanel({ editor, offered }: { editor: PairEditor; offered: 
         {pieces.map((piece, i) => {
           const up = editor.piece === i;
           return (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a piece is its place in the order
+            // biome-ignore lint/suspicious/noArrayIndexKey: a piece is identified by its position
             <li key={i} className={`border-b border-rule ${up ? "bg-paper px-2" : ""}`}>
               <div className="flex min-h-8 items-center gap-1">
                 <button

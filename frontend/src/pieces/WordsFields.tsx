@@ -27,7 +27,7 @@ const PLAQUES = [
   ["banner", "Banner"],
 ] as const;
 
-/** Words: what they say, how they are set, along what, how large, in what colours, on what. */
+/** Words: text, font, path, size, colours and plaque. */
 export function WordsFields({ piece, panel, offered, hold, lay }: PieceProps<Words>) {
   const sized = piece.along !== "circle";
   return (
@@ -145,7 +145,7 @@ export function WordsFields({ piece, panel, offered, hold, lay }: PieceProps<Wor
   );
 }
 
-/** First bends that are seen at once. */
+/** Initial bends, strong enough to be noticed. */
 const FIRST: Record<Words["along"], Partial<Words>> = {
   line: {},
   arc: { amount: 90 },

@@ -4,7 +4,7 @@ import { WHOLE } from "../bench/geometry";
 const MIXING = { opacity: 1, blend: "normal" as const, behind: false, clipped: "" as const };
 const tidy = (mm: number) => Math.round(mm * 100) / 100;
 
-/** What a piece is called in the list. */
+/** The name of a piece in the list. */
 export function nameOf(piece: Piece): string {
   if (piece.kind === "words") return `“${piece.text.split("\n")[0]?.slice(0, 22) ?? ""}”`;
   return { band: "Border", frames: "Frames", overlay: "Second artwork" }[piece.kind];
@@ -18,7 +18,7 @@ export function moved(piece: Piece, right: number, down: number): Piece {
   return piece.kind === "band" ? piece : { ...piece, shift_mm: shift(piece.shift_mm) };
 }
 
-/** A piece made larger or smaller about its middle. */
+/** A piece scaled about its centre. */
 export function sized(piece: Piece, factor: number): Piece {
   const by = (mm: number) => tidy(mm * factor);
   if (piece.kind === "words")
@@ -38,7 +38,7 @@ export function sized(piece: Piece, factor: number): Piece {
   return { ...piece, width_mm: by(piece.width_mm) };
 }
 
-/** First pieces of each kind, of a size that suits the panel. */
+/** New pieces of each kind, sized for the panel. */
 export function firstWords(panel: Panel, colour: string): Words {
   const [w, h] = panel.worn_mm;
   return {

@@ -1,6 +1,6 @@
 import type { Art, Panel } from "../api/client";
 
-/** What the fields of a piece are given. `hold` looks at a change, `lay` decides it. */
+/** Props of the fields of a piece. `hold` previews a change, `lay` saves it. */
 export type PieceProps<T> = {
   piece: T;
   panel: Panel;

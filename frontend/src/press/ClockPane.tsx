@@ -12,7 +12,7 @@ export const seconds = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor
 export const heat = (step: PressStep) =>
   `${Math.round(step.temperature_c ?? 0)} °C · ${Math.round(step.temperature_f ?? 0)} °F · ${step.pressure} pressure`;
 
-/** What Space does now, in a word or two. */
+/** The current action of the Space key. */
 function deed(clock: Clock): string {
   if (clock.finished) return "Press another";
   if (clock.step.seconds === 0) return "Done: next";
@@ -20,7 +20,7 @@ function deed(clock: Clock): string {
   return clock.over ? "Next" : "Running…";
 }
 
-/** The press clock: what to do now, how the blank lies, how long; worked by Space alone. */
+/** The press clock: the current step, the blank's position, and the time; operated by the Space key alone. */
 export function ClockPane({ press, clock }: { press: Press; clock: Clock }) {
   const { step } = clock;
   const peeking = step.kind === "peek";

@@ -13,7 +13,7 @@ const PRESSURES = [
   ["firm", "Firm"],
 ] as const;
 
-/** The figures of the next pressing, where they come from, and the maker's own to be entered. */
+/** The figures of the next pressing with their source, and a form for the maker's figures. */
 export function FiguresPart({ press, pressing }: { press: Press; pressing: Pressing }) {
   const [own, setOwn] = useState<Figures | null>(null);
   const { figures } = press;

@@ -25,7 +25,7 @@ const NAMES: Record<string, string> = {
   cooling: "Hot: on something that bears heat",
 };
 
-/** How the blank lies in the press. */
+/** The position of the blank in the press. */
 export function LieDrawing({ step, printMm }: { step: PressStep; printMm: [number, number] }) {
   const under = step.kind === "press" || step.kind === "again" || step.kind === "if-pale";
   return (

@@ -21,7 +21,7 @@ function causes(faults: Fault[]) {
   ).flat();
 }
 
-/** Result: logged for the next time, with the likely causes of what went wrong. */
+/** The form that logs a result, with the likely causes of faults. */
 export function LogPart({ press, pressing }: { press: Press; pressing: Pressing }) {
   const [entry, setEntry] = useState<Entry>(EMPTY);
   const chosen = press.faults.filter((fault) => entry.faults.includes(fault.id));

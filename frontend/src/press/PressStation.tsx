@@ -10,7 +10,7 @@ import { LogPart } from "./LogPart";
 import { useClock } from "./useClock";
 import { type Pressing, usePress } from "./usePress";
 
-/** Pressing: the plan and its clock, what was learned, and what to be careful of, always in sight. */
+/** Pressing: the plan with its clock, the log, and the safety notes, always visible. */
 export function PressStation({ place, pair }: { place: Place; pair: Pair }) {
   const pressing = usePress(place);
   const { press } = pressing;
@@ -66,7 +66,7 @@ function AtThePress({ place, pair, press, pressing }: { place: Place; pair: Pair
   );
 }
 
-/** Which press, which finish, and the platen of a flat one. */
+/** Press, finish, and the platen of a flat press. */
 function Machine({ press, pressing }: { press: Press; pressing: Pressing }) {
   const [name, setName] = useState<string | null>(null);
   const machine = press.presses.find((each) => each.name === press.press);

@@ -2,13 +2,13 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { PressStep } from "../api/client";
 import { keep, read } from "../ui/kept";
 
-/** Where the pressing stands. `endsAt` is when the step under heat is over, in ms since 1970; null while nothing runs. */
+/** The state of a pressing. `endsAt` is the end of the current heated step, in ms since 1970; null while nothing runs. */
 type Stand = { plan: string; index: number; endsAt: number | null; rung: boolean };
 
 export type Clock = {
   index: number;
   step: PressStep;
-  /** Seconds left of a step under heat; below nothing once it is over. Null while it does not run. */
+  /** Seconds left of a heated step, negative once it is over; null while it does not run. */
   left: number | null;
   over: boolean;
   start: () => void;
@@ -27,7 +27,7 @@ function kept(key: string, plan: string): Stand {
   return stored.plan === plan ? stored : fresh;
 }
 
-/** Three short tones; silence where the browser has no sound. */
+/** Three short tones, or silence if the browser has no sound. */
 function ring() {
   try {
     const sound = new AudioContext();
@@ -42,7 +42,7 @@ function ring() {
     }
     setTimeout(() => sound.close(), 2000);
   } catch {
-    // no sound here; the clock is seen
+    // no sound available; the clock is visible
   }
 }
 
@@ -71,7 +71,7 @@ function useAwake(running: boolean) {
   }, [running]);
 }
 
-/** The press clock: goes through the steps, counts those under heat, and stands where it stood after a reload. */
+/** The press clock: goes through the steps, times the heated ones, and keeps its state over a reload. */
 export function useClock(key: string, steps: PressStep[]): Clock {
   const plan = JSON.stringify(steps.map((step) => [step.kind, step.seconds, step.lie]));
   const [stand, setStand] = useState<Stand>(() => kept(key, plan));
@@ -85,7 +85,7 @@ export function useClock(key: string, steps: PressStep[]): Clock {
     },
     [key],
   );
-  // Other settings are another plan: it begins at its beginning.
+  // Other settings give another plan, which starts at its first step.
   useEffect(() => {
     if (latest.current.plan !== plan) set({ plan, index: 0, endsAt: null, rung: false });
   }, [plan, set]);

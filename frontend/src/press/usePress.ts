@@ -5,7 +5,7 @@ import { keep, read } from "../ui/kept";
 
 export type Entry = { result: "good" | "usable" | "spoiled"; faults: string[]; note: string; photo: File | null };
 
-/** Everything about pressing the pair in editor. */
+/** Everything about pressing the open pair. */
 export type Pressing = {
   press: Press | null;
   choose: (choice: Pressed) => void;

@@ -22,7 +22,7 @@ const INTENTS = [
   ["absolute", "Match, paper included"],
 ] as const;
 
-/** The file itself: its kind, density and size, its colours, and the paper round a wrap. */
+/** The print file: format, resolution, size, colours, and the extra paper around a wrap. */
 export function FilePart({
   place,
   pair,

@@ -6,7 +6,7 @@ import { Plain } from "../ui/fields";
 import { Alert, Button, Heading } from "../ui/parts";
 import type { Print } from "./usePrinting";
 
-/** To whoever prints: the job ticket, the gang sheet, and the simulated printer and provider. */
+/** Handing over: the job ticket, the gang sheet, and the simulated printer and provider. */
 export function HandOver({
   place,
   pair,

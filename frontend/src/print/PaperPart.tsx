@@ -7,7 +7,7 @@ import type { Print } from "./usePrinting";
 
 const TITLES: Record<string, string> = { letter: "Letter", legal: "Legal", a4: "A4", a3: "A3" };
 
-/** The printer's paper: a print larger than it is cut into sheets that overlap. */
+/** The printer's paper: a larger print is cut into overlapping sheets. */
 export function PaperPart({ print, state }: { print: Print; state: PrintState }) {
   const { unit } = useUnit();
   const { printing, plan, papers } = state;

@@ -3,7 +3,7 @@ import type { Panel, PrintPlan } from "../api/client";
 const INK = "var(--color-ink)";
 const PAPER = "var(--color-paper)";
 
-/** Paper round the print, and the sheets it is cut into, on the flat as the file reads. */
+/** Extra paper around the print and the cuts into sheets, drawn on the template as in the file. */
 export function PlanMarks({ plan, panel, k }: { plan: PrintPlan; panel: Panel; k: number }) {
   const [px, py, pw, ph] = plan.print_box.map((mm) => mm * k) as [number, number, number, number];
   const [w, h] = plan.file_mm.map((mm) => mm * k) as [number, number];

@@ -16,7 +16,7 @@ const PARTS = [
   { value: "over", label: "Hand over" },
 ] as const;
 
-/** Who prints, what the file is, how it comes on paper; and the making of it, always in sight. */
+/** Route, file, paper and handing over, and the always visible button that makes the file. */
 export function PrintStation({ editor, print }: { editor: PairEditor; print: Print }) {
   const [part, setPart] = useState<(typeof PARTS)[number]["value"]>("file");
   const { pair, report } = editor;

@@ -4,7 +4,7 @@ import { Tick } from "../ui/fields";
 import { LargeDialog } from "../ui/LargeDialog";
 import { Button } from "../ui/parts";
 
-/** The print on the screen and out of the printer, side by side. */
+/** The print as on the screen and as from the printer, side by side. */
 export function SoftProof({
   place,
   pair,

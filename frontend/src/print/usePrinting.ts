@@ -6,7 +6,7 @@ import { useDraft } from "../ui/useDraft";
 
 const PRINT_JOBS = ["print"] as const;
 
-/** How the pair is printed, and the jobs that make its files. */
+/** The print options of the pair, and the jobs that make its files. */
 export type Print = {
   state: PrintState | null;
   work: Jobs;
@@ -20,7 +20,7 @@ export type Print = {
 export function usePrinting(place: Place, pair: Pair, active: boolean): Print {
   const queries = useQueryClient();
   const key = ["printing", place.art, place.template, place.panel];
-  // The route and what is laid decide the file too, so they are part of what is asked.
+  // The file also depends on the route and the content, so they are part of the key.
   const state = useQuery({
     queryKey: [...key, pair.route, pair.artwork.sha256],
     queryFn: () => api.printing(place),

@@ -3,7 +3,7 @@ import { Mark } from "../ui/parts";
 
 const days = (value: number | null) => (value === null ? "–" : `${Number(value.toFixed(1))}`);
 
-/** Every provider a row, every region a column; who is cheapest and quickest is said in words. */
+/** One row per provider, one column per region; the cheapest and the quickest are named in words. */
 export function CompareTable(props: { state: Providers; chosen: string | null; onChoose: (name: string) => void }) {
   const { state } = props;
   return (

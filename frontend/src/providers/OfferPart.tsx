@@ -11,7 +11,7 @@ import type { Providing } from "./useProviders";
 type Route = Required<Offer["routes"][number]>;
 const NEW: Offer = { piece: "0", routes: [], least_dpi: 0, file_mm: null };
 
-/** What one provider asks for this blank, and the file it wants. */
+/** One provider's prices for this blank, and its file format. */
 export function OfferPart(props: {
   provider: Provider;
   state: Providers;

@@ -9,10 +9,10 @@ import type { Providing } from "./useProviders";
 
 type Parts = { state: Providers; providing: Providing; place: Place; panel: Panel };
 const today = () => new Date().toISOString().slice(0, 10);
-/** A sample of which nothing is known but the day it was ordered. */
+/** A new sample, with its order date only. */
 const NOT_SEEN = { shipped: "", delivered: "", note: "" };
 
-/** Samples of this pair: when they came, how they compare with the report, and what is learned of them. */
+/** Samples of this pair: dates, comparison with the proof, and what they teach. */
 export function SamplesPart({ state, providing, place, panel }: Parts) {
   const [provider, setProvider] = useState("");
   return (
@@ -140,7 +140,7 @@ function SampleCard({ sample, state, providing, panel }: Omit<Parts, "place"> & 
   );
 }
 
-/** How far past its place a sample's panel lies; later files make up for it. */
+/** The offset of a sample's panel from its place; later files correct it. */
 function Moved(props: { state: Providers; panel: Panel; onLearn: (body: Learned) => void }) {
   const [seam, setSeam] = useState(props.state.seams[0]?.id ?? "");
   const [right, setRight] = useState(0);

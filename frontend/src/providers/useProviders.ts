@@ -2,12 +2,12 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { keepAnswer } from "../api/answers";
 import { api, type Place, type Providers } from "../api/client";
 
-/** Who makes the blank in editor, and its samples. */
+/** The providers of the open pair's blank, and its samples. */
 export type Providing = {
   state: Providers | null;
-  /** Do something that is answered by all of it. */
+  /** Run a request that returns the whole state. */
   act: (deed: () => Promise<Providers>) => void;
-  /** Do something that is not, and look anew. */
+  /** Run a request that does not, and fetch the state again. */
   change: (deed: () => Promise<unknown>) => void;
   busy: boolean;
   problem: string | null;

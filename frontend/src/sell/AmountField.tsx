@@ -1,9 +1,9 @@
 import { useEffect, useId, useState } from "react";
 
-/** An amount or a percentage as it is typed; kept as text, since a decimal is not a binary fraction. */
+/** An amount or a percentage as typed, kept as text, because binary fractions cannot represent most decimals. */
 export function AmountField(props: {
   label: string;
-  /** What a screen reader says where the label stands elsewhere, as in the head of a column. */
+  /** Accessible name if the label is elsewhere, as in the head of a column. */
   name?: string;
   value: string;
   suffix: string;

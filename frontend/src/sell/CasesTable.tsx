@@ -1,6 +1,6 @@
 import type { Sell } from "../api/client";
 
-/** A sale now, at the discount, and at its worst: line by line, as one would write it on paper. */
+/** A sale now, at the discount, and in the worst case, line by line. */
 export function CasesTable({ sell }: { sell: Sell }) {
   const { cases } = sell;
   const fees = cases[0]?.fees.map(([title]) => title) ?? [];

@@ -5,7 +5,7 @@ import { AmountField } from "./AmountField";
 import { fresh, Named } from "./Named";
 import type { Selling } from "./useSelling";
 
-/** What one piece of the blank costs; it holds for every artwork on it. */
+/** The costs of one piece of the blank, which apply to every artwork on it. */
 export function CostsPart({ sell, selling, blank }: { sell: Sell; selling: Selling; blank: string }) {
   const { costs } = sell;
   const unit = sell.shop.currency;

@@ -4,7 +4,7 @@ const W = 560;
 const H = 220;
 const AIR = { left: 46, right: 12, top: 18, bottom: 26 };
 
-/** Profit over the price: now, and at the worst. */
+/** Profit over the price, now and in the worst case. */
 export function MarginPlot({ sell }: { sell: Sell }) {
   const points = sell.curve.map(([price, now, worst]) => [Number(price), Number(now), Number(worst)] as const);
   const last = points.at(-1);

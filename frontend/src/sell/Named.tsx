@@ -1,4 +1,4 @@
-/** A line of a list with a name of its own that can be typed over. */
+/** A list entry with an editable name. */
 export function Named(props: { label: string; value: string; onValue: (value: string) => void }) {
   return (
     <input
@@ -17,7 +17,7 @@ export function Named(props: { label: string; value: string; onValue: (value: st
   );
 }
 
-/** A name that none of them has yet. */
+/** A name that no entry has yet. */
 export function fresh(word: string, among: { title: string }[]): string {
   for (let n = among.length + 1; ; n++) if (!among.some(({ title }) => title === `${word} ${n}`)) return `${word} ${n}`;
 }

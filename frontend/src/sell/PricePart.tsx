@@ -14,7 +14,7 @@ const ENDINGS = [
   ["9.95", "…9.95"],
 ] as const;
 
-/** The price of this pair, and the price that would leave what is wanted. */
+/** The price of this pair, and the suggested price for the target profit. */
 export function PricePart({ sell, selling }: { sell: Sell; selling: Selling }) {
   const { sale } = sell;
   const unit = sell.shop.currency ?? "";

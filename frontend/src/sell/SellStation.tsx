@@ -43,7 +43,7 @@ export function SellStation({ place, pair, panel, busy }: { place: Place; pair: 
   );
 }
 
-/** What a piece costs, what others take, and what is left of the price. */
+/** Costs of a piece, fees, and profit. */
 function PriceSheet({ place, pair }: { place: Place; pair: Pair }) {
   const selling = useSelling(place);
   const { sell } = selling;

@@ -17,7 +17,7 @@ const TAXES = [
   ["on top", "On top of it"],
 ] as const;
 
-/** Fees, tax and free shipping: they hold for everything that is sold. */
+/** Fees, tax and free shipping, which apply to everything that is sold. */
 export function ShopPart({ sell, selling }: { sell: Sell; selling: Selling }) {
   const { shop } = sell;
   const fees = shop.fees ?? [];

@@ -3,7 +3,7 @@ import { keepAnswer } from "../api/answers";
 import { api, type Place, type Sell, type SellChange } from "../api/client";
 import { useDraft } from "../ui/useDraft";
 
-/** Everything about the price of the pair in editor. */
+/** Everything about the price of the open pair. */
 export type Selling = {
   sell: Sell | null;
   decide: (change: SellChange) => void;
@@ -21,7 +21,7 @@ export function useSelling(place: Place): Selling {
     subject: key.join(),
     onAnswer: async (sell) => {
       await keepAnswer(queries, key, sell);
-      // fees and a blank's costs hold for other pairs too
+      // fees and a blank's costs apply to other pairs too
       queries.invalidateQueries({ queryKey: ["selling"], predicate: ({ queryKey }) => queryKey.join() !== key.join() });
       queries.invalidateQueries({ queryKey: ["pair", place.art, place.template] });
     },

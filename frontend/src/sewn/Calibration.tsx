@@ -9,7 +9,7 @@ import type { Sewn } from "./useSewing";
 
 const STEP_MM = 0.5;
 
-/** What a sample has shown of a panel that lies on another: it is moved in the picture until that looks like the sample. */
+/** The calibration of an attached panel: it is moved in the picture until the picture matches the sample. */
 export function Calibration({ place, panel, sewn, seam }: { place: Place; panel: Panel; sewn: Sewn; seam: string }) {
   const { unit } = useUnit();
   const { state, nudge } = sewn;

@@ -1,4 +1,4 @@
-/** Patterns in which a break is seen, in mm of the design. */
+/** Test patterns that make a mismatch visible, in mm of the design. */
 export function Grounds() {
   const line = { stroke: "#fff", strokeWidth: 3, fill: "none" };
   const dark = { ...line, stroke: "#111", strokeWidth: 6 };

@@ -22,7 +22,7 @@ const FIRST: At[] = [
 ];
 type Photo = { url: string; px: [number, number] };
 
-/** A photograph of a sample: four points on it tell how far beside its place the panel was sewn. It stays on this machine. */
+/** A photograph of a sample: four points on it give the panel's offset from its place. The photograph is not uploaded. */
 export function SampleDialog({ place, panel, sewn, seam }: { place: Place; panel: Panel; sewn: Sewn; seam: string }) {
   const [open, setOpen] = useState(false);
   const [photo, setPhoto] = useState<Photo | null>(null);

@@ -1,6 +1,6 @@
 import type { Sewing } from "../api/client";
 
-/** What is found along the seams of a face, as words. */
+/** Results along the seams of a face, in words. */
 export function SeamTable({ state, face }: { state: Sewing; face?: Sewing["faces"][number] }) {
   const there = new Set(face?.panels.map(({ panel }) => panel));
   const seams = state.seams.filter((seam) => there.has(seam.leader) && there.has(seam.follower));

@@ -18,7 +18,7 @@ const OVER = [
 type Over = (typeof OVER)[number]["value"];
 type Face = Sewing["faces"][number];
 
-/** The panels as they lie when they are sewn, each with its design, and the seams with how well it runs on over them. */
+/** The panels in their sewn positions with their designs, and the seams with their mismatch. */
 export function SewnPane({
   place,
   pair,
@@ -155,7 +155,7 @@ function Lying(props: {
   );
 }
 
-/** A panel's place with what is nudged of it; others of the face stay. */
+/** A panel's position with its unsaved correction; the other panels do not move. */
 function nudged(lie: Face["panels"][number], nudge: Nudge | null, state: Sewing): Matrix {
   const matrix = lie.matrix as Matrix;
   const seam = nudge && state.seams.find((s) => s.id === nudge.seam);
@@ -164,7 +164,7 @@ function nudged(lie: Face["panels"][number], nudge: Nudge | null, state: Sewing)
   return [a, b, c, d, e + a * nudge.right + c * nudge.down, f + b * nudge.right + d * nudge.down];
 }
 
-/** Where seams run: the sewing tolerance as a band where the design runs on, a broken line where it does not. */
+/** The seams: a band as wide as the sewing tolerance if the design continues, a dashed line if it does not. */
 function SeamLines(props: { state: Sewing; face: Face; lies: { panel: string; matrix: Matrix }[]; k: number }) {
   const { state, lies, k } = props;
   return state.seams.map((seam) => {

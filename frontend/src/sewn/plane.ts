@@ -6,7 +6,7 @@ export type Box = { x: number; y: number; w: number; h: number };
 export const moved = ([a, b, c, d, e, f]: Matrix, points: Point[]): Point[] =>
   points.map(([x, y]) => [a * x + c * y + e, b * x + d * y + f]);
 
-/** The matrix that brings points back. */
+/** The inverse matrix. */
 export function undone([a, b, c, d, e, f]: Matrix): Matrix {
   const det = a * d - b * c;
   return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det];

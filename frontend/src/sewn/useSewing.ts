@@ -2,10 +2,10 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, type Calibration, type Pair, type Place, type Sewing } from "../api/client";
 
-/** Where the follower of a seam is held, in mm from where it is taken to be sewn. */
+/** The unsaved offset of a following panel, in mm from its assumed sewn position. */
 export type Nudge = { seam: string; right: number; down: number };
 
-/** How the pair is sewn, and what samples have shown. */
+/** How the pair is sewn, and its calibrations. */
 export type Sewn = {
   state: Sewing | null;
   /** The pictures of its panels change with it. */
@@ -29,14 +29,14 @@ export function useSewing(place: Place, pair: Pair, active: boolean): Sewn {
     placeholderData: (old) => old,
   });
   const [nudge, hold] = useState<Nudge | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what was nudged belongs to the blank
+  // biome-ignore lint/correctness/useExhaustiveDependencies: an unsaved correction belongs to its blank
   useEffect(() => hold(null), [place.template]);
   const change = useMutation({
     mutationFn: (work: () => Promise<Sewing>) => work(),
     scope: { id: `sewing ${place.template}` },
     onSuccess: () => {
       hold(null);
-      // files, pictures and proofs of every design on this blank follow
+      // files, pictures and checks of every design on this blank change too
       queries.invalidateQueries({ queryKey: ["pair"] });
       queries.invalidateQueries({ queryKey: ["sewing"] });
       queries.invalidateQueries({ queryKey: ["board"] });

@@ -1,7 +1,7 @@
 import { useRouteError } from "react-router";
 import { Button } from "./parts";
 
-/** What a page shows when its own code fails: what happened, that nothing is lost, and two ways on. */
+/** Shown if a page's code fails: what happened, that nothing is lost, and two ways to continue. */
 export function BrokenPage() {
   const error = useRouteError();
   return (

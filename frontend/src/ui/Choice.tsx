@@ -1,6 +1,6 @@
 import { RadioGroup } from "radix-ui";
 
-/** A choice of a few, as words on one line. */
+/** A choice of a few options, as words on one line. */
 export function Choice<T extends string>(props: {
   label: string;
   value: T;

@@ -2,13 +2,13 @@ import { useId } from "react";
 
 const isHex = (text: string) => /^#[0-9a-f]{6}$/i.test(text);
 
-/** A colour: chosen from the artwork's own, from the machine's chooser, or written as #rrggbb. */
+/** A colour: chosen from the artwork's colours, from the system's colour picker, or typed as #rrggbb. */
 export function ColourField(props: {
   label: string;
   value: string | null;
   /** Colours of the artwork, offered first. */
   offered: string[];
-  /** What no colour means, where none may be given. */
+  /** Label for no colour, where that is allowed. */
   none?: string;
   hint?: string;
   onHold?: (colour: string) => void;
@@ -59,7 +59,7 @@ export function ColourField(props: {
   );
 }
 
-/** The artwork's own colours, to be pressed. */
+/** Buttons for the artwork's own colours. */
 export function Swatches(props: {
   label: string;
   colours: string[];

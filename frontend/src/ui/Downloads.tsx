@@ -1,7 +1,7 @@
 import { Download } from "lucide-react";
 import type { MadeFile } from "../api/client";
 
-/** Files that were made, each with a link under its telling name. */
+/** Finished files, each with a download link. */
 export function Downloads({ files }: { files: MadeFile[] }) {
   return (
     <ul className="grid gap-1" aria-label="Files made">
@@ -30,7 +30,7 @@ function weight(bytes: number): string {
   return bytes >= 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1e3))} kB`;
 }
 
-/** Fetch a made file at once, as if its link had been pressed. */
+/** Download a finished file, as if its link had been pressed. */
 export function fetchFile(file: MadeFile) {
   const link = document.createElement("a");
   link.href = file.url;

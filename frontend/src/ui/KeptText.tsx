@@ -1,10 +1,10 @@
-/** How fields of words look. */
+/** The look of text fields. */
 export const INPUT = "w-full min-w-0 rounded-[3px] border border-rule bg-paper px-2 py-1 text-sm";
 
-/** Words that are kept when they are left: on one line, or on several. */
+/** A text field, of one line or several, that is saved when it is left. */
 export function KeptText(props: {
   id?: string;
-  /** What a screen reader says where no label stands before it. */
+  /** Accessible name if there is no label before it. */
   name?: string;
   value: string;
   rows?: number;
@@ -27,7 +27,7 @@ export function KeptText(props: {
       if (value !== props.value) props.onValue(value);
     },
   };
-  // what is decided elsewhere replaces what stands there
+  // a value changed elsewhere replaces the text
   return props.rows ? (
     <textarea key={props.value} rows={props.rows} {...common} />
   ) : (

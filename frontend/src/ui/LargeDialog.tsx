@@ -2,12 +2,12 @@ import { Dialog } from "radix-ui";
 import type { ReactNode } from "react";
 import { Button } from "./parts";
 
-/** A large sheet over the page: its title, what stands beside it, and its content. */
+/** A large dialog: title, content beside the title, and body. */
 export function LargeDialog(props: {
   trigger: ReactNode;
   title: string;
   aside?: ReactNode;
-  /** Where it lies and how large it is. */
+  /** Class names for position and size. */
   place: string;
   onOpen?: () => void;
   children: ReactNode;

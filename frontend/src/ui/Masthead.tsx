@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 
-/** The strip along the top: the name, where one is, and what the page offers. */
+/** The bar along the top: the name, the current place, and the page's actions. */
 export function Masthead({ where, children }: { where?: ReactNode; children?: ReactNode }) {
   return (
     <header className="flex h-11 shrink-0 items-center gap-4 border-b border-ink bg-table px-4">
@@ -14,7 +14,7 @@ export function Masthead({ where, children }: { where?: ReactNode; children?: Re
   );
 }
 
-/** Where one is, below the range board. */
+/** The current place, below the range board. */
 export function Below({ children }: { children: ReactNode }) {
   return (
     <>

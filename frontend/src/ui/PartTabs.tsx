@@ -1,13 +1,13 @@
 import { Tabs } from "radix-ui";
 import type { ReactNode } from "react";
 
-/** Parts of a page, one of them in front. */
+/** Parts of a page as tabs. */
 export function PartTabs<T extends string>(props: {
   label: string;
   value: T;
   parts: readonly { value: T; label: string; hint?: string }[];
   onChange: (value: T) => void;
-  /** Of the list of parts, and of the part in front. */
+  /** Class names of the tab list, and of the open part. */
   className?: string;
   partClassName: string;
   children: ReactNode;

@@ -1,9 +1,9 @@
 import { useEffect, useId, useState } from "react";
 
-/** A typed value with its name in front. Sums are worked out when it is left or Enter is pressed. */
+/** A text field for a value, with its label in front. Calculations are evaluated on Enter or when the field is left. */
 export function ValueField(props: {
   label: string;
-  /** What a screen reader says where the label stands elsewhere. */
+  /** Accessible name if the label is elsewhere. */
   name?: string;
   text: string;
   suffix: string;

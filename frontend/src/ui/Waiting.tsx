@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { Alert } from "./parts";
 
-/** What stands where something is still to come, or could not. */
+/** A placeholder for content that is loading or failed to load. */
 export function Waiting(props: { problem: string | null | undefined; onRetry: () => void; children: ReactNode }) {
   return (
     <div className="p-6">

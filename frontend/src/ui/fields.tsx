@@ -6,7 +6,7 @@ import { ValueField } from "./ValueField";
 export function Length(props: {
   label: string;
   mm: number;
-  /** What a px is, where one is typed. */
+  /** Size of a px, for lengths typed in px. */
   panel: { dpi: number };
   least?: number;
   onValue: (mm: number) => void;
@@ -25,10 +25,10 @@ export function Length(props: {
   );
 }
 
-/** A plain number, kept within its reach. */
+/** A plain number within its limits. */
 export function Plain(props: {
   label: string;
-  /** What a screen reader says where the label stands elsewhere. */
+  /** Accessible name if the label is elsewhere. */
   name?: string;
   value: number;
   suffix: string;
@@ -50,7 +50,7 @@ export function Plain(props: {
   );
 }
 
-/** A share of something, written in per cent. */
+/** A share, shown in per cent. */
 export function Percent(props: {
   label: string;
   share: number;
@@ -70,7 +70,7 @@ export function Percent(props: {
   );
 }
 
-/** A choice of many, as a list that opens. */
+/** A choice of many options, as a drop-down list. */
 export function Pick<T extends string>(props: {
   label: string;
   value: T;

@@ -1,4 +1,4 @@
-/** What this browser keeps by itself, so that a reload loses nothing: a plain value, or what is given where none can be read. */
+/** A plain value in the browser's storage, so that a reload loses nothing; the given default if none can be read. */
 export function read<T>(key: string, otherwise: T): T {
   try {
     return (JSON.parse(localStorage.getItem(key) ?? "null") as T | null) ?? otherwise;
@@ -11,6 +11,6 @@ export function keep(key: string, value: unknown) {
   try {
     localStorage.setItem(key, JSON.stringify(value));
   } catch {
-    // a full or forbidden store: it holds until the page is left
+    // storage is full or forbidden: the value lasts until the page is left
   }
 }

@@ -1,4 +1,4 @@
-/** Lengths as people type them: in in, mm, cm or px, with sums. Everything inside is in millimetres. */
+/** Lengths as people type them: in in, mm, cm or px, with calculations. Internally all lengths are in millimetres. */
 
 export type Unit = "in" | "mm";
 export const MM_PER_IN = 25.4;

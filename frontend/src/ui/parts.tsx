@@ -1,7 +1,7 @@
 import { type ButtonHTMLAttributes, type MouseEvent, type ReactNode, useEffect, useRef } from "react";
 import type { Status } from "../api/client";
 
-/** Words for verdicts. Each also has a shape of its own, so that colour is never needed to tell them apart. */
+/** Labels of verdicts. Each verdict also has its own shape, so that colour is never the only difference. */
 export const WORDS: Record<Status, string> = { pass: "Ready", warn: "Review", fail: "Fix" };
 
 export function Mark({ status, size = 14 }: { status: Status; size?: number }) {
@@ -36,7 +36,7 @@ export function Verdict({ status }: { status: Status }) {
 
 type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & {
   tone?: "main" | "plain" | "quiet";
-  /** What it needs is on its way: it keeps its focus, and a press is carried out once that has come. */
+  /** The button waits for data: it keeps its focus, and a press takes effect once the data arrives. */
   waits?: boolean;
 };
 
@@ -67,7 +67,7 @@ export function Button({ tone = "plain", className = "", waits = false, onClick,
   );
 }
 
-/** A small button with a sign for its face and a name for everybody. */
+/** A small button with an icon and an accessible name. */
 export function IconButton(props: { label: string; off?: boolean; onClick: () => void; children: ReactNode }) {
   return (
     <button

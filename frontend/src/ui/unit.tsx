@@ -4,7 +4,7 @@ import type { Unit } from "./measure";
 const KEY = "improva.unit";
 const Context = createContext<{ unit: Unit; setUnit: (unit: Unit) => void }>({ unit: "in", setUnit: () => {} });
 
-/** The unit lengths are shown in, kept on this machine. */
+/** The unit for lengths, stored in this browser. */
 export function UnitProvider({ children }: { children: ReactNode }) {
   const [unit, keep] = useState<Unit>(() => (localStorage.getItem(KEY) === "mm" ? "mm" : "in"));
   const setUnit = (next: Unit) => {

@@ -2,17 +2,17 @@ import { useMutation } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { waitToSave } from "../api/http";
 
-/** New values of some fields, or a function that works them out from the newest value. */
+/** New values of some fields, or a function that computes them from the newest value. */
 type Change<Value> = Partial<Value> | ((now: Value) => Partial<Value>);
 
 type Options<Value, Answer> = {
-  /** What the server answered last; null while that is not known. */
+  /** The newest saved value; null until it is loaded. */
   saved: Value | null;
-  /** What is edited. A draft is dropped when something else is edited instead. */
+  /** Identifies what is edited. Editing something else drops the draft. */
   subject: string;
   /** Saves of one scope are sent one after another, in the order they were made; the subject if not given. */
   scope?: string;
-  /** Keeps an answer where `saved` comes from. */
+  /** Stores an answer where `saved` comes from. */
   onAnswer: (answer: Answer) => void | Promise<void>;
   onSettled?: (answer: Answer | undefined) => void;
 };
@@ -26,9 +26,9 @@ export type Draft<Value, Answer> = {
   isEdited: boolean;
   /** Show a change and do not save it. */
   hold: (change: Change<Value>) => void;
-  /** Show a change at once, together with what is held, and save it. */
+  /** Show a change at once, together with unsaved changes, and save it. */
   save: (change: Change<Value>, send: (value: Value) => Promise<Answer>) => void;
-  /** Do something else that is answered with the saved value. `replaces` says whether that value replaces the draft, as undo does. */
+  /** Run another request that returns the saved value. `replaces` says whether that value replaces the draft, as for undo. */
   act: (work: () => Promise<Answer>, replaces?: boolean) => void;
   pending: boolean;
   error: Error | null;
@@ -37,7 +37,7 @@ export type Draft<Value, Answer> = {
 /** An optimistic edit: changes are shown at once, saved in order, and replaced by the answer to the last of them. */
 export function useDraft<Value extends object, Answer>(options: Options<Value, Answer>): Draft<Value, Answer> {
   const { saved, subject, scope = subject, onAnswer, onSettled } = options;
-  // The reference is ahead of the state: two changes can come before the page is painted again.
+  // The reference is ahead of the state: two changes can happen before the page renders again.
   const newest = useRef<Kept<Value> | null>(null);
   const [draft, setDraft] = useState(newest.current);
   const keep = (next: Kept<Value> | null) => {
@@ -45,7 +45,7 @@ export function useDraft<Value extends object, Answer>(options: Options<Value, A
     setDraft(next);
   };
   const current = draft?.subject === subject ? draft : null;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a draft belongs to what it was made of
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a draft belongs to its subject
   useEffect(() => keep(null), [subject]);
 
   const request = useMutation({
@@ -56,7 +56,7 @@ export function useDraft<Value extends object, Answer>(options: Options<Value, A
     scope: { id: scope },
     onSuccess: onAnswer,
     onSettled: (answer, _error, { settles }) => {
-      if (settles && newest.current === settles) keep(null); // what has been changed since stays
+      if (settles && newest.current === settles) keep(null); // later changes stay
       onSettled?.(answer);
     },
   });

@@ -1,6 +1,6 @@
 import { useLayoutEffect } from "react";
 
-/** Hears every key pressed on the page. Bound before each paint, so a key always does what is on the screen then. */
+/** Listens to every key pressed on the page. Bound before each paint, so that a key always acts on what the screen shows. */
 export function useKeys(heard: (event: KeyboardEvent) => void) {
   useLayoutEffect(() => {
     window.addEventListener("keydown", heard);

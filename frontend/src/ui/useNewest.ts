@@ -4,7 +4,7 @@ type Result<T> = { value: T | null; problem: string | null };
 const NOTHING = { value: null, problem: null };
 
 /**
- * The result of the newest request. One request runs at a time; requests that were replaced meanwhile are skipped.
+ * The result of the newest request. One request runs at a time; requests that were replaced in the meantime are skipped.
  *
  * A request is plain data. It is sent again when its content or `version` changes: the version of what the server
  * computes it from. No request, no result.

@@ -1,6 +1,6 @@
 import { useSearchParams } from "react-router";
 
-/** Which part of a station is in front, kept in the page's address; the first one until another is chosen. */
+/** The open part of a station, stored in the page's address; the first one by default. */
 export function usePart<T extends string>(parts: readonly [T, ...T[]]): [T, (part: T) => void] {
   const [search, setSearch] = useSearchParams();
   const part = parts.find((name) => name === search.get("part")) ?? parts[0];

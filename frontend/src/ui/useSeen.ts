@@ -1,6 +1,6 @@
 import { type RefObject, useEffect, useState } from "react";
 
-/** Whether something has ever come into sight, or so near it; not looked for once `enough` is known. */
+/** Whether an element was ever visible, or nearly; not observed once `enough` is true. */
 export function useSeen(frame: RefObject<Element | null>, enough: boolean, near = "0px"): boolean {
   const [seen, setSeen] = useState(false);
   useEffect(() => {

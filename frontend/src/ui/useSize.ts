@@ -1,6 +1,6 @@
 import { type RefObject, useLayoutEffect, useRef, useState } from "react";
 
-/** The size of an element in CSS pixels, kept true while it changes. */
+/** The current size of an element in CSS pixels. */
 export function useSize<T extends HTMLElement>(): [RefObject<T | null>, { width: number; height: number }] {
   const element = useRef<T>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
