@@ -44,8 +44,8 @@ class SizedLru:
     """Storage for the results of one or more :class:`Memo`, up to a total size.
 
     Args:
-        capacity: the most that is held, in the unit of ``size_of``.
-        size_of: size of a value; without one each value counts 1. A value larger than the capacity is held alone.
+        capacity: the largest total size, in the unit of ``size_of``.
+        size_of: size of a value; without one each value counts 1. A value larger than the capacity is stored alone.
     """
 
     def __init__(self, capacity: int, size_of: Callable[[Any], int] = lambda _: 1) -> None:
@@ -67,7 +67,7 @@ class SizedLru:
 
     @property
     def size(self) -> int:
-        """Total size of what is held."""
+        """Total size of the stored values."""
         return int(self.entries.currsize)
 
 
@@ -78,7 +78,7 @@ class Memo(Generic[T]):
         self._storage = storage
 
     def get(self, key: Hashable, make: Callable[[], T], expected_size: int = 0) -> T:
-        """Return the value of ``key``; call ``make`` where it is not held.
+        """Return the value of ``key``; call ``make`` if it is not stored.
 
         ``expected_size`` is freed before a large value is made, so that old and new are never held at once. An error of
         ``make`` is raised and not kept; of the threads that waited, the next one calls ``make`` again.

@@ -6,4 +6,4 @@ from ..core.errors import ImprovaError
 
 
 class NotFoundError(ImprovaError):
-    """The thing asked for does not exist, or no longer."""
+    """The requested thing does not exist, or no longer."""

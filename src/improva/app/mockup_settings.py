@@ -89,6 +89,6 @@ def fitted(pair: Pair, wanted: MockupSettings) -> MockupSettings:
 
 
 def _likest(scenes: list[SceneInfo], shot: ShotModel) -> SceneInfo | None:
-    """Return the scene of the same kind as a shot's, told by the end of its id; else the first."""
+    """Return the scene of the same kind as a shot's, recognised by the end of its id; else the first."""
     ending = shot.scene_id.rpartition("-")[2]
     return next((s for s in scenes if s.id.endswith(ending)), scenes[0] if scenes else None)

@@ -61,7 +61,7 @@ def _filled(
     photos: Mapping[str, int],
     notes: list[str],
 ) -> dict[str, Any]:
-    """Fill one stored piece for an order; remarks to check are added to ``told``. Raises :class:`PieceError`."""
+    """Fill one stored piece for an order; remarks to check are appended to ``notes``. Raises :class:`PieceError`."""
     if isinstance(value, FramesModel):
         slots = [
             slot.model_copy(update={"art": photos[slot.field], "focus": (0.5, 0.5), "zoom": 1.0})

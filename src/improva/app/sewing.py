@@ -20,7 +20,7 @@ class SeamMatch:
     """How well a design continues across a seam.
 
     Attributes:
-        off_mm: how far it is off at worst; None where both sides have designs of their own.
+        off_mm: the largest mismatch; None if both sides have their own designs.
         delta_e: how far the colours on both sides are apart, the median ΔE2000; None where a side is empty.
     """
 

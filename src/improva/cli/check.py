@@ -23,7 +23,7 @@ from .placement_options import takes_pair
 )
 @as_json_option
 def check(template: Template, panel: Panel, art: Artwork, placement: Placement, profile: Path | None, as_json: bool) -> None:
-    """Check ART on a blank. The exit code is 0 whatever the verdict; read it from the answer."""
+    """Check ART on a blank. The exit code is 0 for every verdict; read the verdict from the output."""
     report = run_preflight(template, panel, art.proxy(), placement, read_file(profile) if profile else None)
     lines = [f"{c.status.upper():5} {c.title}: {c.message}" for c in report.checks]
     tell(panel_check_report(template, panel, art.facts, report), as_json, [f"{template.title}: {report.verdict}", *lines])

@@ -47,7 +47,7 @@ def placing_options(command: Command) -> Command:
         click.option("--shift-mm", default="0,0", metavar="X,Y", help="Right and down from the centre."),
         click.option("--scale", default=1.0, metavar="S", help="Times the size the fit gives."),
         click.option("--rotate", default=0.0, metavar="DEG", help="Clockwise."),
-        click.option("--background", default="none", metavar="#rrggbb|none", help="The ground beneath the picture."),
+        click.option("--background", default="none", metavar="#rrggbb|none", help="The colour behind the picture."),
         click.option("--repeat-kind", type=click.Choice(REPEAT_KINDS), default="grid", help="How tiles stand to each other."),
         click.option("--repeats-around", type=int, metavar="N", help="Whole repeats on the width; the nearest by default."),
         click.option("--spacing-mm", default=0.0, metavar="N", help="Bare space between tiles."),

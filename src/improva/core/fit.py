@@ -87,7 +87,7 @@ class Placed:
 
 
 def turned_extent(w: float, h: float, rotate_deg: float) -> tuple[float, float]:
-    """Return the size of the upright box round a w × h box turned by ``rotate_deg``."""
+    """Return the size of the upright box around a w × h box rotated by ``rotate_deg``."""
     cos, sin = abs(math.cos(math.radians(rotate_deg))), abs(math.sin(math.radians(rotate_deg)))
     return w * cos + h * sin, w * sin + h * cos
 

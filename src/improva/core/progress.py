@@ -15,7 +15,7 @@ class Progress:
 
     Args:
         report: called with the finished share, 0…1, at every further hundredth.
-        stopped: is asked now and then whether to give up.
+        stopped: called regularly; returns whether to stop.
     """
 
     def __init__(self, report: Callable[[float], None] | None = None, stopped: Callable[[], bool] | None = None) -> None:

@@ -65,7 +65,7 @@ def propose_own_placement(template: Template, panel: Panel, facts: ArtFacts, tra
     """Return the suggested placement of a panel that does not follow another.
 
     1. A panel that starts empty stays so.
-    2. A cut-out is shown whole with air round it; on a mug on front and back, beside the handle's gap.
+    2. A cut-out is shown whole with air around it; on a mug on front and back, beside the handle's gap.
     3. A drawing that runs off all edges and meets itself is a pattern and repeats, but where the blank wants one motif.
     4. Where covering would lose a tenth of a drawing on an even ground, all of it is shown and its background extended.
     5. Where covering would lose more than two fifths of a picture, a mug shows all of it on front and back.

@@ -32,16 +32,16 @@ class KeepOut:
 class Panel:
     """One printed area of a blank, lying flat.
 
-    The trim is what the buyer sees; bleed lies round it and is cut off or turned under; the safe area
+    The trim is what the buyer sees; bleed lies around it and is cut off or turned under; the safe area
     lies ``safe_mm`` inside the trim on every side. ``closes`` says that left and right edge meet at a seam.
 
     Attributes:
-        seam_zone_mm: how far from either end tape, trimming and press, or a handle, may spoil the print.
+        seam_zone_mm: width of the strip at either end that tape, trimming and press, or a handle, may spoil.
         tab_mm: a white tab past the right end that carries the tape; it is paper, not print.
         gap_mm: the bare stretch that stays between the two ends at a handle; 0 where there is none.
         shape: ``rectangle``, ``cone`` (a piece of a ring, see ``cone``), ``outline`` (cut along ``outline_mm``) or
             ``cutout`` (cut along the artwork's own contour).
-        starts: whether the panel carries the artwork at first, or stays empty until it is asked for.
+        starts: whether the panel initially carries the artwork or is empty.
         window_mm: what is drawn in place of the print file's box, where another panel shows a part of this one's design.
     """
 

@@ -1,4 +1,4 @@
-"""Repeats: tile size and arrangement. A repeat round a wrap always closes."""
+"""Repeats: tile size and arrangement. A repeat around a wrap always closes."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ class Tiling:
     Attributes:
         tile_mm: width and height of one tile, after a quarter turn if there is one.
         pitch_mm: from one tile's corner to the next, across and down: the tile and its spacing.
-        around: how many lie side by side on the panel's width; None where no whole number was asked for.
+        around: number of tiles on the panel's width; None if no whole number was requested.
         turn_deg: turn of the whole pattern about its corner; 0 where the tile itself is turned by quarters.
     """
 

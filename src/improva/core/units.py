@@ -34,7 +34,7 @@ def pixels(mm: float, dpi: float) -> int:
 
 
 def effective_dpi(px: float, printed_mm: float) -> float:
-    """Return pixels per printed inch, whatever the file's tag says.
+    """Return pixels per printed inch, independent of the file's tag.
 
     Raises:
         PlacementError: the printed length is not positive.

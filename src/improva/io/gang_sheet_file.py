@@ -24,7 +24,7 @@ def write_gang(
     """Write a gang sheet as a PDF, one page for each sheet.
 
     Args:
-        open_print: gives an item's print; asked once an item.
+        open_print: returns an item's print; called once per item.
         cut_lines: dashed lines round every print.
 
     Raises:

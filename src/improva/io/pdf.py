@@ -119,7 +119,7 @@ def write_pages(pages: Iterable[Page], path: Path, profile: bytes | None = None)
     """Write pages as a PDF. Page boxes: ISO 32000-1, 14.11.2; the media box is the page.
 
     Args:
-        pages: may be made one by one; each is written before the next is asked for.
+        pages: may be a generator; each page is written before the next is requested.
         profile: the pictures' RGB profile; sRGB by default.
     """
     with path.open("wb") as out:

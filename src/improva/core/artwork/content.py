@@ -32,8 +32,8 @@ class Content:
     Attributes:
         kind: ``cutout`` (found by alpha), ``drawing`` (found by contrast with an even background) or ``picture``
             (no background: everything is content).
-        mask: (h, w) bool over the picture looked at.
-        ground: 8-bit-like Lab of the even ground of a drawing, else None.
+        mask: (h, w) bool over the examined picture.
+        ground: Lab of the even background of a drawing, scaled like 8-bit values, else None.
     """
 
     kind: Literal["cutout", "drawing", "picture"]
@@ -62,7 +62,7 @@ def find_content(lab: Floats, alpha: NDArray[np.uint8] | None) -> Content:
 
 
 def boxes_of(mask: NDArray[np.bool_], px_per_mm: float, most: int = 6) -> tuple[Box, ...]:
-    """Return boxes in mm round the largest connected parts of a mask (h, w), without specks."""
+    """Return boxes in mm around the largest connected parts of a mask (h, w), without specks."""
     near = max(1, round(px_per_mm))
     joined = cv2.dilate(mask.astype(np.uint8), np.ones((2 * near + 1,) * 2, np.uint8))
     _, _, stats, _ = cv2.connectedComponentsWithStats(joined)

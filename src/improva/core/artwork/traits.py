@@ -33,14 +33,14 @@ class Traits:
     """The traits of an artwork's pixels, measured at ``px`` (width, height).
 
     Attributes:
-        kind: ``cutout``, ``drawing`` on an even ground, or ``picture``; see :mod:`.content`.
-        ground: ``#rrggbb`` of a drawing's ground.
+        kind: ``cutout``, ``drawing`` on an even background, or ``picture``; see :mod:`.content`.
+        ground: ``#rrggbb`` of a drawing's background.
         content_box: x, y, w, h of what stands out, as fractions of the picture.
         all_over: a drawing that runs off all four edges, as patterns do.
-        rows: rows of lettering, in px looked at.
+        rows: rows of lettering, in px of the examined picture.
         stroke_px: the thinnest strokes of a drawing; 0 if it has none.
         joint: ΔE2000 of the graver step where the picture meets itself when repeated, 0 where it is seamless.
-        haze: share of the printed points that are a near-white veil; ``haze_box`` is round the largest part of it.
+        haze: share of the printed points that are a near-white veil; ``haze_box`` is around the largest part of it.
     """
 
     px: tuple[int, int]

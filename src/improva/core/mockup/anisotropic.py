@@ -78,7 +78,7 @@ def sample(
     """Sample a texture (h, w, c) at some rows of a texture map; grazing pixels get the mean along their long direction.
 
     ``turn``, in 0…1 of a whole one, is how far a body of revolution is turned: what lies so much farther right is seen, and
-    round it the print has no end.
+    around it the print has no end.
     """
     out = _at(texture, u[inside], v[inside], turn)
     for each in grazing:

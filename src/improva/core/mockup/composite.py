@@ -150,7 +150,7 @@ def composite(shaded: ShadedView, prints: dict[str, Floats], angle_deg: float = 
     Args:
         lit: the view with its plain parts coloured.
         prints: reflectance a printed region, (h, w, 3) float32 linear in B, G, R; on cloth (h, w, 4), premultiplied.
-        angle_deg: how far a body of revolution is turned, its right side coming to the front.
+        angle_deg: rotation of a body of revolution; positive angles bring its right side to the front.
 
     Returns:
         (h, w, 3) uint8 sRGB in B, G, R order. Pixels that do not see a print but its bounced light take

@@ -30,7 +30,7 @@ class Grade:
         exposure: in stops, -2…2.
         warmth: -1…1, cooler to warmer, the brightness of grey kept.
         vignette: 0…1, how much darker the corners are.
-        softness: 0…1, how far out of focus what is not the product is thrown.
+        softness: 0…1, blur of everything but the product.
     """
 
     exposure: float = 0.0

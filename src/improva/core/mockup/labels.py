@@ -50,7 +50,7 @@ class Caption:
     Attributes:
         font: the key of a font that ships or of the seller's own.
         size: height of its letters in picture heights.
-        plate: colour of the plate beneath, None for none; ``round_`` makes a badge of it.
+        plate: colour of the plate behind the text, None for none; ``round_`` makes a badge of it.
         over: it may lie over the product; else it gives way to it.
     """
 
@@ -182,7 +182,7 @@ def measure_text(mm: float) -> str:
 def measured(
     picture: NDArray[np.uint8], view: View, mirrored: bool, open_font: OpenFont
 ) -> tuple[NDArray[np.uint8], list[Box]]:
-    """Draw the blank's dimensions on a picture (h, w, 3), and return it with the box round each label.
+    """Draw the blank's dimensions on a picture (h, w, 3), and return it with the box around each label.
 
     Raises :class:`OutputError` where its scene has no measures.
     """

@@ -32,7 +32,7 @@ class PrintMap:
         u, v: fractions of the texture's width and height, (h, w) float32 each, 0 where ``far``.
         far: pixels in the window that see only the print's bounced light, (h, w) bool.
         texture_px: texture size at which one texel covers about one pixel where the print faces the camera; not of a ground.
-        near: what of it lies near each place of the picture; None of a ground.
+        near: the parts of the print near each point of the picture; None for a background.
         grazing: where it turns away from the camera.
     """
 

@@ -29,7 +29,7 @@ class Region:
         place: the name of this place, where a scene has several.
         size_mm: real size of what u and v run over, for laying surfaces and cloth at their scale.
         surface: the surface shown where none is chosen.
-        around: a ground or backdrop, not a part of what is sold.
+        around: a background, not a part of the product.
     """
 
     id: str

@@ -38,7 +38,7 @@ class Surface:
 
     Attributes:
         sheet: (h, w, 3) linear reflectance in 16 bits, B, G, R; half floats would not be sampled, whole ones fill memory. It
-            holds the picture and its halves, each the mean of four texels of the one before, with what follows round them.
+            holds the picture and its halves, each the mean of four texels of the one before, with what follows around them.
         levels: where each of them lies, the largest first.
         size_mm: width and height of the piece that repeats.
         tints: it only shades a colour, as a weave does.

@@ -1,4 +1,4 @@
-"""Paper round a wrap's print: a white tab for the tape, and trim marks."""
+"""Paper around a wrap's print: a white tab for the tape, and trim marks."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ Margins = tuple[float, float, float, float]
 
 @dataclass(frozen=True)
 class Carrier:
-    """Paper round a wrap: a white tab past one end that carries the tape, and trim marks above and below.
+    """Paper around a wrap: a white tab past one end that carries the tape, and trim marks above and below.
 
     ``tab`` is the side on the print as it is seen on the cup; the other end is trimmed flush, so that the seam butts.
     """
@@ -46,7 +46,7 @@ class Carrier:
 
     @property
     def bare(self) -> bool:
-        """Return whether there is no paper round the print."""
+        """Return whether there is no paper around the print."""
         return not self.marks and not (self.tab != "none" and self.tab_mm)
 
     def check(self, panel: Panel) -> None:

@@ -32,7 +32,7 @@ def print_name(
 ) -> str:
     """Return a name such as ``summit-line_tumbler-20oz-straight_9.3x8.2in_300dpi_mirrored.png``.
 
-    ``size_mm`` is the file's own size where paper lies round the print; ``more`` stands at the end, as ``letter``.
+    ``size_mm`` is the file's own size where paper lies around the print; ``more`` stands at the end, as ``letter``.
     """
     which = [panel.id] if len(template.panels) > 1 else []
     parts = [

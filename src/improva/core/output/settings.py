@@ -1,4 +1,4 @@
-"""Settings of a print file: resolution, mirroring, colours, and the paper round a wrap."""
+"""Settings of a print file: resolution, mirroring, colours, and the paper around a wrap."""
 
 from __future__ import annotations
 
@@ -57,7 +57,7 @@ class PrintSettings:
         return round(left * across), round(top * down), round(right * across), round(below * down)
 
     def file_px(self, panel: Panel) -> tuple[int, int]:
-        """Return the pixels of the file, with the paper round the print."""
+        """Return the pixels of the file, with the paper around the print."""
         w, h = panel.file_px(self.dpi)
         left, top, right, below = self.margins_px(panel)
         return w + left + right, h + top + below
@@ -68,6 +68,6 @@ class PrintSettings:
         return right if self.mirror else left, top, *panel.file_mm
 
     def file_mm(self, panel: Panel) -> tuple[float, float]:
-        """Return width and height of the file, with the paper round the print."""
+        """Return width and height of the file, with the paper around the print."""
         left, top, right, below = self.margins_mm(panel)
         return panel.file_mm[0] + left + right, panel.file_mm[1] + top + below

@@ -22,7 +22,7 @@ class Band:
     Attributes:
         sides: ``all`` round, ``level`` above and below, or at both ``ends``, where a wrap's seam is hidden by it.
         width_mm: from the trim inward.
-        colour: of the band, and beneath a pattern that has gaps; None for a pattern alone.
+        colour: of the band, and behind a pattern with gaps; None for a pattern alone.
         pattern, tile_mm: an artwork repeated in it, and how wide one tile is.
         line_mm, line_gap_mm, line_colour: a line inside the band: its width, how far from it, its colour; 0 for none.
     """

@@ -1,4 +1,4 @@
-"""How a piece is blended with what lies beneath it."""
+"""Blend a piece with what is below it."""
 
 from __future__ import annotations
 

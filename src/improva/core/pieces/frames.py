@@ -57,7 +57,7 @@ class Frames:
             ``round`` in rings.
         across, down: how many slots.
         size_mm: all frames together.
-        rim_mm: width of the frame round a slot; ``gap_mm`` between frames, on a common card between slots.
+        rim_mm: width of the frame around a slot; ``gap_mm`` between frames, on a common card between slots.
         shift_mm, rotate_deg: of the middle from the panel's middle, and clockwise about it.
         slots: row by row; those beyond are empty.
     """

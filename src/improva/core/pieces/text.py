@@ -46,7 +46,7 @@ class Lettering:
         sizing: ``size``: letters of ``size_mm`` (an em); ``width``: as wide as ``width_mm``; ``box``: as large as goes in
             ``width_mm`` × ``height_mm``; ``fill``: stretched to fill it.
         shift_mm, rotate_deg: of the words' middle from the panel's middle, and clockwise about it.
-        outline_mm: a line round the letters, outside their fill.
+        outline_mm: a line around the letters, outside their fill.
         plaque: a shape behind the words, ``plaque_margin_mm`` larger than they are.
     """
 

@@ -78,7 +78,7 @@ def check_safe(subject: Subject) -> CheckResult | None:
 
 
 def _drawn_in(subject: Subject) -> Fix | None:
-    """Fix: print the content smaller, inside the safe line; an even ground continues around it."""
+    """Fix: print the content smaller, inside the safe line; an even background continues around it."""
     content = subject.content
     if content.kind == "picture" or subject.placed.tiling is not None:
         return None
@@ -171,7 +171,7 @@ def check_lettering(subject: Subject) -> CheckResult | None:
 
 
 def check_stroke(subject: Subject) -> CheckResult | None:
-    """Measure the width of the thinnest printed strokes, in mm: of lettering, and of drawings on an even ground."""
+    """Measure the width of the thinnest printed strokes, in mm: of lettering, and of drawings on an even background."""
     limit, size = subject.limit("stroke_mm"), _least_size(subject)
     widths = [words.stroke_mm for words in subject.words if words.stroke_mm > 0]
     if subject.traits.stroke_px > 0:

@@ -148,7 +148,7 @@ def border(
     """Add a border behind a cut-out: its outline offset by ``mm`` and rounded; the picture grows to hold it.
 
     Args:
-        fill: ``colour``, or ``edge``: the colour at the picture's edge carried outward.
+        fill: ``colour``, or ``edge``: the colour at the picture's edge, extended outward.
         holes: ``filled`` with border, or ``kept`` open as far as the border leaves them.
         necks: what comes out thinner than so many mm, border included, is thickened to it; 0 leaves it.
 

@@ -160,9 +160,9 @@ def cut(
     """Cut a picture from its paper.
 
     Args:
-        paper: the ground's colour; found from ``patch`` or from the picture's border where not given. Light paper is
+        paper: the paper's colour; measured in ``patch`` or at the picture's border if not given. Light paper is
             made white first (levels), so that yellowed paper and its shadows leave no tint.
-        tolerance: how far from the paper's colour a pixel may lie and still be ground, in steps of 255.
+        tolerance: largest difference between a pixel of paper and the paper's colour, in steps of 255.
         reach: ``contiguous``: only what hangs together with the border is cleared; ``everywhere``: all of that colour.
         add, spare: points whose areas are cleared as well, or stay.
         soften: px over which the edge may be a mixture with the paper.

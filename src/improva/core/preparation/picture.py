@@ -32,7 +32,7 @@ class Picture:
         pixels: (h, w, 4) uint8 sRGB with straight alpha. Cleared pixels keep their colour until the last step is
             done, so that a later step can bring them back.
         px_per_mm: pixels to a millimetre of print.
-        reduced: 1 for the whole picture, less for a small copy that is only looked at; lengths in px are multiplied by it.
+        reduced: 1 for the whole picture, less for a small copy for previews; lengths in px are multiplied by it.
         enlarged: how many times each original pixel was stretched, in length.
         notes: what steps have to say, one sentence each.
     """

@@ -127,7 +127,7 @@ def scatter(
 
     Args:
         width, height: of the tile in mm.
-        count: how many motifs; fewer are laid where no more find room, which is said.
+        count: number of motifs; if there is no room for all, fewer are placed and the report says so.
         least, most: their longest side in mm.
         turned: each is turned by up to so many degrees either way; 180 is any.
         gap: bare mm between them at least.

@@ -37,7 +37,7 @@ def _painted(colour: str, mask: pyvips.Image) -> pyvips.Image:
 
 
 def band_layer(band: Band, art: Artwork | None, own: Panel, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
-    """Draw a border round its ``own`` rectangle on a panel's print file."""
+    """Draw a border around its ``own`` rectangle on a panel's print file."""
     whole = (0, 0, *size_px)
     filling: pyvips.Image | None = None
     if band.colour is not None:

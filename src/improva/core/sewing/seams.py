@@ -52,7 +52,7 @@ class LaidOn:
     """A panel that is sewn on to another one, such as a pocket.
 
     Attributes:
-        leader: what lies beneath.
+        leader: the panel below.
         offset_mm: where the corner of the follower's trim lies on the leader's trim.
         ways: as of :class:`Sewn`.
     """

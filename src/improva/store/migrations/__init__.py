@@ -110,7 +110,7 @@ def migrate(connection: sqlite3.Connection, file: Path) -> None:
 
 
 def _copy(file: Path, target: Path) -> None:
-    """Copy a database as it was last committed; a copy that a killed process left half done is written anew."""
+    """Copy the committed state of a database; an unfinished copy of a killed process is replaced."""
     source, copy = sqlite3.connect(file), sqlite3.connect(target)
     try:
         source.backup(copy)

@@ -55,7 +55,7 @@ def highlights(light: Floats, cover: Floats, fell: Floats, colour: str, matt: bo
     """Return the uncoloured surface reflection, (h, w), as shares of the incident light; none on ``matt`` material.
 
     Those of a coloured blank are recognised by their colour (the dichromatic model: Shafer, "Using color to separate reflection
-    components", Color Research and Application 10, 1985); a white or grey one's by standing out of what is round them.
+    components", Color Research and Application 10, 1985); a white or grey one's by standing out of what is around them.
     """
     if matt:
         return np.zeros(cover.shape, np.float32)

@@ -46,9 +46,9 @@ class Marks:
         size_mm: real width and height of the flat rectangle that is marked, where it is not the panel itself, as a sheet of
             paper laid on a shirt; the print then lies with its middle ``offset_mm`` right of and below the rectangle's.
         facing_deg: which part of a wrap looks at the camera: 0 for its middle, 90 for what lies to the right of it.
-        box: left, top, right, bottom of a rough box round the product; None for one round the points.
+        box: left, top, right, bottom of a rough box around the product; None for one around the points.
         product, front: touches that correct the product's mask; and those that mark what lies in front of it.
-        plain: a spot where the blank shows its own colour in ordinary light; None to take the middle tone of the product.
+        plain: a spot where the blank shows its own colour in ordinary light; None to use the middle tone of the product.
         colour: the colour that the photographed blank has, ``#rrggbb``.
     """
 
@@ -81,7 +81,7 @@ class Marks:
 
 
 def goes_round(panel: Panel) -> bool:
-    """Return whether a panel goes round a body of revolution."""
+    """Return whether a panel goes around a body of revolution."""
     return panel.closes or panel.gap_mm > 0 or panel.cone is not None
 
 

@@ -29,9 +29,9 @@ class Place:
 
     Attributes:
         uv: (h, w, 2), NaN where it is not near.
-        share: how much of each pixel is print, (h, w) in 0…1; carried past a round blank's outline.
+        share: the print's share of each pixel, (h, w) in 0…1; extended past a round blank's outline.
         seen: where the print itself is surely seen, (h, w).
-        off: how far the points lie from where the blank's figures would put them, root mean square, in picture heights.
+        off: distance of the points from where the blank's figures put them, root mean square, in picture heights.
         outline: the print's edge as a closed ring of points in px.
         measures: lines for size pictures, in px.
     """
