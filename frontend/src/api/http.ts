@@ -83,7 +83,7 @@ async function send(request: Request): Promise<Response> {
     response = await fetch(request);
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
-    throw new Problem("Improva does not answer. Is it still running? What you decided so far is kept.", true);
+    throw new Problem("Improva does not answer. Is it still running? Everything saved so far is safe.", true);
   } finally {
     if (save) unanswered.delete(save);
   }

@@ -67,7 +67,7 @@ function PrintWidth({ preparing, editor }: { preparing: Preparing; editor: PairE
         text={show(width, unit)}
         suffix={unit}
         parse={(text) => parseLength(text, unit, 300)}
-        hint="How wide the whole picture is printed, 1 to 5000 mm"
+        hint="Printed width of the whole picture, 1 to 5000 mm"
         onValue={(mm) => preparing.decide(preparing.steps, Math.min(5000, Math.max(1, mm)))}
       />
       {!same && editor.placement.fit !== "repeat" && (

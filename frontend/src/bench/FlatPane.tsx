@@ -103,8 +103,8 @@ export function FlatPane(props: {
             {editor.follows
               ? "Shows a part of another side's design: change it there"
               : laying
-                ? "Click an extra to select it · drag to move · wheel to size"
-                : "Drag to move · wheel to size · Shift + wheel to turn · arrows 1 mm"}
+                ? "Click an extra to select it · drag to move · wheel to scale"
+                : "Drag to move · wheel to scale · Shift + wheel to rotate · arrows 1 mm"}
           </span>
         )}
         {editor.pair.guide && (

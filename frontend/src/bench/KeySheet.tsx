@@ -6,10 +6,10 @@ const KEYS: [string, string][] = [
   ["Arrow keys", "Move 1 mm; with Shift 10 mm, with Alt 0.1 mm"],
   ["+ and −", "Larger and smaller by a hundredth"],
   [", and .", "Turn by a degree"],
-  ["0", "Back to the size, place and turn the fit gives"],
+  ["0", "Back to the fit's own size, position and rotation"],
   ["Wheel", "Size about the pointer; with Shift, turn"],
   ["Alt while dragging", "Without snapping"],
-  ["Ctrl Z, Ctrl Shift Z", "Undo, redo: as far back as you like, also tomorrow"],
+  ["Ctrl Z, Ctrl Shift Z", "Undo, redo: without limit, also after a restart"],
   ["← and → on the mock-up", "Turn it by five degrees"],
 ];
 

@@ -121,7 +121,7 @@ export function PreviewPane(props: {
         {url && (
           <button
             type="button"
-            aria-label={`Mock-up of ${editor.pair.artwork.title}. ${turns ? "Drag or press the left and right arrow keys to turn it." : ""}${backdrop ? "Drag it, or press the arrow keys, to move it about the photograph." : ""}`}
+            aria-label={`Mock-up of ${editor.pair.artwork.title}. ${turns ? "Drag, or press the left and right arrow keys, to rotate it." : ""}${backdrop ? "Drag it, or press the arrow keys, to move it on the photograph." : ""}`}
             className="absolute inset-x-0 block touch-none select-none"
             style={{
               cursor: turns ? "ew-resize" : backdrop ? "move" : "default",

@@ -16,7 +16,7 @@ const FITS: { value: Placement["fit"]; label: string; hint: string }[] = [
   { value: "contain", label: "Contain", hint: "All of the picture; edges may stay bare" },
   { value: "actual", label: "Actual", hint: "The size the file gives itself" },
   { value: "stretch", label: "Stretch", hint: "Pulled to the print's own proportions" },
-  { value: "repeat", label: "Repeat", hint: "Tiles without a gap, a whole number round a wrap" },
+  { value: "repeat", label: "Repeat", hint: "Tiles without a gap, a whole number around a wrap" },
 ];
 
 export function FitStation({ editor, sewn }: { editor: PairEditor; sewn: Sewn }) {

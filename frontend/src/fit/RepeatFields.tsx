@@ -9,7 +9,7 @@ const KINDS: { value: Placement["repeat_kind"]; label: string; hint: string }[] 
   { value: "grid", label: "Straight", hint: "Tiles in rows and columns" },
   { value: "half-drop", label: "Half drop", hint: "Every other column half a tile lower" },
   { value: "brick", label: "Brick", hint: "Every other row half a tile along" },
-  { value: "mirror", label: "Mirror", hint: "Every other tile turned over, so that edges always meet" },
+  { value: "mirror", label: "Mirror", hint: "Every other tile is mirrored, so that edges always match" },
 ];
 
 /** Kind of repeat, number of tiles around, and spacing. */

@@ -43,7 +43,7 @@ export function TextsPart({ listing, listings, pair }: { listing: Listing; listi
           label="Description"
           rows={7}
           value={blank.text}
-          hint="What it is, how it is cared for, how it is sent"
+          hint="What it is, its care, its shipping"
           onValue={(text) => saveBlankWords({ text })}
         />
         <Text

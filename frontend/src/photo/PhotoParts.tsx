@@ -24,9 +24,9 @@ export function Print({ photo }: MarkingProps) {
     <>
       <p className="text-sm">
         {scene.round
-          ? "Drag the points on to the print's upper and lower edge: where they pass out of sight left and right, and where they come nearest. The line shows what a blank of these figures would look like so."
-          : "Drag the four points on to the corners of the print."}{" "}
-        The loupe helps; arrow keys move a point by a pixel.
+          ? "Drag the points to the upper and lower edge of the print: to their left and right ends, and to the point nearest to you. The line shows the outline of a blank with these figures."
+          : "Drag the four points to the corners of the print."}{" "}
+        A magnifier shows the point; arrow keys move it by a pixel.
       </p>
       {panels.length > 1 && <Pick label="Side" value={scene.panel} options={panels} onValue={photo.show} />}
       {scene.round ? (
@@ -137,8 +137,8 @@ export function InFront(marking: MarkingProps) {
   return (
     <>
       <p className="text-sm">
-        Paint roughly over things in front of the print, such as a hand, a cord or leaves. The print stays behind them,
-        up to their edges near the painted spot.
+        Paint over objects in front of the print, such as a hand, a cord or leaves. The print stays behind them, up to
+        their edges near the painted spot.
       </p>
       <Choice
         label="Brush"

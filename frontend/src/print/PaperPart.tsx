@@ -57,8 +57,8 @@ export function PaperPart({ print, state }: { print: Print; state: PrintState })
             </p>
           )}
           <p className="text-xs text-soft">
-            One PDF. Every sheet carries targets and its place outside the art; a last page shows how they go together.
-            Print at 100 %, never fitted to the page.
+            One PDF. Every sheet has targets and its number outside the art; the last page shows how to join them. Print
+            at 100 %, never fitted to the page.
           </p>
         </>
       )}

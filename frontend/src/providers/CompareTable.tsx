@@ -19,7 +19,7 @@ export function CompareTable(props: { state: Providers; chosen: string | null; o
             ))}
             <th className="px-2 py-1 text-right font-normal">Days to ship</th>
             <th className="px-2 py-1 text-right font-normal">in total</th>
-            <th className="px-2 py-1 font-normal">Its file</th>
+            <th className="px-2 py-1 font-normal">Print file</th>
           </tr>
         </thead>
         <tbody>

@@ -40,7 +40,7 @@ export function SamplesPart({ state, providing, place, panel }: Parts) {
       </div>
       {state.samples.length === 0 && (
         <p className="text-sm text-soft">
-          None yet. Order one before you list: five days to ship and nine in all is quick for overseas.
+          None yet. Order one before you list: from overseas, five days to ship and nine in total is quick.
         </p>
       )}
       {state.samples.map((sample) => (

@@ -183,7 +183,7 @@ def border(
 KIND = StepKind(
     "border",
     "Cut-out border",
-    "A border round what is cut out, for cutting and sewing along.",
+    "A border around the cut-out, for cutting and sewing.",
     (
         Field("mm", "Width", "number", 8, "mm", 0, 200),
         Field("fill", "Fill", "choice", "colour", choices=(("colour", "A colour"), ("edge", "The edge's colour"))),

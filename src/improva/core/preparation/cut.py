@@ -193,7 +193,7 @@ def cut(
 KIND = StepKind(
     "cut",
     "Cut from paper",
-    "Clears the ground by its colour and takes its rim out of the edge.",
+    "Removes the paper by its colour, and the pale rim at the edge.",
     (
         Field("paper", "Paper", "colour", None, hint="found at the picture's border"),
         Field("patch", "Bare patch", "box", None, hint="a piece of bare paper, whose colour becomes white"),

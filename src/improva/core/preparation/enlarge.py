@@ -76,7 +76,7 @@ def enlarge(picture: Picture, *, factor: float = 2, method: str = "edges") -> Pi
 KIND = StepKind(
     "enlarge",
     "Enlarge",
-    "Smooths coarse pixels. It adds no detail, and proofs keep counting the original's pixels.",
+    "Smooths coarse pixels. It adds no detail; checks still count the original's pixels.",
     (
         Field("factor", "Factor", "number", 2, "×", 1, 8),
         Field("method", "Method", "choice", "edges", choices=(("edges", "Keep edges"), ("lanczos", "Lanczos"))),

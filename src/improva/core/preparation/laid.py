@@ -135,7 +135,7 @@ _TURN = Field("degrees", "Turned", "number", 0, "°", -3600, 3600)
 WORDS = StepKind(
     "words",
     "Words",
-    "Lays words on the picture.",
+    "Adds words to the picture.",
     (
         Field("text", "Words", "text", "", hint="\\n breaks a line"),
         Field("font", "Font", "font", "poster", hint="one that ships, or a TTF or OTF file"),
@@ -164,7 +164,7 @@ WORDS = StepKind(
 BAND = StepKind(
     "band",
     "Border along the edges",
-    "Lays a border of colour or pattern along the picture's edges.",
+    "Adds a border of colour or pattern along the picture's edges.",
     (
         Field("sides", "Sides", "choice", "all", choices=_names("all", "level", "ends")),
         Field("mm", "Width", "number", 12, "mm", 0.1, 1000),
@@ -181,7 +181,7 @@ BAND = StepKind(
 FRAMES = StepKind(
     "frames",
     "Picture frames",
-    "Lays frames on the picture, filled with others.",
+    "Adds frames that hold other pictures.",
     (
         Field("layout", "Frames", "choice", "instant", choices=_names(*LAYOUTS)),
         Field("pictures", "Pictures", "files", (), hint="files, with ; between them"),
@@ -201,7 +201,7 @@ FRAMES = StepKind(
 OVERLAY = StepKind(
     "overlay",
     "Second artwork",
-    "Lays another artwork on the picture, or behind it.",
+    "Adds another artwork in front of the picture or behind it.",
     (
         Field("art", "Artwork", "file", None),
         Field("fit", "Fit", "choice", "contain", choices=_names("contain", "cover", "stretch", "actual")),

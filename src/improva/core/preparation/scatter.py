@@ -176,7 +176,7 @@ def scatter(
 KIND = StepKind(
     "scatter",
     "Scatter a motif",
-    "Lays a cut-out many times on a tile that repeats: evenly, never overlapping.",
+    "Repeats a cut-out on a seamless tile, evenly and never overlapping.",
     (
         Field("width", "Tile width", "number", 120, "mm", 5, 2000),
         Field("height", "Tile height", "number", 120, "mm", 5, 2000),

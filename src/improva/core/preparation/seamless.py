@@ -34,7 +34,7 @@ def seamless(picture: Picture, *, method: str = "blend", share: float = 12) -> P
 KIND = StepKind(
     "seamless",
     "Make seamless",
-    "Makes the picture meet itself on all sides, so that it repeats.",
+    "Makes opposite edges match, so that the picture repeats without a seam.",
     (
         Field("method", "Method", "choice", "blend", choices=(("blend", "Blend its edges"), ("mirror", "Mirror it"))),
         Field("share", "Blend width", "number", 12, "%", 1, 45),

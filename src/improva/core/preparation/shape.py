@@ -79,7 +79,7 @@ def crop(picture: Picture, *, box: tuple[float, float, float, float] = (0, 0, 1,
 TRIM = StepKind(
     "trim",
     "Trim",
-    "Cuts away transparent margins.",
+    "Removes transparent margins.",
     (Field("margin", "Margin", "number", 0, "mm", 0, 1000),),
     trim,
     reshapes=True,
@@ -87,7 +87,7 @@ TRIM = StepKind(
 TURN = StepKind(
     "turn",
     "Rotate",
-    "Turns the picture clockwise.",
+    "Rotates the picture clockwise.",
     (Field("degrees", "Angle", "number", 90, "°", -3600, 3600),),
     turn,
     reshapes=True,

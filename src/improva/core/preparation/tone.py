@@ -148,14 +148,14 @@ TONE = StepKind(
 CLEAR_WHITE = StepKind(
     "clear",
     "White to transparent",
-    "For drawings in one colour of ink: white goes, every shade stays.",
+    "For drawings in one colour of ink: removes white and keeps every shade.",
     (Field("ink", "Ink", "colour", None, hint="found: the picture's darkest tone"),),
     clear_white,
 )
 RECOLOUR = StepKind(
     "recolour",
     "Recolour",
-    "Exchanges colours for others, shades and edges with them.",
+    "Replaces colours, together with their shades and edges.",
     (Field("pairs", "Colours", "pairs", (), hint="from the palette"),),
     recolour,
 )
