@@ -54,6 +54,7 @@ lint: .venv/ready-to-test frontend/node_modules/.ready
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
+	$(BIN)/python docs/draw_imports.py --check
 	mkdir -p build && $(BIN)/python -m improva.web.openapi > build/api.json
 	cd frontend && npx --no-install openapi-typescript ../build/api.json -o ../build/generated.ts >/dev/null
 	@cmp -s build/generated.ts frontend/src/api/generated.ts || { echo "frontend/src/api/generated.ts is stale: run 'make types'"; exit 1; }

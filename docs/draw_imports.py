@@ -1,8 +1,9 @@
-"""Draw docs/architecture.svg from the imports that the code really has: ``python docs/draw_imports.py``."""
+"""Draw docs/architecture.svg from the imports that the code really has; with ``--check``, fail if the drawing is stale."""
 
 from __future__ import annotations
 
 import ast
+import sys
 from collections import Counter
 from pathlib import Path
 
@@ -79,4 +80,8 @@ def draw(counts: Counter[tuple[str, str]]) -> str:
 
 
 if __name__ == "__main__":
-    (DOCS / "architecture.svg").write_text(draw(import_counts()), encoding="utf-8")
+    picture, drawn = DOCS / "architecture.svg", draw(import_counts())
+    if sys.argv[1:] != ["--check"]:
+        picture.write_text(drawn, encoding="utf-8")
+    elif picture.read_text(encoding="utf-8") != drawn:
+        sys.exit("docs/architecture.svg is stale: run python docs/draw_imports.py")
