@@ -5,7 +5,7 @@ BIN := .venv/bin
 PAGE := src/improva/web/page/index.html
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts
 
-.PHONY: demo dev dev-server dev-page test lint types format stages pytest lock clean
+.PHONY: demo dev dev-server dev-page test lint types format hooks stages pytest lock clean
 
 demo: .venv/ready $(PAGE)
 	$(BIN)/improva serve --demo --data data
@@ -63,6 +63,9 @@ lint: .venv/ready-to-test frontend/node_modules/.ready
 format: .venv/ready-to-test frontend/node_modules/.ready
 	$(BIN)/ruff check --fix --quiet . ; $(BIN)/ruff format --quiet .
 	cd frontend && npx --no-install biome check --write .
+
+hooks: .venv/ready-to-test frontend/node_modules/.ready
+	$(BIN)/pre-commit install
 
 # Stages whose code has changed get a new version: what they made is made anew. SAME="stage …" keeps the version of some.
 stages: .venv/ready

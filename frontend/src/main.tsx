@@ -4,6 +4,7 @@ import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
 import { Problem } from "./api/client";
 import { router } from "./router";
+import { LoginGate } from "./session/LoginGate";
 import { UnitProvider } from "./ui/unit";
 import "./styles.css";
 
@@ -18,7 +19,9 @@ createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
       <UnitProvider>
-        <RouterProvider router={router} />
+        <LoginGate>
+          <RouterProvider router={router} />
+        </LoginGate>
       </UnitProvider>
     </QueryClientProvider>
   </StrictMode>,

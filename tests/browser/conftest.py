@@ -51,13 +51,13 @@ def wait_until_up(url: str, server: subprocess.Popen[bytes], limit_s: float = 90
 
 
 @contextmanager
-def served(data: Path, *more: str) -> Iterator[str]:
-    """A server on a data folder, and its address."""
+def served(data: Path, *more: str, up: str = "/api/board") -> Iterator[str]:
+    """A server on a data folder, and its address. It is up when it answers at ``up``."""
     port = free_port()
     url = f"http://127.0.0.1:{port}"
     server = subprocess.Popen([sys.executable, "-m", "improva.cli", "serve", *more, "--port", str(port), "--data", str(data)])
     try:
-        wait_until_up(f"{url}/api/board", server)
+        wait_until_up(f"{url}{up}", server)
         yield url
     finally:
         server.terminate()
@@ -87,6 +87,7 @@ def page(browser: Browser, address: str) -> Iterator[Page]:
     page = context.new_page()
     errors: list[str] = []
     page.on("pageerror", lambda error: errors.append(str(error)))
+    page.on("console", lambda said: errors.append(said.text) if "Content Security Policy" in said.text else None)
     yield page
     context.close()
     assert errors == []

@@ -10,6 +10,7 @@ from pathlib import Path
 import pytest
 
 from improva.web import app as web_app
+from improva.web import page_files
 from tests.browser.conftest import free_port, wait_until_up
 from tests.web.client import ApiClient, client_of
 
@@ -19,7 +20,7 @@ def client(tmp_path: Path) -> ApiClient:
     return client_of(web_app.create_app(tmp_path))
 
 
-@pytest.mark.parametrize("path", ["/", "/bench/1/tumbler-20oz-straight/fit", "/any/other/address"])
+@pytest.mark.parametrize("path", ["/", "/bench/1/tumbler-20oz-straight/fit", "/blanks/mug-11oz", "/gang"])
 def test_every_address_of_the_page_serves_its_document(client: ApiClient, path: str) -> None:
     answer = client.get(path)
     assert answer.status_code == 200 and b'<div id="root">' in answer.data
@@ -27,7 +28,7 @@ def test_every_address_of_the_page_serves_its_document(client: ApiClient, path: 
 
 
 def test_hashed_files_are_cached_for_ever(client: ApiClient) -> None:
-    script = next((web_app.PAGE / "assets").glob("*.js")).name
+    script = next((page_files.PAGE / "assets").glob("*.js")).name
     assert "immutable" in client.get(f"/assets/{script}").headers["Cache-Control"]
 
 
@@ -37,7 +38,7 @@ def test_nothing_but_the_page_is_served(client: ApiClient, path: str) -> None:
 
 
 def test_a_missing_build_is_reported(client: ApiClient, monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
-    monkeypatch.setattr(web_app, "PAGE", tmp_path / "nowhere")
+    monkeypatch.setattr(page_files, "PAGE", tmp_path / "nowhere")
     answer = client.get("/")
     assert answer.status_code == 503 and "make demo" in answer.json["detail"]
 

@@ -1906,6 +1906,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Return whether a log-in is needed and was made. */
+        get: operations["get_session"];
+        put?: never;
+        /** Log in with the board's password. After too many attempts in a minute the answer is 429. */
+        post: operations["log_in"];
+        /** Log out. */
+        delete: operations["log_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/simulated-printer": {
         parameters: {
             query?: never;
@@ -3766,6 +3785,14 @@ export interface components {
              * @enum {string}
              */
             result: "good" | "usable" | "spoiled";
+        };
+        /**
+         * LoginIn
+         * @description A log-in.
+         */
+        LoginIn: {
+            /** Password */
+            password: string;
         };
         /**
          * MadeFileOut
@@ -6116,6 +6143,19 @@ export interface components {
             sale: components["schemas"]["SaleModel"] | null;
             /** @default null */
             shop: components["schemas"]["ShopModel"] | null;
+        };
+        /**
+         * SessionOut
+         * @description The browser's session.
+         */
+        SessionOut: {
+            /** Logged In */
+            logged_in: boolean;
+            /**
+             * Login Needed
+             * @description Whether users of this server must log in
+             */
+            login_needed: boolean;
         };
         /**
          * SewingStateOut
@@ -10839,6 +10879,97 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SearchResultsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    get_session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    log_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoginIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ValidationErrorModel"][];
+                };
+            };
+        };
+    };
+    log_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
                 };
             };
             /** @description Unprocessable Entity */

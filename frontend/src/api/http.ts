@@ -11,6 +11,9 @@ export class Problem extends Error {
   }
 }
 
+/** Event on the window: the server has answered that its user is not logged in. */
+export const LOGGED_OUT = "improva:logged-out";
+
 /** Browsers refuse keepalive requests above 64 kB. */
 const KEEPALIVE_BYTES = 60_000;
 
@@ -88,6 +91,7 @@ async function send(request: Request): Promise<Response> {
     if (save) unanswered.delete(save);
   }
   if (response.ok) return response;
+  if (response.status === 401 && !request.url.endsWith("/api/session")) window.dispatchEvent(new Event(LOGGED_OUT));
   const problem = await response.json().catch(() => null);
   throw new Problem(typeof problem?.detail === "string" ? problem.detail : `The request failed (${response.status}).`);
 }
@@ -126,8 +130,13 @@ export function address<Path extends Readable>(
   });
 }
 
-/** A form with one file. The type says which part the form has; the browser sends the form as it is. */
+/** Most megabytes that the server accepts. */
+const MOST_MB = 250;
+
+/** A form with one file. Throws for a file that the server would refuse after it was sent whole. The type says which part the form has; the browser sends the form as it is. */
 export function upload(file: File): components["schemas"]["UploadForm"] {
+  if (file.size > MOST_MB * 1e6)
+    throw new Problem(`${file.name} is over ${MOST_MB} MB. Save it smaller, and add it again.`);
   const form = new FormData();
   form.set("file", file);
   return form as unknown as components["schemas"]["UploadForm"];

@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { Link } from "react-router";
+import { LogOut } from "../session/LogOut";
 
 /** The bar along the top: the name, the current place, and the page's actions. */
 export function Masthead({ where, children }: { where?: ReactNode; children?: ReactNode }) {
@@ -10,6 +11,7 @@ export function Masthead({ where, children }: { where?: ReactNode; children?: Re
       </Link>
       <div className="min-w-0 grow truncate text-sm text-soft">{where}</div>
       {children}
+      <LogOut />
     </header>
   );
 }

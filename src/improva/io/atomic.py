@@ -46,15 +46,17 @@ def _what_to_do(problem: OSError) -> str:
     return "make room on the disk and try again" if problem.errno in FULL else "choose another name"
 
 
-def atomic_write(path: Path, data: bytes) -> None:
-    """Write a whole file under its name, or nothing. Raises :class:`OutputError`."""
-    with atomic_path(path) as temporary:
+def atomic_write(path: Path, data: bytes, mode: int = 0o644) -> None:
+    """Write a whole file under its name with permissions ``mode``, or nothing. Raises :class:`OutputError`."""
+    with atomic_path(path, mode) as temporary:
         temporary.write_bytes(data)
 
 
 @contextmanager
-def atomic_path(path: Path) -> Iterator[Path]:
+def atomic_path(path: Path, mode: int = 0o644) -> Iterator[Path]:
     """Yield a temporary path in the same folder with the same ending; rename it to ``path`` if the block succeeds.
+
+    Only its owner can read it before; then it has the permissions ``mode``.
 
     Raises:
         OutputError: the folder is missing or cannot be written.
@@ -69,7 +71,7 @@ def atomic_path(path: Path) -> Iterator[Path]:
         yield temporary
         with temporary.open("rb") as written:
             os.fsync(written.fileno())
-        temporary.chmod(0o644)
+        temporary.chmod(mode)
         temporary.replace(path)
     except BaseException as problem:
         temporary.unlink(missing_ok=True)

@@ -5,34 +5,41 @@ from __future__ import annotations
 from functools import cache
 from pathlib import Path
 
-from flask import Response, send_from_directory
+from flask import Response
 from flask_openapi3 import OpenAPI
 
+from ..app.access import Password
 from ..app.services import Services
 from ..jobs.handlers import make_dispatcher
-from .errors import make_openapi, problem, register_errors
+from .errors import make_openapi, register_errors
+from .login import Login
+from .page_files import register_page
 from .routes import ALL_ROUTES
-from .security import protect
-
-PAGE = Path(__file__).parent / "page"
+from .security import ONLY_HERE, Access, protect
 
 
-def create_app(data: Path) -> OpenAPI:
+def create_app(data: Path, access: Access = ONLY_HERE) -> OpenAPI:
     """Return the application for a seller's data folder; the folder is created if missing.
+
+    Args:
+        data: the folder.
+        access: who may use it; by default whoever sits at this computer.
 
     Raises:
         NewerDatabaseError: a newer version of Improva has written the folder's database.
+        PasswordError: a login is needed, but no password is set.
     """
     app = make_openapi()
     services = Services.of_folder(data)
     app.extensions["services"] = services
     app.extensions["jobs"] = make_dispatcher(services)
+    password = Password(data)
+    app.extensions["login"] = Login(password, access.login)
     register_errors(app)
-    protect(app)
+    protect(app, access, password)
     register_routes(app)
     app.add_url_rule("/api/document/openapi.json", view_func=get_api_document)
-    app.add_url_rule("/", view_func=get_page)
-    app.add_url_rule("/<path:path>", view_func=get_page)
+    register_page(app)
     return app
 
 
@@ -52,17 +59,3 @@ def _document() -> str:
 def get_api_document() -> Response:
     """Return the API document."""
     return Response(_document(), mimetype="application/json")
-
-
-def get_page(path: str = "index.html") -> Response:
-    """Return the page's HTML for every address of the page."""
-    if path.startswith("api/"):
-        return problem(404, "There is nothing at this address. Go back to the board.")
-    if not (PAGE / path).is_file():
-        path = "index.html"
-    if not (PAGE / path).is_file():
-        return problem(503, "The page is not built yet: run 'make demo'.")
-    answer = send_from_directory(PAGE, path)
-    changes = path == "index.html" or "assets/" not in path
-    answer.headers["Cache-Control"] = "no-cache" if changes else "public, max-age=31536000, immutable"
-    return answer

@@ -10,6 +10,7 @@ from werkzeug.local import LocalProxy
 from ..app.pair import Pair
 from ..app.services import Services
 from ..jobs.dispatcher import JobDispatcher
+from .login import Login
 from .schemas.common import PairPath
 
 services = cast(Services, LocalProxy(lambda: current_app.extensions["services"]))
@@ -17,6 +18,10 @@ services = cast(Services, LocalProxy(lambda: current_app.extensions["services"])
 
 jobs = cast(JobDispatcher, LocalProxy(lambda: current_app.extensions["jobs"]))
 """The dispatcher of its jobs."""
+
+
+login = cast(Login, LocalProxy(lambda: current_app.extensions["login"]))
+"""The log-in of the server."""
 
 
 def load_pair(path: PairPath) -> Pair:

@@ -14,6 +14,8 @@ from ..app.previews import CELL_PX
 from ..app.services import Services
 from ..memory import give_back
 from .app import create_app
+from .errors import MAX_UPLOAD_MB
+from .security import Access
 
 THREADS = 8
 
@@ -26,22 +28,24 @@ def _warm(services: Services) -> None:
             services.render_cache.shaded_view(info, CELL_PX, {}, close=info.close)
 
 
-def serve(host: str, port: int, data: Path, demo: bool, reload: bool = False) -> None:
+def serve(host: str, port: int, data: Path, access: Access, demo: bool, reload: bool = False) -> None:
     """Serve a data folder until interrupted.
 
     Args:
         host, port: the address to listen at.
         data: the data folder; it is made where it is missing.
+        access: who may use it.
         demo: lay out the demo range first, where the board is empty.
         reload: start again whenever the code changes, with a server for development.
 
     Raises:
         NewerDatabaseError: a newer version of Improva has written the folder's database.
+        PasswordError: a login is needed, but no password is set.
     """
     give_back()
     logging.basicConfig(level=logging.INFO, format="%(message)s")
     logging.getLogger("pyvips").setLevel(logging.WARNING)
-    app = create_app(data)
+    app = create_app(data, access)
     services: Services = app.extensions["services"]
     if demo:
         from ..demo import lay_out
@@ -53,4 +57,4 @@ def serve(host: str, port: int, data: Path, demo: bool, reload: bool = False) ->
     if reload:
         run_simple(host, port, app, use_reloader=True, threaded=True)
         return
-    waitress_serve(app, host=host, port=port, threads=THREADS, max_request_body_size=2**30, ident=None)
+    waitress_serve(app, host=host, port=port, threads=THREADS, max_request_body_size=MAX_UPLOAD_MB * 1_000_000, ident=None)
