@@ -13,7 +13,7 @@ ROWS = (
     ("bench", "cli", "web"),
     ("demo", "jobs", "simulators"),
     ("app",),
-    ("store",),
+    ("store", "sandbox"),
     ("io", "catalogue", "scenes", "surfaces", "fonts"),
     ("core",),
 )
@@ -24,6 +24,7 @@ SAYS = {
     "bench": "benchmarks",
     "demo": "demo range",
     "app": "use cases",
+    "sandbox": "foreign files",
     "simulators": "stand-ins",
     "store": "SQLite and blobs",
     "io": "file formats",

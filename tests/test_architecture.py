@@ -22,12 +22,13 @@ MAY_IMPORT = {
     "scenes": set(),
     "surfaces": {"core"},
     "fonts": {"core"},
+    "sandbox": {"core"},
     "store": {"core", "io"},
-    "app": {"core", "io", "store", *DATA},
+    "app": {"core", "io", "sandbox", "store", *DATA},
     "jobs": {"app", "core", "io", "store", *DATA},
-    "web": {"app", "jobs", "core", "io", "store", "simulators", *DATA},
+    "web": {"app", "jobs", "core", "io", "sandbox", "store", "simulators", *DATA},
     "simulators": {"core", "io"},
-    "cli": {"app", "jobs", "core", "io", "store", *DATA},
+    "cli": {"app", "jobs", "core", "io", "sandbox", "store", *DATA},
     "demo": {"app", "core", "io", "store", *DATA},
 }
 """What each package may import, beside itself and the modules at the top (stages, memory). ``bench`` measures all of them."""

@@ -6,33 +6,47 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from improva.app.preparations import PreparedArtworks
+from improva.app.artworks import ArtworkLibrary
 from improva.app.render_cache import RenderCache
 from improva.core.artwork.pixels import Artwork
 from improva.core.artwork.traits import find_traits
 from improva.core.errors import StepError
 from improva.core.preparation import Preparation, Step
-from improva.store import ArtRow, Artworks, Database, Fonts, Origins, Preparations
+from improva.sandbox import Here
+from improva.store import ArtRow, Artworks, Database, Fonts, Origins, Preparations, Store
 from tests.conftest import art_of, encoded, quadrants
 from tests.core.preparation.test_cut import disc, on_paper
 
 CUT, BORDER = Step("cut"), Step("border", {"mm": 3})
 
 
+class CountingLibrary(ArtworkLibrary):
+    """An artwork library that counts how often a file was opened."""
+
+    opened = 0
+
+    def open(self, art: ArtRow) -> Artwork:
+        self.opened += 1
+        return super().open(art)
+
+
 class Room:
-    """A data folder with one scan, and a counter of how often the scan was opened."""
+    """A data folder with one scan."""
 
     def __init__(self, folder: Path, art: Artwork) -> None:
         self.database = Database(folder)
         self.artworks = Artworks(self.database)
         self.id = self.artworks.add("Scan", "scan.png", art, find_traits(art)).id
-        self.opened = 0
         self.preparations = Preparations(self.database)
-        self.preparing = PreparedArtworks(self.preparations, RenderCache(), self.open)
+        self.library = self.open_library()
+        self.preparing = self.library.preparations
 
-    def open(self, row: ArtRow) -> Artwork:
-        self.opened += 1
-        return self.artworks.open(row)
+    def open_library(self) -> CountingLibrary:
+        return CountingLibrary(Store(self.database), RenderCache(), Here())
+
+    @property
+    def opened(self) -> int:
+        return self.library.opened
 
     @property
     def row(self) -> ArtRow:
@@ -54,8 +68,8 @@ def test_equal_steps_run_once_and_their_result_survives_a_restart(room: Room) ->
         "what is off is not there"
     )
     assert room.opened == opened
-    again = PreparedArtworks(room.preparations, RenderCache(), room.open)
-    assert again.make(room.row, preparation) == first and room.opened == opened
+    again = room.open_library()
+    assert again.preparations.make(room.row, preparation) == first and again.opened == 0
     assert room.database.blob(first.sha256)[:4] == b"\x89PNG"
 
 

@@ -6,8 +6,10 @@ from pathlib import PurePosixPath
 
 from ..core.artwork.pixels import Artwork
 from ..core.artwork.traits import find_traits
+from ..sandbox import Reader
 from ..store import ArtRow, Store
 from .errors import NotFoundError
+from .foreign_files import read_artwork, read_proxy
 from .preparations import PreparedArtworks
 from .render_cache import RenderCache
 
@@ -15,9 +17,9 @@ from .render_cache import RenderCache
 class ArtworkLibrary:
     """The artworks of one data folder."""
 
-    def __init__(self, store: Store, render_cache: RenderCache) -> None:
-        self._store, self._render_cache = store, render_cache
-        self.preparations = PreparedArtworks(store.preparations, render_cache, self.open)
+    def __init__(self, store: Store, render_cache: RenderCache, reader: Reader) -> None:
+        self._store, self._render_cache, self._reader = store, render_cache, reader
+        self.preparations = PreparedArtworks(store.preparations, self)
 
     def imported(self, artwork_id: int) -> ArtRow:
         """Return an artwork as imported, before any preparation.
@@ -59,12 +61,12 @@ class ArtworkLibrary:
 
         Raises:
             ArtworkError: the file is no image that can be read.
+            LimitError: it takes too much to open.
         """
         name = plain_name(file_name)
-        art = Artwork.read(data)
-        proxy = art.proxy()
-        row = self._store.artworks.add(title_of(name), name, art, find_traits(proxy), aside)
-        self._render_cache.proxy(row.sha256, lambda: proxy)
+        found = read_artwork(self._reader, data)
+        row = self._store.artworks.add(title_of(name), name, found.art, found.traits, aside)
+        self.keep_proxy(row.sha256, found.proxy)
         return row
 
     def open(self, art: ArtRow) -> Artwork:
@@ -73,11 +75,15 @@ class ArtworkLibrary:
 
     def proxy(self, art: ArtRow) -> Artwork:
         """Return the artwork's proxy, a reduced copy for previews and checks."""
-        return self._render_cache.proxy(art.sha256, lambda: self.open(art))
+        return self._render_cache.proxy(art.sha256, lambda: read_proxy(self._reader, self.open(art)))
 
     def small_proxy(self, art: ArtRow) -> Artwork:
         """Return a proxy of half the size."""
-        return self._render_cache.small_proxy(art.sha256, lambda: self.open(art))
+        return self._render_cache.small_proxy(art.sha256, lambda: self.proxy(art))
+
+    def keep_proxy(self, sha256: str, proxy: Artwork) -> None:
+        """Keep the proxy of a picture that was just read or made."""
+        self._render_cache.proxy(sha256, lambda: proxy)
 
 
 def plain_name(file_name: str | None) -> str:

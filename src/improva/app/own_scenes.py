@@ -15,8 +15,10 @@ from ..core.mockup.photo import PHOTO_PX, PhotoScene, make_scene, suggested
 from ..core.output import slug
 from ..core.render import on_blank
 from ..core.template import Panel, Template
+from ..io.scene_pack import read_info
 from ..io.scene_pack_writer import write_photo_scene
-from ..io.scene_pack_zip import FILES, unzip_pack
+from ..io.scene_pack_zip import FILES
+from ..sandbox import Reader
 from ..store import OwnSceneRow, Store
 from ..store.database import key_of
 from ..store.models.photo_marks import MarksModel
@@ -24,6 +26,7 @@ from .artworks import ArtworkLibrary
 from .blanks import BlankShelf
 from .cache import Memo, SizedLru
 from .errors import NotFoundError
+from .foreign_files import SCENE_PACK
 from .scenes import SceneLibrary
 
 PREVIEW_PX = 1000
@@ -34,7 +37,10 @@ LEFT_OUT = (26, 30, 28, 150)
 class PhotoScenes:
     """The marked photographs of one data folder and their scenes."""
 
-    def __init__(self, store: Store, blanks: BlankShelf, artworks: ArtworkLibrary, scenes: SceneLibrary) -> None:
+    def __init__(
+        self, store: Store, blanks: BlankShelf, artworks: ArtworkLibrary, scenes: SceneLibrary, reader: Reader
+    ) -> None:
+        self._reader = reader
         self._store, self._blanks, self._artworks, self._scenes = store, blanks, artworks, scenes
         self._drafts: Memo[PhotoScene | ImprovaError] = Memo(SizedLru(4))
 
@@ -92,7 +98,8 @@ class PhotoScenes:
     def take_in(self, data: bytes) -> OwnSceneRow:
         """Import a scene pack from a ZIP. Raises :class:`SceneError`."""
         with tempfile.TemporaryDirectory() as place:
-            info = unzip_pack(data, Path(place))
+            self._reader.read(SCENE_PACK, data, place)
+            info = read_info(Path(place))
             if info.id != slug(info.id):
                 raise SceneError(f"'{info.id}' cannot be a scene's id: small letters, digits and hyphens only.")
             if info.id in self._scenes.packs():

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import asdict, replace
-from typing import Any
+from typing import Any, Protocol
 
 from ..core.artwork.pixels import PROXY_PX, Artwork
 from ..core.artwork.traits import find_traits
@@ -17,7 +16,6 @@ from ..stages import versions
 from ..store import ArtRow, Preparations, PreparedRow
 from ..store.database import key_of
 from .cache import Memo, SizedLru
-from .render_cache import RenderCache
 
 MOST_SPECK_MM = 5.0
 NECK_MM = 6.0
@@ -39,11 +37,27 @@ def report_of(picture: Picture) -> dict[str, Any]:
     }
 
 
+class Originals(Protocol):
+    """Where artworks' pixels come from."""
+
+    def open(self, art: ArtRow) -> Artwork:
+        """Open the file of an artwork."""
+
+    def proxy(self, art: ArtRow) -> Artwork:
+        """Return its proxy."""
+
+    def small_proxy(self, art: ArtRow) -> Artwork:
+        """Return a proxy of half the size."""
+
+    def keep_proxy(self, sha256: str, proxy: Artwork) -> None:
+        """Keep the proxy of a picture that was just made."""
+
+
 class PreparedArtworks:
     """The preparations of one data folder, with a cache of small copies after each step."""
 
-    def __init__(self, preparations: Preparations, render_cache: RenderCache, open_art: Callable[[ArtRow], Artwork]) -> None:
-        self._stored, self._render_cache, self._open = preparations, render_cache, open_art
+    def __init__(self, preparations: Preparations, originals: Originals) -> None:
+        self._stored, self._originals = preparations, originals
         self._small: Memo[Picture] = Memo(SizedLru(10))
         self._prepared: Memo[PreparedRow] = Memo(SizedLru(1000))
         self._palettes: Memo[list[str]] = Memo(SizedLru(1000))
@@ -65,7 +79,7 @@ class PreparedArtworks:
     def _after(self, row: ArtRow, first: Preparation, steps: tuple[Step, ...], count: int) -> Picture:
         def make() -> Picture:
             if count == 0:
-                return first_picture(self._render_cache.proxy(row.sha256, lambda: self._open(row)), first, PROXY_PX)
+                return first_picture(self._originals.proxy(row), first, PROXY_PX)
             return after_step(self._after(row, first, steps, count - 1), steps, count - 1)
 
         return self._small.get(self._key(row, replace(first, steps=steps[:count])), make)
@@ -82,12 +96,12 @@ class PreparedArtworks:
             stored = self._stored.prepared(key)
             if stored is not None:
                 return stored
-            original = self._open(row)
+            original = self._originals.open(row)
             picture = prepare(original, preparation)
             art = artwork_of(picture, original.facts)
             proxy = Artwork(b"", art.facts, shown(picture, PROXY_PX).copy_memory())
             prepared = self._stored.keep(key, art, find_traits(proxy), report_of(picture))
-            self._render_cache.proxy(prepared.sha256, lambda: proxy)
+            self._originals.keep_proxy(prepared.sha256, proxy)
             return prepared
 
         return self._prepared.get(key, find)
@@ -96,7 +110,7 @@ class PreparedArtworks:
         """Return the main colours of a prepared artwork, the largest first."""
 
         def find() -> list[str]:
-            proxy = self._render_cache.small_proxy(row.sha256, lambda: self._open(row))
+            proxy = self._originals.small_proxy(row)
             return [swatch.colour for swatch in palette(picture_of(proxy.image(), 1.0))]
 
         return self._palettes.get(row.sha256, find)

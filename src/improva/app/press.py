@@ -5,12 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from ..core.artwork.pixels import Artwork
 from ..core.press import METHODS, PLATEN_MM, Figures, PressStep, Suggestion, common_figures, methods_of, press_plan, suggest
 from ..core.template import Panel, Template
 from ..store import PressingRow, PressRow, Store
-
-PHOTO_PX = 1600
 
 
 @dataclass(frozen=True)
@@ -81,10 +78,3 @@ def press_setup(store: Store, template: Template, choice: PressChoice) -> PressS
     figures = maker if maker is not None and by_maker else suggestion.figures
     steps = press_plan(template, panel, method, figures, press.platen_mm)
     return PressSetup(method, press, finish, panel, by_maker, figures, common, maker, suggestion, log, list(steps))
-
-
-def small_photo(data: bytes) -> bytes:
-    """Return a photograph as it is stored with a record: upright, reduced, as JPEG. Raises :class:`ArtworkError`."""
-    picture = Artwork.read(data).reduced(PHOTO_PX)
-    flat = picture.flatten(background=[255, 255, 255]) if picture.hasalpha() else picture
-    return bytes(flat.jpegsave_buffer(Q=88, keep="none"))

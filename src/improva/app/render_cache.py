@@ -100,10 +100,10 @@ class RenderCache:
             key, lambda: shade_plain_parts(self.view(info, size, close, mirrored, contour), own, surface, spent=large)
         )
 
-    def proxy(self, sha256: str, open_art: Callable[[], Artwork]) -> Artwork:
-        """Return an artwork's proxy. Raises :class:`ArtworkError` if it does not decode."""
-        return self._proxies.get(sha256, lambda: open_art().proxy())
+    def proxy(self, sha256: str, make: Callable[[], Artwork]) -> Artwork:
+        """Return an artwork's proxy, made once. Raises what ``make`` raises."""
+        return self._proxies.get(sha256, make)
 
-    def small_proxy(self, sha256: str, open_art: Callable[[], Artwork]) -> Artwork:
+    def small_proxy(self, sha256: str, proxy: Callable[[], Artwork]) -> Artwork:
         """Return a proxy of half the size, for small previews."""
-        return self._small.get(sha256, lambda: self.proxy(sha256, open_art).proxy(PROXY_PX // 2))
+        return self._small.get(sha256, lambda: proxy().proxy(PROXY_PX // 2))

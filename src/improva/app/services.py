@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
+from ..sandbox import Here, Reader
 from ..store import Database, Store
 from .artworks import ArtworkLibrary
 from .blanks import BlankShelf
@@ -22,25 +23,27 @@ class Services:
     Args:
         database: of the data folder, or of a snapshot of it for a job.
         render_cache: shared by services that work on the same scenes; a new one by default.
+        reader: reads foreign files; by default in this process, without limits.
     """
 
-    def __init__(self, database: Database, render_cache: RenderCache | None = None) -> None:
+    def __init__(self, database: Database, render_cache: RenderCache | None = None, reader: Reader | None = None) -> None:
+        self.reader = reader or Here()
         self.store = Store(database)
         self.render_cache = render_cache or RenderCache()
         self.scenes = SceneLibrary(self.store.own_scenes.folder)
         self.fonts = FontLibrary(self.store)
         self.blanks = BlankShelf(self.store, self.scenes)
-        self.artworks = ArtworkLibrary(self.store, self.render_cache)
+        self.artworks = ArtworkLibrary(self.store, self.render_cache, self.reader)
         self.pairs = PairLoader(self.store, self.blanks, self.artworks, self.fonts, self.scenes)
         self.preflight = Preflight(self.store, self.blanks, self.artworks)
         self.previews = Previews(self.store, self.blanks, self.artworks, self.scenes, self.render_cache)
-        self.own_scenes = PhotoScenes(self.store, self.blanks, self.artworks, self.scenes)
+        self.own_scenes = PhotoScenes(self.store, self.blanks, self.artworks, self.scenes, self.reader)
 
     @classmethod
-    def of_folder(cls, data: Path) -> Services:
+    def of_folder(cls, data: Path, reader: Reader | None = None) -> Services:
         """Return the services of a data folder, and create the folder if it is missing.
 
         Raises:
             NewerDatabaseError: a newer version of Improva has written the database.
         """
-        return cls(Database(data))
+        return cls(Database(data), reader=reader)

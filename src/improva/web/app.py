@@ -11,6 +11,7 @@ from flask_openapi3 import OpenAPI
 from ..app.access import Password
 from ..app.services import Services
 from ..jobs.handlers import make_dispatcher
+from ..sandbox import Reader
 from .errors import make_openapi, register_errors
 from .login import Login
 from .page_files import register_page
@@ -18,19 +19,20 @@ from .routes import ALL_ROUTES
 from .security import ONLY_HERE, Access, protect
 
 
-def create_app(data: Path, access: Access = ONLY_HERE) -> OpenAPI:
+def create_app(data: Path, access: Access = ONLY_HERE, reader: Reader | None = None) -> OpenAPI:
     """Return the application for a seller's data folder; the folder is created if missing.
 
     Args:
         data: the folder.
         access: who may use it; by default whoever sits at this computer.
+        reader: reads foreign files; by default in this process, without limits.
 
     Raises:
         NewerDatabaseError: a newer version of Improva has written the folder's database.
         PasswordError: a login is needed, but no password is set.
     """
     app = make_openapi()
-    services = Services.of_folder(data)
+    services = Services.of_folder(data, reader)
     app.extensions["services"] = services
     app.extensions["jobs"] = make_dispatcher(services)
     password = Password(data)

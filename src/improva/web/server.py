@@ -10,9 +10,11 @@ import click
 from waitress import serve as waitress_serve
 from werkzeug.serving import run_simple
 
+from ..app import foreign_files
 from ..app.previews import CELL_PX
 from ..app.services import Services
 from ..memory import give_back
+from ..sandbox import Sandbox
 from .app import create_app
 from .errors import MAX_UPLOAD_MB
 from .security import Access
@@ -45,7 +47,9 @@ def serve(host: str, port: int, data: Path, access: Access, demo: bool, reload: 
     give_back()
     logging.basicConfig(level=logging.INFO, format="%(message)s")
     logging.getLogger("pyvips").setLevel(logging.WARNING)
-    app = create_app(data, access)
+    reader = Sandbox((foreign_files.__name__,), foreign_files.warm_up)
+    reader.warm()
+    app = create_app(data, access, reader)
     services: Services = app.extensions["services"]
     if demo:
         from ..demo import lay_out

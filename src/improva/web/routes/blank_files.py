@@ -8,8 +8,7 @@ from flask import Response
 
 from ...app.artworks import plain_name
 from ...app.errors import NotFoundError
-from ...core.guide import laid_over, read_guide, trace
-from ...core.output.profile import open_profile
+from ...app.foreign_files import PROFILE, read_guide_file
 from ..context import services
 from ..presenters.blanks import blank_of_id_out
 from ..routing import Routes
@@ -17,8 +16,6 @@ from ..schemas.blanks import BlankOut, BlankPath, GuideTraceOut, PanelPath
 from ..schemas.common import UploadForm
 
 api = Routes("blanks", "/api/blanks")
-
-GUIDE_PX = 1800
 
 
 def _answer(template_id: str) -> dict[str, Any]:
@@ -28,10 +25,9 @@ def _answer(template_id: str) -> dict[str, Any]:
 @api.post("/guide", responses={200: GuideTraceOut})
 def trace_guide(form: UploadForm) -> dict[str, Any]:
     """Read the zones of a provider's guide without storing it."""
-    guide = read_guide(form.file.stream.read())
-    outline = trace(guide)
+    guide = read_guide_file(services.reader, form.file.stream.read())
     return GuideTraceOut(
-        px=guide.px, claimed_mm=guide.claimed_mm, trim=outline.trim, rectangular=outline.rectangular
+        px=guide.px, claimed_mm=guide.claimed_mm, trim=guide.zones.trim, rectangular=guide.zones.rectangular
     ).model_dump()
 
 
@@ -39,7 +35,7 @@ def trace_guide(form: UploadForm) -> dict[str, Any]:
 def set_guide(path: PanelPath, form: UploadForm) -> dict[str, Any]:
     """Store a provider's guide as an overlay on a panel. It is never printed."""
     panel, data = services.blanks.get(path.template_id).panel(path.panel_id), form.file.stream.read()
-    read_guide(data)
+    read_guide_file(services.reader, data)
     services.store.blanks.keep_file(path.template_id, "guide", data, plain_name(form.file.filename), panel.id)
     return _answer(path.template_id)
 
@@ -60,8 +56,8 @@ def get_guide_picture(path: PanelPath) -> Response:
     file = services.store.blanks.file(path.template_id, "guide", path.panel_id)
     if file is None:
         raise NotFoundError("No guide lies over this panel.")
-    image = laid_over(read_guide(services.store.database.blob(file.sha256)), GUIDE_PX)
-    picture = Response(image.pngsave_buffer(compression=3, keep="none"), mimetype="image/png")
+    guide = read_guide_file(services.reader, services.store.database.blob(file.sha256))
+    picture = Response(guide.picture, mimetype="image/png")
     picture.headers["ETag"] = f'"{file.sha256}"'
     return picture
 
@@ -71,7 +67,7 @@ def set_profile(path: BlankPath, form: UploadForm) -> dict[str, Any]:
     """Store the printer's ICC profile for this blank."""
     services.blanks.get(path.template_id)
     data = form.file.stream.read()
-    open_profile(data)
+    services.reader.read(PROFILE, data)
     services.store.blanks.keep_file(path.template_id, "profile", data, plain_name(form.file.filename))
     services.blanks.refresh()
     return _answer(path.template_id)

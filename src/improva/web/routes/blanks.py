@@ -8,6 +8,7 @@ from typing import Any
 
 from flask import Response
 
+from ...app.foreign_files import TEMPLATE
 from ...app.reports import template_report
 from ...app.services import Services
 from ...core.errors import TemplateError
@@ -23,8 +24,6 @@ from ..schemas.blanks import BlankOut, BlankPath, BoardIn, LimitIn, LimitPath, M
 from ..schemas.common import UploadForm
 
 api = Routes("blanks", "/api/blanks")
-
-MAX_TOML_BYTES = 400_000
 
 
 def _checked(template: Template) -> Template:
@@ -96,19 +95,14 @@ def import_blank(form: UploadForm) -> tuple[dict[str, Any], int]:
 
     Raises :class:`TemplateError` for a file that is broken or too large.
     """
-    data = form.file.stream.read(MAX_TOML_BYTES + 1)
-    if len(data) > MAX_TOML_BYTES:
-        raise TemplateError("This file is far larger than any template: choose the .toml file that was exported.")
-    try:
-        table = tomllib.loads(data.decode("utf-8"))
-    except (UnicodeDecodeError, tomllib.TOMLDecodeError) as broken:
-        raise TemplateError(f"This is not a template file: {broken}.") from broken
-    wanted = str(table.get("id", ""))
+    found = services.reader.read(TEMPLATE, form.file.stream.read()).values
+    table, wanted = tomllib.loads(found["toml"]), found["id"]
+    table["id"] = wanted
     if not re.fullmatch(r"[a-z0-9][a-z0-9-]{0,79}", wanted) or wanted in {
         *services.blanks.all(),
         *services.store.blanks.used_ids(),
     }:
-        table["id"] = _new_id(services, str(table.get("title", "blank")))
+        table["id"] = _new_id(services, str(table["title"]))
     return _keep(parse_template(table, own=True)), 201
 
 

@@ -6,11 +6,12 @@ import json
 from dataclasses import asdict
 from typing import Any
 
+from ...app.foreign_files import read_orders_table
 from ...app.orders import example_table, orders_with_photos
 from ...app.pair import Pair
 from ...app.personalisation import OpenPlace, open_places
 from ...core.errors import ListingError
-from ...core.orders import OrderProblem, read_orders
+from ...core.orders import OrderProblem
 from ...core.output import slug
 from ...store.models.orders import OrderIssueModel
 from ..context import jobs, load_pair, services
@@ -71,7 +72,7 @@ def make_orders(path: PairPath, form: OrdersForm) -> dict[str, Any]:
     """Start a job for a table of orders. Raises :class:`ListingError` for a table that cannot be read."""
     pair, places = _load(path)
     _check_open_places(places)
-    rows, problems = read_orders(form.file.stream.read(), [place.name for place in places])
+    rows, problems = read_orders_table(services.reader, form.file.stream.read(), [place.name for place in places])
     photos = {file.filename or "": file.stream.read() for file in form.photos}
     orders, more = orders_with_photos(services, places, rows, photos)
     return _start(pair, orders, [*problems, *more])
