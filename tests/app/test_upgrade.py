@@ -9,7 +9,7 @@ import pytest
 from improva.app.pair import Pair
 from improva.app.services import Services
 from improva.core.pieces import Overlay
-from improva.store.backup import read_backup
+from improva.store.restore import read_backup
 from tests.store.test_migrations import RANGE_0_1
 
 BLANK = "tumbler-20oz-straight"

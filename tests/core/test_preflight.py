@@ -98,6 +98,13 @@ def test_bare_edges_are_measured_and_covered(judge: Judge, placement: dict[str, 
     assert mended(judge, art, "bare-edge", **placement).status == "pass"
 
 
+def test_a_picture_outside_its_panel_is_reported_and_brought_back(judge: Judge) -> None:
+    art = art_of(quadrants())
+    found = check(judge(art, shift_mm=(5000.0, 0.0)), "bare-edge")
+    assert found.status == "warn" and found.measured == pytest.approx(236.2, abs=0.1) and "wholly outside" in found.message
+    assert mended(judge, art, "bare-edge", shift_mm=(5000.0, 0.0)).status == "pass"
+
+
 def test_a_background_or_a_cut_out_makes_bare_edges_acceptable(judge: Judge) -> None:
     assert check(judge(art_of(quadrants(600, 600)), fit="contain", background="#203040"), "bare-edge").status == "pass"
     cut = np.dstack([quadrants(600, 600), np.tile(np.linspace(0, 255, 600).astype(np.uint8), (600, 1))])

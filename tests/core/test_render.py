@@ -95,6 +95,16 @@ def test_one_pixel_pictures_and_very_wide_ones_are_rendered(design_of: Callable[
             assert got.shape[:2] == (H, W) and np.abs(got[H // 2, W // 2, :3].astype(int) - (9, 99, 199)).max() <= 1
 
 
+@pytest.mark.parametrize("rotate_deg", [0, 90, 33])
+@pytest.mark.parametrize("shift_mm", [(5000, 0), (-5000, 0), (0, 5000), (0, -5000)])
+def test_a_picture_outside_its_panel_is_an_empty_layer(
+    design_of: Callable[..., Design], shift_mm: tuple[float, float], rotate_deg: float
+) -> None:
+    art = art_of(quadrants(60, 50))
+    got = pixels(design_of(art, fit="contain", shift_mm=shift_mm, rotate_deg=rotate_deg), art)
+    assert got.shape == (H, W, 4) and not got[..., 3].any()
+
+
 def test_pieces_are_composited_in_order(tumbler: Template) -> None:
     # Porter and Duff 1984, "over": a half-transparent white over red is half way between them.
     ground = Artwork.read(encoded(Image.new("RGB", (50, 44), (200, 0, 0))))

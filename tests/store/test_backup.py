@@ -2,6 +2,7 @@
 
 import io
 import json
+import sqlite3
 import threading
 import zipfile
 from pathlib import Path
@@ -13,7 +14,9 @@ from improva.cli import main
 from improva.core.artwork.traits import find_traits
 from improva.core.design import Placement
 from improva.store import Artworks, Database, Pairs
-from improva.store.backup import BackupError, read_backup, write_backup
+from improva.store.backup import BackupError, write_backup
+from improva.store.database import MissingFileError
+from improva.store.restore import read_backup
 from tests.conftest import BLANK, art_of, quadrants
 
 
@@ -100,6 +103,96 @@ def test_a_damaged_backup_is_reported_and_nothing_is_written(folder: Path, tmp_p
     with pytest.raises(BackupError):
         read_backup(tmp_path / "bad.zip", tmp_path / "again")
     assert sorted(path.name for path in tmp_path.iterdir()) == before
+
+
+def hostile(folder: Path, path: Path, *sql: str, **more: bytes) -> Path:
+    """A backup whose database was changed by SQL, with further files."""
+    write_backup(folder, path)
+    database = path.with_suffix(".sqlite")
+
+    def change(name: str, data: bytes) -> list[tuple[str, bytes]]:
+        if name == "backup.json":
+            about = json.loads(data)
+            return [(name, json.dumps({**about, "files": about["files"] + len(more)}).encode()), *more.items()]
+        if name != "improva.sqlite":
+            return [(name, data)]
+        database.write_bytes(data)
+        connection = sqlite3.connect(database)
+        connection.execute("PRAGMA ignore_check_constraints = ON")
+        for statement in sql:
+            connection.execute(statement)
+        connection.commit()
+        connection.close()
+        return [(name, database.read_bytes())]
+
+    path.write_bytes(altered(path.read_bytes(), change))
+    database.unlink()
+    return path
+
+
+ELSEWHERE = "../../../../../../../../etc/passwd"
+HOSTILE = {
+    "an artwork elsewhere": f"UPDATE artwork SET sha256 = '{ELSEWHERE}'",
+    "a made file elsewhere": "INSERT INTO made_file (key, artwork_id, template_id, kind, placement_key, file_name) "
+    f"VALUES ('{ELSEWHERE}', 1, 'mug-11oz', 'print', '', 'a.png')",
+    "a pack elsewhere": f"INSERT INTO own_scene (template_id, panel_id, title, pack) VALUES ('mug-11oz', 'wrap', 'a', '{ELSEWHERE}')",
+    "the folder of removed packs": "INSERT INTO own_scene (template_id, panel_id, title, pack) VALUES ('m', 'w', 'a', 'aside')",
+    "facts of a wrong kind": "UPDATE artwork SET facts = '[]'",
+    "facts that are not JSON": "UPDATE artwork SET facts = 'x'",
+    "a placement of a wrong kind": """UPDATE placement SET placement = '{"wrap": {"fit": 7}}'""",
+    "a row of nothing": "UPDATE placement SET artwork_id = 99",
+    "a column of another name": "ALTER TABLE artwork RENAME COLUMN title TO name",
+}
+
+
+@pytest.mark.parametrize("sql", HOSTILE.values(), ids=HOSTILE)
+def test_a_record_that_names_a_file_elsewhere_or_cannot_be_read_is_refused(folder: Path, tmp_path: Path, sql: str) -> None:
+    bad = hostile(folder, tmp_path / "bad.zip", sql)
+    before = sorted(path.name for path in tmp_path.iterdir())
+    with pytest.raises(BackupError):
+        read_backup(bad, tmp_path / "again")
+    assert sorted(path.name for path in tmp_path.iterdir()) == before
+
+
+def test_a_strangers_triggers_views_and_password_are_left_behind(folder: Path, tmp_path: Path) -> None:
+    bad = hostile(
+        folder,
+        tmp_path / "bad.zip",
+        "CREATE TRIGGER sly AFTER INSERT ON artwork BEGIN DELETE FROM setting; END",
+        "CREATE VIEW peek AS SELECT * FROM artwork",
+        "CREATE TABLE stowaway (a)",
+    )
+    read_backup(bad, tmp_path / "again")
+    found = {name for (name,) in Database(tmp_path / "again").connection.execute("SELECT name FROM sqlite_master")}
+    assert "artwork" in found and not {"sly", "peek", "stowaway"} & found
+    with pytest.raises(BackupError, match="does not belong"):
+        read_backup(hostile(folder, tmp_path / "more.zip", **{"access.json": b"{}"}), tmp_path / "more")
+
+
+def test_a_backup_that_would_fill_the_disk_is_refused_before_it_is_unpacked(folder: Path, tmp_path: Path) -> None:
+    write_backup(folder, tmp_path / "all.zip")
+    bomb = tmp_path / "bomb.zip"
+    with zipfile.ZipFile(tmp_path / "all.zip") as source, zipfile.ZipFile(bomb, "w", zipfile.ZIP_DEFLATED) as target:
+        for name in source.namelist():
+            target.writestr(name, bytes(300_000_000) if name == "made/abc.png" else source.read(name))
+    with pytest.raises(BackupError, match="far more than its size"):
+        read_backup(bomb, tmp_path / "again")
+
+
+def test_a_stored_name_stays_inside_the_data_folder(folder: Path) -> None:
+    """Also where a record was changed by other means than a backup."""
+    (folder.parent / "secret").write_bytes(b"secret")
+    database = Database(folder)
+    for name in ("../secret", "../../secret", "/etc/passwd", "", ".", "a/../../secret"):
+        with pytest.raises(MissingFileError):
+            database.blob(name)
+        with pytest.raises(MissingFileError):
+            database.made_path(name, ".png")
+
+
+def test_a_missing_original_is_reported(folder: Path) -> None:
+    with pytest.raises(MissingFileError, match="restore it from a backup"):
+        Database(folder).blob("0" * 64)
 
 
 def test_a_truncated_backup_and_a_file_that_is_not_a_zip_are_refused(folder: Path, tmp_path: Path) -> None:

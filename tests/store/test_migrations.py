@@ -3,14 +3,16 @@
 import json
 import sqlite3
 import threading
+import zipfile
 from pathlib import Path
 from typing import Any
 
 import pytest
 
 from improva.store import Artworks, Database, Pairs
-from improva.store.backup import read_backup, write_backup
+from improva.store.backup import write_backup
 from improva.store.migrations import LATEST, MIGRATIONS, NewerDatabaseError, migrate, statements, version_of
+from improva.store.restore import read_backup
 
 RANGE_0_1 = Path(__file__).parent / "data" / "range-0.1.zip"
 """A data folder as version 0.1 laid it out, through its own addresses, with every table in use but that of fonts."""
@@ -28,7 +30,8 @@ def rows(file: Path) -> dict[str, list[tuple[Any, ...]]]:
 @pytest.fixture
 def old_folder(tmp_path: Path) -> Path:
     folder = tmp_path / "range"
-    read_backup(RANGE_0_1, folder)
+    with zipfile.ZipFile(RANGE_0_1) as archive:
+        archive.extractall(folder)
     return folder
 
 

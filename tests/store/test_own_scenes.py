@@ -6,8 +6,10 @@ from pathlib import Path
 
 import pytest
 
+from improva.core.errors import SceneError
 from improva.io.atomic import temporary_prefix
 from improva.store import Database, OwnScenes
+from improva.store.database import MissingFileError
 
 
 @pytest.fixture
@@ -63,7 +65,8 @@ def test_a_removed_scene_keeps_its_pack_for_undo(own: OwnScenes) -> None:
     row = own.add(None, "mug-11oz", "wrap", "My mug", "own-mug-1")
     own.put_pack("own-mug-1", write("first"))
     own.set_removed(row, True)
-    assert held(own) is None and own.all() == [] and (own.folder / "aside" / "own-mug-1" / "scene.toml").read_text() == "first"
+    assert held(own) is None and own.all() == []
+    assert (own.folder / "aside" / f"row {row.id}" / "scene.toml").read_text() == "first"
     own.set_removed(row, True)  # twice is as once
     own.set_removed(row, False)
     assert held(own) == "first" and [r.id for r in own.all()] == [row.id]
@@ -75,3 +78,47 @@ def test_a_scene_without_a_pack_can_be_removed(own: OwnScenes) -> None:
     assert own.all() == []
     own.set_removed(row, False)
     assert [r.id for r in own.all()] == [row.id]
+
+
+def test_removed_packs_of_one_id_do_not_destroy_each_other(own: OwnScenes) -> None:
+    rows = []
+    for text in ("first", "second"):
+        rows.append(own.add(None, "mug-11oz", "wrap", "A mug", "terrace"))
+        own.put_pack("terrace", write(text))
+        own.set_removed(rows[-1], True)
+    own.set_removed(rows[0], False)
+    assert held(own, "terrace") == "first"
+    with pytest.raises(SceneError, match="another scene 'terrace'"):
+        own.set_removed(rows[1], False)
+    own.set_removed(rows[0], True)
+    own.set_removed(rows[1], False)
+    assert held(own, "terrace") == "second"
+
+
+@pytest.mark.parametrize("removed", [True, False])
+def test_a_pack_is_where_its_row_says_after_a_kill_between_the_two(own: OwnScenes, removed: bool) -> None:
+    row = own.add(None, "mug-11oz", "wrap", "My mug", "own-mug-1")
+    own.put_pack("own-mug-1", write("first"))
+    own.set_removed(row, not removed)
+    database = Database(own.folder.parent)
+    with database.writing() as connection:
+        connection.execute("UPDATE own_scene SET removed_at = ?", ("2026-11-01" if removed else None,))
+    assert held(OwnScenes(database)) == (None if removed else "first")
+
+
+def test_a_pack_set_aside_by_an_earlier_version_is_found(own: OwnScenes) -> None:
+    row = own.add(None, "mug-11oz", "wrap", "My mug", "own-mug-1")
+    own.put_pack("own-mug-1", write("first"))
+    own.set_removed(row, True)
+    (own.folder / "aside" / f"row {row.id}").rename(own.folder / "aside" / "own-mug-1")
+    again = OwnScenes(Database(own.folder.parent))
+    again.set_removed(row, False)
+    assert held(again) == "first"
+
+
+@pytest.mark.parametrize("pack", ["..", "../blobs", "/tmp/elsewhere", "aside", "", "a/b", "A", "x\0"])
+def test_a_stored_name_of_a_pack_stays_in_the_folder(own: OwnScenes, pack: str) -> None:
+    with pytest.raises(MissingFileError):
+        own.put_pack(pack, write("x"))
+    with pytest.raises(MissingFileError):
+        own.set_removed(own.add(None, "mug-11oz", "wrap", "My mug", pack), True)

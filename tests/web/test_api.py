@@ -52,6 +52,39 @@ def test_previews_follow_unsaved_edits_without_storing_them(client: ApiClient) -
     assert client.get(at(art)).json["placement"]["scale"] == 1
 
 
+@pytest.mark.parametrize("size", [(1, 1), (1, 500), (500, 1), (4000, 2), (2, 4000)])
+@pytest.mark.parametrize("mode", ["RGB", "RGBA"])
+def test_the_narrowest_pictures_are_placed_checked_and_shown(client: ApiClient, size: tuple[int, int], mode: str) -> None:
+    art = drop(client, encoded(Image.new(mode, size)))
+    for address in (at(art), f"/api/pairs/{art['id']}/hoodie-all-over", f"/api/artworks/{art['id']}/preview?px=64"):
+        assert client.get(address).status_code == 200
+    assert client.get(f"/api/artworks/{art['id']}/preparation").status_code == 200
+
+
+def test_a_picture_outside_its_panel_is_an_empty_layer_and_is_checked_as_such(client: ApiClient) -> None:
+    art = drop(client)
+    moved = placement(shift_mm=[5000, 0])
+    answer = client.put(at(art, "/placement"), json=moved)
+    assert answer.status_code == 200 and "bare-edge" in [
+        c["id"] for c in answer.json["report"]["checks"] if c["status"] == "warn"
+    ]
+    shown = client.post(at(art, "/mockup-preview"), json={"content": moved, "width": 320, "height": 320, "angle": 0})
+    assert picture(shown.data).shape == (320, 320, 3)
+
+
+def test_nothing_is_stored_that_cannot_be_computed(client: ApiClient, monkeypatch: pytest.MonkeyPatch) -> None:
+    art = drop(client)
+
+    def fail(*_: object) -> None:
+        raise ZeroDivisionError
+
+    monkeypatch.setattr(client.application.extensions["services"].preflight, "report", fail)
+    assert client.put(at(art, "/placement"), json=placement(scale=1.5)).status_code == 500
+    monkeypatch.undo()
+    now = client.get(at(art)).json
+    assert now["placement"]["scale"] == 1 and not now["can_undo"]
+
+
 @pytest.mark.parametrize(("route", "corner"), [("press", (30, 160, 60)), ("upload", (220, 30, 30))])
 def test_the_print_file_follows_the_route(client: ApiClient, route: str, corner: tuple[Any, ...]) -> None:
     art = drop(client)

@@ -30,7 +30,7 @@ SMALL = Limits(cpu_s=8, output_mb=100)
 """Limits of everything but pictures."""
 
 TOML_BYTES = 400_000
-"""Largest template file: the largest that ships has 12 000 bytes."""
+"""Largest template file: the largest that ships has 9 000 bytes."""
 
 GUIDE_PX = 1800
 """Longest side of a guide's picture on the page."""

@@ -191,6 +191,10 @@ class Pair:
         now, drawn = {**self.placements, **(placements or {})}, replace(self, corrections=back_shifts)
         return [drawn._design(panel, now) for panel in self.template.panels]
 
+    def with_placements(self, decided: Placements) -> Pair:
+        """Return this pair with other placements on some panels, as it would be once they are stored."""
+        return replace(self, row=replace(self.row, placements={**self.row.placements, **decided}))
+
     def with_pieces(self, panel: Panel, pieces: PanelPieces | None) -> Pair:
         """Return the pair with other text and extras on one panel; None keeps the stored ones."""
         return self if pieces is None else replace(self, pieces={**self.pieces, panel.id: pieces})

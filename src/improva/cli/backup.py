@@ -34,7 +34,7 @@ def backup(data: Path, output: Path) -> None:
 @click.option("--data", "data", required=True, type=click.Path(path_type=Path, file_okay=False), metavar="DIR")
 def restore(backup_file: Path, data: Path) -> None:
     """Restore a backup as a new data folder; the whole backup is checked first."""
-    from ..store.backup import read_backup
+    from ..store.restore import read_backup
 
     files = read_backup(backup_file, data)
     click.echo(f"{data}: the records and {files} files. Serve it: improva serve --data {data}")

@@ -11,7 +11,6 @@ import pypdfium2.raw
 import pyvips
 
 from .artwork.pixels import as_array, srgb, unreadable, with_alpha
-from .artwork.reading import MAX_PIXELS
 from .artwork.svg import SVG_DPI, draw_svg, inspect_svg
 from .errors import ArtworkError
 from .units import MM_PER_IN, PT_PER_IN
@@ -20,6 +19,9 @@ BGRA = pypdfium2.raw.FPDFBitmap_BGRA
 CLEAR_ALPHA = 24
 LEAST_SHARE = 0.04
 """A transparent part smaller than this share of the guide is a gap in its drawing and not the print area."""
+
+MAX_GUIDE_PIXELS, MAX_GUIDE_BYTES = 100_000_000, 50_000_000
+"""Largest guide: a 53 × 63 in blanket at 150 dpi has 75 million pixels. It is drawn over the design and never printed."""
 
 VECTOR_DPI = 150.0
 TRACED_PX = 1600
@@ -53,7 +55,7 @@ def _pdf_guide(data: bytes) -> Guide:
         with pypdfium2.PdfDocument(data) as pdf:
             page = pdf[0]
             w, h = (side / PT_PER_IN * MM_PER_IN for side in page.get_size())  # ISO 32000-1, 14.11.2: in points
-            if w * h * (VECTOR_DPI / MM_PER_IN) ** 2 > MAX_PIXELS:
+            if w * h * (VECTOR_DPI / MM_PER_IN) ** 2 > MAX_GUIDE_PIXELS:
                 raise ArtworkError("This guide is larger than any print: export it smaller.")
             bitmap = page.render(
                 scale=VECTOR_DPI / PT_PER_IN, fill_color=(0, 0, 0, 0), rev_byteorder=True, force_bitmap_format=BGRA
@@ -71,11 +73,13 @@ def read_guide(data: bytes) -> Guide:
     Raises:
         ArtworkError: not one of these, damaged, too large, or an SVG that points outside itself.
     """
+    if len(data) > MAX_GUIDE_BYTES:
+        raise ArtworkError(f"This guide is over {MAX_GUIDE_BYTES // 1_000_000} MB: export it smaller.")
     start = data[:1024].lstrip(b"\xef\xbb\xbf \t\r\n")
     try:
         if data.startswith(b"\x89PNG\r\n\x1a\n"):
             image = pyvips.Image.new_from_buffer(data, "", access="random", fail_on="truncated")
-            if image.width * image.height > MAX_PIXELS:
+            if image.width * image.height > MAX_GUIDE_PIXELS:
                 raise ArtworkError("This guide is larger than any print: export it smaller.")
             dpi = image.xres * MM_PER_IN
             claimed = (image.width / image.xres, image.height / image.yres) if dpi > 30 else None

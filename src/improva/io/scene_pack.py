@@ -26,6 +26,9 @@ from ..core.mockup.scene_file import _check, parse_scene
 OpenEXR.set_global_thread_count(os.cpu_count() or 2)
 
 NOTHING_OR_NAN = np.array([[0] + [np.nan] * 255], np.float32)
+TOML_BYTES = 400_000
+"""Largest ``scene.toml``: the largest that ships has 2 000 bytes."""
+
 QUICK = "quick.exr"
 """File of the same passes at about half the size, for previews; optional."""
 
@@ -34,10 +37,12 @@ def read_info(folder: Path) -> SceneInfo:
     """Read and check ``scene.toml``. Raises :class:`SceneError` with what is wrong and where."""
     path = folder / "scene.toml"
     try:
+        if path.stat().st_size > TOML_BYTES:
+            raise SceneError(f"{folder.name}/scene.toml is over {TOML_BYTES // 1000} kB, far larger than any scene's.")
         data = tomllib.loads(path.read_text(encoding="utf-8"))
     except OSError as problem:
         raise SceneError(f"'{folder.name}' is not a scene pack: it has no readable scene.toml.") from problem
-    except (tomllib.TOMLDecodeError, UnicodeDecodeError) as broken:
+    except (ValueError, RecursionError) as broken:  # not TOML, not UTF-8, a number of thousands of digits, nested too deeply
         raise SceneError(f"{folder.name}/scene.toml is not valid TOML: {broken}.") from broken
     try:
         info = parse_scene(data, folder)

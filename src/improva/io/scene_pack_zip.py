@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 import io
+import lzma
+import shutil
 import zipfile
+import zlib
 from pathlib import Path, PurePosixPath
 
 from ..core.errors import SceneError
@@ -11,8 +14,8 @@ from ..core.mockup.scene import SceneInfo
 from .scene_pack import QUICK, read_info, read_passes
 
 FILES = ("scene.toml", "passes.exr", QUICK)
-MAX_BYTES = 400_000_000
-"""Most bytes of all files of a pack together, unpacked."""
+MAX_BYTES, MAX_ENTRIES, MAX_RATIO = 400_000_000, 100, 200
+"""Most bytes of a pack's files together, unpacked; most entries of its ZIP; and how many times larger a file may be than packed."""
 
 
 def zip_pack(info: SceneInfo) -> bytes:
@@ -33,6 +36,8 @@ def unzip_pack(data: bytes, folder: Path) -> SceneInfo:
     """
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
+            if len(archive.infolist()) > MAX_ENTRIES:
+                raise SceneError(f"This ZIP holds more than {MAX_ENTRIES} files: choose a scene pack's ZIP.")
             entries = [entry for entry in archive.infolist() if PurePosixPath(entry.filename).name in FILES]
             names = [PurePosixPath(entry.filename).name for entry in entries]
             if len(set(names)) != len(names):
@@ -42,8 +47,12 @@ def unzip_pack(data: bytes, folder: Path) -> SceneInfo:
             if sum(entry.file_size for entry in entries) > MAX_BYTES:
                 raise SceneError(f"This scene pack unpacks to more than {MAX_BYTES // 1_000_000} MB.")
             for entry, name in zip(entries, names, strict=True):
-                (folder / name).write_bytes(archive.read(entry))
-    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError) as broken:  # damaged, or locked by a password
+                if entry.file_size > MAX_RATIO * max(1, entry.compress_size):
+                    raise SceneError(f"{name} in this ZIP is packed too tightly to be a scene's.")
+                with archive.open(entry) as packed, (folder / name).open("wb") as out:
+                    shutil.copyfileobj(packed, out)
+    except (zipfile.BadZipFile, zlib.error, lzma.LZMAError, NotImplementedError, RuntimeError, EOFError, ValueError) as broken:
+        # damaged, or locked by a password
         raise SceneError("This file cannot be read as a ZIP: choose a scene pack's ZIP.") from broken
     info = read_info(folder)
     read_passes(info)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+import re
 import sqlite3
 import threading
 import unicodedata
@@ -12,8 +13,25 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
+from ..core.errors import ImprovaError
 from ..io.atomic import atomic_write, sweep
 from .migrations import migrate
+
+BLOB, KEY = re.compile(r"[0-9a-f]{64}"), re.compile(r"[0-9A-Za-z][0-9A-Za-z_-]{0,99}")
+"""Names of files in the data folder: hashes of contents, and keys of made files. A stored name may come from a stranger's backup;
+these patterns keep it inside its folder.
+"""
+
+
+class MissingFileError(ImprovaError):
+    """A file that a record names is not in the data folder, or the name cannot be one."""
+
+
+def checked(pattern: re.Pattern[str], name: str) -> str:
+    """Return a stored name that matches its pattern. Raises :class:`MissingFileError` for any other."""
+    if not pattern.fullmatch(name):
+        raise MissingFileError("A record of this data folder names a file that cannot be there: restore it from a backup.")
+    return name
 
 
 def key_of(*parts: Any) -> str:
@@ -107,8 +125,15 @@ class Database:
         return sha256
 
     def blob(self, sha256: str) -> bytes:
-        """Return the bytes stored under a hash."""
-        return (self._blobs / sha256).read_bytes()
+        """Return the bytes stored under a hash.
+
+        Raises:
+            MissingFileError: there are none, or this is no hash.
+        """
+        try:
+            return (self._blobs / checked(BLOB, sha256)).read_bytes()
+        except FileNotFoundError as missing:
+            raise MissingFileError("A file of this data folder is missing: restore it from a backup.") from missing
 
     def sweep(self) -> None:
         """Remove unfinished files of killed processes."""
@@ -116,5 +141,5 @@ class Database:
             sweep(folder)
 
     def made_path(self, key: str, ending: str) -> Path:
-        """Return the path of a made file, whether it exists or not."""
-        return self._made / f"{key}{ending}"
+        """Return the path of a made file, whether it exists or not. Raises :class:`MissingFileError` for a key that is none."""
+        return self._made / f"{checked(KEY, key)}{ending}"

@@ -75,6 +75,10 @@ def register_errors(app: OpenAPI) -> None:
             return problem(404, str(error), "Not on the board")
         return problem(422, str(error), "The artwork cannot be used" if isinstance(error, ArtworkError) else None)
 
+    @app.errorhandler(OverflowError)
+    def too_large(_: OverflowError) -> Response:
+        return problem(422, "A number in this request is too large.")
+
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> Response:
         status = error.code or 500

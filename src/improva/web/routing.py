@@ -21,6 +21,11 @@ class Route:
     responses: dict[int, Any] | None
 
 
+def binary(*types: str) -> dict[str, Any]:
+    """Return the description of a response that is a file of one of some media types."""
+    return {"content": {each: {"schema": {"type": "string", "format": "binary"}} for each in types}}
+
+
 class Routes:
     """The routes of one resource. Its decorators leave handlers plain functions.
 

@@ -54,7 +54,8 @@ class Artwork:
                 limit = MAX_SIDE_PX / max(self.facts.px)
                 return draw_svg(self.data, min(wanted, limit))
             access = "sequential" if streamed and not self.facts.stored_turned else "random"
-            image = pyvips.Image.new_from_buffer(self.data, "", access=access, fail_on="truncated")
+            fail_on = "error" if self.facts.format == "tiff" else "truncated"  # a short TIFF strip is no truncation to libvips
+            image = pyvips.Image.new_from_buffer(self.data, "", access=access, fail_on=fail_on)
             return srgb(image.autorot())
         except pyvips.Error as broken:
             raise unreadable(broken) from broken

@@ -8,10 +8,10 @@ from dataclasses import asdict, dataclass
 from typing import Any, Literal
 
 import pyvips
-from PIL import Image, ImageCms, UnidentifiedImageError
+from PIL import Image, ImageCms
 
 from ..design import ArtSize
-from ..errors import ArtworkError
+from ..errors import ArtworkError, ImprovaError
 from ..units import MM_PER_IN
 from .svg import SVG_DPI, draw_svg, inspect_svg
 
@@ -154,7 +154,11 @@ def _raster_facts(data: bytes, kind: Format) -> ArtFacts:
             frames = getattr(picture, "n_frames", 1)
         _check_extent(picture, len(data))
         header = pyvips.Image.new_from_buffer(data, "", access="sequential")
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, pyvips.Error) as broken:
+    except ImprovaError:
+        raise
+    except Exception as broken:  # Pillow raises errors of many kinds at headers that it did not expect
+        if kind == "tiff" and (facts := _float_facts(data)):
+            return facts
         raise ArtworkError(f"This {kind.upper()} file is broken and cannot be opened: export it again.") from broken
     orientation = header.get("orientation") if header.get_typeof("orientation") else 1
     turned = orientation in (5, 6, 7, 8)
@@ -188,10 +192,36 @@ def _raster_facts(data: bytes, kind: Format) -> ArtFacts:
     )
 
 
+def _float_facts(data: bytes) -> ArtFacts | None:
+    """Return the facts of a TIFF in floating point, which Pillow does not open; None for any other.
+
+    Its values are linear light, 1 for white: scRGB, IEC 61966-2-2, as libvips reads it.
+    """
+    try:
+        header = pyvips.Image.new_from_buffer(data, "", access="sequential")
+    except pyvips.Error:
+        return None
+    if header.format not in ("float", "double") or header.bands not in (3, 4):
+        return None
+    _check_size(header.width, header.height)
+    dpi = (round(header.xres * MM_PER_IN, 2), round(header.yres * MM_PER_IN, 2))
+    return ArtFacts(
+        format="tiff",
+        px=(header.width, header.height),
+        tagged_dpi=dpi if min(dpi) > MM_PER_IN else None,  # libvips says 1 px per mm where there is no tag
+        mode="RGB, floating point, 32 bit",
+        has_alpha=header.bands == 4,
+        bits=32,
+        profile=None,
+        converted_from="linear light",
+        notes=("It has 32 bits a channel; prints are made with 8.",),
+    )
+
+
 def _profile_name(icc: bytes) -> str | None:
     try:
         return ImageCms.getProfileDescription(ImageCms.ImageCmsProfile(io.BytesIO(icc))).strip() or "unnamed"
-    except (ImageCms.PyCMSError, OSError):
+    except (ImageCms.PyCMSError, OSError, ValueError):  # ValueError: a name that is not text
         return None
 
 

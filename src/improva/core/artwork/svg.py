@@ -11,6 +11,7 @@ from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
 from ..errors import ArtworkError
+from .svg_cost import check_cost
 
 _URL = re.compile(r"url\(\s*['\"]?\s*([^'\")\s]+)", re.IGNORECASE)
 _IMPORT = re.compile(r"@import\s+(?:url\(\s*)?['\"]?\s*([^'\")\s;]+)", re.IGNORECASE)
@@ -70,7 +71,7 @@ def inspect_svg(data: bytes) -> SvgFacts:
     a print that lacks a part of its picture would be worse than none.
 
     Raises:
-        ArtworkError: it is not well-formed SVG, or it points outside itself.
+        ArtworkError: it is not well-formed SVG, it points outside itself, or it takes too much to draw.
     """
     try:
         root = fromstring(data, forbid_dtd=False, forbid_entities=True, forbid_external=True)
@@ -94,4 +95,5 @@ def inspect_svg(data: bytes) -> SvgFacts:
                 shown = reference if len(reference) <= 60 else reference[:57] + "…"
                 raise ArtworkError(f"This SVG points to another file ({shown}): embed it in the drawing and save again.")
         raster = raster or name == "image"
+    check_cost(root)
     return SvgFacts(embeds_raster=raster)

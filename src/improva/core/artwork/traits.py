@@ -87,10 +87,12 @@ def column_differences(image: Floats) -> tuple[float, Floats, Floats]:
 def joint_of(image: Floats) -> float:
     """Return the worse colour step (ΔE2000) across the two joints of a repeated tile, Lab (h, w, 3).
 
-    A joint whose step is no larger than steps inside the tile counts as 0.
+    A joint whose step is no larger than steps inside the tile counts as 0. A tile one pixel wide meets itself.
     """
     worst = 0.0
     for tile in (image, image.transpose(1, 0, 2)):
+        if tile.shape[1] < 2:
+            continue
         step, inner, _ = column_differences(tile)
         worst = max(worst, step if step > JOINT_FACTOR * float(np.percentile(inner, JOINT_PERCENTILE)) else 0.0)
     return worst
@@ -133,7 +135,8 @@ def find_traits(art: Artwork) -> Traits:
     thin = content.kind == "drawing" and int(mask.sum()) > LEAST_STROKES_PX
     h, w = seen.shape[:2]
     factor = min(1.0, JOINT_PX / max(h, w))
-    small = cv2.resize(seen, None, fx=factor, fy=factor, interpolation=cv2.INTER_AREA) if factor < 1 else seen
+    size = (max(1, round(w * factor)), max(1, round(h * factor)))
+    small = cv2.resize(seen, size, interpolation=cv2.INTER_AREA) if factor < 1 else seen
     haze, haze_box = _haze(pixels) if alpha is not None and not art.facts.vector else (0.0, None)
     return Traits(
         px=(w, h),

@@ -21,7 +21,7 @@ def open_profile(data: bytes) -> ImageCms.ImageCmsProfile:
     try:
         profile = ImageCms.ImageCmsProfile(io.BytesIO(data))
         space = profile.profile.xcolor_space.strip()
-    except (OSError, ImageCms.PyCMSError, TypeError) as broken:
+    except (OSError, ImageCms.PyCMSError, TypeError, ValueError) as broken:  # ValueError: a name that is not text
         raise ArtworkError("This is not an ICC profile: choose the .icc or .icm file that came with the printer.") from broken
     if space not in ("RGB", "CMYK"):
         raise ArtworkError(f"This profile is for {space}, not for RGB or CMYK printing: choose the printer's own.")

@@ -70,6 +70,13 @@ def check_bare(subject: Subject) -> CheckResult:
         return _bare_spacing(subject)
     file, picture = subject.field.cut(), _filled(subject)
     bare = file.difference(picture)
+    if not file.intersects(picture):
+        return _bare_edge(
+            status="warn",
+            measured=round(max(subject.field.file_box[2:]), 2),
+            message="The picture lies wholly outside this panel: nothing of it is printed.",
+            fix=_cover_fix(subject, "Bring it back"),
+        )
     parts = [part for part in getattr(bare, "geoms", [bare]) if part.area > 1e-4]
     where = tuple((b[0], b[1], b[2] - b[0], b[3] - b[1]) for b in (part.bounds for part in parts))
     x0, y0, x1, y1 = file.intersection(picture).bounds or (0, 0, 0, 0)

@@ -37,6 +37,8 @@ def _centres(colours: Floats, count: int) -> tuple[Floats, np.ndarray]:
     cv2.setRNGSeed(1)
     stop = (cv2.TERM_CRITERIA_EPS | cv2.TERM_CRITERIA_MAX_ITER, 40, 0.1)
     count = min(count, len(np.unique(colours, axis=0)))
+    if count == 1:  # OpenCV takes a single colour for three numbers
+        return colours[:1], np.zeros(len(colours), np.int32)
     _, labels, centres = cv2.kmeans(colours, count, None, stop, 3, cv2.KMEANS_PP_CENTERS)  # type: ignore[call-overload]
     return centres, labels.ravel()
 

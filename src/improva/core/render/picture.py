@@ -7,7 +7,7 @@ import math
 import numpy as np
 import pyvips
 
-from ..artwork.pixels import TRANSPARENT, Artwork, as_bytes, resized, with_alpha
+from ..artwork.pixels import TRANSPARENT, Artwork, as_bytes, nothing, resized, with_alpha
 from ..fit import Placed, turned_extent
 from ..template import Panel
 
@@ -27,6 +27,8 @@ def _upright(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[i
     x, y = placed.centre[0] - w / 2 - panel.file_box[0], placed.centre[1] - h / 2 - panel.file_box[1]
     left, top = round(x * across), round(y * down)
     right, bottom = max(left + 1, round((x + w) * across)), max(top + 1, round((y + h) * down))
+    if left >= size_px[0] or top >= size_px[1] or right <= 0 or bottom <= 0:
+        return nothing(size_px)
     image = resized(image, (right - left) / image.width, (bottom - top) / image.height)
     if left <= 0 and top <= 0 and left + image.width >= size_px[0] and top + image.height >= size_px[1]:
         return image.crop(-left, -top, *size_px)

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from pydantic import Field
 
-from .base import StoredModel
+from .base import RowId, StoredModel
 
 
 class GangItemModel(StoredModel):
     """A panel of a pair, and its number of copies."""
 
-    artwork_id: int
+    artwork_id: RowId
     template_id: str
     panel: str
     count: int = Field(default=1, ge=0, le=2000)

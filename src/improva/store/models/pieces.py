@@ -11,7 +11,7 @@ from ...core.pieces import ArtRef, Band, Extra, Frames, Lettering, Mixing, Overl
 from ...core.pieces.blending import Blend, Clip
 from ...core.pieces.text import Shadow
 from ...core.words import Setting, WordPath
-from .base import StoredModel
+from .base import RowId, StoredModel
 from .placement import PlacementModel
 
 Pair = tuple[float, float]
@@ -109,7 +109,7 @@ class BandModel(MixingModel):
     sides: Literal["all", "level", "ends"] = "all"
     width_mm: float = 12.0
     colour: str | None = "#24405a"
-    art: int | None = None
+    art: RowId | None = None
     tile_mm: float = 25.0
     line_mm: float = 0.8
     line_gap_mm: float = 2.0
@@ -125,7 +125,7 @@ class BandModel(MixingModel):
 class SlotModel(StoredModel):
     """The content of a slot."""
 
-    art: int | None = None
+    art: RowId | None = None
     focus: Pair = (0.5, 0.5)
     zoom: float = 1.0
     field: str = Field(default="", max_length=40, description="Left open for an order's photograph of that name")
@@ -158,7 +158,7 @@ class OverlayModel(MixingModel):
     """A second artwork."""
 
     kind: Literal["overlay"] = "overlay"
-    art: int
+    art: RowId
     placement: PlacementModel = Field(
         default_factory=lambda: PlacementModel(fit="contain", shift_mm=(0, 0), scale=0.5, rotate_deg=0, background=None)
     )

@@ -11,7 +11,7 @@ from ...core.mockup.render import encode
 from ..answers import cached_answer
 from ..context import services
 from ..presenters.artworks import artwork_out
-from ..routing import Routes
+from ..routing import Routes, binary
 from ..schemas.artworks import ArtPath, AsideQuery, PreviewQuery, TitleIn
 from ..schemas.common import ArtworkOut, UploadForm
 
@@ -33,7 +33,7 @@ def rename_artwork(path: ArtPath, body: TitleIn) -> dict[str, Any]:
     return artwork_out(services.artworks.get(path.artwork_id)).model_dump()
 
 
-@api.delete("/<int:artwork_id>")
+@api.delete("/<int:artwork_id>", responses={204: None})
 def remove_artwork(path: ArtPath) -> tuple[str, int]:
     """Remove an artwork from the board. Its files and records stay stored."""
     services.artworks.get(path.artwork_id)
@@ -49,7 +49,7 @@ def restore_artwork(path: ArtPath) -> dict[str, Any]:
     return artwork_out(services.artworks.get(path.artwork_id)).model_dump()
 
 
-@api.get("/<int:artwork_id>/preview")
+@api.get("/<int:artwork_id>/preview", responses={200: binary("image/png", "image/jpeg")})
 def get_artwork_preview(path: ArtPath, query: PreviewQuery) -> Response:
     """Return a reduced copy of the picture: PNG if it has transparency, else JPEG."""
     row = services.artworks.get(path.artwork_id)

@@ -14,7 +14,7 @@ from ...core.errors import OutputError
 from ...core.output import slug
 from ...store import BatchRow
 from ..context import jobs, services
-from ..routing import Routes
+from ..routing import Routes, binary
 from ..schemas.batches import BatchIn, BatchKind, BatchListOut, BatchOut, BatchPath, SkippedPairOut
 
 KINDS: dict[BatchKind, str] = {"pictures": "Pictures", "print": "Print files", "listing": "Listing packs"}
@@ -117,7 +117,7 @@ def dismiss_batch(path: BatchPath) -> dict[str, Any]:
     return _answer()
 
 
-@api.get("/<int:batch_id>/files")
+@api.get("/<int:batch_id>/files", responses={200: binary("application/zip")})
 def download_batch(path: BatchPath) -> Response:
     """Return all files of a batch in one ZIP, with a folder for each artwork and blank."""
     row = _batch(path)

@@ -11,7 +11,7 @@ from ...app.errors import NotFoundError
 from ...app.foreign_files import PROFILE, read_guide_file
 from ..context import services
 from ..presenters.blanks import blank_of_id_out
-from ..routing import Routes
+from ..routing import Routes, binary
 from ..schemas.blanks import BlankOut, BlankPath, GuideTraceOut, PanelPath
 from ..schemas.common import UploadForm
 
@@ -47,7 +47,7 @@ def remove_guide(path: PanelPath) -> dict[str, Any]:
     return _answer(path.template_id)
 
 
-@api.get("/<template_id>/panels/<panel_id>/guide")
+@api.get("/<template_id>/panels/<panel_id>/guide", responses={200: binary("image/png")})
 def get_guide_picture(path: PanelPath) -> Response:
     """Return the guide as PNG, at the print file's full size.
 

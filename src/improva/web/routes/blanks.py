@@ -19,7 +19,7 @@ from ...core.template import Template
 from ...core.template_file import parse_template, write_toml
 from ..context import services
 from ..presenters.blanks import blank_of_id_out, blank_out
-from ..routing import Routes
+from ..routing import Routes, binary
 from ..schemas.blanks import BlankOut, BlankPath, BoardIn, LimitIn, LimitPath, MeasuresIn, ShelfOut, TemplateOut
 from ..schemas.common import UploadForm
 
@@ -106,7 +106,7 @@ def import_blank(form: UploadForm) -> tuple[dict[str, Any], int]:
     return _keep(parse_template(table, own=True)), 201
 
 
-@api.get("/<template_id>/toml")
+@api.get("/<template_id>/toml", responses={200: binary("application/toml")})
 def export_blank(path: BlankPath) -> Response:
     """Return a blank as a template file."""
     response = Response(write_toml(services.blanks.get(path.template_id)), mimetype="application/toml")
@@ -114,7 +114,7 @@ def export_blank(path: BlankPath) -> Response:
     return response
 
 
-@api.delete("/<template_id>")
+@api.delete("/<template_id>", responses={204: None})
 def remove_blank(path: BlankPath) -> tuple[str, int]:
     """Remove one of the seller's own blanks."""
     services.store.blanks.remove(_own_blank(path.template_id).id)

@@ -14,7 +14,7 @@ from ...core.words.font import open_font
 from ...fonts import FONTS
 from ..answers import cached_answer
 from ..context import services
-from ..routing import Routes
+from ..routing import Routes, binary
 from ..schemas.common import UploadForm
 from ..schemas.fonts import FontListOut, FontOut, FontPath
 
@@ -42,7 +42,7 @@ def add_font(form: UploadForm) -> tuple[dict[str, Any], int]:
     return _fonts(), 201
 
 
-@api.get("/<key>/sample")
+@api.get("/<key>/sample", responses={200: binary("image/png")})
 def get_font_sample(path: FontPath) -> Response:
     """Return a sample line in a font, as PNG."""
     title = next((f["title"] for f in _fonts()["fonts"] if f["key"] == path.key), "Sample")

@@ -18,7 +18,7 @@ from ...store import HandedIn
 from ..context import jobs, load_pair, services
 from ..presenters.jobs import job_out
 from ..presenters.listings import listing_out, marketplaces_out
-from ..routing import Routes
+from ..routing import Routes, binary
 from ..schemas.common import PAIR_AT, PairPath
 from ..schemas.listings import (
     ListingIn,
@@ -77,7 +77,7 @@ def set_listing(path: PairPath, body: ListingIn) -> dict[str, Any]:
     return _answer(pair)
 
 
-@api.post(f"{PAIR_AT}/listing/preview")
+@api.post(f"{PAIR_AT}/listing/preview", responses={200: binary("image/jpeg")})
 def preview_listing_picture(path: PairPath, body: ListingSlotIn) -> Response:
     """Return a preview of a listing picture, as JPEG."""
     pair = load_pair(path)

@@ -16,7 +16,7 @@ from ...io.scene_pack_zip import zip_pack
 from ..answers import cached_answer
 from ..context import services
 from ..presenters.own_scenes import own_scene_out
-from ..routing import Routes
+from ..routing import Routes, binary
 from ..schemas.common import UploadForm
 from ..schemas.own_scenes import (
     DesignQuery,
@@ -70,7 +70,7 @@ def set_photo_marks(path: OwnScenePath, body: PhotoMarksIn) -> dict[str, Any]:
     return own_scene_out(services, services.own_scenes.row(row.id)).model_dump()
 
 
-@api.get("/<int:scene_id>/mask")
+@api.get("/<int:scene_id>/mask", responses={200: binary("image/png")})
 def get_photo_mask(path: OwnScenePath, query: KeyQuery) -> Response:
     """Return the mask of what lies in front of the product, as a PNG overlay."""
     cover = services.own_scenes.draft(services.own_scenes.row(path.scene_id)).passes.cover
@@ -78,7 +78,7 @@ def get_photo_mask(path: OwnScenePath, query: KeyQuery) -> Response:
     return cached_answer(encode(left_out(cover), ".png"), "image/png")
 
 
-@api.get("/<int:scene_id>/look")
+@api.get("/<int:scene_id>/look", responses={200: binary("image/jpeg")})
 def preview_own_scene(path: OwnScenePath, query: DesignQuery) -> Response:
     """Return a preview of a design in a marked photograph, as JPEG."""
     row = services.own_scenes.row(path.scene_id)
@@ -98,7 +98,7 @@ def make_own_scene(path: OwnScenePath) -> dict[str, Any]:
     return own_scene_out(services, services.own_scenes.row(path.scene_id)).model_dump()
 
 
-@api.get("/<int:scene_id>/pack")
+@api.get("/<int:scene_id>/pack", responses={200: binary("application/zip")})
 def download_scene_pack(path: OwnScenePath) -> Response:
     """Return a finished scene as a ZIP.
 

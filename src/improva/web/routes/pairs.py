@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...app.pair import Pair
 from ...core.errors import PlacementError
 from ...core.fit import place as place_on
 from ...core.pieces import adapt_piece
@@ -30,8 +31,10 @@ def _answer(path: PairPath, query: PanelQuery) -> dict[str, Any]:
     return pair_out(services, load_pair(path), query.panel).model_dump()
 
 
-def _decide(path: PairPath, decided: Placements) -> None:
-    services.store.pairs.place(path.artwork_id, path.template_id, decided)
+def _decide(pair: Pair, decided: Placements, pieces: dict[str, Any] | None = None) -> None:
+    """Store a step of a pair's history. It is checked first, so that nothing is stored that cannot be computed."""
+    services.preflight.report(pair.with_placements(decided))
+    services.store.pairs.place(*pair.ids, decided, pieces)
 
 
 @api.get("", responses={200: PairOut})
@@ -47,7 +50,7 @@ def set_placement(path: PairPath, query: PanelQuery, body: PlacementIn) -> dict[
     panel = pair.template.panel(query.panel)
     place_on(panel, pair.art.facts.size, placement)  # refuses impossible content before it is stored
     if placement != pair.placement(panel):
-        _decide(path, {panel.id: placement})
+        _decide(pair, {panel.id: placement})
     return _answer(path, query)
 
 
@@ -58,10 +61,10 @@ def set_follow(path: PairPath, query: PanelQuery, body: FollowIn) -> dict[str, A
     panel, content = pair.template.panel(query.panel), body.to_core()
     if body.way == "alone":
         assert pair.art.traits is not None, "artworks come with their traits from the services"
-        _decide(path, {panel.id: propose_own_placement(pair.template, panel, pair.art.facts, pair.art.traits).placement})
+        _decide(pair, {panel.id: propose_own_placement(pair.template, panel, pair.art.facts, pair.art.traits).placement})
     else:
         pair.design(panel, content)  # refuses impossible content before it is stored
-        _decide(path, {panel.id: content})
+        _decide(pair, {panel.id: content})
     return _answer(path, query)
 
 
@@ -78,15 +81,15 @@ def set_pieces(path: PairPath, query: PanelQuery, body: PiecesIn) -> dict[str, A
     if placement is None:
         raise PlacementError("This side is empty: place the artwork on it first.")
     services.previews.flat(edited, panel, placement, TRIED_PX)
-    services.store.pairs.place(path.artwork_id, path.template_id, {}, {panel.id: stored})
+    _decide(edited, {}, {panel.id: stored})
     return _answer(path, query)
 
 
 @api.delete("/placement", responses={200: PairOut})
 def clear_panel(path: PairPath, query: PanelQuery) -> dict[str, Any]:
     """Clear a panel."""
-    panel = load_pair(path).template.panel(query.panel)
-    _decide(path, {panel.id: None})
+    pair = load_pair(path)
+    _decide(pair, {pair.template.panel(query.panel).id: None})
     return _answer(path, query)
 
 

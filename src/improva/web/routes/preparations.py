@@ -13,7 +13,7 @@ from ...core.errors import StepError
 from ...core.preparation import KINDS, shown
 from ..context import services
 from ..presenters.preparations import preparation_out, preparation_report_out
-from ..routing import Routes
+from ..routing import Routes, binary
 from ..schemas.artworks import ArtPath, PreviewQuery
 from ..schemas.common import UploadForm
 from ..schemas.preparations import KindOut, KindsOut, OriginIn, PreparationIn, PreparationOut, PreparationReportOut
@@ -63,7 +63,7 @@ def redo_preparation(path: ArtPath) -> dict[str, Any]:
     return _answer(path)
 
 
-@api.post("/<int:artwork_id>/preparation/preview")
+@api.post("/<int:artwork_id>/preparation/preview", responses={200: binary("image/png")})
 def preview_preparation(path: ArtPath, query: PreviewQuery, body: PreparationIn) -> Response:
     """Return a small picture after edited steps, as PNG with transparency."""
     picture = services.artworks.preparations.preview(services.artworks.imported(path.artwork_id), body.to_core())
@@ -98,7 +98,7 @@ def set_licence_file(path: ArtPath, form: UploadForm) -> dict[str, Any]:
     return _answer(path)
 
 
-@api.get("/<int:artwork_id>/licence")
+@api.get("/<int:artwork_id>/licence", responses={200: binary("application/octet-stream")})
 def download_licence_file(path: ArtPath) -> Response:
     """Return the licence's file unchanged; it is always downloaded and never shown, whatever it contains.
 

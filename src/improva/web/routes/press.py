@@ -14,7 +14,7 @@ from ...core.press import Pressing
 from ...store.pressings import PressRow
 from ..context import services
 from ..presenters.press import press_out
-from ..routing import Routes
+from ..routing import Routes, binary
 from ..schemas.common import PAIR_AT, PairPath, UploadForm
 from ..schemas.press import MakerIn, PressIn, PressingIn, PressingPath, PressQuery, PressStateOut
 
@@ -68,14 +68,14 @@ def log_pressing(path: PairPath, query: PressQuery, body: PressingIn) -> dict[st
     return _answer(path, query)
 
 
-@api.put("/api/pressings/<int:pressing_id>/photo")
+@api.put("/api/pressings/<int:pressing_id>/photo", responses={204: None})
 def set_pressing_photo(path: PressingPath, form: UploadForm) -> tuple[str, int]:
     """Store a photograph with a pressing, upright and reduced."""
     services.store.pressings.keep_photo(path.pressing_id, services.reader.read(PHOTOGRAPH, form.file.stream.read()).blobs[0])
     return "", 204
 
 
-@api.get("/api/pressings/<int:pressing_id>/photo")
+@api.get("/api/pressings/<int:pressing_id>/photo", responses={200: binary("image/jpeg")})
 def get_pressing_photo(path: PressingPath) -> Response:
     """Return the photograph of a pressing.
 
@@ -87,7 +87,7 @@ def get_pressing_photo(path: PressingPath) -> Response:
     return Response(services.store.database.blob(sha256), mimetype="image/jpeg")
 
 
-@api.delete("/api/pressings/<int:pressing_id>")
+@api.delete("/api/pressings/<int:pressing_id>", responses={204: None})
 def remove_pressing(path: PressingPath) -> tuple[str, int]:
     """Remove an entry from the log."""
     services.store.pressings.remove(path.pressing_id)

@@ -23,7 +23,7 @@ from ...store.models.mockups import MockupSettings, ShotModel
 from ..answers import cached_answer, png_answer
 from ..context import load_pair, services
 from ..presenters.pairs import panel_report_out
-from ..routing import Routes
+from ..routing import Routes, binary
 from ..schemas.common import PAIR_AT, PairPath, PanelQuery, PanelReportOut
 from ..schemas.previews import EditedContentIn, FlatPreviewIn, FlatQuery, MockupPreviewIn, SeamMatchOut
 
@@ -59,7 +59,7 @@ def check_content(path: PairPath, query: PanelQuery, body: EditedContentIn) -> d
     return panel_report_out(services.preflight.check(pair, panel, _content(body))).model_dump()
 
 
-@api.post("/mockup-preview")
+@api.post("/mockup-preview", responses={200: binary("image/jpeg")})
 def preview_mockup(path: PairPath, query: PanelQuery, body: MockupPreviewIn) -> Response:
     """Return a quick mock-up of edited content, as JPEG."""
     pair, panel = _edited_pair(path, query, body)
@@ -83,7 +83,7 @@ def _shot(pair: Pair, body: MockupPreviewIn, info: SceneInfo, settings: MockupSe
     return replace(shot_of(pair, model, settings), colours=own, mirrored=info.is_mirrored(body.view))
 
 
-@api.get("/flat")
+@api.get("/flat", responses={200: binary("image/png")})
 def get_flat(path: PairPath, query: FlatQuery) -> Response:
     """Return the reduced print file of stored content, as PNG."""
     pair = load_pair(path)
@@ -91,7 +91,7 @@ def get_flat(path: PairPath, query: FlatQuery) -> Response:
     return png_answer(services.previews.flat(pair, panel, pair.content(panel), query.width))
 
 
-@api.post("/flat-preview")
+@api.post("/flat-preview", responses={200: binary("image/png")})
 def preview_flat(path: PairPath, query: PanelQuery, body: FlatPreviewIn) -> Response:
     """Return the reduced print file of edited content, as PNG: bent, repeated and cut as the final file."""
     pair, panel = _edited_pair(path, query, body)
@@ -113,7 +113,7 @@ def get_seam_match(path: PairPath, query: PanelQuery, body: EditedContentIn) -> 
     ).model_dump()
 
 
-@api.post("/seam-preview")
+@api.post("/seam-preview", responses={200: binary("image/png")})
 def preview_seam(path: PairPath, query: PanelQuery, body: EditedContentIn) -> Response:
     """Return both ends of a wrap as they meet at the seam, at 300 dpi, as JPEG. Bare parts show the blank."""
     pair, panel = _edited_pair(path, query, body)
@@ -121,7 +121,7 @@ def preview_seam(path: PairPath, query: PanelQuery, body: EditedContentIn) -> Re
     return Response(encode(as_array(picture), ".jpg"), mimetype="image/jpeg")
 
 
-@api.get("/cell")
+@api.get("/cell", responses={200: binary("image/jpeg")})
 def get_cell_picture(path: PairPath) -> Response:
     """Return the board's small mock-up of a pair, as JPEG."""
     return cached_answer(services.previews.cell(load_pair(path)), "image/jpeg")

@@ -21,7 +21,7 @@ from ..answers import png_answer
 from ..context import jobs, load_pair, services
 from ..presenters.jobs import job_out
 from ..presenters.printing import printing_out
-from ..routing import Routes
+from ..routing import Routes, binary
 from ..schemas.common import PAIR_AT, PairPath, PanelQuery
 from ..schemas.printing import JobListOut, JobOut, JobPath, PrintingIn, PrintJobIn, PrintStateOut, ProofQuery
 
@@ -93,7 +93,7 @@ def stop_job(path: JobPath) -> dict[str, Any]:
     return get_job(path)
 
 
-@api.get(f"{PAIR_AT}/ticket")
+@api.get(f"{PAIR_AT}/ticket", responses={200: binary("application/pdf")})
 def download_ticket(path: PairPath) -> Response:
     """Return the job ticket, a PDF of one page.
 
@@ -109,7 +109,7 @@ def download_ticket(path: PairPath) -> Response:
     return answer
 
 
-@api.get(f"{PAIR_AT}/soft-proof")
+@api.get(f"{PAIR_AT}/soft-proof", responses={200: binary("image/png")})
 def preview_soft_proof(path: PairPath, query: ProofQuery) -> Response:
     """Return a PNG of the print as the blank's ICC profile predicts it.
 

@@ -12,7 +12,7 @@ from ...app.samples import add_sample_to_provider_notes, calibrate_from_sample, 
 from ...store import ProviderRow, SampleRow
 from ..context import load_pair, services
 from ..presenters.providers import providers_out
-from ..routing import Routes
+from ..routing import Routes, binary
 from ..schemas.common import PAIR_AT, PairPath, UploadForm
 from ..schemas.providers import (
     LearnedIn,
@@ -46,14 +46,14 @@ def compare_providers(path: PairPath) -> dict[str, Any]:
     return _answer(path.artwork_id, path.template_id)
 
 
-@api.put("/api/providers/<name>")
+@api.put("/api/providers/<name>", responses={204: None})
 def set_provider(path: ProviderPath, body: ProviderIn) -> tuple[str, int]:
     """Add or change a provider."""
     services.store.providers.keep(ProviderRow(path.name.strip(), body.origin.strip(), body.note.strip()))
     return "", 204
 
 
-@api.delete("/api/providers/<name>")
+@api.delete("/api/providers/<name>", responses={204: None})
 def remove_provider(path: ProviderPath) -> tuple[str, int]:
     """Remove a provider; its samples stay."""
     services.store.providers.forget(path.name)
@@ -135,7 +135,7 @@ def add_sample_photo(path: SamplePath, form: UploadForm) -> dict[str, Any]:
     return _answer(row.artwork_id, row.template_id)
 
 
-@api.get("/api/samples/<int:sample_id>/photos/<int:number>")
+@api.get("/api/samples/<int:sample_id>/photos/<int:number>", responses={200: binary("image/jpeg")})
 def get_sample_photo(path: PhotoPath) -> Response:
     """Return a photograph of a sample.
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
+from ...store.models.base import RowId
 from .common import In
 
 LEAST_PREVIEW_PX, MOST_PREVIEW_PX = 64, 2048
@@ -12,7 +13,7 @@ LEAST_PREVIEW_PX, MOST_PREVIEW_PX = 64, 2048
 class ArtPath(BaseModel):
     """Path of an artwork."""
 
-    artwork_id: int
+    artwork_id: RowId
 
 
 class AsideQuery(BaseModel):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from pydantic import BaseModel, Field
 
 from ...app.batches import BatchKind
+from ...store.models.base import RowId
 from .common import In, Out
 
 MOST_PAIRS = 20_000
@@ -13,7 +14,7 @@ MOST_PAIRS = 20_000
 class PairRefIn(In):
     """A pair by its ids."""
 
-    artwork_id: int
+    artwork_id: RowId
     template_id: str
 
 
@@ -37,7 +38,7 @@ class SkippedPairOut(Out):
 class BatchOut(Out):
     """The progress of a batch."""
 
-    id: int
+    id: RowId
     kind: BatchKind
     title: str
     paused: bool
@@ -61,4 +62,4 @@ class BatchListOut(Out):
 class BatchPath(BaseModel):
     """Path of a batch."""
 
-    batch_id: int
+    batch_id: RowId

@@ -7,6 +7,8 @@ from typing import Any, Literal, Self
 from flask_openapi3 import FileStorage
 from pydantic import BaseModel, Field
 
+from ...store.models.base import RowId
+
 StatusName = Literal["pass", "warn", "fail"]
 RouteName = Literal["press", "upload"]
 
@@ -36,7 +38,7 @@ class UploadForm(BaseModel):
 class PairPath(BaseModel):
     """Path of a pair: an artwork on a blank."""
 
-    artwork_id: int
+    artwork_id: RowId
     template_id: str
 
 
@@ -49,7 +51,7 @@ class PanelQuery(BaseModel):
 class ArtworkOut(Out):
     """An artwork on the board."""
 
-    id: int
+    id: RowId
     title: str
     file_name: str
     sha256: str
@@ -133,7 +135,7 @@ class PanelReportOut(Out):
 class CellOut(Out):
     """A pair on the board."""
 
-    artwork_id: int
+    artwork_id: RowId
     template_id: str
     fitted: bool
     pictured: bool

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pydantic import Field
 
+from ...store.models.base import RowId
 from .common import In, Out
 
 
@@ -24,7 +25,7 @@ class HistoryOut(Out):
 class SearchHitOut(Out):
     """A search result."""
 
-    artwork_id: int
+    artwork_id: RowId
     template_id: str | None
     title: str
     what: str

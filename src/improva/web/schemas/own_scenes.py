@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel, Field
 
+from ...store.models.base import RowId
 from ...store.models.photo_marks import At, MarksModel
 from .common import In, Out
 
@@ -11,13 +12,13 @@ from .common import In, Out
 class OwnSceneStateOut(Out):
     """A scene of the seller's own with its marks and findings."""
 
-    id: int
+    id: RowId
     title: str
     template: str
     template_title: str
     panel: str
     panels: dict[str, str] = Field(description="Titles of the blank's panels")
-    photo_id: int
+    photo_id: RowId
     px: tuple[int, int]
     marks: MarksModel
     names: list[str] = Field(description="What the points are called")
@@ -32,7 +33,7 @@ class OwnSceneStateOut(Out):
 class OwnSceneLineOut(Out):
     """A scene of the seller's own in a list."""
 
-    id: int
+    id: RowId
     title: str
     template: str
     photo: bool = Field(description="Whether it is a marked photograph, or came as a file")
@@ -48,7 +49,7 @@ class OwnSceneListOut(Out):
 class PhotoSceneIn(In):
     """A photograph, imported aside, and the blank that it shows."""
 
-    photo_id: int
+    photo_id: RowId
     template_id: str
     panel_id: str | None = None
 
@@ -64,7 +65,7 @@ class PhotoMarksIn(In):
 class OwnScenePath(BaseModel):
     """Path of a scene."""
 
-    scene_id: int
+    scene_id: RowId
 
 
 class KeyQuery(BaseModel):
@@ -76,4 +77,4 @@ class KeyQuery(BaseModel):
 class DesignQuery(KeyQuery):
     """The artwork to show."""
 
-    artwork_id: int
+    artwork_id: RowId

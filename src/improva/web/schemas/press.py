@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 
 from ...app.press import PressChoice
 from ...core.press import Figures
+from ...store.models.base import RowId
 from .common import In, Out, PanelQuery
 
 MethodName = Literal["tumbler", "flat", "mug"]
@@ -91,7 +92,7 @@ class PressStepOut(Out):
 class LogEntryOut(PressingIn):
     """A pressing in the log."""
 
-    id: int
+    id: RowId
     photo: bool
     counts: bool = Field(description="Whether the suggestion is drawn from it")
 
@@ -139,4 +140,4 @@ class PressStateOut(Out):
 class PressingPath(BaseModel):
     """Path of a log entry."""
 
-    pressing_id: int
+    pressing_id: RowId

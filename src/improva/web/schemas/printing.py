@@ -6,6 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
+from ...store.models.base import RowId
 from ...store.models.printing import IntentName, PrintingModel, Size
 from .common import In, MadeFileOut, Out, PanelQuery
 
@@ -46,7 +47,7 @@ class PrintStateOut(Out):
 class JobOut(Out):
     """A job: its progress and its files."""
 
-    id: int
+    id: RowId
     kind: str
     title: str
     state: Literal["queued", "running", "done", "failed", "stopped"]
@@ -73,7 +74,7 @@ class ProofQuery(PanelQuery):
 class JobPath(BaseModel):
     """Path of a job."""
 
-    job_id: int
+    job_id: RowId
 
 
 class JobListOut(Out):

@@ -7,6 +7,7 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from ...core.providers import Result, Sample
+from ...store.models.base import RowId
 from ...store.models.providers import OfferModel
 from .common import In, Out, PairPath
 
@@ -68,7 +69,7 @@ class SampleOrderIn(In):
 class SampleOut(SampleOrderIn):
     """A sample order."""
 
-    id: int
+    id: RowId
     artwork: str
     days: DaysOut
     photos: list[str] = Field(description="Addresses of its photographs")
@@ -115,7 +116,7 @@ class OfferPath(PairPath, ProviderPath):
 class SamplePath(BaseModel):
     """Path of a sample."""
 
-    sample_id: int
+    sample_id: RowId
 
 
 class PhotoPath(SamplePath):

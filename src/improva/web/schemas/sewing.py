@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pydantic import Field
 
+from ...store.models.base import RowId
 from ...store.models.placement import FollowModel, PlacementModel, WayName
 from .common import In, Out
 
@@ -48,7 +49,7 @@ class FaceStateOut(Out):
 class CalibrationOut(Out):
     """A calibration from a sample."""
 
-    id: int
+    id: RowId
     provider: str
     seam: str
     right_mm: float
