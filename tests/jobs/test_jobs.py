@@ -2,6 +2,9 @@
 
 import json
 import pickle
+import signal
+import subprocess
+import sys
 import threading
 import time
 from pathlib import Path
@@ -167,6 +170,21 @@ def test_a_job_of_a_silent_worker_is_given_to_another_once(database: Database) -
     slips.tell(place, {"state": "done", "share": 1, "beat": 9, "files": ["late"], "made": []})  # it was only slow
     assert wait_for(jobs.table, row.id).files == ["made 1"]
     jobs.close()
+
+
+def test_a_job_that_kills_its_process_is_given_up_and_takes_no_other_with_it(database: Database) -> None:
+    """Jobs that only waited while the process was killed are done as often as it takes."""
+    table = JobTable(database)
+    poison = table.add("print", {"name": "poison"}, "A print")[0]
+    others = [table.add("print", {"name": f"good {n}"}, "A print")[0] for n in range(3)]
+    command = [sys.executable, "-m", "tests.jobs.poison", str(database.folder)]
+    ends = [subprocess.run(command, check=False, timeout=60).returncode for _ in range(4)]
+    assert ends == [-signal.SIGKILL] * 3 + [0]
+    ended = table.get(poison.id)
+    assert ended is not None and ended.state == "failed" and ended.lost == 3 and "3 times" in (ended.problem or "")
+    assert [row.state for other in others if (row := table.get(other.id))] == ["done"] * 3
+    again = table.add("print", {"name": "poison"}, "A print")
+    assert again[1] and again[0].lost == 0, "the seller can start it once more"
 
 
 def test_a_message_delivered_twice_is_processed_once(tmp_path: Path) -> None:

@@ -11,6 +11,7 @@ import pytest
 
 from improva.store import Artworks, Database, Pairs
 from improva.store.backup import write_backup
+from improva.store.database import DataFolderError
 from improva.store.migrations import LATEST, MIGRATIONS, NewerDatabaseError, migrate, statements, version_of
 from improva.store.restore import read_backup
 
@@ -92,7 +93,7 @@ def test_a_row_that_refers_to_nothing_is_never_committed(old_folder: Path, monke
         connection.execute("DELETE FROM artwork")
 
     monkeypatch.setattr("improva.store.migrations.MIGRATIONS", (MIGRATIONS[0], orphan))
-    with pytest.raises(sqlite3.IntegrityError, match="refers to one that is missing"):
+    with pytest.raises(DataFolderError, match="refers to one that is missing"):
         Database(old_folder)
     assert rows(old_folder / "improva.sqlite")["artwork"]
 

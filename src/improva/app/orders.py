@@ -5,7 +5,6 @@ from __future__ import annotations
 import csv
 import io
 import json
-import tempfile
 import zipfile
 from pathlib import Path
 from typing import Any
@@ -14,7 +13,7 @@ from ..core.errors import ImprovaError, ListingError, Stopped
 from ..core.orders import Order, OrderProblem
 from ..core.output import slug
 from ..core.progress import Progress
-from ..io.atomic import atomic_path, atomic_write
+from ..io.atomic import atomic_path, atomic_write, work_folder
 from ..io.ticket import write_ticket
 from ..stages import versions
 from ..store.database import key_of
@@ -49,8 +48,8 @@ def _made_for(
     else:
         *_, print_file = make_side(services, now, now.printed[0], printing, progress)
     proofs = _proofs(services, now, name)
-    with tempfile.TemporaryDirectory() as folder:
-        ticket = Path(folder) / "ticket.pdf"
+    with work_folder(services.store.database.work) as folder:
+        ticket = folder / "ticket.pdf"
         write_ticket(ticket_of(services, now), ticket)
         written = ticket.read_bytes()
     files: list[tuple[str, Path | bytes]] = [

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import shutil
-import tempfile
 from pathlib import Path
 
 import numpy as np
@@ -15,6 +14,7 @@ from ..core.mockup.photo import PHOTO_PX, PhotoScene, make_scene, suggested
 from ..core.output import slug
 from ..core.render import on_blank
 from ..core.template import Panel, Template
+from ..io.atomic import work_folder
 from ..io.scene_pack import read_info
 from ..io.scene_pack_writer import write_photo_scene
 from ..io.scene_pack_zip import FILES
@@ -97,9 +97,9 @@ class PhotoScenes:
 
     def take_in(self, data: bytes) -> OwnSceneRow:
         """Import a scene pack from a ZIP. Raises :class:`SceneError`."""
-        with tempfile.TemporaryDirectory() as place:
-            self._reader.read(SCENE_PACK, data, place)
-            info = read_info(Path(place))
+        with work_folder(self._store.database.work, "pack") as place:
+            self._reader.read(SCENE_PACK, data, str(place))
+            info = read_info(place)
             if info.id != slug(info.id):
                 raise SceneError(f"'{info.id}' cannot be a scene's id: small letters, digits and hyphens only.")
             if info.id in self._scenes.packs():
@@ -110,7 +110,7 @@ class PhotoScenes:
             for region in info.regions:
                 if region.panel:
                     shown[0].panel(region.panel)
-            self._store.own_scenes.put_pack(info.id, lambda folder: _copy(Path(place), folder))
+            self._store.own_scenes.put_pack(info.id, lambda folder: _copy(place, folder))
         row = self._store.own_scenes.add(None, shown[0].id, info.printed().panel or "", info.title, info.id)
         self._blanks.refresh()
         return row

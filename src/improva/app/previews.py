@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
+
 import pyvips
 
 from ..core.artwork.pixels import PROXY_PX, Artwork
 from ..core.design import PanelContent, Placement
+from ..core.errors import OutputError
 from ..core.mockup.composite import ShadedView
 from ..core.mockup.drawn import cut_mask
 from ..core.mockup.render import encode, render_mockup
@@ -86,11 +89,13 @@ class Previews:
     def cell(self, pair: Pair) -> bytes:
         """Return the board's small picture of a pair as JPEG, made once and stored."""
         path = self._store.database.made_path(self.cell_key(pair), ".jpg")
-        if not path.exists():
-            info = self._scenes.first(pair.template)
-            picture = self.mockup(pair, pair.placements, info, pair.row.angle, pair.row.colours, CELL_PX, close=info.close)
+        if path.exists():
+            return path.read_bytes()
+        info = self._scenes.first(pair.template)
+        picture = self.mockup(pair, pair.placements, info, pair.row.angle, pair.row.colours, CELL_PX, close=info.close)
+        with suppress(OutputError):  # a full disk leaves the board its pictures
             atomic_write(path, picture)
-        return path.read_bytes()
+        return picture
 
     def flat(self, pair: Pair, panel: Panel, content: PanelContent | None, width: int) -> pyvips.Image:
         """Return the print file reduced to a width in px: bent, repeated and cut as the final file."""

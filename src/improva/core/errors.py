@@ -37,6 +37,10 @@ class OutputError(ImprovaError):
     """The file cannot be written: an unknown extension, an impossible resolution or size."""
 
 
+class DiskFullError(OutputError):
+    """The file cannot be written because the disk is full."""
+
+
 class Stopped(ImprovaError):
     """The job was stopped on request."""
 

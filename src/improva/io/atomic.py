@@ -11,7 +11,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-from ..core.errors import OutputError
+from ..core.errors import DiskFullError, OutputError
 
 FULL = (errno.ENOSPC, errno.EDQUOT, errno.EFBIG)
 
@@ -19,6 +19,26 @@ FULL = (errno.ENOSPC, errno.EDQUOT, errno.EFBIG)
 def temporary_prefix(stem: str) -> str:
     """Return the prefix of this process's temporary files: hidden, with machine and process id, for :func:`sweep`."""
     return f".{stem[:40]}~{platform.node()[:40]}~{os.getpid()}~"
+
+
+@contextmanager
+def work_folder(parent: Path, stem: str = "work") -> Iterator[Path]:
+    """Yield a folder for unfinished files in ``parent``, which is made where it is missing; the folder is deleted afterwards.
+
+    :func:`sweep` deletes that of a killed process.
+
+    Raises:
+        OutputError: the folder cannot be made.
+    """
+    try:
+        parent.mkdir(parents=True, exist_ok=True)
+        folder = tempfile.mkdtemp(prefix=temporary_prefix(stem), dir=parent)
+    except OSError as problem:
+        raise cannot_write(parent, problem, "choose another folder") from problem
+    try:
+        yield Path(folder)
+    finally:
+        shutil.rmtree(folder, ignore_errors=True)
 
 
 def sweep(folder: Path) -> int:
@@ -42,8 +62,11 @@ def _alive(pid: int) -> bool:
     return True
 
 
-def _what_to_do(problem: OSError) -> str:
-    return "make room on the disk and try again" if problem.errno in FULL else "choose another name"
+def cannot_write(path: Path, problem: OSError, otherwise: str) -> OutputError:
+    """Return the error for a file that cannot be written; ``otherwise`` says what to do where the disk is not full."""
+    if problem.errno in FULL:
+        return DiskFullError(f"'{path.name}' cannot be written: the disk is full. Make room on it, and try again.")
+    return OutputError(f"'{path}' cannot be written ({problem.strerror}): {otherwise}.")
 
 
 def atomic_write(path: Path, data: bytes, mode: int = 0o644) -> None:
@@ -65,7 +88,7 @@ def atomic_path(path: Path, mode: int = 0o644) -> Iterator[Path]:
         handle, name = tempfile.mkstemp(suffix=path.suffix, prefix=temporary_prefix(path.stem), dir=path.parent)
         os.close(handle)
     except OSError as problem:
-        raise OutputError(f"'{path}' cannot be written ({problem.strerror}): choose another folder.") from problem
+        raise cannot_write(path, problem, "choose another folder") from problem
     temporary = Path(name)
     try:
         yield temporary
@@ -76,5 +99,5 @@ def atomic_path(path: Path, mode: int = 0o644) -> Iterator[Path]:
     except BaseException as problem:
         temporary.unlink(missing_ok=True)
         if isinstance(problem, OSError):
-            raise OutputError(f"'{path}' cannot be written ({problem.strerror}): {_what_to_do(problem)}.") from problem
+            raise cannot_write(path, problem, "choose another name") from problem
         raise

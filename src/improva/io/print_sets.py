@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import tempfile
 import zipfile
 from collections.abc import Callable, Sequence
 from pathlib import Path
@@ -18,7 +17,7 @@ from ..core.progress import UNWATCHED, Progress
 from ..core.render import Opener
 from ..core.sewing.assembly_picture import assembly
 from ..core.template import Panel, Template
-from .atomic import atomic_path
+from .atomic import atomic_path, work_folder
 from .print_file import write_print
 from .sheet_file import write_sheets
 
@@ -55,7 +54,7 @@ def write_set(
     """
     if path.suffix.lower() != ".zip":
         raise OutputError(f"'{path.name}': all panels come as one .zip: choose that ending.")
-    with tempfile.TemporaryDirectory() as folder:
+    with work_folder(path.parent, path.stem) as folder:
         files = []
         for i, (panel_id, design) in enumerate(designs.items()):
             panel = template.panel(panel_id)
@@ -64,10 +63,10 @@ def write_set(
             part = progress.part(i / len(designs), (i + 1) / len(designs))
             print_image = make_print(design, open_art, settings)
             if plan_of:
-                write_sheets(print_image, plan_of(print_image.size_mm), Path(folder) / name, Path(name).stem, part)
+                write_sheets(print_image, plan_of(print_image.size_mm), folder / name, Path(name).stem, part)
             else:
-                write_print(print_image, Path(folder) / name, part)
-            files.append((name, Path(folder) / name))
+                write_print(print_image, folder / name, part)
+            files.append((name, folder / name))
         pictures = []
         if template.faces:
             pictures.append((assembly_name(art_title, template), encode(assembly(template, designs, open_art, {}), ".png")))

@@ -19,6 +19,14 @@ SIGNAL_CHECK_S = 0.1
 LEASE_S = 20.0
 """Seconds without a signal after which a worker counts as lost, and its job is queued again."""
 
+MOST_LOST = 3
+"""Times that a job may end the process that does it."""
+
+GIVEN_UP = (
+    f"It was begun {MOST_LOST} times, and each time the program ended before it was done. It is not begun again by itself: "
+    "start it once more, or leave out what is in it."
+)
+
 HANDED_OUT, HANDED_OUT_HERE = 16, 2
 """Most jobs handed out at a time, to other machines and to this one: enough to keep workers busy, few enough that a pause takes effect soon."""
 
@@ -76,6 +84,7 @@ class JobDispatcher:
         """
         self._database.sweep()
         if self._url is None:
+            self._note_claimed()
             left = self.table.unended()
         else:
             resumed = [(row, self._place(row.id, row.attempt)) for row in self.table.handed_out()]
@@ -84,6 +93,15 @@ class JobDispatcher:
         if left or self._out:
             self.wake()
         return len({*left, *self._out})
+
+    def _note_claimed(self) -> None:
+        """Mark jobs as running that an earlier process of this folder had begun, also where it ended too soon to say so."""
+        rows = [row for row in self.table.handed_out() if row.state == "queued"]
+        if rows:
+            signals = JobSignals(open_queue(self._url, self._database.folder))
+            for row in rows:
+                if signals.claimed(self._place(row.id, row.attempt)):
+                    self.table.take_up(row.id)
 
     def wake(self) -> None:
         """Wake the dispatcher, because a job was added."""
@@ -135,6 +153,9 @@ class JobDispatcher:
             self._give(row)
 
     def _give(self, row: JobRow) -> None:
+        if row.lost >= MOST_LOST:
+            self.table.end(row.id, "failed", problem=GIVEN_UP)
+            return
         try:
             snapshot = self._take_snapshot(row.kind, row.parameters)
         except Exception as unforeseen:

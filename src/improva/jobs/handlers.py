@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import shutil
-import tempfile
 from functools import partial
 from pathlib import Path
 from typing import Any
@@ -17,6 +15,7 @@ from ..app.print_files import print_job
 from ..app.render_cache import RenderCache
 from ..app.services import Services
 from ..core.progress import Progress
+from ..io.atomic import work_folder
 from ..store.models.pieces import PIECES, arts_of
 from ..store.snapshot import open_snapshot, take_snapshot
 from .dispatcher import JobDispatcher
@@ -68,16 +67,13 @@ def handlers(folder: Path, render_cache: RenderCache) -> dict[str, JobHandler]:
     """Return the handler of each kind of job in a data folder; they share one render cache."""
 
     def run(kind: str, parameters: dict[str, Any], snapshot: dict[str, Any], progress: Progress) -> Outcome:
-        place = Path(tempfile.mkdtemp(prefix="improva-"))
-        try:
+        with work_folder(folder / "work", "job") as place:
             database = open_snapshot(folder, place / "snapshot.sqlite", snapshot)
             services = Services(database, render_cache)
             try:
                 return Outcome(HANDLERS[kind](services, parameters, progress), services.store.made_files.all())
             finally:
                 database.close()
-        finally:
-            shutil.rmtree(place, ignore_errors=True)
 
     return {kind: partial(run, kind) for kind in HANDLERS}
 

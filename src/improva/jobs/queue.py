@@ -61,6 +61,10 @@ class JobSignals:
         """Claim a job; False where another worker has claimed it."""
         return bool(self._storage.put_if_empty(f"claim {place}", b"1"))
 
+    def claimed(self, place: str) -> bool:
+        """Return whether a worker has taken the job."""
+        return bool(self._storage.has_data_for_key(f"claim {place}"))
+
     def tell(self, place: str, report: dict[str, Any]) -> None:
         """Report a job's progress."""
         self._storage.put_data(f"told {place}", json.dumps(report).encode())

@@ -4,13 +4,12 @@ from __future__ import annotations
 
 import json
 import sqlite3
-import tempfile
 import zipfile
 from pathlib import Path
 
 from .. import __version__
 from ..core.errors import ImprovaError
-from ..io.atomic import atomic_path
+from ..io.atomic import atomic_path, work_folder
 
 ABOUT = "backup.json"
 DATABASE = "improva.sqlite"
@@ -40,8 +39,8 @@ def write_backup(folder: Path, path: Path) -> int:
     """
     if not (folder / DATABASE).is_file():
         raise BackupError(f"'{folder}' is not a data folder of Improva: there is no {DATABASE} in it.")
-    with tempfile.TemporaryDirectory() as place, atomic_path(path) as temporary:
-        copy = Path(place) / DATABASE
+    with work_folder(folder / "work", "backup") as place, atomic_path(path) as temporary:
+        copy = place / DATABASE
         source, target = sqlite3.connect(folder / DATABASE), sqlite3.connect(copy)
         try:
             source.backup(target)

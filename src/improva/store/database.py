@@ -23,6 +23,22 @@ these patterns keep it inside its folder.
 """
 
 
+class DataFolderError(ImprovaError):
+    """The data folder cannot be used."""
+
+
+def cannot_use(folder: Path, problem: OSError) -> DataFolderError:
+    """Return the error for a folder that cannot be made or written."""
+    return DataFolderError(f"'{folder}' cannot be used ({problem.strerror}): name a folder that can be written.")
+
+
+def damaged(folder: Path, why: object) -> DataFolderError:
+    """Return the error for a damaged database."""
+    return DataFolderError(
+        f"The database in '{folder}' is damaged ({why}): restore a backup to a new folder with 'improva restore'."
+    )
+
+
 class MissingFileError(ImprovaError):
     """A file that a record names is not in the data folder, or the name cannot be one."""
 
@@ -64,16 +80,35 @@ class Database:
 
         Raises:
             NewerDatabaseError: a newer version of Improva has written the database.
+            DataFolderError: the folder cannot be written, or the database is damaged.
         """
         self.folder = folder
         self._file = file or folder / "improva.sqlite"
         self._blobs = folder / "blobs"
         self._made = folder / "made"
-        for place in (folder, self._blobs, self._made) if file is None else ():
-            place.mkdir(parents=True, exist_ok=True)
         self._local = threading.local()
-        self.connection.execute("PRAGMA journal_mode = WAL")
-        migrate(self.connection, self._file)
+        try:
+            for place in (folder, self._blobs, self._made) if file is None else ():
+                place.mkdir(parents=True, exist_ok=True)
+            self.connection.execute("PRAGMA journal_mode = WAL")
+            migrate(self.connection, self._file)
+        except OSError as problem:
+            raise cannot_use(folder, problem) from problem
+        except sqlite3.OperationalError as problem:
+            raise DataFolderError(
+                f"The database in '{folder}' cannot be opened ({problem}): can the folder be written?"
+            ) from problem
+        except sqlite3.DatabaseError as broken:
+            raise damaged(folder, broken) from broken
+
+    def check(self) -> None:
+        """Read the whole database once. Raises :class:`DataFolderError` where it is damaged."""
+        try:
+            found = self.connection.execute("PRAGMA quick_check(1)").fetchone()[0]
+        except sqlite3.DatabaseError as broken:
+            raise damaged(self.folder, broken) from broken
+        if found != "ok":
+            raise damaged(self.folder, found)
 
     @property
     def connection(self) -> sqlite3.Connection:
@@ -135,9 +170,14 @@ class Database:
         except FileNotFoundError as missing:
             raise MissingFileError("A file of this data folder is missing: restore it from a backup.") from missing
 
+    @property
+    def work(self) -> Path:
+        """Return the folder for unfinished files, for :func:`.work_folder`."""
+        return self.folder / "work"
+
     def sweep(self) -> None:
         """Remove unfinished files of killed processes."""
-        for folder in (self.folder, self._blobs, self._made):
+        for folder in (self.folder, self._blobs, self._made, self.work):
             sweep(folder)
 
     def made_path(self, key: str, ending: str) -> Path:

@@ -14,9 +14,19 @@ JobState = Literal["queued", "running", "done", "failed", "stopped"]
 ENDED: tuple[JobState, ...] = ("done", "failed", "stopped")
 
 
+_QUEUE_AGAIN = "UPDATE job SET state = 'queued', share = 0, lost = lost + 1"
+
+
 @dataclass(frozen=True)
 class JobRow:
-    """A job. ``share`` is the part that is done, 0…1; ``files`` are the keys of its results."""
+    """A job.
+
+    Attributes:
+        share: the part that is done, 0…1.
+        files: keys of its results.
+        attempt: how often it was handed out.
+        lost: how often the process that did it ended before the job.
+    """
 
     id: int
     kind: str
@@ -31,6 +41,7 @@ class JobRow:
     files: list[str]
     attempt: int = 0
     batch_id: int | None = None
+    lost: int = 0
 
 
 def _row(row: sqlite3.Row) -> JobRow:
@@ -48,6 +59,7 @@ def _row(row: sqlite3.Row) -> JobRow:
         json.loads(row["files"]),
         row["attempt"],
         row["batch_id"],
+        row["lost"],
     )
 
 
@@ -117,7 +129,11 @@ class JobTable:
         """Queue a job again whose worker was lost."""
         with self._database.writing() as connection:
             connection.execute("UPDATE job SET state = 'stopped' WHERE id = ? AND state = 'running' AND stopping", (job_id,))
-            connection.execute("UPDATE job SET state = 'queued', share = 0 WHERE id = ? AND state = 'running'", (job_id,))
+            connection.execute(f"{_QUEUE_AGAIN} WHERE id = ? AND state = 'running'", (job_id,))
+
+    def take_up(self, job_id: int) -> None:
+        """Note that a worker has taken a job."""
+        self._database.connection.execute("UPDATE job SET state = 'running' WHERE id = ? AND state = 'queued'", (job_id,))
 
     def tell(self, job_id: int, share: float) -> None:
         """Store a job's progress."""
@@ -148,5 +164,5 @@ class JobTable:
         """Queue the jobs again that an earlier run left unfinished, and return them."""
         with self._database.writing() as connection:
             connection.execute("UPDATE job SET state = 'stopped' WHERE state = 'running' AND stopping")
-            connection.execute("UPDATE job SET state = 'queued' WHERE state = 'running'")
+            connection.execute(f"{_QUEUE_AGAIN} WHERE state = 'running'")
             return [row[0] for row in connection.execute("SELECT id FROM job WHERE state = 'queued' ORDER BY id")]

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import json
+import sqlite3
 from collections.abc import Callable
+from contextlib import suppress
 from typing import Any
 
 from .database import Database
@@ -40,7 +42,7 @@ class PreflightReports:
         if stored is not None:
             return stored
         result = make()
-        with self._database.writing() as writing:
+        with suppress(sqlite3.OperationalError), self._database.writing() as writing:  # a full disk stops no check
             row = (key, json.dumps(result, ensure_ascii=False), json.dumps(summarise(result), ensure_ascii=False))
             writing.execute("INSERT OR REPLACE INTO preflight_report (key, result, summary) VALUES (?, ?, ?)", row)
         return result

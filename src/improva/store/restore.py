@@ -11,6 +11,7 @@ import tempfile
 import zipfile
 from pathlib import Path, PurePosixPath
 
+from ..io.atomic import sweep, temporary_prefix
 from .backup import ABOUT, CHUNK, DATABASE, FOLDERS, FORMAT, BackupError
 from .database import BLOB, KEY, Database, checked
 from .migrations import check_version, migrate, version_of
@@ -47,7 +48,8 @@ def read_backup(path: Path, folder: Path) -> int:
     if folder.exists() and (not folder.is_dir() or any(folder.iterdir())):
         raise BackupError(f"'{folder}' is there and not empty: name a new folder, so that nothing is lost.")
     folder.parent.mkdir(parents=True, exist_ok=True)
-    place = Path(tempfile.mkdtemp(prefix=f".{folder.name}-", dir=folder.parent))
+    sweep(folder.parent)
+    place = Path(tempfile.mkdtemp(prefix=temporary_prefix(folder.name), dir=folder.parent))
     try:
         try:
             with zipfile.ZipFile(path) as archive:

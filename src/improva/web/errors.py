@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+import sqlite3
 from http import HTTPStatus
 
 from flask import Response, jsonify
@@ -12,7 +13,7 @@ from werkzeug.exceptions import HTTPException
 
 from .. import __version__
 from ..app.errors import NotFoundError
-from ..core.errors import ArtworkError, ImprovaError
+from ..core.errors import ArtworkError, DiskFullError, ImprovaError
 from .schemas.common import Out
 
 log = logging.getLogger("improva")
@@ -45,6 +46,7 @@ def invalid(error: ValidationError) -> Response:
 
 
 HTTP_SENTENCES = {
+    400: "The request cannot be read.",
     404: "There is nothing at this address. Go back to the board.",
     405: "This address cannot be used that way.",
     413: f"The file is over {MAX_UPLOAD_MB} MB. Save it as PNG or JPEG at the size you print, and drop it again.",
@@ -74,6 +76,19 @@ def register_errors(app: OpenAPI) -> None:
         if isinstance(error, NotFoundError):
             return problem(404, str(error), "Not on the board")
         return problem(422, str(error), "The artwork cannot be used" if isinstance(error, ArtworkError) else None)
+
+    @app.errorhandler(DiskFullError)
+    def full(error: DiskFullError) -> Response:
+        return problem(507, str(error))
+
+    @app.errorhandler(sqlite3.OperationalError)
+    def cannot_store(error: sqlite3.OperationalError) -> Response:
+        log.error("the database cannot be written", exc_info=error)
+        if "locked" in str(error):
+            return problem(503, "The board is busy: try again in a moment. Nothing was changed.")
+        return problem(
+            507, f"The records cannot be written ({error}): make room on the disk, and try again. Nothing was changed."
+        )
 
     @app.errorhandler(OverflowError)
     def too_large(_: OverflowError) -> Response:

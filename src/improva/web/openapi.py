@@ -20,6 +20,7 @@ PROBLEMS = {
     422: "A value is missing, out of range, or not possible.",
     429: "Too many attempts.",
     500: "An error of ours. Nothing was changed.",
+    503: "The board is busy.",
     507: "The disk is full.",
 }
 """What every operation may answer, as a problem document (RFC 9457)."""

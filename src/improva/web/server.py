@@ -3,18 +3,21 @@
 from __future__ import annotations
 
 import logging
+import socket
 import threading
 from pathlib import Path
 
 import click
 from waitress import serve as waitress_serve
-from werkzeug.serving import run_simple
+from werkzeug.serving import is_running_from_reloader, run_simple
 
 from ..app import foreign_files
 from ..app.previews import CELL_PX
 from ..app.services import Services
+from ..core.errors import ImprovaError
 from ..memory import give_back
 from ..sandbox import Sandbox
+from ..store.folder_lock import FolderLock
 from .app import create_app
 from .errors import MAX_UPLOAD_MB
 from .security import Access
@@ -30,6 +33,21 @@ def _warm(services: Services) -> None:
             services.render_cache.shaded_view(info, CELL_PX, {}, close=info.close)
 
 
+class PortError(ImprovaError):
+    """The server cannot listen at its address."""
+
+
+def _listen(host: str, port: int) -> socket.socket:
+    """Return a socket that listens. Raises :class:`PortError`."""
+    try:
+        return socket.create_server((host, port), family=socket.AF_INET6 if ":" in host else socket.AF_INET)
+    except (OSError, OverflowError) as problem:
+        why = getattr(problem, "strerror", None) or problem
+        raise PortError(
+            f"{host}:{port} cannot be listened at ({why}): choose another with --port, or stop what is there."
+        ) from problem
+
+
 def serve(host: str, port: int, data: Path, access: Access, demo: bool, reload: bool = False) -> None:
     """Serve a data folder until interrupted.
 
@@ -43,14 +61,19 @@ def serve(host: str, port: int, data: Path, access: Access, demo: bool, reload: 
     Raises:
         NewerDatabaseError: a newer version of Improva has written the folder's database.
         PasswordError: a login is needed, but no password is set.
+        DataFolderError, FolderInUseError, PortError: the folder or the address cannot be used.
     """
+    listening = None if reload else _listen(host, port)
     give_back()
     logging.basicConfig(level=logging.INFO, format="%(message)s")
     logging.getLogger("pyvips").setLevel(logging.WARNING)
+    lock = None if reload and not is_running_from_reloader() else FolderLock(data, f"http://{host}:{port}/")
     reader = Sandbox((foreign_files.__name__,), foreign_files.warm_up)
     reader.warm()
     app = create_app(data, access, reader)
     services: Services = app.extensions["services"]
+    app.extensions["lock"] = lock
+    services.store.database.check()
     if demo:
         from ..demo import lay_out
 
@@ -61,4 +84,4 @@ def serve(host: str, port: int, data: Path, access: Access, demo: bool, reload: 
     if reload:
         run_simple(host, port, app, use_reloader=True, threaded=True)
         return
-    waitress_serve(app, host=host, port=port, threads=THREADS, max_request_body_size=MAX_UPLOAD_MB * 1_000_000, ident=None)
+    waitress_serve(app, sockets=[listening], threads=THREADS, max_request_body_size=MAX_UPLOAD_MB * 1_000_000, ident=None)

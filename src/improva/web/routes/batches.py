@@ -121,7 +121,9 @@ def dismiss_batch(path: BatchPath) -> dict[str, Any]:
 def download_batch(path: BatchPath) -> Response:
     """Return all files of a batch in one ZIP, with a folder for each artwork and blank."""
     row = _batch(path)
-    packed = cast(BinaryIO, tempfile.TemporaryFile())  # noqa: SIM115  # closed by the answer, which reads it
+    work = services.store.database.work
+    work.mkdir(exist_ok=True)
+    packed = cast(BinaryIO, tempfile.TemporaryFile(dir=work))  # noqa: SIM115  # closed by the answer, which reads it
     titles = {art.id: f"{art.id}-{slug(art.title)}" for art in services.store.artworks.all()}
     with zipfile.ZipFile(packed, "w", zipfile.ZIP_STORED) as archive:
         for artwork_id, template_id, key in services.store.batches.files(row.id):

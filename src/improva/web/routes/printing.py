@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import tempfile
-from pathlib import Path
 from typing import Any
 
 from flask import Response
@@ -17,6 +15,7 @@ from ...core.errors import OutputError
 from ...core.output import soft_proof
 from ...core.render import on_blank
 from ...core.template import Panel
+from ...io.atomic import work_folder
 from ..answers import png_answer
 from ..context import jobs, load_pair, services
 from ..presenters.jobs import job_out
@@ -102,8 +101,8 @@ def download_ticket(path: PairPath) -> Response:
     pair = load_pair(path)
     if not pair.printed:
         raise OutputError("Nothing is printed on this blank yet: place the artwork on a side first.")
-    with tempfile.TemporaryDirectory() as folder:
-        data = made_ticket(services, pair, Path(folder)).read_bytes()
+    with work_folder(services.store.database.work) as folder:
+        data = made_ticket(services, pair, folder).read_bytes()
     answer = Response(data, mimetype="application/pdf")
     answer.headers.set("Content-Disposition", "attachment", filename=ticket_name(pair))
     return answer
