@@ -33,7 +33,7 @@ SOURCES: dict[str, tuple[str, ...]] = {
         "core/output/*.py", "io/print_file.py", "io/pdf.py", "io/jpeg.py", "io/sheet_file.py", "io/gang_sheet_file.py",
         "io/print_sets.py", "io/ticket.py",
     ),
-    "listings": ("core/listing/*.py", "core/orders/*.py", "io/listing_*.py"),
+    "listings": ("core/listing/*.py", "core/csv_cells.py", "core/orders/*.py", "io/listing_*.py"),
 }  # fmt: skip
 """The files of each stage, as patterns below the package."""
 

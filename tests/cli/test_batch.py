@@ -86,6 +86,13 @@ def whole_files(folder: Path) -> dict[str, tuple[int, int]]:
     return {path: told for path, told in visible(folder).items() if not Path(path).name.startswith(".")}
 
 
+def test_files_that_are_the_same_are_made_once_and_reported(folder: Path) -> None:
+    (folder / "art/copy_of_0.png").write_bytes((folder / "art/field_0.png").read_bytes())
+    ended = batch(folder)
+    assert ended.exit_code == 0 and "not made: field_0.png: it is the same file as copy_of_0.png, byte for byte" in ended.output
+    assert len({path.split("/")[0] for path in visible(folder)}) == 2
+
+
 def test_a_killed_batch_continues_and_duplicates_nothing(folder: Path) -> None:
     command = [sys.executable, "-m", "improva.cli", "batch", str(folder / "range.toml"), "-o", str(folder / "out")]
     process = subprocess.Popen(command, stdout=subprocess.DEVNULL)

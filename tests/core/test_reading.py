@@ -1,6 +1,7 @@
 """Every kind of file that a seller may add: read correctly, or refused with a message."""
 
 import io
+import json
 from typing import Any
 
 import numpy as np
@@ -188,3 +189,28 @@ def test_a_proxy_is_small_and_keeps_the_facts_of_its_original() -> None:
 def test_the_limit_leaves_room_for_a_blanket_at_300_dpi() -> None:
     # Common practice, no published source: a throw's print file is 53 × 63 in.
     assert reading.MAX_PIXELS > 53 * 300 * 63 * 300 and reading.MAX_SIDE_PX > 63 * 300
+
+
+@pytest.mark.parametrize("bands", [3, 4])
+def test_a_tiff_in_floating_point_is_linear_light(bands: int) -> None:
+    """scRGB (IEC 61966-2-2): linear light, 1 for white; sRGB's curve (IEC 61966-2-1) makes 188 of a half."""
+    pixels = np.zeros((40, 50, bands), np.float32)
+    pixels[..., :3], pixels[:, 25:, :3] = (0.5, 1.0, 0.0), (2.0, -1.0, 0.0)
+    if bands == 4:
+        pixels[..., 3] = 255
+    image = pyvips.Image.new_from_array(pixels).copy(interpretation="scrgb", xres=300 / 25.4, yres=300 / 25.4)
+    art = Artwork.read(bytes(image.tiffsave_buffer()))
+    got = as_array(art.image())
+    assert got[5, 5, :3].tolist() == [188, 255, 0] and got[5, 40, :3].tolist() == [255, 0, 0]
+    facts = art.facts
+    assert (facts.px, facts.has_alpha, facts.bits, facts.tagged_dpi) == ((50, 40), bands == 4, 32, (300.0, 300.0))
+    assert facts_from_dict(json.loads(json.dumps(facts.as_dict()))) == facts
+
+
+def test_a_profile_whose_name_is_not_text_is_left_out() -> None:
+    profile = bytearray(ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes())
+    at = profile.find(b"s\0R\0G\0B")
+    assert at > 0
+    profile[at - 1 : at + 6] = b"\xd8\x00" * 3 + b"\xd8"
+    art = Artwork.read(encoded(Image.new("RGB", (20, 20)), icc_profile=bytes(profile)))
+    assert art.facts.px == (20, 20)

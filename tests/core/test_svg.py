@@ -79,3 +79,46 @@ def test_a_drawing_covers_its_last_row_and_column_so_that_it_can_repeat(scale: f
     assert int(draw_svg(svg, scale)[3].min()) == 255
     letterboxed = svg.replace(b'height="273.3333" viewBox', b'height="500" viewBox')
     assert int(draw_svg(letterboxed, scale)[3].min()) == 0, "what its author left bare stays bare"
+
+
+SHADOW = (
+    '<filter id="f"><feGaussianBlur stdDeviation="2"/><feOffset dx="1"/><feMerge><feMergeNode/><feMergeNode in="SourceGraphic"/>'
+    "</feMerge></filter>"
+)
+
+
+@pytest.mark.parametrize(
+    "body",
+    [
+        SHADOW + '<rect filter="url(#f)" width="9" height="9"/>' * 12,
+        '<g opacity="0.5">' * 5 + '<rect width="9" height="9"/>' + "</g>" * 5,
+        '<g opacity="1">' * 50 + '<rect width="9" height="9"/>' + "</g>" * 50,
+        '<g filter="none" mask="none" style="mix-blend-mode:normal">' * 50 + '<rect width="9" height="9"/>' + "</g>" * 50,
+        '<g fill-opacity="0.5" clip-path="url(#c)">' * 50 + '<rect width="9" height="9"/>' + "</g>" * 50,
+    ],
+)
+def test_shadows_and_ordinary_transparency_are_drawn(body: str) -> None:
+    assert Artwork.read(svg(body)).facts.vector
+
+
+@pytest.mark.parametrize(
+    ("body", "says"),
+    [
+        ('<filter id="f"><feTurbulence/></filter>', "feTurbulence"),
+        ('<filter id="f"><feMorphology radius="9"/></filter>', "feMorphology"),
+        ('<filter id="f"><feConvolveMatrix order="99"/></filter>', "feConvolveMatrix"),
+        ('<filter id="f"><feImage href="#a"/></filter>', "feImage"),
+        ('<filter id="f">' + "<feOffset/>" * 9 + "</filter>", "9 steps"),
+        (SHADOW + '<rect filter="url(#f)" width="9" height="9"/>' * 13, "13 filtered parts"),
+        (SHADOW + '<rect style="filter: url(#f)" width="9" height="9"/>' * 13, "13 filtered parts"),
+        (SHADOW + "<style>.s{filter:url(#f)}</style>" + '<rect class="s"/>' * 13, "13 filtered parts"),
+        (SHADOW + "<style>rect{filter:url(#f)}</style>" + "<rect/>" * 13, "13 filtered parts"),
+        ('<g opacity=".5">' * 6 + "</g>" * 6, "see-through groups"),
+        ('<g style="opacity:50%">' * 6 + "</g>" * 6, "see-through groups"),
+        ('<g mask="url(#m)">' * 6 + "</g>" * 6, "see-through groups"),
+        ("<style>#a, .b { mix-blend-mode: multiply }</style>" + '<g class="b">' * 6 + "</g>" * 6, "see-through groups"),
+    ],
+)
+def test_drawings_that_cost_too_much_are_refused(body: str, says: str) -> None:
+    with pytest.raises(ArtworkError, match=says):
+        Artwork.read(svg(body))

@@ -212,3 +212,36 @@ def test_pages_of_other_sites_cannot_change_anything(client: ApiClient) -> None:
     stranger = {"Origin": "http://example.org"}
     assert client.delete(f"/api/artworks/{art['id']}", headers=stranger).status_code == 403
     assert client.delete(f"/api/artworks/{art['id']}", headers={"Origin": "http://localhost"}).status_code == 204
+
+
+@pytest.mark.parametrize("hidden", ["\x00", "\x1b[31m", "\u202e", "\u2066", "\x85"])
+def test_hidden_characters_are_refused_in_every_text(client: ApiClient, hidden: str) -> None:
+    """Unicode Standard Annex 9: an override makes a text read otherwise than it is stored."""
+    art = drop(client)
+    title = f"evil{hidden}gnp.exe"
+    lettering = {"kind": "lettering", "text": title, "font": "grotesk"}
+    sent = [
+        client.patch(f"/api/artworks/{art['id']}", json={"title": title}),
+        client.put(at(art, "/pieces"), json={"pieces": [lettering]}),
+        client.put(f"/api/presets/{title}", json={}),
+    ]
+    assert all(answer.status_code == 422 and "hidden character" in answer.json["detail"] for answer in sent[:2])
+    assert sent[2].status_code == 422
+    assert client.get(f"/api/board/{art['id']}").status_code == 200
+
+
+@pytest.mark.parametrize("text", ["שלום עולם", "مرحبا", "Zwölf Bötchen", "two\nlines", "a\tb", "👩‍👧"])
+def test_texts_of_every_script_are_accepted(client: ApiClient, text: str) -> None:
+    art = drop(client)
+    assert client.patch(f"/api/artworks/{art['id']}", json={"title": text}).json["title"] == text
+
+
+@pytest.mark.parametrize("number", [2**63, 2**64, 10**30])
+def test_ids_beyond_64_bits_are_refused(client: ApiClient, number: int) -> None:
+    for method, path, body in (
+        ("GET", f"/api/pairs/{number}/{BLANK}", None),
+        ("GET", f"/api/artworks/{number}/preview", None),
+        ("GET", f"/api/jobs/{number}", None),
+        ("POST", "/api/own-scenes", {"photo_id": number, "template_id": BLANK, "panel_id": None}),
+    ):
+        assert client.open(path, method=method, json=body).status_code in (404, 422), path

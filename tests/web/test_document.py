@@ -7,6 +7,9 @@ import shutil
 from collections import Counter
 from pathlib import Path
 
+import schemathesis
+from schemathesis.core.result import Ok
+
 import improva.web
 from improva.web.app import create_app
 from improva.web.openapi import api_document
@@ -54,3 +57,21 @@ def test_the_document_is_made_on_request_only(tmp_path: Path) -> None:
     assert served - named == {"/api/document/openapi.json"} and named <= served
     put = told.json["paths"]["/api/pairs/{artwork_id}/{template_id}/placement"]["put"]
     assert {p["name"] for p in put["parameters"]} >= {"artwork_id", "template_id", "panel"} and "requestBody" in put
+
+
+def test_the_document_is_valid(tmp_path: Path) -> None:
+    """By the schema of the OpenAPI Initiative for documents of version 3.1, which schemathesis carries."""
+    document = json.loads(api_document())
+    assert document["openapi"] == "3.1.0" and None not in document["components"].values()
+    loaded = schemathesis.openapi.from_dict(document)
+    operations = list(loaded.get_all_operations())
+    assert len(operations) > 130 and all(isinstance(each, Ok) for each in operations)
+
+
+def test_every_operation_describes_each_status_that_it_can_answer() -> None:
+    document = json.loads(api_document())
+    for path, operations in document["paths"].items():
+        for method, operation in operations.items():
+            statuses = set(operation["responses"])
+            assert {"400", "401", "403", "404", "405", "409", "413", "422", "500", "507"} <= statuses, (method, path)
+            assert statuses & {"200", "201", "204"}, (method, path)

@@ -9,6 +9,7 @@ import zipfile
 from pathlib import Path
 from typing import Any
 
+from ..core.csv_cells import text_cell
 from ..core.errors import ImprovaError, ListingError, Stopped
 from ..core.orders import Order, OrderProblem
 from ..core.output import slug
@@ -75,7 +76,8 @@ def _table(issues: list[OrderIssueModel], names: list[str]) -> str:
     for issue in issues:
         by_name.setdefault(issue.name, []).append(issue)
     for name in dict.fromkeys([*names, *by_name]):
-        rows.writerow([name, "made" if name in names else "not made", " ".join(issue.why for issue in by_name.get(name, []))])
+        reasons = " ".join(issue.why for issue in by_name.get(name, []))
+        rows.writerow([text_cell(name), "made" if name in names else "not made", text_cell(reasons)])
     return out.getvalue()
 
 

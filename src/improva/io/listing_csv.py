@@ -6,6 +6,7 @@ import csv
 import io
 from collections.abc import Sequence
 
+from ..core.csv_cells import text_cell
 from .listing_pack_model import PackListing
 
 TAG_MARK = ";"
@@ -42,5 +43,5 @@ def listings_csv(listings: Sequence[PackListing]) -> str:
         }
         for i, picture in enumerate(each.pictures):
             row |= {f"picture_{i + 1}": picture.file, f"alt_{i + 1}": picture.alt}
-        rows.writerow(row)
+        rows.writerow({name: text_cell(str(cell)) for name, cell in row.items()})
     return out.getvalue()

@@ -92,7 +92,7 @@ def read_range(path: Path) -> Range:
         data = tomllib.loads(path.read_text(encoding="utf-8"))
     except OSError as missing:
         raise RangeError(f"'{path}' cannot be read: {missing.strerror}.") from missing
-    except (tomllib.TOMLDecodeError, UnicodeDecodeError) as broken:
+    except (ValueError, RecursionError) as broken:  # not TOML, not UTF-8, a number of thousands of digits, nested too deeply
         raise RangeError(f"'{path.name}' is not valid TOML: {broken}.") from broken
     whole, pictures, printing = _table(data, ""), _table(data, "pictures"), _table(data, "print")
     templates, make = _words(whole, "templates"), _words(whole, "make") or MAKES

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import hashlib
 import os
 import shutil
 import time
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 
 from pydantic import ValidationError
@@ -59,6 +61,17 @@ def _checked(plan: Range) -> list[Traits]:
     return problems
 
 
+def _without_twins(plan: Range) -> tuple[Range, list[SkippedPair]]:
+    """Return a range in which no artwork is the same file as another, and those left out."""
+    first: dict[str, Path] = {}
+    left_out = []
+    for path in plan.arts:
+        before = first.setdefault(hashlib.sha256(read_file(path)).hexdigest(), path)
+        if before is not path:
+            left_out.append(SkippedPair(title=path.name, why=f"it is the same file as {before.name}, byte for byte"))
+    return replace(plan, arts=tuple(first.values())), left_out
+
+
 def _laid_out(services: Services, plan: Range, traits: list[Traits]) -> list[tuple[int, str]]:
     """Add a range's artworks and blanks to the data folder."""
     arts = [
@@ -88,6 +101,7 @@ def make_range(plan: Range, folder: Path, report: RangeReport) -> tuple[int, lis
 
     What an earlier run has made is not made again. Raises :class:`RangeError`.
     """
+    plan, left_out = _without_twins(plan)
     traits = _checked(plan)
     database = Database(folder / RECORDS)
     services = Services(database)
@@ -99,7 +113,7 @@ def make_range(plan: Range, folder: Path, report: RangeReport) -> tuple[int, lis
     database.sweep()
     for place in folder.glob("*/*/"):
         sweep(place)
-    files, left_out = 0, list[SkippedPair]()
+    files = 0
     try:
         pairs = _laid_out(services, plan, traits)
         for kind in plan.make:

@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from improva.catalogue import template
+from improva.core.csv_cells import read_text_cell, text_cell
 from improva.core.errors import ListingError, PieceError
 from improva.core.orders import fill_words, read_orders
 from improva.core.pieces import Lettering, lettering_shape
@@ -113,3 +114,10 @@ def test_words_set_by_size_may_fill_the_safe_width_and_keep_their_size_on_a_circ
     assert lettering_shape(filled.lettering, FONT).words[0] == pytest.approx(PANEL.safe_box[2], rel=1e-3)
     round_ = Lettering("{name}", "poster", sizing="size", size_mm=8, width_mm=60, path=WordPath("circle"))
     assert fill_words(round_, {"name": "Ada of the pass"}, FONT, PANEL, 0.5).share == 1
+
+
+@pytest.mark.parametrize("text", ["=1+1", "+49", "-5", "@cmd", "=HYPERLINK(0)", "'quoted", "plain", ""])
+def test_cells_that_a_spreadsheet_would_compute_are_written_as_text(text: str) -> None:
+    """OWASP, CSV Injection: a cell must not begin with =, +, - or @; with an apostrophe before it, it is text."""
+    cell = text_cell(text)
+    assert cell[:1] not in ("=", "+", "-", "@") and read_text_cell(cell) == text

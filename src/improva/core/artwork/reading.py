@@ -201,7 +201,7 @@ def _float_facts(data: bytes) -> ArtFacts | None:
         header = pyvips.Image.new_from_buffer(data, "", access="sequential")
     except pyvips.Error:
         return None
-    if header.format not in ("float", "double") or header.bands not in (3, 4):
+    if header.format != "float" or header.bands not in (3, 4):
         return None
     _check_size(header.width, header.height)
     dpi = (round(header.xres * MM_PER_IN, 2), round(header.yres * MM_PER_IN, 2))

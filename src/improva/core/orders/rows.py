@@ -8,6 +8,7 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ..csv_cells import read_text_cell
 from ..errors import ListingError
 
 ORDER = "order"
@@ -69,7 +70,7 @@ def read_orders(data: bytes, fields: Sequence[str]) -> tuple[list[tuple[int, Ord
     seen: set[str] = set()
     try:
         for row in rows:
-            values = {name: (row[columns[name.casefold()]] or "").strip() for name in (ORDER, *fields)}
+            values = {name: read_text_cell((row[columns[name.casefold()]] or "").strip()) for name in (ORDER, *fields)}
             name = NAME.sub("-", values.pop(ORDER)).strip("-.")[:60]
             empty = [field for field, value in values.items() if not value]
             if not name and len(empty) == len(fields):

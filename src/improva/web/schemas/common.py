@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal, Self
+import re
+from typing import Annotated, Any, Literal, Self
 
 from flask_openapi3 import FileStorage
-from pydantic import BaseModel, Field
+from pydantic import AfterValidator, BaseModel, Field, model_validator
 
 from ...store.models.base import RowId
 
@@ -16,8 +17,43 @@ RouteName = Literal["press", "upload"]
 PAIR_AT = "/api/pairs/<int:artwork_id>/<template_id>"
 
 
+HIDDEN = re.compile(r"[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\u202a-\u202e\u2066-\u2069]")
+"""Characters that are not text: control characters but tab and line ends, and those that reverse the order of what follows
+(Unicode Standard Annex 9, 2.1 to 2.6). A title with one would read otherwise than it is."""
+
+
+def _refuse_hidden(value: Any) -> None:
+    """Refuse hidden characters in the texts of a request. Raises :class:`ValueError`."""
+    if isinstance(value, str) and (found := HIDDEN.search(value)):
+        raise ValueError(f"the text holds a hidden character (U+{ord(found[0]):04X}): remove it")
+    if isinstance(value, dict):
+        for name, part in value.items():
+            _refuse_hidden(name)
+            _refuse_hidden(part)
+    elif isinstance(value, list | tuple):
+        for part in value:
+            _refuse_hidden(part)
+
+
+def _visible(text: str) -> str:
+    _refuse_hidden(text)
+    return text
+
+
+VisibleText = Annotated[str, AfterValidator(_visible)]
+"""A text without hidden characters, in an address."""
+
+
 class In(BaseModel):
-    """Base of request models. Unknown keys are refused at any depth, so that typing errors do not go unnoticed."""
+    """Base of request models. Unknown keys are refused at any depth, so that typing errors do not go unnoticed, and so are hidden
+    characters."""
+
+    @model_validator(mode="before")
+    @classmethod
+    def refuse_hidden_characters(cls, value: Any) -> Any:
+        """Refuse hidden characters in any text of the request. Raises :class:`ValueError`."""
+        _refuse_hidden(value)
+        return value
 
     @classmethod
     def model_validate(cls, obj: Any, **options: Any) -> Self:

@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from ...store.models.mockups import FilmModel, MockupSettings
-from .common import FindingOut, In, Out, PairPath
+from .common import FindingOut, In, Out, PairPath, VisibleText
 
 
 class SurfaceOut(Out):
@@ -51,7 +51,7 @@ class PresetIn(In):
 class PresetPath(BaseModel):
     """Path of a preset."""
 
-    name: str = Field(min_length=1, max_length=60)
+    name: VisibleText = Field(min_length=1, max_length=60)
 
 
 class PairPresetPath(PairPath, PresetPath):

@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from ...core.providers import Result, Sample
 from ...store.models.base import RowId
 from ...store.models.providers import OfferModel
-from .common import In, Out, PairPath
+from .common import In, Out, PairPath, VisibleText
 
 
 class ProviderIn(In):
@@ -106,7 +106,7 @@ class ProvidersStateOut(Out):
 class ProviderPath(BaseModel):
     """Path of a provider."""
 
-    name: str = Field(min_length=1, max_length=80)
+    name: VisibleText = Field(min_length=1, max_length=80)
 
 
 class OfferPath(PairPath, ProviderPath):
