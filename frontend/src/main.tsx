@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { StrictMode } from "react";
+import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
 import { Problem } from "./api/client";
@@ -7,6 +7,8 @@ import { router } from "./router";
 import { LoginGate } from "./session/LoginGate";
 import { UnitProvider } from "./ui/unit";
 import "./styles.css";
+
+const ConflictDialog = lazy(() => import("./ui/ConflictDialog"));
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -21,6 +23,9 @@ createRoot(document.getElementById("root") as HTMLElement).render(
       <UnitProvider>
         <LoginGate>
           <RouterProvider router={router} />
+          <Suspense>
+            <ConflictDialog />
+          </Suspense>
         </LoginGate>
       </UnitProvider>
     </QueryClientProvider>

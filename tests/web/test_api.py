@@ -1,6 +1,8 @@
 """The HTTP interface: every answer is a result or a problem that says what to do."""
 
 import io
+import threading
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from typing import Any
 
@@ -245,3 +247,61 @@ def test_ids_beyond_64_bits_are_refused(client: ApiClient, number: int) -> None:
         ("POST", "/api/own-scenes", {"photo_id": number, "template_id": BLANK, "panel_id": None}),
     ):
         assert client.open(path, method=method, json=body).status_code in (404, 422), path
+
+
+def test_an_edit_of_an_earlier_state_is_refused_and_replaces_nothing(client: ApiClient) -> None:
+    art = drop(client)
+    first = client.get(at(art)).json["edit_key"]
+    theirs = client.put(at(art, f"/placement?based_on={first}"), json=placement(scale=1.5))
+    assert theirs.status_code == 200 and theirs.json["edit_key"] != first
+    stale = client.put(at(art, f"/placement?based_on={first}"), json=placement(scale=1.2))
+    assert stale.status_code == 409 and "in the meantime" in stale.json["detail"]
+    for way in ("undo", "redo"):
+        assert client.post(at(art, f"/{way}?based_on={first}")).status_code == 409
+    assert client.put(at(art, f"/pieces?based_on={first}"), json={"pieces": [{"kind": "band"}]}).status_code == 409
+    assert client.delete(at(art, f"/placement?based_on={first}")).status_code == 409
+    assert client.get(at(art)).json["placement"]["scale"] == 1.5
+    mine = client.put(at(art, f"/placement?based_on={theirs.json['edit_key']}"), json=placement(scale=1.2))
+    assert mine.status_code == 200 and mine.json["placement"]["scale"] == 1.2
+
+
+def test_the_same_edit_sent_twice_is_accepted(client: ApiClient) -> None:
+    art = drop(client)
+    first = client.get(at(art)).json["edit_key"]
+    for _ in range(2):  # a page that is left sends its unanswered save once more
+        assert client.put(at(art, f"/placement?based_on={first}"), json=placement(scale=1.5)).status_code == 200
+    assert client.post(at(art, "/undo")).json["can_undo"] is False
+    assert client.put(at(art, "/placement"), json=placement(scale=1.1)).status_code == 200, "without a base it replaces any"
+
+
+def test_of_two_edits_at_the_same_moment_one_is_refused(client: ApiClient) -> None:
+    art = drop(client)
+    for round_ in range(5):
+        base = client.get(at(art)).json["edit_key"]
+        start = threading.Barrier(2)
+
+        def edit(scale: float, base: str = base, start: threading.Barrier = start) -> int:
+            start.wait()
+            return (
+                client_of(client.application)
+                .put(at(art, f"/placement?based_on={base}"), json=placement(scale=scale))
+                .status_code
+            )
+
+        with ThreadPoolExecutor(2) as pool:
+            statuses = sorted(pool.map(edit, (1.1 + round_, 1.2 + round_)))
+        assert statuses == [200, 409]
+
+
+def test_settings_that_are_stored_whole_are_not_overwritten_unseen(client: ApiClient) -> None:
+    art = drop(client)
+    whole = {
+        at(art, "/printing"): lambda state, n: {**state["printing"], "overlap_mm": 5 + n},
+        at(art, "/mockup-settings"): lambda state, n: {**state["mockup_settings"], "sizes": [[800 + n, 600]]},
+        f"/api/artworks/{art['id']}/preparation": lambda state, n: {"steps": [], "width_mm": 100 + n},
+        "/api/gang": lambda state, n: {**state["gang"], "gap_mm": 4 + n},
+    }
+    for address, edited in whole.items():
+        state = client.get(address).json
+        answers = [client.put(f"{address}?based_on={state['edit_key']}", json=edited(state, n)) for n in (1, 2, 1)]
+        assert [answer.status_code for answer in answers] == [200, 409, 200], (address, [a.text[:200] for a in answers])

@@ -27,10 +27,16 @@ export const artworks = {
     }),
   kinds: async () => (await data(server.GET("/api/artworks/steps"))).kinds,
   prepared: (id: number) => data(server.GET("/api/artworks/{artwork_id}/preparation", at(id))),
-  prepare: (id: number, body: Preparation) =>
-    data(server.PUT("/api/artworks/{artwork_id}/preparation", { ...at(id), body })),
-  prepareStep: (id: number, way: "undo" | "redo") =>
-    data(server.POST(`/api/artworks/{artwork_id}/preparation/${way}`, at(id))),
+  prepare: (id: number, body: Preparation, based_on?: string) =>
+    data(
+      server.PUT("/api/artworks/{artwork_id}/preparation", { params: { ...at(id).params, query: { based_on } }, body }),
+    ),
+  prepareStep: (id: number, way: "undo" | "redo", based_on?: string) =>
+    data(
+      server.POST(`/api/artworks/{artwork_id}/preparation/${way}`, {
+        params: { ...at(id).params, query: { based_on } },
+      }),
+    ),
   preparationPreview: (id: number, body: Preparation, px: number) =>
     data(
       server.POST("/api/artworks/{artwork_id}/preparation/preview", {

@@ -3159,6 +3159,11 @@ export interface components {
          * @description The packed gang sheet.
          */
         GangStateOut: {
+            /**
+             * Edit Key
+             * @description Key of this state, for `based_on` of an edit
+             */
+            edit_key: string;
             gang: components["schemas"]["GangModel"];
             /** Items */
             items: components["schemas"]["GangItemOut"][];
@@ -4312,6 +4317,11 @@ export interface components {
          * @description A pair's mock-up settings, the available surfaces, and findings.
          */
         MockupStateOut: {
+            /**
+             * Edit Key
+             * @description Key of this state, for `based_on` of an edit
+             */
+            edit_key: string;
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
             mockup_settings: components["schemas"]["MockupSettings"];
@@ -4604,6 +4614,11 @@ export interface components {
          * @description A scene of the seller's own with its marks and findings.
          */
         OwnSceneStateOut: {
+            /**
+             * Edit Key
+             * @description Key of this state, for `based_on` of an edit
+             */
+            edit_key: string;
             /** Id */
             id: number;
             /**
@@ -4683,6 +4698,11 @@ export interface components {
              * @description Changes with anything that is decided of any panel
              */
             content_key: string;
+            /**
+             * Edit Key
+             * @description Key of this state, for `based_on` of an edit
+             */
+            edit_key: string;
             /** @description What it shows of another panel's design */
             follow: components["schemas"]["FollowModel"] | null;
             /**
@@ -5056,6 +5076,11 @@ export interface components {
             can_redo: boolean;
             /** Can Undo */
             can_undo: boolean;
+            /**
+             * Edit Key
+             * @description Key of this state, for `based_on` of an edit
+             */
+            edit_key: string;
             /** Licence File */
             licence_file: string | null;
             origin: components["schemas"]["OriginIn"];
@@ -5357,6 +5382,11 @@ export interface components {
              * @description Whether its ends are straight
              */
             can_tab: boolean;
+            /**
+             * Edit Key
+             * @description Key of this state, for `based_on` of an edit
+             */
+            edit_key: string;
             /** Has Profile */
             has_profile: boolean;
             /**
@@ -6746,6 +6776,15 @@ export interface components {
                 "application/problem+json": components["schemas"]["ProblemOut"];
             };
         };
+        /** @description The board is busy. */
+        503: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["ProblemOut"];
+            };
+        };
         /** @description The disk is full. */
         507: {
             headers: {
@@ -6798,6 +6837,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -6830,6 +6870,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -6862,6 +6903,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -6900,6 +6942,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -6934,6 +6977,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -6972,6 +7016,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7006,6 +7051,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7044,6 +7090,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7078,12 +7125,16 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
     set_preparation: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The key of the state that was edited; without it, any state is replaced */
+                based_on?: string | null;
+            };
             header?: never;
             path: {
                 artwork_id: number;
@@ -7116,6 +7167,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7158,12 +7210,16 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
     redo_preparation: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The key of the state that was edited; without it, any state is replaced */
+                based_on?: string | null;
+            };
             header?: never;
             path: {
                 artwork_id: number;
@@ -7192,6 +7248,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7230,12 +7287,16 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
     undo_preparation: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The key of the state that was edited; without it, any state is replaced */
+                based_on?: string | null;
+            };
             header?: never;
             path: {
                 artwork_id: number;
@@ -7264,6 +7325,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7303,6 +7365,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7337,6 +7400,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7369,6 +7433,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7405,6 +7470,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7439,6 +7505,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7473,6 +7540,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7507,6 +7575,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7541,6 +7610,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7575,6 +7645,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7609,6 +7680,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7641,6 +7713,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7677,6 +7750,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7713,6 +7787,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7749,6 +7824,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7785,6 +7861,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7821,6 +7898,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7853,6 +7931,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7892,6 +7971,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7927,6 +8007,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -7966,6 +8047,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8001,6 +8083,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8039,6 +8122,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8073,6 +8157,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8107,6 +8192,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8141,6 +8227,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8173,6 +8260,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8207,6 +8295,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8242,6 +8331,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8283,6 +8373,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8315,6 +8406,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8351,6 +8443,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8385,6 +8478,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8417,12 +8511,16 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
     set_gang_sheet: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The key of the state that was edited; without it, any state is replaced */
+                based_on?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -8453,6 +8551,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8485,6 +8584,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8519,6 +8619,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8553,6 +8654,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8585,6 +8687,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8623,6 +8726,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8657,6 +8761,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8689,6 +8794,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8725,6 +8831,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8761,6 +8868,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8795,12 +8903,16 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
     set_photo_marks: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The key of the state that was edited; without it, any state is replaced */
+                based_on?: string | null;
+            };
             header?: never;
             path: {
                 scene_id: number;
@@ -8833,6 +8945,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8867,6 +8980,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8904,6 +9018,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8940,6 +9055,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -8974,6 +9090,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9008,6 +9125,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9042,6 +9160,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9079,6 +9198,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9118,6 +9238,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9153,6 +9274,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9188,6 +9310,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9229,6 +9352,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9270,6 +9394,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9311,6 +9436,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9350,6 +9476,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9389,6 +9516,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9430,12 +9558,15 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
     set_follow: {
         parameters: {
             query?: {
+                /** @description The key of the state that was edited; without it, any state is replaced */
+                based_on?: string | null;
                 panel?: string | null;
             };
             header?: never;
@@ -9471,6 +9602,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9506,6 +9638,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9541,6 +9674,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9576,6 +9710,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9615,6 +9750,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9650,6 +9786,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9689,6 +9826,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9724,6 +9862,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9763,6 +9902,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9802,6 +9942,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9837,6 +9978,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9878,6 +10020,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9913,12 +10056,16 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
     set_mockup_settings: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The key of the state that was edited; without it, any state is replaced */
+                based_on?: string | null;
+            };
             header?: never;
             path: {
                 artwork_id: number;
@@ -9952,6 +10099,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -9991,6 +10139,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10026,6 +10175,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10065,12 +10215,15 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
     set_pieces: {
         parameters: {
             query?: {
+                /** @description The key of the state that was edited; without it, any state is replaced */
+                based_on?: string | null;
                 panel?: string | null;
             };
             header?: never;
@@ -10106,12 +10259,15 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
     set_placement: {
         parameters: {
             query?: {
+                /** @description The key of the state that was edited; without it, any state is replaced */
+                based_on?: string | null;
                 panel?: string | null;
             };
             header?: never;
@@ -10147,12 +10303,15 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
     clear_panel: {
         parameters: {
             query?: {
+                /** @description The key of the state that was edited; without it, any state is replaced */
+                based_on?: string | null;
                 panel?: string | null;
             };
             header?: never;
@@ -10184,6 +10343,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10220,6 +10380,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10262,6 +10423,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10308,6 +10470,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10354,6 +10517,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10400,6 +10564,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10441,6 +10606,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10478,12 +10644,15 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
     set_printing: {
         parameters: {
             query?: {
+                /** @description The key of the state that was edited; without it, any state is replaced */
+                based_on?: string | null;
                 panel?: string | null;
             };
             header?: never;
@@ -10519,6 +10688,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10554,6 +10724,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10590,6 +10761,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10630,6 +10802,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10666,12 +10839,15 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
     redo_placement: {
         parameters: {
             query?: {
+                /** @description The key of the state that was edited; without it, any state is replaced */
+                based_on?: string | null;
                 panel?: string | null;
             };
             header?: never;
@@ -10703,6 +10879,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10742,6 +10919,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10781,6 +10959,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10822,6 +11001,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10863,6 +11043,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10898,6 +11079,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10937,6 +11119,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -10972,6 +11155,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11011,6 +11195,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11052,6 +11237,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11093,6 +11279,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11128,12 +11315,15 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
     undo_placement: {
         parameters: {
             query?: {
+                /** @description The key of the state that was edited; without it, any state is replaced */
+                based_on?: string | null;
                 panel?: string | null;
             };
             header?: never;
@@ -11165,6 +11355,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11197,6 +11388,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11235,6 +11427,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11269,6 +11462,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11301,6 +11495,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11335,6 +11530,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11371,6 +11567,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11407,6 +11604,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11439,6 +11637,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11477,6 +11676,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11511,6 +11711,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11549,6 +11750,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11587,6 +11789,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11622,6 +11825,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11656,6 +11860,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11688,6 +11893,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11724,6 +11930,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11756,6 +11963,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11788,6 +11996,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11824,6 +12033,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };
@@ -11858,6 +12068,7 @@ export interface operations {
             422: components["responses"]["422"];
             429: components["responses"]["429"];
             500: components["responses"]["500"];
+            503: components["responses"]["503"];
             507: components["responses"]["507"];
         };
     };

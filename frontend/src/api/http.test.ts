@@ -71,7 +71,7 @@ test("actions that count are never sent twice", async () => {
 
 test("the server's own sentence is what the person reads", async () => {
   answer = async () => new Response('{"detail": "Choose another colour."}', { status: 422 });
-  await expect(data(server.GET("/api/board"))).rejects.toEqual(new Problem("Choose another colour."));
+  await expect(data(server.GET("/api/board"))).rejects.toEqual(new Problem("Choose another colour.", false, 422));
   answer = async () => new Response("<html>", { status: 502 });
   await expect(data(server.GET("/api/board"))).rejects.toThrow("The request failed (502).");
   answer = () => Promise.reject(new TypeError("no network"));

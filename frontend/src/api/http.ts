@@ -6,6 +6,7 @@ export class Problem extends Error {
   constructor(
     message: string,
     readonly offline = false,
+    readonly status = 0,
   ) {
     super(message);
   }
@@ -19,6 +20,9 @@ const KEEPALIVE_BYTES = 60_000;
 
 /** The page is being left: requests sent now must outlive it. */
 let leaving = false;
+
+/** Whether the page is being left. */
+export const isLeaving = () => leaving;
 
 /** A request that knows the JSON it sends: a request's own body can be read only once. */
 class ApiRequest extends Request {
@@ -46,6 +50,13 @@ export function waitToSave(save: () => unknown): () => void {
 /** While this is a list, saves are added to it and not sent. */
 let collected: ApiRequest[] | null = null;
 
+/** What a save replaces: its address, without the state that it is based on. */
+function subjectOf({ method, url }: Request): string {
+  const place = new URL(url);
+  place.searchParams.delete("based_on");
+  return `${method} ${place}`;
+}
+
 /** Send saves that may have been cut off once more, and saves that still wait, so that they outlive the page. Of several saves
  * to one address only the newest is sent: it replaces the others. A save that arrives twice changes nothing. */
 export function resendUnanswered(): void {
@@ -54,7 +65,7 @@ export function resendUnanswered(): void {
   for (const save of waiting) save();
   collected = null;
   waiting.clear();
-  const newest = new Map([...unanswered, ...late].map((request) => [`${request.method} ${request.url}`, request]));
+  const newest = new Map([...unanswered, ...late].map((request) => [subjectOf(request), request]));
   for (const { url, method, headers, jsonBody } of newest.values()) {
     if (jsonBody !== null && jsonBody.length < KEEPALIVE_BYTES)
       fetch(url, { method, headers, body: jsonBody, keepalive: true }).catch(() => {});
@@ -93,7 +104,8 @@ async function send(request: Request): Promise<Response> {
   if (response.ok) return response;
   if (response.status === 401 && !request.url.endsWith("/api/session")) window.dispatchEvent(new Event(LOGGED_OUT));
   const problem = await response.json().catch(() => null);
-  throw new Problem(typeof problem?.detail === "string" ? problem.detail : `The request failed (${response.status}).`);
+  const detail = typeof problem?.detail === "string" ? problem.detail : `The request failed (${response.status}).`;
+  throw new Problem(detail, false, response.status);
 }
 
 /** The server's API. Paths, parameters and bodies are checked against its OpenAPI document as the page is compiled.

@@ -8,8 +8,8 @@ const scene = (scene_id: number) => ({ params: { path: { scene_id } } });
 /** Mock-ups: settings, presets, and the seller's own scenes. */
 export const mockups = {
   mockupSettings: (place: Place) => data(server.GET(`${PAIR}/mockup-settings`, ofPair(place))),
-  setMockupSettings: (place: Place, body: MockupSettings) =>
-    data(server.PUT(`${PAIR}/mockup-settings`, { ...ofPair(place), body })),
+  setMockupSettings: (place: Place, body: MockupSettings, based_on?: string) =>
+    data(server.PUT(`${PAIR}/mockup-settings`, { params: { ...ofPair(place).params, query: { based_on } }, body })),
   makePictures: (place: Place) => data(server.POST(`${PAIR}/mockup-job`, ofPair(place))),
   makeFilm: (place: Place, body: Film) => data(server.POST(`${PAIR}/film-job`, { ...ofPair(place), body })),
 
@@ -24,8 +24,8 @@ export const mockups = {
   beginScene: (photo_id: number, template_id: string, panel_id: string | null) =>
     data(server.POST("/api/own-scenes", { body: { photo_id, template_id, panel_id } })),
   ownScene: (id: number) => data(server.GET("/api/own-scenes/{scene_id}", scene(id))),
-  markScene: (id: number, title: string, panel: string, marks: PhotoMarks) =>
-    data(server.PUT("/api/own-scenes/{scene_id}", { ...scene(id), body: { title, panel, marks } })),
+  markScene: (id: number, body: { title: string; panel: string; marks: PhotoMarks }, based_on?: string) =>
+    data(server.PUT("/api/own-scenes/{scene_id}", { params: { ...scene(id).params, query: { based_on } }, body })),
   makeScene: (id: number) => data(server.POST("/api/own-scenes/{scene_id}/pack", scene(id))),
   importScene: (file: File) => done(server.POST("/api/own-scenes/packs", { body: upload(file) })),
   removeScene: (id: number) => done(server.DELETE("/api/own-scenes/{scene_id}", scene(id))),

@@ -5,17 +5,20 @@ import type { Calibration, Follow, Held, MockupRequest, Pair, Piece, Place, Plac
 /** One artwork on one blank: placement, content of its panels, previews, and sewing. */
 export const pairs = {
   pair: (place: Place) => data(server.GET(PAIR, onPanel(place))),
-  place: (place: Place, placement: Placement | null) =>
+  place: (place: Place, placement: Placement | null, based_on?: string) =>
     placement
-      ? data(server.PUT(`${PAIR}/placement`, { ...onPanel(place), body: placement }))
-      : data(server.DELETE(`${PAIR}/placement`, onPanel(place))),
-  step: (place: Place, way: "undo" | "redo") => data(server.POST(`${PAIR}/${way}`, onPanel(place))),
+      ? data(server.PUT(`${PAIR}/placement`, { ...onPanel(place, { based_on }), body: placement }))
+      : data(server.DELETE(`${PAIR}/placement`, onPanel(place, { based_on }))),
+  step: (place: Place, way: "undo" | "redo", based_on?: string) =>
+    data(server.POST(`${PAIR}/${way}`, onPanel(place, { based_on }))),
   copy: (place: Place, template_ids: string[]) =>
     data(server.POST(`${PAIR}/copy`, { ...onPanel(place), body: { template_ids } })),
-  follow: (place: Place, body: Follow) => data(server.PUT(`${PAIR}/follow`, { ...onPanel(place), body })),
+  follow: (place: Place, body: Follow, based_on?: string) =>
+    data(server.PUT(`${PAIR}/follow`, { ...onPanel(place, { based_on }), body })),
   choose: (place: Place, body: Pick<Pair, "route" | "angle" | "colours">) =>
     data(server.PUT(`${PAIR}/choices`, { ...onPanel(place), body })),
-  lay: (place: Place, pieces: Piece[]) => data(server.PUT(`${PAIR}/pieces`, { ...onPanel(place), body: { pieces } })),
+  lay: (place: Place, pieces: Piece[], based_on?: string) =>
+    data(server.PUT(`${PAIR}/pieces`, { ...onPanel(place, { based_on }), body: { pieces } })),
   history: async (place: Place) => (await data(server.GET(`${PAIR}/history`, ofPair(place)))).events,
   search: async (words: string) => (await data(server.GET("/api/search", { params: { query: { words } } }))).hits,
 

@@ -5,7 +5,8 @@ import type { BatchBody, Figures, Gang, LogEntryBody, Machine, Place, Pressed, P
 /** Print files, gang sheets and pressings, and the jobs and batches that make files. */
 export const production = {
   printing: (place: Place) => data(server.GET(`${PAIR}/printing`, onPanel(place))),
-  setPrinting: (place: Place, body: Printing) => data(server.PUT(`${PAIR}/printing`, { ...onPanel(place), body })),
+  setPrinting: (place: Place, body: Printing, based_on?: string) =>
+    data(server.PUT(`${PAIR}/printing`, { ...onPanel(place, { based_on }), body })),
   print: (place: Place, sides: "this" | "all") =>
     data(server.POST(`${PAIR}/print-job`, { ...onPanel(place), body: { sides } })),
   softProof: (place: Place, intent: Printing["intent"], paper: boolean) =>
@@ -46,6 +47,6 @@ export const production = {
     data(server.POST(`${PAIR}/simulated-upload`, { ...onPanel(place), body: { url, copies: 1 } })),
 
   gang: () => data(server.GET("/api/gang")),
-  setGang: (body: Gang) => data(server.PUT("/api/gang", { body })),
+  setGang: (body: Gang, based_on?: string) => data(server.PUT("/api/gang", { params: { query: { based_on } }, body })),
   makeGang: () => data(server.POST("/api/gang/job")),
 };

@@ -58,6 +58,9 @@ export function usePreparation(art: number, wanted: boolean): { preparing: Prepa
   const draft = useDraft<Edited, Prepared>({
     saved: prepared ? { steps: prepared.steps as Step[], width_mm: prepared.width_mm } : null,
     subject: `artwork ${art}`,
+    editKey: prepared?.edit_key,
+    keyOf: (answer) => answer.edit_key,
+    onStale: query.refetch,
     onAnswer: (answer) => keepAnswer(queries, key, answer),
     onSettled: () => {
       for (const what of [["pair", art], ["board"]]) queries.invalidateQueries({ queryKey: what });
@@ -89,9 +92,9 @@ export function usePreparation(art: number, wanted: boolean): { preparing: Prepa
     select,
     hold: (steps) => draft.hold({ steps }),
     decide: (steps, width = width_mm) =>
-      draft.save({ steps, width_mm: width }, (preparation) => api.prepare(art, preparation)),
-    step: (way) => draft.act(() => api.prepareStep(art, way)),
-    keep: draft.act,
+      draft.save({ steps, width_mm: width }, (preparation, base) => api.prepare(art, preparation, base)),
+    step: (way) => draft.act((base) => api.prepareStep(art, way, base)),
+    keep: (work) => draft.act(work),
     sheet,
     busy: draft.isEdited || draft.pending,
     problem: draft.error?.message ?? null,

@@ -81,9 +81,15 @@ export function usePair(place: Place): { editor: PairEditor | null; error: Error
     saved: pair ? { placement: pair.placement, pieces: pair.pieces as Piece[] } : null,
     subject: key.join("/"),
     scope: `${art}/${template}`,
+    editKey: pair?.edit_key,
+    keyOf: (answer) => answer.edit_key,
+    onStale: () => queries.refetchQueries({ queryKey: ["pair", art, template], type: "active" }),
     onAnswer: async (answer) => {
       await keepAnswer(queries, ["pair", art, template, answer.panel], answer);
       if (panel === null) await keepAnswer(queries, key, answer);
+      // an edit of another panel that follows at once is based on this one
+      const { edit_key } = answer;
+      queries.setQueriesData<Pair>({ queryKey: ["pair", art, template] }, (side) => side && { ...side, edit_key });
       setLive(null);
     },
     onSettled: (answer) => {
@@ -162,7 +168,7 @@ export function usePair(place: Place): { editor: PairEditor | null; error: Error
     piece: piece !== null && piece < pieces.length ? piece : null,
     takeUp,
     holdPieces: (pieces) => draft.hold({ pieces }),
-    layPieces: (pieces) => draft.save({ pieces }, (content) => api.lay(place, content.pieces)),
+    layPieces: (pieces) => draft.save({ pieces }, (content, base) => api.lay(place, content.pieces, base)),
     applyFix: (fix) => {
       if (fix.piece === null || fix.piece === undefined) editor.decide(fix.placement as Partial<Placement>);
       else editor.layPieces(pieces.map((each, i) => (i === fix.piece ? ({ ...each, ...fix.values } as Piece) : each)));
@@ -177,11 +183,11 @@ export function usePair(place: Place): { editor: PairEditor | null; error: Error
     hold: (change) => draft.hold(placed(change)),
     decide: (change = {}) => {
       if (follows) draft.hold(placed(change));
-      else draft.save(placed(change), (content) => api.place(place, content.placement));
+      else draft.save(placed(change), (content, base) => api.place(place, content.placement, base));
     },
-    follow: (follow) => draft.act(() => api.follow(place, follow), false),
-    clear: () => draft.act(() => api.place(place, null)),
-    step: (way) => draft.act(() => api.step(place, way)),
+    follow: (follow) => draft.act((base) => api.follow(place, follow, base), false),
+    clear: () => draft.act((base) => api.place(place, null, base)),
+    step: (way) => draft.act((base) => api.step(place, way, base)),
     turn: (next, settled) => {
       setAngle(next);
       if (settled) choose({ angle: next });

@@ -36,6 +36,9 @@ export function GangPage() {
   const draft = useDraft<Gang, GangState>({
     saved: (state?.gang as Gang | undefined) ?? null,
     subject: "gang",
+    editKey: state?.edit_key,
+    keyOf: (answer) => answer.edit_key,
+    onStale: query.refetch,
     onAnswer: (answer) => keepAnswer(queries, ["gang"], answer),
   });
   const onChange: Changes["onChange"] = (update) => draft.save(update, api.setGang);

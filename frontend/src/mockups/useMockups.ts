@@ -43,6 +43,9 @@ export function useMockups(editor: PairEditor, active: boolean): Mockups {
   const draft = useDraft<MockupSettings, MockupState>({
     saved: (state.data?.mockup_settings as MockupSettings | undefined) ?? null,
     subject: `settings ${place.art}/${place.template}`,
+    editKey: state.data?.edit_key,
+    keyOf: (answer) => answer.edit_key,
+    onStale: state.refetch,
     onAnswer: (answer) => keepAnswer(queries, stateKey, answer),
   });
   const presets = useQuery({ queryKey: ["presets"], queryFn: api.presets, enabled: active });
@@ -75,7 +78,7 @@ export function useMockups(editor: PairEditor, active: boolean): Mockups {
       sizes: [[2000, 2000]],
       format: settings.clear ? "png" : "jpg",
     },
-    change: (values) => draft.save(values, (settings) => api.setMockupSettings(place, settings)),
+    change: (values) => draft.save(values, (settings, base) => api.setMockupSettings(place, settings, base)),
     hold: draft.hold,
     work,
     make: () => work.start(() => api.makePictures(place)),

@@ -29,6 +29,9 @@ export function usePhoto(id: number): { photo: Photo | null; problem: string | n
   const draft = useDraft<Edited, OwnScene>({
     saved: scene ? { title: scene.title, panel: scene.panel, marks: scene.marks as PhotoMarks } : null,
     subject: `own scene ${id}`,
+    editKey: scene?.edit_key,
+    keyOf: (answer) => answer.edit_key,
+    onStale: query.refetch,
     onAnswer: (answer) => keepAnswer(queries, key, answer),
   });
   const make = useMutation({
@@ -43,7 +46,7 @@ export function usePhoto(id: number): { photo: Photo | null; problem: string | n
   if (!scene || !draft.value) return { photo: null, problem: query.error?.message ?? null };
   const marked = (values: Partial<PhotoMarks>) => (now: Edited) => ({ marks: { ...now.marks, ...values } });
   const save = (change: Parameters<typeof draft.save>[0]) =>
-    draft.save(change, ({ title, panel, marks }) => api.markScene(id, title, panel, marks));
+    draft.save(change, (edited, base) => api.markScene(id, edited, base));
   return {
     problem: null,
     photo: {

@@ -30,6 +30,9 @@ export function usePrinting(place: Place, pair: Pair, active: boolean): Print {
   const draft = useDraft<Printing, PrintState>({
     saved: (state.data?.printing as Printing | undefined) ?? null,
     subject: `printing ${place.art}/${place.template}`,
+    editKey: state.data?.edit_key,
+    keyOf: (answer) => answer.edit_key,
+    onStale: state.refetch,
     onAnswer: (answer) => keepAnswer(queries, [...key, pair.route, pair.artwork.sha256], answer),
     // the other sides share it
     onSettled: () => queries.invalidateQueries({ queryKey: ["printing", place.art, place.template] }),
@@ -38,7 +41,7 @@ export function usePrinting(place: Place, pair: Pair, active: boolean): Print {
   return {
     state: state.data && draft.value ? { ...state.data, printing: draft.value } : null,
     work,
-    change: (values) => draft.save(values, (printing) => api.setPrinting(place, printing)),
+    change: (values) => draft.save(values, (printing, base) => api.setPrinting(place, printing, base)),
     make: (sides) => work.start(() => api.print(place, sides)),
     making: work.busy,
     settling: draft.pending,

@@ -5,5 +5,9 @@ from __future__ import annotations
 from ..core.errors import ImprovaError
 
 
+class StaleEditError(ImprovaError):
+    """An edit is based on an earlier state than the stored one: somebody else has changed it, or another window."""
+
+
 class NotFoundError(ImprovaError):
     """The requested thing does not exist, or no longer."""

@@ -23,6 +23,7 @@ from ..store import ArtRow, PairRow, Placements
 from ..store.database import key_of
 from ..store.models.placement import WayName
 from ..store.pairs import placement_to_dict
+from .edits import edit_key
 from .pieces import NOTHING, PanelPieces, opener
 from .scenes import SceneLibrary
 
@@ -190,6 +191,12 @@ class Pair:
         back_shifts = {seam: (-right, -down) for seam, (right, down) in self.nudged.items()}
         now, drawn = {**self.placements, **(placements or {})}, replace(self, corrections=back_shifts)
         return [drawn._design(panel, now) for panel in self.template.panels]
+
+    @property
+    def edit_key(self) -> str:
+        """Return the key of what is decided of the panels: their placements and pieces."""
+        pieces = {panel: list(on_panel.stored) for panel, on_panel in self.pieces.items() if on_panel.stored}
+        return edit_key([plain(self.row.placements), pieces])
 
     def with_placements(self, decided: Placements) -> Pair:
         """Return this pair with other placements on some panels, as it would be once they are stored."""

@@ -130,8 +130,11 @@ class Database:
 
     @contextmanager
     def writing(self) -> Iterator[sqlite3.Connection]:
-        """Run a transaction: it is stored whole or not at all."""
+        """Run a transaction: it is stored whole or not at all. Inside another one it is a part of that one."""
         connection = self.connection
+        if connection.in_transaction:
+            yield connection
+            return
         connection.execute("BEGIN IMMEDIATE")
         try:
             yield connection

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from urllib.parse import quote, urlencode
 
+from ...app.edits import edit_key
 from ...app.gang_sheets import NO_PAIR, GangPrints, stored_gang_sheet
 from ...app.pair import Pair
 from ...app.services import Services
@@ -37,6 +38,7 @@ def gang_sheet_out(services: Services, jobs: JobDispatcher) -> GangStateOut:
     puts = [GangPlaceOut(item=p.item, sheet=p.sheet, box=p.box, turned=p.turned) for p in plan.puts] if plan else []
     return GangStateOut(
         gang=body,
+        edit_key=edit_key(stored_gang_sheet(services).model_dump()),
         items=items,
         puts=puts,
         sheets_mm=list(plan.sheets_mm) if plan else [],

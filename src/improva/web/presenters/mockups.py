@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import asdict
 
+from ...app.edits import edit_key
 from ...app.mockup_settings import settings_of_pair
 from ...app.mockups import findings_of
 from ...app.pair import Pair
@@ -20,5 +21,9 @@ def mockups_out(pair: Pair) -> MockupStateOut:
     shots = shots_of(pair, mockup_settings)
     findings = [FindingOut(**asdict(finding)) for finding in findings_of(pair, shots)]
     return MockupStateOut(
-        mockup_settings=mockup_settings, surfaces=surfaces, findings=findings, pictures=len(shots) * len(mockup_settings.sizes)
+        mockup_settings=mockup_settings,
+        edit_key=edit_key(mockup_settings.model_dump()),
+        surfaces=surfaces,
+        findings=findings,
+        pictures=len(shots) * len(mockup_settings.sizes),
     )

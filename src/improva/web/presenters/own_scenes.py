@@ -31,6 +31,7 @@ def own_scene_out(services: Services, row: OwnSceneRow) -> OwnSceneStateOut:
         photo_id=row.photo_id or 0,
         px=services.artworks.get(row.photo_id or 0).facts.px,
         marks=marks,
+        edit_key=photos.edit_key(row),
         names=list(names_of(panel)),
         round=goes_round(panel),
         outline=outline,

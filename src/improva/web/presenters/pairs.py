@@ -106,6 +106,7 @@ def pair_out(services: Services, pair: Pair, panel_id: str | None) -> PairOut:
         other_blanks=other_blanks,
         guide=services.store.blanks.file(template.id, "guide", panel.id) is not None,
         content_key=pair.placement_key,
+        edit_key=pair.edit_key,
         can_undo=pair.row.step > 0,
         can_redo=pair.row.step < pair.row.last_step,
         route=pair.route,  # type: ignore[arg-type]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...app.edits import edit_key
 from ...app.preparations import NECK_MM, report_of
 from ...app.services import Services
 from ...core.colour import contrast
@@ -36,6 +37,7 @@ def preparation_out(services: Services, artwork_id: int) -> PreparationOut:
         original_mm=row.facts.size.claimed_mm,
         steps=[StepIn(**step.as_dict()) for step in row.preparation.steps],
         width_mm=row.preparation.width_mm,
+        edit_key=edit_key(row.preparation.as_dict()),
         can_undo=row.step > 0,
         can_redo=row.step < row.last_step,
         report=preparation_report_out(report),

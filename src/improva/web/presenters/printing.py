@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import asdict
 
+from ...app.edits import edit_key
 from ...app.pair import Pair
 from ...app.print_plans import PrintPlan, plan_of, printing_of
 from ...app.services import Services
@@ -17,6 +18,7 @@ def printing_out(services: Services, pair: Pair, panel: Panel) -> PrintStateOut:
     settings = printing_of(pair)
     return PrintStateOut(
         printing=settings,
+        edit_key=edit_key(settings.model_dump()),
         plan=_plan(plan_of(services, pair, panel, settings)),
         papers=PAPERS_MM,
         can_tab=carries(panel),

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...app.edits import edit_key, refuse_stale
 from ...app.gang_sheets import NO_PAIR, SETTING, GangPrints, stored_gang_sheet
 from ..context import jobs, services
 from ..presenters.gang_sheet import gang_sheet_out
 from ..presenters.jobs import job_out
 from ..routing import Routes
+from ..schemas.common import EditQuery
 from ..schemas.gang_sheet import GangIn, GangStateOut
 from ..schemas.printing import JobOut
 
@@ -22,9 +24,12 @@ def get_gang_sheet() -> dict[str, Any]:
 
 
 @api.put("", responses={200: GangStateOut})
-def set_gang_sheet(body: GangIn) -> dict[str, Any]:
+def set_gang_sheet(query: EditQuery, body: GangIn) -> dict[str, Any]:
     """Set the items and the size of the gang sheet."""
-    services.store.database.keep_setting(SETTING, body.model_dump())
+    with services.store.database.writing():
+        now = stored_gang_sheet(services).model_dump()
+        refuse_stale(query.based_on, edit_key(now), edit_key(body.model_dump()))
+        services.store.database.keep_setting(SETTING, body.model_dump())
     return get_gang_sheet()
 
 

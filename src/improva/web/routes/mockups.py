@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...app.edits import edit_key, refuse_stale
 from ...app.mockup_settings import find_preset, fitted, picture_parameters, settings_of_pair
 from ...app.pair import Pair
 from ...app.shots import shot_of, shots_of
@@ -14,7 +15,7 @@ from ..context import jobs, load_pair, services
 from ..presenters.jobs import job_out
 from ..presenters.mockups import mockups_out
 from ..routing import Routes
-from ..schemas.common import PAIR_AT, PairPath
+from ..schemas.common import PAIR_AT, EditQuery, PairPath
 from ..schemas.mockups import (
     FilmIn,
     MockupSettingsIn,
@@ -42,13 +43,16 @@ def get_mockup_settings(path: PairPath) -> dict[str, Any]:
 
 
 @api.put(f"{PAIR_AT}/mockup-settings", responses={200: MockupStateOut})
-def set_mockup_settings(path: PairPath, body: MockupSettingsIn) -> dict[str, Any]:
+def set_mockup_settings(path: PairPath, query: EditQuery, body: MockupSettingsIn) -> dict[str, Any]:
     """Set a pair's mock-up settings."""
     pair = load_pair(path)
     shots_of(pair, body)  # refuses impossible settings before they are stored
     for artwork_id in {art for places in body.places.values() for art in places.values()}:
         services.artworks.get(artwork_id)
-    services.store.pairs.set_mockup_settings(path.artwork_id, path.template_id, body.model_dump())
+    with services.store.database.writing():
+        now = settings_of_pair(load_pair(path)).model_dump()
+        refuse_stale(query.based_on, edit_key(now), edit_key(body.model_dump()))
+        services.store.pairs.set_mockup_settings(path.artwork_id, path.template_id, body.model_dump())
     return mockups_out(load_pair(path)).model_dump()
 
 

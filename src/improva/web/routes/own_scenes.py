@@ -6,6 +6,7 @@ from typing import Any
 
 from flask import Response
 
+from ...app.edits import edit_key, refuse_stale
 from ...app.errors import NotFoundError
 from ...app.own_scenes import left_out
 from ...app.previews import PREVIEW_QUALITY
@@ -17,7 +18,7 @@ from ..answers import cached_answer
 from ..context import services
 from ..presenters.own_scenes import own_scene_out
 from ..routing import Routes, binary
-from ..schemas.common import UploadForm
+from ..schemas.common import EditQuery, UploadForm
 from ..schemas.own_scenes import (
     DesignQuery,
     KeyQuery,
@@ -62,11 +63,14 @@ def get_own_scene(path: OwnScenePath) -> dict[str, Any]:
 
 
 @api.put("/<int:scene_id>", responses={200: OwnSceneStateOut})
-def set_photo_marks(path: OwnScenePath, body: PhotoMarksIn) -> dict[str, Any]:
+def set_photo_marks(path: OwnScenePath, query: EditQuery, body: PhotoMarksIn) -> dict[str, Any]:
     """Set the marks on a photograph."""
     row = services.own_scenes.row(path.scene_id)
     services.blanks.get(row.template_id).panel(body.panel)
-    services.store.own_scenes.mark(row.id, body.panel, body.title, body.marks.model_dump())
+    with services.store.database.writing():
+        now = services.own_scenes.edit_key(services.own_scenes.row(row.id))
+        refuse_stale(query.based_on, now, edit_key([body.panel, body.title, body.marks.model_dump()]))
+        services.store.own_scenes.mark(row.id, body.panel, body.title, body.marks.model_dump())
     return own_scene_out(services, services.own_scenes.row(row.id)).model_dump()
 
 

@@ -4,18 +4,22 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...app.edits import refuse_stale
 from ...app.pair import Pair
+from ...core.design import PanelContent
 from ...core.errors import PlacementError
 from ...core.fit import place as place_on
 from ...core.pieces import adapt_piece
 from ...core.proposal import adapt_placement, propose_own_placement
+from ...core.template import Panel
 from ...store import Placements
 from ...store.models.pieces import PIECES, adapted_model
+from ...store.pairs import Pieces
 from ...surfaces import SURFACES
 from ..context import load_pair, services
 from ..presenters.pairs import pair_out
 from ..routing import Routes
-from ..schemas.common import PAIR_AT, ChoicesIn, PairPath, PanelQuery
+from ..schemas.common import PAIR_AT, ChoicesIn, EditQuery, PairPath, PanelEditQuery, PanelQuery
 from ..schemas.pairs import CopiedOut, CopyPlacementIn, PairOut
 from ..schemas.pieces import PiecesIn
 from ..schemas.placement import FollowIn, PlacementIn
@@ -31,10 +35,32 @@ def _answer(path: PairPath, query: PanelQuery) -> dict[str, Any]:
     return pair_out(services, load_pair(path), query.panel).model_dump()
 
 
-def _decide(pair: Pair, decided: Placements, pieces: dict[str, Any] | None = None) -> None:
-    """Store a step of a pair's history. It is checked first, so that nothing is stored that cannot be computed."""
-    services.preflight.report(pair.with_placements(decided))
-    services.store.pairs.place(*pair.ids, decided, pieces)
+def _decide(pair: Pair, edited: Pair, query: EditQuery, decided: Placements, pieces: Pieces | None = None) -> None:
+    """Store a step of a pair's history. It is checked first, so that nothing is stored that cannot be computed.
+
+    Raises:
+        StaleEditError: the pair has been changed since the state that the edit is based on.
+    """
+    services.preflight.report(edited)
+    with services.store.database.writing():
+        refuse_stale(
+            query.based_on, load_pair(PairPath(artwork_id=pair.art.id, template_id=pair.template.id)).edit_key, edited.edit_key
+        )
+        services.store.pairs.place(*pair.ids, decided, pieces)
+
+
+def _place(pair: Pair, query: EditQuery, panel: Panel, content: PanelContent | None) -> None:
+    decided: Placements = {panel.id: content}
+    _decide(pair, pair.with_placements(decided), query, decided)
+
+
+def _move(path: PairPath, query: PanelEditQuery, by: int) -> dict[str, Any]:
+    """Undo or redo a step of a pair's history."""
+    with services.store.database.writing():
+        pair = load_pair(path)
+        refuse_stale(query.based_on, pair.edit_key, "")
+        services.store.pairs.move(*pair.ids, by)
+    return _answer(path, query)
 
 
 @api.get("", responses={200: PairOut})
@@ -44,32 +70,32 @@ def get_pair(path: PairPath, query: PanelQuery) -> dict[str, Any]:
 
 
 @api.put("/placement", responses={200: PairOut})
-def set_placement(path: PairPath, query: PanelQuery, body: PlacementIn) -> dict[str, Any]:
+def set_placement(path: PairPath, query: PanelEditQuery, body: PlacementIn) -> dict[str, Any]:
     """Set a panel's placement, as a step of the pair's history."""
     pair, placement = load_pair(path), body.to_core()
     panel = pair.template.panel(query.panel)
     place_on(panel, pair.art.facts.size, placement)  # refuses impossible content before it is stored
     if placement != pair.placement(panel):
-        _decide(pair, {panel.id: placement})
+        _place(pair, query, panel, placement)
     return _answer(path, query)
 
 
 @api.put("/follow", responses={200: PairOut})
-def set_follow(path: PairPath, query: PanelQuery, body: FollowIn) -> dict[str, Any]:
+def set_follow(path: PairPath, query: PanelEditQuery, body: FollowIn) -> dict[str, Any]:
     """Link a panel to the one across a seam, or unlink it, as a step of the pair's history."""
     pair = load_pair(path)
     panel, content = pair.template.panel(query.panel), body.to_core()
     if body.way == "alone":
         assert pair.art.traits is not None, "artworks come with their traits from the services"
-        _decide(pair, {panel.id: propose_own_placement(pair.template, panel, pair.art.facts, pair.art.traits).placement})
+        _place(pair, query, panel, propose_own_placement(pair.template, panel, pair.art.facts, pair.art.traits).placement)
     else:
         pair.design(panel, content)  # refuses impossible content before it is stored
-        _decide(pair, {panel.id: content})
+        _place(pair, query, panel, content)
     return _answer(path, query)
 
 
 @api.put("/pieces", responses={200: PairOut})
-def set_pieces(path: PairPath, query: PanelQuery, body: PiecesIn) -> dict[str, Any]:
+def set_pieces(path: PairPath, query: PanelEditQuery, body: PiecesIn) -> dict[str, Any]:
     """Set the text and extras of a panel, as a step of the pair's history.
 
     Raises :class:`PlacementError` where the panel holds no artwork.
@@ -81,30 +107,28 @@ def set_pieces(path: PairPath, query: PanelQuery, body: PiecesIn) -> dict[str, A
     if placement is None:
         raise PlacementError("This side is empty: place the artwork on it first.")
     services.previews.flat(edited, panel, placement, TRIED_PX)
-    _decide(edited, {}, {panel.id: stored})
+    _decide(pair, edited, query, {}, {panel.id: stored})
     return _answer(path, query)
 
 
 @api.delete("/placement", responses={200: PairOut})
-def clear_panel(path: PairPath, query: PanelQuery) -> dict[str, Any]:
+def clear_panel(path: PairPath, query: PanelEditQuery) -> dict[str, Any]:
     """Clear a panel."""
     pair = load_pair(path)
-    _decide(pair, {pair.template.panel(query.panel).id: None})
+    _place(pair, query, pair.template.panel(query.panel), None)
     return _answer(path, query)
 
 
 @api.post("/undo", responses={200: PairOut})
-def undo_placement(path: PairPath, query: PanelQuery) -> dict[str, Any]:
+def undo_placement(path: PairPath, query: PanelEditQuery) -> dict[str, Any]:
     """Undo the pair's last step."""
-    services.store.pairs.move(load_pair(path).art.id, path.template_id, -1)
-    return _answer(path, query)
+    return _move(path, query, -1)
 
 
 @api.post("/redo", responses={200: PairOut})
-def redo_placement(path: PairPath, query: PanelQuery) -> dict[str, Any]:
+def redo_placement(path: PairPath, query: PanelEditQuery) -> dict[str, Any]:
     """Redo the pair's next step."""
-    services.store.pairs.move(load_pair(path).art.id, path.template_id, 1)
-    return _answer(path, query)
+    return _move(path, query, 1)
 
 
 @api.post("/copy", responses={200: CopiedOut})

@@ -7,6 +7,7 @@ from typing import Any
 from flask import Response
 
 from ...app.artworks import plain_name
+from ...app.edits import edit_key, refuse_stale
 from ...app.errors import NotFoundError
 from ...app.preparations import report_of
 from ...core.errors import StepError
@@ -15,7 +16,7 @@ from ..context import services
 from ..presenters.preparations import preparation_out, preparation_report_out
 from ..routing import Routes, binary
 from ..schemas.artworks import ArtPath, PreviewQuery
-from ..schemas.common import UploadForm
+from ..schemas.common import EditQuery, UploadForm
 from ..schemas.preparations import KindOut, KindsOut, OriginIn, PreparationIn, PreparationOut, PreparationReportOut
 
 api = Routes("artworks", "/api/artworks")
@@ -25,6 +26,14 @@ MOST_LICENCE_MB = 20
 
 def _answer(path: ArtPath) -> dict[str, Any]:
     return preparation_out(services, path.artwork_id).model_dump()
+
+
+def _move(path: ArtPath, query: EditQuery, by: int) -> dict[str, Any]:
+    with services.store.database.writing():
+        row = services.artworks.imported(path.artwork_id)
+        refuse_stale(query.based_on, edit_key(row.preparation.as_dict()), "")
+        services.store.preparations.move(row.id, by)
+    return _answer(path)
 
 
 @api.get("/steps", responses={200: KindsOut})
@@ -40,27 +49,28 @@ def get_preparation(path: ArtPath) -> dict[str, Any]:
 
 
 @api.put("/<int:artwork_id>/preparation", responses={200: PreparationOut})
-def set_preparation(path: ArtPath, body: PreparationIn) -> dict[str, Any]:
+def set_preparation(path: ArtPath, query: EditQuery, body: PreparationIn) -> dict[str, Any]:
     """Set an artwork's steps. They run on the whole picture first; steps that fail are refused."""
     row, decided = services.artworks.imported(path.artwork_id), body.to_core()
     if decided.active:
         services.artworks.preparations.make(row, decided)
-    services.store.preparations.decide(path.artwork_id, decided)
+    with services.store.database.writing():
+        now = services.artworks.imported(path.artwork_id).preparation
+        refuse_stale(query.based_on, edit_key(now.as_dict()), edit_key(decided.as_dict()))
+        services.store.preparations.decide(path.artwork_id, decided)
     return _answer(path)
 
 
 @api.post("/<int:artwork_id>/preparation/undo", responses={200: PreparationOut})
-def undo_preparation(path: ArtPath) -> dict[str, Any]:
+def undo_preparation(path: ArtPath, query: EditQuery) -> dict[str, Any]:
     """Undo the last change to the steps."""
-    services.store.preparations.move(services.artworks.imported(path.artwork_id).id, -1)
-    return _answer(path)
+    return _move(path, query, -1)
 
 
 @api.post("/<int:artwork_id>/preparation/redo", responses={200: PreparationOut})
-def redo_preparation(path: ArtPath) -> dict[str, Any]:
+def redo_preparation(path: ArtPath, query: EditQuery) -> dict[str, Any]:
     """Redo the next change to the steps."""
-    services.store.preparations.move(services.artworks.imported(path.artwork_id).id, 1)
-    return _answer(path)
+    return _move(path, query, 1)
 
 
 @api.post("/<int:artwork_id>/preparation/preview", responses={200: binary("image/png")})

@@ -6,6 +6,7 @@ from typing import Any
 
 from flask import Response
 
+from ...app.edits import edit_key, refuse_stale
 from ...app.errors import NotFoundError
 from ...app.pair import Pair
 from ...app.print_files import printed_content
@@ -21,7 +22,7 @@ from ..context import jobs, load_pair, services
 from ..presenters.jobs import job_out
 from ..presenters.printing import printing_out
 from ..routing import Routes, binary
-from ..schemas.common import PAIR_AT, PairPath, PanelQuery
+from ..schemas.common import PAIR_AT, PairPath, PanelEditQuery, PanelQuery
 from ..schemas.printing import JobListOut, JobOut, JobPath, PrintingIn, PrintJobIn, PrintStateOut, ProofQuery
 
 api = Routes("printing")
@@ -39,11 +40,13 @@ def get_printing(path: PairPath, query: PanelQuery) -> dict[str, Any]:
 
 
 @api.put(f"{PAIR_AT}/printing", responses={200: PrintStateOut})
-def set_printing(path: PairPath, query: PanelQuery, body: PrintingIn) -> dict[str, Any]:
+def set_printing(path: PairPath, query: PanelEditQuery, body: PrintingIn) -> dict[str, Any]:
     """Set a pair's print settings."""
     _ = body.paper_mm  # refuses an invalid paper size
-    _load(path, query)
-    services.store.pairs.set_printing(path.artwork_id, path.template_id, body.model_dump())
+    with services.store.database.writing():
+        now = printing_of(_load(path, query)[0]).model_dump()
+        refuse_stale(query.based_on, edit_key(now), edit_key(body.model_dump()))
+        services.store.pairs.set_printing(path.artwork_id, path.template_id, body.model_dump())
     return printing_out(services, *_load(path, query)).model_dump()
 
 

@@ -84,6 +84,18 @@ class PanelQuery(BaseModel):
     panel: str | None = None
 
 
+class EditQuery(BaseModel):
+    """What an edit is based on."""
+
+    based_on: VisibleText | None = Field(
+        default=None, max_length=64, description="The key of the state that was edited; without it, any state is replaced"
+    )
+
+
+class PanelEditQuery(PanelQuery, EditQuery):
+    """A panel of the blank, and what an edit of it is based on."""
+
+
 class ArtworkOut(Out):
     """An artwork on the board."""
 

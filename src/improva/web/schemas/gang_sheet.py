@@ -32,6 +32,7 @@ class GangStateOut(Out):
     """The packed gang sheet."""
 
     gang: GangModel
+    edit_key: str = Field(description="Key of this state, for `based_on` of an edit")
     items: list[GangItemOut]
     puts: list[GangPlaceOut]
     sheets_mm: list[tuple[float, float]]

@@ -22,6 +22,7 @@ class MockupStateOut(Out):
     """A pair's mock-up settings, the available surfaces, and findings."""
 
     mockup_settings: MockupSettings
+    edit_key: str = Field(description="Key of this state, for `based_on` of an edit")
     surfaces: list[SurfaceOut]
     findings: list[FindingOut]
     pictures: int = Field(description="How many will be made")

@@ -21,6 +21,7 @@ class OwnSceneStateOut(Out):
     photo_id: RowId
     px: tuple[int, int]
     marks: MarksModel
+    edit_key: str = Field(description="Key of this state, for `based_on` of an edit")
     names: list[str] = Field(description="What the points are called")
     round: bool
     outline: list[At] = Field(description="The print's edge, in fractions of the photograph; empty where the points cannot be")

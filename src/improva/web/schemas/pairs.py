@@ -55,6 +55,7 @@ class PairOut(Out):
     other_blanks: list[str] = Field(description="Ids of other blanks of this kind on the board")
     guide: bool = Field(description="Whether a provider's guide can be laid over this panel")
     content_key: str = Field(description="Changes with anything that is decided of any panel")
+    edit_key: str = Field(description="Key of this state, for `based_on` of an edit")
     can_undo: bool
     can_redo: bool
     route: RouteName

@@ -156,6 +156,7 @@ class PreparationOut(Out):
     original_mm: tuple[float, float] = Field(description="The print size that the file claims")
     steps: list[StepIn]
     width_mm: float | None
+    edit_key: str = Field(description="Key of this state, for `based_on` of an edit")
     can_undo: bool
     can_redo: bool
     report: PreparationReportOut

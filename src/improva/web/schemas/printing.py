@@ -38,6 +38,7 @@ class PrintStateOut(Out):
     """The print settings and plan of a panel."""
 
     printing: PrintingModel
+    edit_key: str = Field(description="Key of this state, for `based_on` of an edit")
     plan: PrintPlanOut
     papers: dict[str, Size] = Field(description="Papers by name, in mm")
     can_tab: bool = Field(description="Whether its ends are straight")
