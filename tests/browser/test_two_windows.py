@@ -23,7 +23,7 @@ def test_a_stale_edit_is_offered_beside_what_is_stored(page: Page, browser: Brow
     expect(page.get_by_role("button", name="Undo")).to_be_enabled()
     typed(other, "Scale", "80")
     dialog = other.get_by_role("alertdialog", name="Changed in the meantime")
-    expect(dialog.get_by_role("row", name="placement, scale 1.2 0.8")).to_be_visible()
+    expect(dialog.get_by_role("row", name="placement, scale 120 % 80 %")).to_be_visible()
     dialog.get_by_role("button", name="Take what is stored").click()
     expect(dialog).to_have_count(0)
     scale(other, "120")

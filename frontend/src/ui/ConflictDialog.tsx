@@ -37,10 +37,14 @@ export default function ConflictDialog() {
             </table>
           </div>
           <div className="flex justify-end gap-3">
-            <Button onClick={() => conflict.choose(false)}>Take what is stored</Button>
-            <Button tone="main" onClick={() => conflict.choose(true)}>
-              Keep mine
-            </Button>
+            <AlertDialog.Cancel asChild>
+              <Button onClick={() => conflict.choose(false)}>Take what is stored</Button>
+            </AlertDialog.Cancel>
+            <AlertDialog.Action asChild>
+              <Button tone="main" onClick={() => conflict.choose(true)}>
+                Keep mine
+              </Button>
+            </AlertDialog.Action>
           </div>
         </AlertDialog.Content>
       </AlertDialog.Portal>

@@ -11,7 +11,7 @@ test("each value that differs is named, with both values", () => {
   const mine = { placement: { ...placement, scale: 1.2345, shift_mm: [3, -1.5], background: "#203040" }, pieces: [] };
   expect(differences({ placement, pieces: [] }, mine)).toEqual([
     { name: "placement, shift mm", theirs: "0 × 0", mine: "3 × -1.5" },
-    { name: "placement, scale", theirs: "1", mine: "1.23" },
+    { name: "placement, scale", theirs: "100 %", mine: "123.45 %" },
     { name: "placement, background", theirs: "none", mine: "#203040" },
   ]);
 });

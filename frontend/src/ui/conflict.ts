@@ -53,6 +53,10 @@ function short(value: unknown): string {
   return "set";
 }
 
+/** A value as the page shows it elsewhere: sizes against the blank in percent. */
+const shown = (name: string, value: unknown) =>
+  name.endsWith("scale") && typeof value === "number" ? `${short(100 * value)} %` : short(value);
+
 /** What differs between two values, the names in words: `rotate_deg` is "rotate deg". */
 export function differences(theirs: unknown, mine: unknown, name = ""): Difference[] {
   if (JSON.stringify(theirs) === JSON.stringify(mine)) return [];
@@ -60,7 +64,7 @@ export function differences(theirs: unknown, mine: unknown, name = ""): Differen
   const alike = Array.isArray(theirs) === Array.isArray(mine);
   const lengths = Array.isArray(theirs) && Array.isArray(mine) && theirs.length !== mine.length;
   if (!isRecord(theirs) || !isRecord(mine) || numbers || !alike || lengths)
-    return [{ name: name || "value", theirs: short(theirs), mine: short(mine) }];
+    return [{ name: name || "value", theirs: shown(name, theirs), mine: shown(name, mine) }];
   return [...new Set([...Object.keys(theirs), ...Object.keys(mine)])].flatMap((key) => {
     const word = Array.isArray(mine) ? String(Number(key) + 1) : key.replaceAll("_", " ");
     return differences(theirs[key], mine[key], name ? `${name}, ${word}` : word);
