@@ -5,7 +5,7 @@ BIN := .venv/bin
 PAGE := src/improva/web/page/index.html
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts
 
-.PHONY: demo dev dev-server dev-page test lint types format hooks stages pytest lock clean
+.PHONY: demo dev dev-server dev-page test lint types format hooks stages pytest attack lock clean
 
 demo: .venv/ready $(PAGE)
 	$(BIN)/improva serve --demo --data data
@@ -78,6 +78,10 @@ types: .venv/ready frontend/node_modules/.ready
 # Every processor has a worker of its own: threads of the libraries would only wait for each other.
 pytest:
 	VIPS_CONCURRENCY=1 OPENBLAS_NUM_THREADS=1 OPENCV_FOR_THREADS_NUM=1 $(BIN)/pytest -n auto --maxprocesses 4 --dist loadfile --no-loadscope-reorder
+
+# The long attack on a real server: broken files, generated calls of the API, kills. About 40 minutes on two cores.
+attack: .venv/ready-to-test $(PAGE)
+	$(BIN)/python -m tests.attack
 
 # Lock files carry hashes and no addresses.
 lock: .venv/ready-to-test

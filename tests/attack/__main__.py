@@ -10,6 +10,7 @@ from pathlib import Path
 from improva.demo import lay_out
 from improva.store import Database
 from tests.attack.api_calls import attack_api
+from tests.attack.full_disk import SmallDisk, attack_full_disk, can_have_a_small_disk
 from tests.attack.kills import attack_by_kills
 from tests.attack.report import Report
 from tests.attack.target import Target
@@ -46,6 +47,18 @@ def main() -> int:
             finally:
                 target.stop()
             print("\n".join(reports[-1].lines()), flush=True)
+        if can_have_a_small_disk():
+            room = Path(place) / "room-disk"
+            room.mkdir()
+            disk = SmallDisk(demo, room)
+            disk.start()
+            try:
+                reports.append(attack_full_disk(disk, 100, chosen.seed))
+            finally:
+                disk.stop()
+            print("\n".join(reports[-1].lines()), flush=True)
+        else:
+            print("full disk: not tried, a process may not have a file system of its own here")
     return 1 if any(report.faults for report in reports) else 0
 
 

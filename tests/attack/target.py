@@ -34,11 +34,15 @@ class Target:
 
     def start(self) -> None:
         """Start the server and wait until it answers."""
-        command = [sys.executable, "-m", "improva.cli", "serve", "--port", str(self._port), "--data", str(self.data)]
+        command = self.command()
         with self.log.open("ab") as log:
             environment = {**os.environ, "TMPDIR": str(self._temporary)}
             self._process = subprocess.Popen(command, stdout=log, stderr=log, env=environment)
         wait_until_up(f"{self.url}/api/session", self._process)
+
+    def command(self) -> list[str]:
+        """Return the command that starts the server."""
+        return [sys.executable, "-m", "improva.cli", "serve", "--port", str(self._port), "--data", str(self.data)]
 
     @property
     def _running(self) -> subprocess.Popen[bytes]:

@@ -3,11 +3,13 @@
 import errno
 import io
 import os
+from dataclasses import replace
 from typing import Any
 
 import pytest
 from PIL import Image
 
+from improva.core.preparation import Preparation, Step
 from tests.conftest import BLANK, encoded
 from tests.web.client import ApiClient
 from tests.web.helpers import at, drop, placement
@@ -44,6 +46,14 @@ def test_the_board_can_be_read(client: ApiClient, full_disk: dict[str, Any]) -> 
         "/api/search?words=a",
     ):
         assert client.get(address).status_code == 200, address
+
+
+def test_an_artwork_whose_preparation_finds_no_room_stays_on_the_board(client: ApiClient, full_disk: dict[str, Any]) -> None:
+    services = client.application.extensions["services"]
+    row = services.artworks.imported(full_disk["id"])
+    prepared = replace(row, preparation=Preparation((Step("turn", {"degrees": 90}),)))
+    (shown,) = [services.artworks._prepared_if_there_is_room(prepared)]
+    assert shown.sha256 == row.sha256 and "disk is full" in shown.facts.notes[-1]
 
 
 def test_what_cannot_be_written_is_answered_with_a_sentence(client: ApiClient, full_disk: dict[str, Any]) -> None:

@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import sqlite3
+from contextlib import suppress
+from dataclasses import replace
 from pathlib import PurePosixPath
 
 from ..core.artwork.pixels import Artwork
 from ..core.artwork.traits import find_traits
+from ..core.errors import DiskFullError
 from ..sandbox import Reader
 from ..store import ArtRow, Store
 from .errors import NotFoundError
@@ -41,14 +45,22 @@ class ArtworkLibrary:
         return self.preparations.prepared(self.imported(artwork_id))
 
     def all(self) -> list[ArtRow]:
-        """Return every artwork on the board, prepared."""
-        return [self.preparations.prepared(self._with_traits(row)) for row in self._store.artworks.all()]
+        """Return every artwork on the board, prepared; one whose preparation finds no room on the disk as imported."""
+        return [self._prepared_if_there_is_room(self._with_traits(row)) for row in self._store.artworks.all()]
+
+    def _prepared_if_there_is_room(self, row: ArtRow) -> ArtRow:
+        try:
+            return self.preparations.prepared(row)
+        except DiskFullError as problem:
+            return replace(row, facts=replace(row.facts, notes=(*row.facts.notes, f"Shown as imported. {problem}")))
 
     def _with_traits(self, row: ArtRow) -> ArtRow:
         """Return an artwork with its traits, measuring one that an earlier version stored without them."""
         if row.traits is None:
-            self._store.artworks.set_traits(row.id, find_traits(self.proxy(row)))
-            row = self._store.artworks.get(row.id) or row
+            traits = find_traits(self.proxy(row))
+            with suppress(sqlite3.OperationalError):  # a full disk hides no artwork
+                self._store.artworks.set_traits(row.id, traits)
+            row = replace(row, traits=traits)
         return row
 
     def add(self, file_name: str | None, data: bytes, aside: bool = False) -> ArtRow:
