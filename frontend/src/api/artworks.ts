@@ -1,4 +1,4 @@
-import { address, data, done, server, upload } from "./http";
+import { address, data, done, forView, server, upload } from "./http";
 import type { Art, Origin, Preparation } from "./types";
 
 const at = (artwork_id: number) => ({ params: { path: { artwork_id } } });
@@ -37,9 +37,10 @@ export const artworks = {
         params: { ...at(id).params, query: { based_on } },
       }),
     ),
-  preparationPreview: (id: number, body: Preparation, px: number) =>
+  preparationPreview: (id: number, body: Preparation, px: number, view?: string) =>
     data(
       server.POST("/api/artworks/{artwork_id}/preparation/preview", {
+        ...forView(view),
         params: { path: { artwork_id: id }, query: { px } },
         body,
         parseAs: "blob",

@@ -11029,7 +11029,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "image/png": string;
+                    "image/jpeg": string;
                 };
             };
             400: components["responses"]["400"];

@@ -12,6 +12,10 @@ export class Problem extends Error {
   }
 }
 
+/** This page, for the server: of the previews that wait for one place of a page, only the newest is made. */
+const page = globalThis.crypto?.randomUUID?.() ?? String(Math.random());
+export const forView = (view: string | undefined) => ({ headers: view ? { "Improva-View": `${page} ${view}` } : {} });
+
 /** Event on the window: the server has answered that its user is not logged in. */
 export const LOGGED_OUT = "improva:logged-out";
 

@@ -1,4 +1,4 @@
-import { address, data, server, upload } from "./http";
+import { address, data, forView, server, upload } from "./http";
 import { edited, ofPair, onPanel, PAIR } from "./places";
 import type { Calibration, Follow, Held, MockupRequest, Pair, Piece, Place, Placement, Sample } from "./types";
 
@@ -26,16 +26,24 @@ export const pairs = {
     address(`${PAIR}/flat`, onPanel(place, { width, of: stamp }).params),
   report: (place: Place, now: Held, signal?: AbortSignal) =>
     data(server.POST(`${PAIR}/check`, { ...onPanel(place), body: edited(now), signal })),
-  mockupPreview: ({ place, now, size: [width, height], ...shot }: MockupRequest) =>
+  mockupPreview: ({ place, now, size: [width, height], ...shot }: MockupRequest, view?: string) =>
     data(
       server.POST(`${PAIR}/mockup-preview`, {
         ...onPanel(place),
+        ...forView(view),
         body: { ...edited(now), ...shot, width, height },
         parseAs: "blob",
       }),
     ),
-  flatPreview: (place: Place, now: Held, width: number) =>
-    data(server.POST(`${PAIR}/flat-preview`, { ...onPanel(place), body: { ...edited(now), width }, parseAs: "blob" })),
+  flatPreview: (place: Place, now: Held, width: number, view?: string) =>
+    data(
+      server.POST(`${PAIR}/flat-preview`, {
+        ...onPanel(place),
+        ...forView(view),
+        body: { ...edited(now), width },
+        parseAs: "blob",
+      }),
+    ),
   seam: (place: Place, now: Held) => data(server.POST(`${PAIR}/seam`, { ...onPanel(place), body: edited(now) })),
   seamPreview: (place: Place, now: Held) =>
     data(server.POST(`${PAIR}/seam-preview`, { ...onPanel(place), body: edited(now), parseAs: "blob" })),

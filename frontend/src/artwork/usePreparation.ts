@@ -75,7 +75,7 @@ export function usePreparation(art: number, wanted: boolean): { preparing: Prepa
   const seen: Preparation = { steps: seenWith(steps, selected, known), width_mm };
   const ready = wanted && prepared && kinds.data;
   const request = ready ? { art, seen } : null;
-  const sheet = useNewestPicture(request, ({ art, seen }) => api.preparationPreview(art, seen, SHEET_PX));
+  const sheet = useNewestPicture(request, ({ art, seen }) => api.preparationPreview(art, seen, SHEET_PX, "sheet"));
   // Saved steps are shown at full size; unsaved ones, and the view of a single step, on a small copy.
   const whole = !draft.isEdited && seen.steps.length === steps.length;
   const heldReport = useNewest(whole ? null : request, ({ art, seen }) => api.preparationReport(art, seen));

@@ -71,7 +71,7 @@ export function FlatPane(props: {
     (editor.follows || drawnByCore(placement, panel.cone !== null) || editor.pieces.length > 0) && !editor.empty;
   const { url } = useNewestPicture(
     byCore ? { place: editor.place, now: editor.now } : null,
-    ({ place, now }) => api.flatPreview(place, now, FLAT_PX),
+    ({ place, now }) => api.flatPreview(place, now, FLAT_PX, "flat"),
     `${editor.pair.artwork.sha256} ${editor.pair.content_key}`,
   );
   const art = editor.pair.artwork;

@@ -1,5 +1,5 @@
 import { useDrag } from "@use-gesture/react";
-import { api, type Backdrop, type Scene } from "../api/client";
+import { api, type Backdrop, type MockupRequest, type Scene } from "../api/client";
 import type { Mockups } from "../mockups/useMockups";
 import type { Nudge } from "../sewn/useSewing";
 import { useNewestPicture } from "../ui/useNewest";
@@ -73,7 +73,7 @@ export function PreviewPane(props: {
           nudged: nudge ? { [nudge.seam]: [nudge.right, nudge.down] } : {},
         }
       : null,
-    api.mockupPreview,
+    (request: MockupRequest) => api.mockupPreview(request, "preview"),
     `${editor.pair.artwork.sha256} ${editor.pair.content_key}`,
   );
   const turns = (scene?.turns ?? false) && !backdrop;

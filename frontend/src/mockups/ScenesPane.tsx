@@ -96,7 +96,7 @@ function SceneCard(props: {
           measured: false,
         }
       : null,
-    api.mockupPreview,
+    (request) => api.mockupPreview(request),
     editor.pair.artwork.sha256,
   );
   const shots = settings?.shots ?? [];

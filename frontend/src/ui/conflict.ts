@@ -48,7 +48,8 @@ function short(value: unknown): string {
   if (typeof value === "number") return String(Math.round(value * 100) / 100);
   if (typeof value === "boolean") return value ? "on" : "off";
   if (typeof value === "string") return value.length > 40 ? `${value.slice(0, 39)}…` : value || "empty";
-  if (Array.isArray(value) && value.length > 0 && value.every((part) => typeof part === "number")) return value.map(short).join(" × ");
+  if (Array.isArray(value) && value.length > 0 && value.every((part) => typeof part === "number"))
+    return value.map(short).join(" × ");
   if (Array.isArray(value)) return value.length === 1 ? "1 part" : `${value.length} parts`;
   return "set";
 }

@@ -86,11 +86,16 @@ class Previews:
         stages = versions("mockups", "packs")
         return key_of("cell", stages, CELL_PX, pair.subject, scene_key, pair.placement_key, pair.row.angle, pair.row.colours)
 
+    def stored_cell(self, pair: Pair) -> bytes | None:
+        """Return the board's small picture of a pair as JPEG, or None where it is not made yet."""
+        path = self._store.database.made_path(self.cell_key(pair), ".jpg")
+        return path.read_bytes() if path.exists() else None
+
     def cell(self, pair: Pair) -> bytes:
         """Return the board's small picture of a pair as JPEG, made once and stored."""
+        if (stored := self.stored_cell(pair)) is not None:
+            return stored
         path = self._store.database.made_path(self.cell_key(pair), ".jpg")
-        if path.exists():
-            return path.read_bytes()
         info = self._scenes.first(pair.template)
         picture = self.mockup(pair, pair.placements, info, pair.row.angle, pair.row.colours, CELL_PX, close=info.close)
         with suppress(OutputError):  # a full disk leaves the board its pictures

@@ -15,6 +15,7 @@ from .preflight import Preflight
 from .previews import Previews
 from .render_cache import RenderCache
 from .scenes import SceneLibrary
+from .turns import Turns
 
 
 class Services:
@@ -28,6 +29,7 @@ class Services:
 
     def __init__(self, database: Database, render_cache: RenderCache | None = None, reader: Reader | None = None) -> None:
         self.reader = reader or Here()
+        self.turns = Turns()
         self.store = Store(database)
         self.render_cache = render_cache or RenderCache()
         self.scenes = SceneLibrary(self.store.own_scenes.folder)

@@ -12,7 +12,7 @@ from pydantic import ValidationError
 from werkzeug.exceptions import HTTPException
 
 from .. import __version__
-from ..app.errors import NotFoundError, StaleEditError
+from ..app.errors import GivenUpError, NotFoundError, StaleEditError
 from ..core.errors import ArtworkError, DiskFullError, ImprovaError
 from .schemas.common import Out
 
@@ -75,7 +75,7 @@ def register_errors(app: OpenAPI) -> None:
     def ours(error: ImprovaError) -> Response:
         if isinstance(error, NotFoundError):
             return problem(404, str(error), "Not on the board")
-        if isinstance(error, StaleEditError):
+        if isinstance(error, StaleEditError | GivenUpError):
             return problem(409, str(error))
         return problem(422, str(error), "The artwork cannot be used" if isinstance(error, ArtworkError) else None)
 

@@ -22,7 +22,8 @@ from .app import create_app
 from .errors import MAX_UPLOAD_MB
 from .security import Access
 
-THREADS = 8
+THREADS = 32
+"""Requests at a time. Most wait: for their turn to render (:mod:`improva.app.turns`), or for the disk."""
 
 
 def _warm(services: Services) -> None:

@@ -15,7 +15,7 @@ from ...app.pair import Pair
 from ...core.errors import ListingError
 from ...simulators.market_desk import MarketDesk
 from ...store import HandedIn
-from ..context import jobs, load_pair, services
+from ..context import jobs, load_pair, rendering, services
 from ..presenters.jobs import job_out
 from ..presenters.listings import listing_out, marketplaces_out
 from ..routing import Routes, binary
@@ -84,7 +84,8 @@ def preview_listing_picture(path: PairPath, body: ListingSlotIn) -> Response:
     listed = ListingDraft(services, pair)
     w, h = listed.mockup_settings.sizes[0]
     size = (round(LOOK_PX * min(1, w / h)), round(LOOK_PX * min(1, h / w)))
-    picture = preview_shot(services, pair, {}, listed.shot(body.to_core()), size)
+    with rendering():
+        picture = preview_shot(services, pair, {}, listed.shot(body.to_core()), size)
     return Response(picture, mimetype="image/jpeg")
 
 

@@ -15,7 +15,7 @@ from ...core.mockup.render import encode, render_mockup
 from ...core.mockup.view import make_view
 from ...io.scene_pack_zip import zip_pack
 from ..answers import cached_answer
-from ..context import services
+from ..context import rendering, services
 from ..presenters.own_scenes import own_scene_out
 from ..routing import Routes, binary
 from ..schemas.common import EditQuery, UploadForm
@@ -88,10 +88,11 @@ def preview_own_scene(path: OwnScenePath, query: DesignQuery) -> Response:
     row = services.own_scenes.row(path.scene_id)
     draft, pair = services.own_scenes.draft(row), services.pairs.load(query.artwork_id, row.template_id)
     info = draft.info()
-    shaded = shade_plain_parts(make_view(info, draft.passes, info.px, cores=services.render_cache.cores), {})
-    picture = render_mockup(
-        shaded, pair.designs(), pair.opener(services.artworks.proxy(pair.art), services.artworks.proxy), 0.0
-    )
+    with rendering():
+        shaded = shade_plain_parts(make_view(info, draft.passes, info.px, cores=services.render_cache.cores), {})
+        picture = render_mockup(
+            shaded, pair.designs(), pair.opener(services.artworks.proxy(pair.art), services.artworks.proxy), 0.0
+        )
     return cached_answer(encode(picture, ".jpg", quality=PREVIEW_QUALITY), "image/jpeg")
 
 

@@ -12,7 +12,7 @@ from ...app.errors import NotFoundError
 from ...app.preparations import report_of
 from ...core.errors import StepError
 from ...core.preparation import KINDS, shown
-from ..context import services
+from ..context import rendering, services
 from ..presenters.preparations import preparation_out, preparation_report_out
 from ..routing import Routes, binary
 from ..schemas.artworks import ArtPath, PreviewQuery
@@ -76,8 +76,10 @@ def redo_preparation(path: ArtPath, query: EditQuery) -> dict[str, Any]:
 @api.post("/<int:artwork_id>/preparation/preview", responses={200: binary("image/png")})
 def preview_preparation(path: ArtPath, query: PreviewQuery, body: PreparationIn) -> Response:
     """Return a small picture after edited steps, as PNG with transparency."""
-    picture = services.artworks.preparations.preview(services.artworks.imported(path.artwork_id), body.to_core())
-    data = shown(picture, query.px).pngsave_buffer(compression=1, filter="none", keep="none")
+    row = services.artworks.imported(path.artwork_id)
+    with rendering():
+        picture = services.artworks.preparations.preview(row, body.to_core())
+        data = shown(picture, query.px).pngsave_buffer(compression=1, filter="none", keep="none")
     return Response(data, mimetype="image/png")
 
 

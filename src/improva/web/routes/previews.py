@@ -21,7 +21,7 @@ from ...core.template import Panel
 from ...store import Placements
 from ...store.models.mockups import MockupSettings, ShotModel
 from ..answers import cached_answer, png_answer
-from ..context import load_pair, services
+from ..context import load_pair, rendering, services
 from ..presenters.pairs import panel_report_out
 from ..routing import Routes, binary
 from ..schemas.common import PAIR_AT, PairPath, PanelQuery, PanelReportOut
@@ -66,12 +66,13 @@ def preview_mockup(path: PairPath, query: PanelQuery, body: MockupPreviewIn) -> 
     pair = replace(pair, nudged=body.nudged)
     info = pair.scene(body.scene) if body.scene else services.scenes.first(pair.template)
     size, placements = (body.width, body.height), Placements({panel.id: body.panel_content()})
-    if body.settings is None:
-        picture = services.previews.mockup(
-            pair, placements, info, body.angle, body.colours, size, mirrored=info.is_mirrored(body.view)
-        )
-    else:
-        picture = preview_shot(services, pair, placements, _shot(pair, body, info, body.settings), size)
+    with rendering():
+        if body.settings is None:
+            picture = services.previews.mockup(
+                pair, placements, info, body.angle, body.colours, size, mirrored=info.is_mirrored(body.view)
+            )
+        else:
+            picture = preview_shot(services, pair, placements, _shot(pair, body, info, body.settings), size)
     return Response(picture, mimetype="image/jpeg")
 
 
@@ -88,14 +89,16 @@ def get_flat(path: PairPath, query: FlatQuery) -> Response:
     """Return the reduced print file of stored content, as PNG."""
     pair = load_pair(path)
     panel = pair.template.panel(query.panel)
-    return png_answer(services.previews.flat(pair, panel, pair.content(panel), query.width))
+    with rendering():
+        return png_answer(services.previews.flat(pair, panel, pair.content(panel), query.width))
 
 
 @api.post("/flat-preview", responses={200: binary("image/png")})
 def preview_flat(path: PairPath, query: PanelQuery, body: FlatPreviewIn) -> Response:
     """Return the reduced print file of edited content, as PNG: bent, repeated and cut as the final file."""
     pair, panel = _edited_pair(path, query, body)
-    return png_answer(services.previews.flat(pair, panel, body.panel_content(), body.width), compression=1)
+    with rendering():
+        return png_answer(services.previews.flat(pair, panel, body.panel_content(), body.width), compression=1)
 
 
 @api.post("/seam", responses={200: SeamMatchOut})
@@ -113,15 +116,21 @@ def get_seam_match(path: PairPath, query: PanelQuery, body: EditedContentIn) -> 
     ).model_dump()
 
 
-@api.post("/seam-preview", responses={200: binary("image/png")})
+@api.post("/seam-preview", responses={200: binary("image/jpeg")})
 def preview_seam(path: PairPath, query: PanelQuery, body: EditedContentIn) -> Response:
     """Return both ends of a wrap as they meet at the seam, at 300 dpi, as JPEG. Bare parts show the blank."""
     pair, panel = _edited_pair(path, query, body)
-    picture = services.previews.seam_picture(pair, panel, _content(body), SEAM_SIDE_MM, SEAM_PX_MM)
-    return Response(encode(as_array(picture), ".jpg"), mimetype="image/jpeg")
+    with rendering():
+        picture = services.previews.seam_picture(pair, panel, _content(body), SEAM_SIDE_MM, SEAM_PX_MM)
+        return Response(encode(as_array(picture), ".jpg"), mimetype="image/jpeg")
 
 
 @api.get("/cell", responses={200: binary("image/jpeg")})
 def get_cell_picture(path: PairPath) -> Response:
     """Return the board's small mock-up of a pair, as JPEG."""
-    return cached_answer(services.previews.cell(load_pair(path)), "image/jpeg")
+    pair = load_pair(path)
+    picture = services.previews.stored_cell(pair)
+    if picture is None:
+        with rendering():
+            picture = services.previews.cell(pair)
+    return cached_answer(picture, "image/jpeg")

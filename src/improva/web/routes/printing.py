@@ -18,7 +18,7 @@ from ...core.render import on_blank
 from ...core.template import Panel
 from ...io.atomic import work_folder
 from ..answers import png_answer
-from ..context import jobs, load_pair, services
+from ..context import jobs, load_pair, rendering, services
 from ..presenters.jobs import job_out
 from ..presenters.printing import printing_out
 from ..routing import Routes, binary
@@ -121,6 +121,6 @@ def preview_soft_proof(path: PairPath, query: ProofQuery) -> Response:
     profile = services.blanks.profile(pair.template)
     if profile is None:
         raise NotFoundError("This blank has no ICC profile yet: add the printer's on the shelf of blanks.")
-    shown = on_blank(services.previews.flat(pair, panel, pair.content(panel), query.px))
-    seen = soft_proof(shown, profile, query.intent, query.paper)
-    return png_answer(seen)
+    with rendering():
+        shown = on_blank(services.previews.flat(pair, panel, pair.content(panel), query.px))
+        return png_answer(soft_proof(shown, profile, query.intent, query.paper))
