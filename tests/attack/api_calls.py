@@ -40,7 +40,7 @@ WARMING_CALLS = 3
 
 def attack_api(target: Target, each: int, start: int) -> Report:
     """Call every operation ``each`` times with values made from its description."""
-    report, rng = Report("API calls"), random.Random(start)
+    report, rng = Report("API calls", target.patience), random.Random(start)
     schema = schemathesis.openapi.from_url(f"{target.url}/api/document/openapi.json")
     operations = [found.ok() for found in schema.get_all_operations() if isinstance(found, Ok)]
     validators = [_validators(schema.raw_schema, operation) for operation in operations]

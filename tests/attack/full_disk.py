@@ -33,8 +33,8 @@ def can_have_a_small_disk() -> bool:
 class SmallDisk(Target):
     """A server whose data folder is a small disk, seen by the server alone (unshare(1), tmpfs(5))."""
 
-    def __init__(self, demo: Path, room: Path) -> None:
-        super().__init__(demo, room)
+    def __init__(self, demo: Path, room: Path, patience: float = 1.0) -> None:
+        super().__init__(demo, room, patience)
         self._demo = self.data.with_name("demo")
         self.data.rename(self._demo)
         self.data.mkdir()
@@ -57,7 +57,7 @@ class SmallDisk(Target):
 
 def attack_full_disk(target: SmallDisk, uploads: int, seed: int) -> Report:
     """Fill the disk with artworks, use the board while it is full, make room, and use it again."""
-    report, rng, session = Report("full disk"), random.Random(seed), requests.Session()
+    report, rng, session = Report("full disk", target.patience), random.Random(seed), requests.Session()
     for artwork in session.get(f"{target.url}/api/board", timeout=60).json()["artworks"]:
         session.get(f"{target.url}/api/pairs/{artwork['id']}/mug-11oz", timeout=60)  # prepared pictures are made now, not later
     stored = _fill(session, target, report, uploads, seed)

@@ -37,7 +37,7 @@ def _cut(data: bytes, rng: random.Random) -> bytes:
 
 
 def _drop(data: bytes, rng: random.Random) -> bytes:
-    at, length = rng.randrange(len(data)), rng.randrange(1, 1 + len(data) // 2)
+    at, length = rng.randrange(len(data)), rng.randrange(1, 2 + len(data) // 2)
     return data[:at] + data[at + length :]
 
 

@@ -15,6 +15,7 @@ class Report:
     """Counts of one attack.
 
     Attributes:
+        patience: how many times longer an answer may take: more than once where other tests use the machine too.
         tried: how often something was attacked.
         statuses: answers by status.
         faults: what must not be: errors of the server, slow answers, growth, files elsewhere, lost or doubled results.
@@ -22,6 +23,7 @@ class Report:
     """
 
     name: str
+    patience: float = 1.0
     tried: int = 0
     statuses: Counter[int] = field(default_factory=Counter)
     faults: list[str] = field(default_factory=list)
@@ -33,7 +35,7 @@ class Report:
         self.statuses[status] += 1
         if status >= 500 and status != 507:
             self.faults.append(f"{what}: {status}")
-        if seconds > SLOW_S:
+        if seconds > SLOW_S * self.patience:
             self.faults.append(f"{what}: {seconds:.1f} s")
         self.figures["slowest answer, s"] = round(max(seconds, self.figures.get("slowest answer, s", 0.0)), 2)
 

@@ -20,9 +20,11 @@ class Target:
     Args:
         demo: a data folder with the demo, which is copied.
         room: an empty folder. Only the folder ``data`` in it may be written; the server's temporary folder is in it too.
+        patience: how many times longer than usual an answer may take.
     """
 
-    def __init__(self, demo: Path, room: Path) -> None:
+    def __init__(self, demo: Path, room: Path, patience: float = 1.0) -> None:
+        self.patience = patience
         self.room, self.data = room, room / "data"
         self._temporary = room / "temporary"
         self._temporary.mkdir()

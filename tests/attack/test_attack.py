@@ -12,10 +12,13 @@ from tests.attack.report import Report
 from tests.attack.target import Target
 from tests.attack.uploads import attack_uploads
 
+SHARED_MACHINE = 4.0
+"""Patience with answers while other tests run beside these."""
+
 
 @pytest.fixture
 def target(tmp_path: Path, demo_folder: Path) -> Iterator[Target]:
-    made = Target(demo_folder, tmp_path)
+    made = Target(demo_folder, tmp_path, SHARED_MACHINE)
     made.start()
     yield made
     made.stop()
@@ -38,7 +41,7 @@ def test_an_attack_finds_nothing(target: Target, tmp_path: Path, attack: Callabl
 
 @pytest.mark.skipif(not can_have_a_small_disk(), reason="a process may not have a file system of its own here")
 def test_a_full_disk_stops_only_what_needs_room(tmp_path: Path, demo_folder: Path) -> None:
-    disk = SmallDisk(demo_folder, tmp_path)
+    disk = SmallDisk(demo_folder, tmp_path, SHARED_MACHINE)
     disk.start()
     try:
         report = attack_full_disk(disk, 40, seed=3)

@@ -29,7 +29,7 @@ ADDRESSES = {
 
 def attack_uploads(target: Target, count: int, seed: int, keep: Path) -> Report:
     """Send ``count`` broken files, evenly over all kinds; those that find a fault are kept in ``keep``."""
-    report, rng, session = Report("uploads"), random.Random(seed), requests.Session()
+    report, rng, session = Report("uploads", target.patience), random.Random(seed), requests.Session()
     for kind, files in seeds().items():  # the valid ones first: what is loaded once is no growth
         for data in files:
             _send(session, target, kind, data)
