@@ -7,6 +7,7 @@ import shutil
 import signal
 import subprocess
 import sys
+import tempfile
 import urllib.request
 from contextlib import suppress
 from pathlib import Path
@@ -19,15 +20,15 @@ class Target:
 
     Args:
         demo: a data folder with the demo, which is copied.
-        room: an empty folder. Only the folder ``data`` in it may be written; the server's temporary folder is in it too.
+        room: an empty folder. Only the folder ``data`` in it may be written, and the server's own temporary folder, which is
+            short of name and must be empty at the end.
         patience: how many times longer than usual an answer may take.
     """
 
     def __init__(self, demo: Path, room: Path, patience: float = 1.0) -> None:
         self.patience = patience
         self.room, self.data = room, room / "data"
-        self._temporary = room / "temporary"
-        self._temporary.mkdir()
+        self._temporary = Path(tempfile.mkdtemp(prefix="attack-", dir="/tmp"))
         shutil.copytree(demo, self.data)
         self._port = free_port()
         self.url = f"http://127.0.0.1:{self._port}"
@@ -70,6 +71,7 @@ class Target:
         if self._running.poll() is None:
             self._running.terminate()
             self._running.wait(20)
+        shutil.rmtree(self._temporary, ignore_errors=True)
 
     def memory_mb(self) -> float:
         """Return the memory of the server's own process (proc(5), VmRSS)."""
@@ -83,4 +85,4 @@ class Target:
 
     def strays(self) -> list[str]:
         """Return files that were written outside the data folder."""
-        return sorted(str(path.relative_to(self.room)) for path in self._temporary.rglob("*") if path.is_file())
+        return sorted(str(path.relative_to(self._temporary)) for path in self._temporary.rglob("*") if path.is_file())

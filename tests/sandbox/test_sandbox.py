@@ -11,7 +11,7 @@ from pathlib import Path
 import pytest
 
 from improva.core.errors import ArtworkError, SceneError
-from improva.sandbox import Here, LimitError, Sandbox, Task
+from improva.sandbox import Here, LimitError, Sandbox, SandboxError, Task
 from tests.sandbox import tasks
 from tests.waiting import wait_until
 
@@ -73,6 +73,15 @@ def test_errors_keep_their_kind_and_their_sentence(sandbox: Sandbox, reader: Her
         read(tasks.REFUSE, b"")
     with pytest.raises(ArtworkError, match="This is damaged"):
         read(tasks.STUMBLE, b"")
+
+
+def test_a_temporary_folder_with_a_long_name_is_reported(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Sockets in it could not be reached, and every file would be answered with an error."""
+    long = tmp_path / ("a" * 80)
+    long.mkdir()
+    monkeypatch.setattr("tempfile.tempdir", str(long))
+    with pytest.raises(SandboxError, match="TMPDIR"):
+        Sandbox()
 
 
 def test_no_process_is_left_behind() -> None:

@@ -34,7 +34,12 @@ def backup(data: Path, output: Path) -> None:
 @click.option("--data", "data", required=True, type=click.Path(path_type=Path, file_okay=False), metavar="DIR")
 def restore(backup_file: Path, data: Path) -> None:
     """Restore a backup as a new data folder; the whole backup is checked first."""
-    from ..store.restore import read_backup
+    from ..app.foreign_files import restore_backup
+    from ..sandbox import Sandbox
 
-    files = read_backup(backup_file, data)
+    reader = Sandbox()
+    try:
+        files = restore_backup(reader, backup_file, data)
+    finally:
+        reader.close()
     click.echo(f"{data}: the records and {files} files. Serve it: improva serve --data {data}")

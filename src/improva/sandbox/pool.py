@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import json
 import multiprocessing
+import os
 import signal
+import tempfile
 import threading
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
@@ -25,6 +27,14 @@ FILES_EACH = 100
 
 HEAD_BYTES = 64 * MB
 """Most bytes of a reply's values."""
+
+
+LONGEST_TEMPORARY = 75
+"""Longest name of the temporary folder in bytes: the address of a Unix socket in it has 108 at most (unix(7))."""
+
+
+class SandboxError(ImprovaError):
+    """Child processes cannot be started here."""
 
 
 class Reader(Protocol):
@@ -65,9 +75,17 @@ class Sandbox:
     Args:
         modules: modules that tasks need, by name.
         warm_up: called in each new process before its first file; a function of a module.
+
+    Raises:
+        SandboxError: the name of the temporary folder is too long for the sockets that reach the processes.
     """
 
     def __init__(self, modules: tuple[str, ...] = (), warm_up: Callable[[], object] = int) -> None:
+        if len(os.fsencode(tempfile.gettempdir())) > LONGEST_TEMPORARY:
+            raise SandboxError(
+                f"The name of the temporary folder '{tempfile.gettempdir()}' is too long: set TMPDIR to one with at most "
+                f"{LONGEST_TEMPORARY} characters."
+            )
         self._context = multiprocessing.get_context("forkserver")
         self._context.set_forkserver_preload(list(modules))
         self._warm_up = warm_up

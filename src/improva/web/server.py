@@ -62,13 +62,14 @@ def serve(host: str, port: int, data: Path, access: Access, demo: bool, reload: 
     Raises:
         NewerDatabaseError: a newer version of Improva has written the folder's database.
         PasswordError: a login is needed, but no password is set.
-        DataFolderError, FolderInUseError, PortError: the folder or the address cannot be used.
+        DataFolderError, FolderInUseError, PortError, SandboxError: the folder, the address or child processes cannot be used.
     """
     listening = None if reload else _listen(host, port)
     give_back()
     logging.basicConfig(level=logging.INFO, format="%(message)s")
     logging.getLogger("pyvips").setLevel(logging.WARNING)
-    lock = None if reload and not is_running_from_reloader() else FolderLock(data, f"http://{host}:{port}/")
+    address = f"http://{f'[{host}]' if ':' in host else host}:{port}/"
+    lock = None if reload and not is_running_from_reloader() else FolderLock(data, address)
     reader = Sandbox((foreign_files.__name__,), foreign_files.warm_up)
     reader.warm()
     app = create_app(data, access, reader)
@@ -81,7 +82,7 @@ def serve(host: str, port: int, data: Path, access: Access, demo: bool, reload: 
         lay_out(services.store.database)
     app.extensions["jobs"].take_up()
     threading.Thread(target=_warm, args=(services,), daemon=True).start()
-    click.echo(f"Improva is at http://{host}:{port}/  (data in {data})")
+    click.echo(f"Improva is at {address}  (data in {data})")
     if reload:
         run_simple(host, port, app, use_reloader=True, threaded=True)
         return
