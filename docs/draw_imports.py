@@ -54,14 +54,15 @@ def import_counts() -> Counter[tuple[str, str]]:
 
 
 def draw(counts: Counter[tuple[str, str]]) -> str:
-    """The packages in rows, each import a line as wide as it is frequent, as SVG."""
+    """The packages in rows, each import a line that is wider where it is frequent, as SVG. Widths are steps of
+    factor two, so that the picture does not change with every import."""
     at = {}
     for y, row in enumerate(ROWS):
         for x, name in enumerate(row):
             at[name] = (WIDTH * (x + 1) / (len(row) + 1), 40 + y * ROW)
     lines = [
         f'<path d="M{at[a][0]:.0f} {at[a][1] + 20:.0f}L{at[b][0]:.0f} {at[b][1] - 26:.0f}" stroke="{SOFT}" '
-        f'stroke-opacity="0.55" stroke-width="{0.8 + min(6.0, count / 16):.1f}"><title>{a} imports {b}: {count}</title></path>'
+        f'stroke-opacity="0.55" stroke-width="{0.8 * count.bit_length():.1f}"><title>{a} imports {b}</title></path>'
         for (a, b), count in sorted(counts.items())
     ]
     w, h = BOX
