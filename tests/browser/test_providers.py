@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.browser.helpers import lay_on_bench
 from tests.browser.test_listing import settled
@@ -13,6 +13,38 @@ def typed(page: Page, name: str, value: str) -> None:
     field.fill(value)
     field.press("Enter")
     settled(page)
+
+
+def test_prices_typed_before_the_last_one_is_answered_are_all_kept(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, blank="Mug, 11 oz")
+    page.goto(page.url.rsplit("/", 1)[0] + "/sell?part=providers")
+    page.get_by_label("Name of a provider").fill("Valley press")
+    page.get_by_label("Name of a provider").press("Enter")
+    settled(page)
+    page.get_by_role("button", name="Valley press", exact=True).click()
+    page.get_by_role("button", name="Add Home").click()
+    settled(page)
+
+    def late(route: Route) -> None:
+        page.wait_for_timeout(300)
+        route.continue_()
+
+    page.route("**/offer", late)
+    for name, value in (
+        ("Printed piece", "4.10"),
+        ("Shipping to Home", "3.20"),
+        ("Duty to Home", "25"),
+        ("Clearing to Home", "2"),
+    ):
+        field = page.get_by_role("textbox", name=name, exact=True)
+        field.fill(value)
+        field.press("Enter")
+    settled(page)
+    page.unroute("**/offer")
+    page.reload()
+    page.get_by_role("button", name="Valley press", exact=True).click()
+    for name, value in (("Printed piece", "4.10"), ("Shipping to Home", "3.20"), ("Clearing to Home", "2")):
+        expect(page.get_by_role("textbox", name=name, exact=True)).to_have_value(value)
 
 
 def test_a_provider_is_added_compared_and_used_in_the_price(page: Page, own_art: Path) -> None:

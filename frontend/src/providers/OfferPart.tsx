@@ -10,6 +10,10 @@ import type { Providing } from "./useProviders";
 
 type Route = Required<Offer["routes"][number]>;
 const NEW: Offer = { piece: "0", routes: [], least_dpi: 0, file_mm: null };
+type NewValues = Partial<Offer> | ((routes: Route[]) => Route[]);
+
+const offerOf = (state: Providers, name: string) =>
+  (state.providers.find((each) => each.name === name)?.offer as Offer | null | undefined) ?? NEW;
 
 /** One provider's prices for this blank, and its file format. */
 export function OfferPart(props: {
@@ -21,12 +25,16 @@ export function OfferPart(props: {
 }) {
   const { provider, state, providing, place, panel } = props;
   const id = useId();
-  const offer = (provider.offer as Offer | null) ?? NEW;
+  const offer = offerOf(state, provider.name);
   const routes = offer.routes as Route[];
-  const set = (change: Partial<Offer>) =>
-    providing.act(() => api.keepOffer(place, provider.name, { ...offer, ...change }));
+  const set = (change: NewValues) =>
+    providing.act((state) => {
+      const now = offerOf(state, provider.name);
+      const values = typeof change === "function" ? { routes: change(now.routes as Route[]) } : change;
+      return api.keepOffer(place, provider.name, { ...now, ...values });
+    });
   const route = (i: number, change: Partial<Route>) =>
-    set({ routes: routes.map((each, j) => (i === j ? { ...each, ...change } : each)) });
+    set((now) => now.map((each, j) => (i === j ? { ...each, ...change } : each)));
   const say = (origin: string, note: string) => providing.change(() => api.keepProvider(provider.name, origin, note));
   const unused = state.regions.find((region) => !routes.some((each) => each.region === region));
   const title =
@@ -86,7 +94,7 @@ export function OfferPart(props: {
         <span />
         {routes.map((each, i) => (
           <RouteLine key={each.region} each={each} unit={state.currency} change={(change) => route(i, change)}>
-            {() => set({ routes: routes.filter((_, j) => j !== i) })}
+            {() => set((now) => now.filter((_, j) => j !== i))}
           </RouteLine>
         ))}
       </div>
@@ -94,9 +102,7 @@ export function OfferPart(props: {
         <Button
           waits={providing.busy}
           onClick={() =>
-            set({
-              routes: [...routes, { region: title, shipping: "0", duty_percent: "0", free_up_to: null, handling: "0" }],
-            })
+            set((now) => [...now, { region: title, shipping: "0", duty_percent: "0", free_up_to: null, handling: "0" }])
           }
         >
           Add {unused ?? "a region"}

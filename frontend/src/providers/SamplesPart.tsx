@@ -52,10 +52,12 @@ export function SamplesPart({ state, providing, place, panel }: Parts) {
 
 function SampleCard({ sample, state, providing, panel }: Omit<Parts, "place"> & { sample: OneSample }) {
   const { days } = sample;
-  const set = (change: Partial<OneSample>) => {
-    const { provider, ordered, shipped, delivered, checks, note } = { ...sample, ...change };
-    providing.act(() => api.changeSample(sample.id, { provider, ordered, shipped, delivered, checks, note }));
-  };
+  const set = (change: Partial<OneSample>) =>
+    providing.act((now) => {
+      const newest = now.samples.find((each) => each.id === sample.id) ?? sample;
+      const { provider, ordered, shipped, delivered, checks, note } = { ...newest, ...change };
+      return api.changeSample(sample.id, { provider, ordered, shipped, delivered, checks, note });
+    });
   const learn = (body: Learned) => providing.act(() => api.learned(sample.id, body));
   const counted = [
     days.to_ship !== null && `${days.to_ship} days to ship`,

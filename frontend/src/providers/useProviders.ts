@@ -5,8 +5,8 @@ import { api, type Place, type Providers } from "../api/client";
 /** The providers of the open pair's blank, and its samples. */
 export type Providing = {
   state: Providers | null;
-  /** Run a request that returns the whole state. */
-  act: (deed: () => Promise<Providers>) => void;
+  /** Run a request that returns the whole state. It is given the newest state, which earlier requests may just have changed. */
+  act: (deed: (now: Providers) => Promise<Providers>) => void;
   /** Run a request that does not, and fetch the state again. */
   change: (deed: () => Promise<unknown>) => void;
   busy: boolean;
@@ -20,7 +20,8 @@ export function useProviders(place: Place): Providing {
   const query = useQuery({ queryKey: key, queryFn: () => api.providers(place), refetchOnMount: "always" });
   const act = useMutation({
     scope: { id: key.join() },
-    mutationFn: (deed: () => Promise<Providers>) => deed(),
+    mutationFn: async (deed: (now: Providers) => Promise<Providers>) =>
+      deed(queries.getQueryData<Providers>(key) ?? (await api.providers(place))),
     onSuccess: async (state) => {
       await keepAnswer(queries, key, state);
       queries.invalidateQueries({ queryKey: ["selling"] });

@@ -26,6 +26,7 @@ from ..fonts import font_bytes
 from ..io.pdf import PNG_COMPRESSION
 from ..io.print_file import write_print_file
 from .large_prints import bench_blanket
+from .load import bench_load
 from .pictures import bench_contour, bench_film, bench_first_picture, bench_picture, bench_scenes_memory, bench_thumbnails
 from .timing import median, row
 from .year import bench_year
@@ -167,5 +168,6 @@ def run_all() -> list[dict[str, Any]]:
         *bench_cut(),
         bench_words(),
         *bench_year(),
+        *bench_load(),
         *bench_blanket(art.data),
     ]
