@@ -105,7 +105,10 @@ def test_logging_in_and_out(tmp_path: Path) -> None:
     assert entered.json["logged_in"]
     cookie = SimpleCookie(entered.headers["Set-Cookie"])["improva"]
     assert cookie["httponly"] and cookie["samesite"] == "Strict"
-    assert client.get("/api/board", base_url=SHOP).status_code == 200
+    board = client.get("/api/board", base_url=SHOP)
+    assert board.status_code == 200 and "Set-Cookie" not in board.headers, (
+        "an answer that comes after the log-out would undo it"
+    )
     client.delete("/api/session", base_url=SHOP)
     assert client.get("/api/board", base_url=SHOP).status_code == 401
 

@@ -100,5 +100,6 @@ def protect(app: OpenAPI, access: Access, password: Password) -> None:
             SESSION_COOKIE_SAMESITE="Strict",
             SESSION_COOKIE_HTTPONLY=True,
             PERMANENT_SESSION_LIFETIME=timedelta(days=SESSION_DAYS),
+            SESSION_REFRESH_EACH_REQUEST=False,  # a late answer would bring back the cookie of somebody who has logged out
         )
         app.before_request(refuse_strangers)
