@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from typing import Any
 
+from ..store import Database
 from ..store.database import key_of
 from .errors import StaleEditError
 
@@ -28,3 +31,21 @@ def refuse_stale(based_on: str | None, now: str, edited: str) -> None:
     """
     if based_on not in (None, now) and edited != now:
         raise StaleEditError("This was changed in the meantime, by somebody else or in another window.")
+
+
+@contextmanager
+def editing(database: Database, based_on: str | None, stored: Callable[[], Any], edited: Any) -> Iterator[None]:
+    """Store an edit of a whole state inside this block: comparison and storing are one transaction.
+
+    Args:
+        database: where the state is stored.
+        based_on: see :func:`refuse_stale`.
+        stored: reads the stored state, a JSON value.
+        edited: the state after the edit.
+
+    Raises:
+        StaleEditError: the state has been changed since.
+    """
+    with database.writing():
+        refuse_stale(based_on, edit_key(stored()), edit_key(edited))
+        yield

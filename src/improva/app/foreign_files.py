@@ -1,6 +1,6 @@
 """How each kind of foreign file is read: tasks that run in a child process with limits (:mod:`improva.sandbox`).
 
-A reply holds plain values and pixels; from these the functions named ``…_of`` make objects again.
+A reply holds plain values and pixels; from these the functions at the end of this file make objects again.
 """
 
 from __future__ import annotations
@@ -163,6 +163,14 @@ def read_proxy(reader: Reader, art: Artwork) -> Artwork:
     """Return the proxy of a stored artwork. Raises :class:`ArtworkError` and :class:`LimitError`."""
     reply = reader.read(PROXY, art.data, art.facts.as_dict())
     return Artwork(b"", art.facts, _image_of(reply.values["shape"], reply.blobs[0]))
+
+
+def read_photograph(reader: Reader, data: bytes) -> bytes:
+    """Return a photograph as it is kept with a record: upright, reduced, as JPEG.
+
+    Raises :class:`ArtworkError` and :class:`LimitError`.
+    """
+    return reader.read(PHOTOGRAPH, data).blobs[0]
 
 
 @dataclass(frozen=True)

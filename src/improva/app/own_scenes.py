@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import shutil
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -25,7 +26,6 @@ from ..store.models.photo_marks import MarksModel
 from .artworks import ArtworkLibrary
 from .blanks import BlankShelf
 from .cache import Memo, SizedLru
-from .edits import edit_key
 from .errors import NotFoundError
 from .foreign_files import SCENE_PACK
 from .scenes import SceneLibrary
@@ -71,9 +71,9 @@ class PhotoScenes:
         template, panel, marks = self.known(row)
         return key_of(row.photo_id, template.id, repr(panel), marks.model_dump())[:16]
 
-    def edit_key(self, row: OwnSceneRow) -> str:
-        """Return the key of what a seller edits: panel, title and marks."""
-        return edit_key([row.panel_id, row.title, self.known(row)[2].model_dump()])
+    def marked(self, row: OwnSceneRow) -> list[Any]:
+        """Return what a seller edits, as a JSON value: panel, title and marks."""
+        return [row.panel_id, row.title, self.known(row)[2].model_dump()]
 
     def draft(self, row: OwnSceneRow) -> PhotoScene:
         """Return the scene at preview size, made once per state of its marks. Raises what :func:`make_scene` raises."""

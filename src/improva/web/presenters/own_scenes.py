@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ...app.edits import edit_key
 from ...app.services import Services
 from ...core.errors import ImprovaError
 from ...core.mockup.photo import goes_round, names_of
@@ -31,7 +32,7 @@ def own_scene_out(services: Services, row: OwnSceneRow) -> OwnSceneStateOut:
         photo_id=row.photo_id or 0,
         px=services.artworks.get(row.photo_id or 0).facts.px,
         marks=marks,
-        edit_key=photos.edit_key(row),
+        edit_key=edit_key(photos.marked(row)),
         names=list(names_of(panel)),
         round=goes_round(panel),
         outline=outline,

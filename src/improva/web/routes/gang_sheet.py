@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ...app.edits import edit_key, refuse_stale
+from ...app.edits import editing
 from ...app.gang_sheets import NO_PAIR, SETTING, GangPrints, stored_gang_sheet
 from ..context import jobs, services
 from ..presenters.gang_sheet import gang_sheet_out
@@ -26,10 +26,9 @@ def get_gang_sheet() -> dict[str, Any]:
 @api.put("", responses={200: GangStateOut})
 def set_gang_sheet(query: EditQuery, body: GangIn) -> dict[str, Any]:
     """Set the items and the size of the gang sheet."""
-    with services.store.database.writing():
-        now = stored_gang_sheet(services).model_dump()
-        refuse_stale(query.based_on, edit_key(now), edit_key(body.model_dump()))
-        services.store.database.keep_setting(SETTING, body.model_dump())
+    database, edited = services.store.database, body.model_dump()
+    with editing(database, query.based_on, lambda: stored_gang_sheet(services).model_dump(), edited):
+        database.keep_setting(SETTING, edited)
     return get_gang_sheet()
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ...app.edits import edit_key, refuse_stale
+from ...app.edits import editing
 from ...app.mockup_settings import find_preset, fitted, picture_parameters, settings_of_pair
 from ...app.pair import Pair
 from ...app.shots import shot_of, shots_of
@@ -49,10 +49,9 @@ def set_mockup_settings(path: PairPath, query: EditQuery, body: MockupSettingsIn
     shots_of(pair, body)  # refuses impossible settings before they are stored
     for artwork_id in {art for places in body.places.values() for art in places.values()}:
         services.artworks.get(artwork_id)
-    with services.store.database.writing():
-        now = settings_of_pair(load_pair(path)).model_dump()
-        refuse_stale(query.based_on, edit_key(now), edit_key(body.model_dump()))
-        services.store.pairs.set_mockup_settings(path.artwork_id, path.template_id, body.model_dump())
+    edited = body.model_dump()
+    with editing(services.store.database, query.based_on, lambda: settings_of_pair(load_pair(path)).model_dump(), edited):
+        services.store.pairs.set_mockup_settings(path.artwork_id, path.template_id, edited)
     return mockups_out(load_pair(path)).model_dump()
 
 

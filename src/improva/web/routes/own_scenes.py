@@ -6,7 +6,7 @@ from typing import Any
 
 from flask import Response
 
-from ...app.edits import edit_key, refuse_stale
+from ...app.edits import editing
 from ...app.errors import NotFoundError
 from ...app.own_scenes import left_out
 from ...app.previews import PREVIEW_QUALITY
@@ -67,9 +67,10 @@ def set_photo_marks(path: OwnScenePath, query: EditQuery, body: PhotoMarksIn) ->
     """Set the marks on a photograph."""
     row = services.own_scenes.row(path.scene_id)
     services.blanks.get(row.template_id).panel(body.panel)
-    with services.store.database.writing():
-        now = services.own_scenes.edit_key(services.own_scenes.row(row.id))
-        refuse_stale(query.based_on, now, edit_key([body.panel, body.title, body.marks.model_dump()]))
+    edited = [body.panel, body.title, body.marks.model_dump()]
+    with editing(
+        services.store.database, query.based_on, lambda: services.own_scenes.marked(services.own_scenes.row(row.id)), edited
+    ):
         services.store.own_scenes.mark(row.id, body.panel, body.title, body.marks.model_dump())
     return own_scene_out(services, services.own_scenes.row(row.id)).model_dump()
 

@@ -7,7 +7,7 @@ from typing import Any
 from flask import Response
 
 from ...app.artworks import plain_name
-from ...app.edits import edit_key, refuse_stale
+from ...app.edits import editing
 from ...app.errors import NotFoundError
 from ...app.preparations import report_of
 from ...core.errors import StepError
@@ -28,11 +28,13 @@ def _answer(path: ArtPath) -> dict[str, Any]:
     return preparation_out(services, path.artwork_id).model_dump()
 
 
+def _steps_of(path: ArtPath) -> dict[str, Any]:
+    return services.artworks.imported(path.artwork_id).preparation.as_dict()
+
+
 def _move(path: ArtPath, query: EditQuery, by: int) -> dict[str, Any]:
-    with services.store.database.writing():
-        row = services.artworks.imported(path.artwork_id)
-        refuse_stale(query.based_on, edit_key(row.preparation.as_dict()), "")
-        services.store.preparations.move(row.id, by)
+    with editing(services.store.database, query.based_on, lambda: _steps_of(path), None):
+        services.store.preparations.move(path.artwork_id, by)
     return _answer(path)
 
 
@@ -54,9 +56,7 @@ def set_preparation(path: ArtPath, query: EditQuery, body: PreparationIn) -> dic
     row, decided = services.artworks.imported(path.artwork_id), body.to_core()
     if decided.active:
         services.artworks.preparations.make(row, decided)
-    with services.store.database.writing():
-        now = services.artworks.imported(path.artwork_id).preparation
-        refuse_stale(query.based_on, edit_key(now.as_dict()), edit_key(decided.as_dict()))
+    with editing(services.store.database, query.based_on, lambda: _steps_of(path), decided.as_dict()):
         services.store.preparations.decide(path.artwork_id, decided)
     return _answer(path)
 

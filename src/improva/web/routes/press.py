@@ -7,7 +7,7 @@ from typing import Any
 from flask import Response
 
 from ...app.errors import NotFoundError
-from ...app.foreign_files import PHOTOGRAPH
+from ...app.foreign_files import read_photograph
 from ...app.press import choose_press
 from ...core.errors import PressError
 from ...core.press import Pressing
@@ -71,7 +71,7 @@ def log_pressing(path: PairPath, query: PressQuery, body: PressingIn) -> dict[st
 @api.put("/api/pressings/<int:pressing_id>/photo", responses={204: None})
 def set_pressing_photo(path: PressingPath, form: UploadForm) -> tuple[str, int]:
     """Store a photograph with a pressing, upright and reduced."""
-    services.store.pressings.keep_photo(path.pressing_id, services.reader.read(PHOTOGRAPH, form.file.stream.read()).blobs[0])
+    services.store.pressings.keep_photo(path.pressing_id, read_photograph(services.reader, form.file.stream.read()))
     return "", 204
 
 

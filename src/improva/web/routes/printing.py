@@ -6,7 +6,7 @@ from typing import Any
 
 from flask import Response
 
-from ...app.edits import edit_key, refuse_stale
+from ...app.edits import editing
 from ...app.errors import NotFoundError
 from ...app.pair import Pair
 from ...app.print_files import printed_content
@@ -43,10 +43,9 @@ def get_printing(path: PairPath, query: PanelQuery) -> dict[str, Any]:
 def set_printing(path: PairPath, query: PanelEditQuery, body: PrintingIn) -> dict[str, Any]:
     """Set a pair's print settings."""
     _ = body.paper_mm  # refuses an invalid paper size
-    with services.store.database.writing():
-        now = printing_of(_load(path, query)[0]).model_dump()
-        refuse_stale(query.based_on, edit_key(now), edit_key(body.model_dump()))
-        services.store.pairs.set_printing(path.artwork_id, path.template_id, body.model_dump())
+    edited = body.model_dump()
+    with editing(services.store.database, query.based_on, lambda: printing_of(_load(path, query)[0]).model_dump(), edited):
+        services.store.pairs.set_printing(path.artwork_id, path.template_id, edited)
     return printing_out(services, *_load(path, query)).model_dump()
 
 

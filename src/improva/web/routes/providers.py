@@ -7,7 +7,7 @@ from typing import Any
 from flask import Response
 
 from ...app.errors import NotFoundError
-from ...app.foreign_files import PHOTOGRAPH
+from ...app.foreign_files import read_photograph
 from ...app.samples import add_sample_to_provider_notes, calibrate_from_sample, log_sample_as_pressing, use_offer_as_costs
 from ...store import ProviderRow, SampleRow
 from ..context import load_pair, services
@@ -130,7 +130,7 @@ def add_sample_photo(path: SamplePath, form: UploadForm) -> dict[str, Any]:
     """Store a photograph of a sample, upright and reduced."""
     row = _sample(path.sample_id)
     services.store.providers.add_photo(
-        row.id, services.store.database.put_blob(services.reader.read(PHOTOGRAPH, form.file.stream.read()).blobs[0])
+        row.id, services.store.database.put_blob(read_photograph(services.reader, form.file.stream.read()))
     )
     return _answer(row.artwork_id, row.template_id)
 
