@@ -17,7 +17,7 @@ from .database import Database, checked
 ASIDE = "aside"
 """Folder of removed packs, each by its row's id: two of one name can be there. Scenes are not searched for there."""
 
-PACK = re.compile(r"(?!aside$)[a-z0-9][a-z0-9-]{0,119}")
+PACK = re.compile(r"(?!aside$)[a-z0-9][a-z0-9-]{0,199}")
 """Names of packs."""
 
 
