@@ -50,7 +50,7 @@ def attack_by_kills(target: Target, count: int, seed: int) -> Report:
         while not _any(target, "running"):  # the jobs were done before: each kill must hit work
             artwork_id, template_id = rng.choice(PAIRS)
             started.append(_start(session, target, rng, artwork_id, template_id))
-            time.sleep(0.1)
+            wait_until(lambda: not _any(target, "queued"), 60)
         report.tried += 1
         target.kill()
         target.start()
