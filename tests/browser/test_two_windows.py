@@ -11,6 +11,12 @@ def scale(page: Page, value: str) -> None:
     expect(page.get_by_role("textbox", name="Scale", exact=True)).to_have_value(value)
 
 
+def saved_scale(page: Page, value: str) -> None:
+    """Type a scale and wait until the server has stored it: the page shows it before."""
+    with page.expect_response(lambda answer: answer.request.method == "PUT" and answer.ok):
+        typed(page, "Scale", value)
+
+
 def test_a_stale_edit_is_offered_beside_what_is_stored(page: Page, browser: Browser, address: str, own_art: Path) -> None:
     lay_on_bench(page, own_art)
     context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=address)
@@ -18,9 +24,7 @@ def test_a_stale_edit_is_offered_beside_what_is_stored(page: Page, browser: Brow
     other.goto(page.url)
     scale(other, "100")
 
-    typed(page, "Scale", "120")
-    scale(page, "120")
-    expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+    saved_scale(page, "120")
     typed(other, "Scale", "80")
     dialog = other.get_by_role("alertdialog", name="Changed in the meantime")
     expect(dialog.get_by_role("row", name="placement, scale 120 % 80 %")).to_be_visible()
@@ -28,11 +32,11 @@ def test_a_stale_edit_is_offered_beside_what_is_stored(page: Page, browser: Brow
     expect(dialog).to_have_count(0)
     scale(other, "120")
 
-    typed(other, "Scale", "90")
-    scale(other, "90")
+    saved_scale(other, "90")
     typed(page, "Scale", "130")
     dialog = page.get_by_role("alertdialog", name="Changed in the meantime")
-    dialog.get_by_role("button", name="Keep mine").click()
+    with page.expect_response(lambda answer: answer.request.method == "PUT" and answer.ok):
+        dialog.get_by_role("button", name="Keep mine").click()
     expect(dialog).to_have_count(0)
     scale(page, "130")
     other.reload()
