@@ -13,7 +13,7 @@ from schemathesis.core.result import Ok
 from schemathesis.specs.openapi.checks import content_type_conformance, status_code_conformance
 
 from improva.catalogue import templates
-from tests.attack.report import Report
+from tests.attack.report import SLOW_S, Report
 from tests.attack.target import Target
 
 CHECKS = [status_code_conformance, content_type_conformance]
@@ -89,7 +89,7 @@ def _attack(
             if name in (case.path_parameters or {}) and rng.random() < SHARE_KNOWN:
                 case.path_parameters[name] = rng.choice(values)
         started = time.monotonic()
-        answer = case.call()
+        answer = case.call(timeout=2 * SLOW_S * report.patience)
         report.answered(operation.label, answer.status_code, time.monotonic() - started)
         try:
             case.validate_response(answer, checks=CHECKS)

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from functools import cached_property
 from pathlib import Path
 from typing import Any
 
+from ..core.cached_property import cached_property
 from ..core.errors import ImprovaError
 from ..core.output import GangItem, GangPlan, GangSheet, Print, PrintSettings, make_print, plan_gang_sheet, size_name
 from ..core.progress import Progress

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
-from functools import cached_property
 from typing import Any
 
 from ..core.artwork.pixels import Artwork
+from ..core.cached_property import cached_property
 from ..core.colour import Floats
 from ..core.design import Design, LinkedPanel, PanelContent, Piece, Placement
 from ..core.mockup.scene import SceneInfo

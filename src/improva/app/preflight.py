@@ -21,6 +21,7 @@ from .blanks import BlankShelf
 from .cache import MB, Memo, SizedLru, size_of
 from .pair import Pair
 from .reports import panel_check_report, report_summary
+from .turns import Turns
 
 RESULTS_KEPT, REDUCED_PRINTS_SIZE = 2000, 30 * MB
 """Results of single panels and seams, and reduced prints, kept in memory: a change of one panel keeps those of the others."""
@@ -29,13 +30,13 @@ RESULTS_KEPT, REDUCED_PRINTS_SIZE = 2000, 30 * MB
 class Preflight:
     """The checks of one data folder's pairs."""
 
-    def __init__(self, store: Store, blanks: BlankShelf, artworks: ArtworkLibrary) -> None:
-        self._store, self._blanks, self._artworks = store, blanks, artworks
+    def __init__(self, store: Store, blanks: BlankShelf, artworks: ArtworkLibrary, turns: Turns) -> None:
+        self._store, self._blanks, self._artworks, self._turns = store, blanks, artworks, turns
         self.results: Memo[Any] = Memo(SizedLru(RESULTS_KEPT))
         self._reduced_prints: Memo[NDArray[np.uint8]] = Memo(SizedLru(REDUCED_PRINTS_SIZE, size_of))
 
     def check(self, pair: Pair, panel: Panel, content: PanelContent) -> dict[str, Any]:
-        """Return the report of one panel with edited content; it is not stored.
+        """Return the report of one panel with edited content; it is not stored. Checks take turns with renderings.
 
         Raises:
             PlacementError: the panel follows an empty panel.
@@ -43,7 +44,8 @@ class Preflight:
         """
         subject = self.subject(pair, panel, content)
         boxes = [piece_box(extra, panel, subject.fonts) for extra in subject.extras]
-        report = run_checks(subject, self._seam_results(pair, panel, content, subject))
+        with self._turns.turn():
+            report = run_checks(subject, self._seam_results(pair, panel, content, subject))
         return {**panel_check_report(pair.template, panel, pair.art.facts, report), "pieces": boxes}
 
     def _seam_results(self, pair: Pair, panel: Panel, content: PanelContent, subject: Subject) -> tuple[CheckResult, ...]:

@@ -37,7 +37,7 @@ class Services:
         self.blanks = BlankShelf(self.store, self.scenes)
         self.artworks = ArtworkLibrary(self.store, self.render_cache, self.reader)
         self.pairs = PairLoader(self.store, self.blanks, self.artworks, self.fonts, self.scenes)
-        self.preflight = Preflight(self.store, self.blanks, self.artworks)
+        self.preflight = Preflight(self.store, self.blanks, self.artworks, self.turns)
         self.previews = Previews(self.store, self.blanks, self.artworks, self.scenes, self.render_cache)
         self.own_scenes = PhotoScenes(self.store, self.blanks, self.artworks, self.scenes, self.reader)
 

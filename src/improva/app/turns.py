@@ -1,4 +1,4 @@
-"""Turns for expensive pictures: a few at a time, so that everything else is answered meanwhile."""
+"""Turns for expensive pictures and checks: a few at a time, so that everything else is answered meanwhile."""
 
 from __future__ import annotations
 

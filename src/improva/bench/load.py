@@ -23,8 +23,8 @@ from ..store import Database
 from .timing import row
 
 PEOPLE, SECONDS = 50, 20.0
-PAUSE_S = (0.5, 1.5)
-"""How long a person looks at an answer. From memory: short, so that the load is on the safe side."""
+PAUSE_S = (2.0, 4.0)
+"""How long a person looks at an answer. From memory: people who work without a rest."""
 
 PAIRS = [(art, blank) for art in (1, 2, 3, 5) for blank in ("mug-11oz", "tumbler-20oz-straight", "pillow-square", "t-shirt")]
 

@@ -61,22 +61,37 @@ def parse_hex(text: str) -> tuple[int, int, int]:
 
 def lab(rgb: NDArray[np.uint8]) -> Floats:
     """Convert 8-bit sRGB (h, w, 3) to CIE L*a*b* under D65 (h, w, 3), L in 0…100 (CIE 15, 8.2.1)."""
-    light = cv2.LUT(np.ascontiguousarray(rgb), LINEAR_OF_BYTE.reshape(1, 256))
-    xyz = np.asarray(cv2.transform(light, XYZ_OF_SRGB / D65[:, None]))
-    # below the threshold the cube root continues as its tangent; without a mask, because masks are slow in NumPy
+    planes = np.asarray(cv2.LUT(np.ascontiguousarray(rgb), LINEAR_OF_BYTE.reshape(1, 256)), np.float32)
+    cv2.transform(planes, XYZ_OF_SRGB / D65[:, None], planes)  # in place: fresh memory costs more than the arithmetic
+    # Below the threshold the cube root continues as its tangent; without a mask, because masks are slow in NumPy.
     bend = np.float32((6 / 29) ** 3)
-    f = np.asarray(cv2.pow(np.maximum(xyz, bend), 1 / 3))
-    f = np.add(f, (np.minimum(xyz, bend) - bend) * np.float32((29 / 6) ** 2 / 3), dtype=np.float32)
-    values = np.asarray(cv2.transform(f, LAB_OF_ROOTS), np.float32)
-    np.maximum(values[..., 0], 0, out=values[..., 0])  # black, rounded
-    return values
+    f = np.maximum(planes, bend)
+    cv2.pow(f, 1 / 3, f)
+    np.minimum(planes, bend, out=planes)
+    planes -= bend
+    planes *= np.float32((29 / 6) ** 2 / 3)
+    f += planes
+    cv2.transform(f, LAB_OF_ROOTS, planes)
+    np.maximum(planes[..., 0], 0, out=planes[..., 0])  # black, rounded
+    return planes
 
 
 def lab_distance(first: NDArray[np.floating], second: NDArray[np.floating]) -> Floats:
     """Return the Euclidean distance (…) of Lab colours (…, 3): CIE 1976 ΔE*ab, for finding edges, not for judging colours."""
-    apart = np.subtract(first, second, dtype=np.float32)
+    apart = _difference(np.asarray(first, np.float32), np.asarray(second, np.float32))
+    if not apart.size:  # OpenCV takes no empty arrays
+        return np.zeros(apart.shape[:-1], np.float32)
     np.multiply(apart, apart, out=apart)
-    return np.asarray(np.sqrt(apart[..., 0] + apart[..., 1] + apart[..., 2]), np.float32)
+    squared = np.asarray(cv2.transform(apart.reshape(-1, 1, 3), np.ones((1, 3), np.float32)))
+    return np.asarray(np.sqrt(squared, out=squared), np.float32).reshape(apart.shape[:-1])
+
+
+def _difference(first: Floats, second: Floats) -> Floats:
+    """Return the difference of colours (…, 3). NumPy subtracts one colour from many slowly, OpenCV fast."""
+    if second.size == 3 and first.ndim == 3 and first.size:
+        shift = np.hstack([np.eye(3, dtype=np.float32), -second.reshape(3, 1)])
+        return np.asarray(cv2.transform(first, shift), np.float32)
+    return np.subtract(first, second)
 
 
 def rgb_of_lab(colours: NDArray[np.floating]) -> Floats:

@@ -15,6 +15,7 @@ from typing import Any
 
 from ..core.errors import ImprovaError
 from ..io.atomic import atomic_write, sweep
+from .cache_folder import CacheFolder
 from .migrations import migrate
 
 BLOB, KEY = re.compile(r"[0-9a-f]{64}"), re.compile(r"[0-9A-Za-z][0-9A-Za-z_-]{0,99}")
@@ -86,6 +87,7 @@ class Database:
         self._file = file or folder / "improva.sqlite"
         self._blobs = folder / "blobs"
         self._made = folder / "made"
+        self.cache = CacheFolder(folder / "cache")
         self._local = threading.local()
         try:
             for place in (folder, self._blobs, self._made) if file is None else ():
@@ -179,9 +181,10 @@ class Database:
         return self.folder / "work"
 
     def sweep(self) -> None:
-        """Remove unfinished files of killed processes."""
+        """Remove unfinished files of killed processes, and files of the cache beyond its capacity."""
         for folder in (self.folder, self._blobs, self._made, self.work):
             sweep(folder)
+        self.cache.trim()
 
     def made_path(self, key: str, ending: str) -> Path:
         """Return the path of a made file, whether it exists or not. Raises :class:`MissingFileError` for a key that is none."""

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cached_property
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from ..cached_property import cached_property
 from ..colour import Floats
 from .maps import PrintMap
 from .parallel import ONE_CORE, Cores

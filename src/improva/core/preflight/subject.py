@@ -4,24 +4,25 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
-from functools import cached_property
 from typing import Any
 
 import cv2
 import numpy as np
+import pyvips
 from numpy.typing import NDArray
 
 from ..artwork.content import Content, find_content
 from ..artwork.pixels import Artwork, as_array
 from ..artwork.reading import ArtFacts
 from ..artwork.traits import Traits, find_traits
-from ..colour import Floats, lab, parse_hex
+from ..cached_property import cached_property
+from ..colour import Floats, lab
 from ..design import Design, LinkedPanel, Piece, Placement
 from ..fit import Placed, place
 from ..origin import Origin
 from ..pieces import Extra, Lettering, LetteringShape, lettering_shape
 from ..pieces.text import lettering_box
-from ..render import render_level
+from ..render import on_blank, render_level
 from ..template import Box, Panel, Template
 from ..words.font import open_font
 
@@ -116,11 +117,7 @@ class Subject:
     @cached_property
     def seen(self) -> NDArray[np.uint8]:
         """:attr:`flat` on the blank's own colour: (h, w, 3)."""
-        if self.flat.shape[2] == 3:
-            return self.flat
-        alpha = self.flat[..., 3:].astype(np.float32) / 255
-        blank = np.array(parse_hex(self.template.blank_colour), np.float32)
-        return (self.flat[..., :3] * alpha + blank * (1 - alpha) + 0.5).astype(np.uint8)
+        return as_array(on_blank(pyvips.Image.new_from_array(self.flat, interpretation="srgb"), self.template.blank_colour))
 
     def trimmed(self, image: NDArray[Any]) -> NDArray[Any]:
         """Crop an image (h, w, …) of the whole file to the trim."""

@@ -18,7 +18,7 @@ EDGE_PX = 8
 """Reach of the reducing kernel on the rotated canvas, with a margin, in px."""
 
 
-def _upright(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
+def _upright(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[int, int], quick: bool) -> pyvips.Image:
     """Place a picture rotated by quarter turns: one resampling, edges on whole pixels, at most half a pixel off."""
     quarter = round(placed.rotate_deg % 360 / 90) % 4
     image = (image, image.rot90(), image.rot180(), image.rot270())[quarter] if quarter else image
@@ -29,14 +29,14 @@ def _upright(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[i
     right, bottom = max(left + 1, round((x + w) * across)), max(top + 1, round((y + h) * down))
     if left >= size_px[0] or top >= size_px[1] or right <= 0 or bottom <= 0:
         return nothing(size_px)
-    image = resized(image, (right - left) / image.width, (bottom - top) / image.height)
+    image = resized(image, (right - left) / image.width, (bottom - top) / image.height, quick)
     if left <= 0 and top <= 0 and left + image.width >= size_px[0] and top + image.height >= size_px[1]:
         return image.crop(-left, -top, *size_px)
     image = with_alpha(image)
     return image.embed(left, top, *size_px, extend="background", background=TRANSPARENT)
 
 
-def _turned(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[int, int]) -> pyvips.Image:
+def _turned(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[int, int], quick: bool) -> pyvips.Image:
     """Place a picture at any angle: exact, on a canvas as dense as the art but at most twice as dense as the file.
 
     The canvas covers the file's box to the pixel, so that reducing it to the file is exact too.
@@ -44,7 +44,7 @@ def _turned(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[in
     _, _, w, h = placed.box
     file_px = np.array(size_px) / panel.file_mm
     most = MOST_DENSE * file_px.max()
-    image = resized(image, min(1.0, most * w / image.width), min(1.0, most * h / image.height))
+    image = resized(image, min(1.0, most * w / image.width), min(1.0, most * h / image.height), quick)
     density = max(image.width / w, image.height / h)
     canvas = [max(px, math.ceil(mm * density)) for px, mm in zip(size_px, panel.file_mm, strict=True)]
     opaque = not image.hasalpha() and placed.covers(panel.file_box)
@@ -71,7 +71,7 @@ def _turned(image: pyvips.Image, placed: Placed, panel: Panel, size_px: tuple[in
         background=[0] * image.bands,
     )
     image = as_bytes(image if opaque else image.unpremultiply())
-    return resized(image, size_px[0] / canvas[0], size_px[1] / canvas[1])
+    return resized(image, size_px[0] / canvas[0], size_px[1] / canvas[1], quick)
 
 
 def render_picture(art: Artwork, placed: Placed, panel: Panel, size_px: tuple[int, int], exact: bool = False) -> pyvips.Image:
@@ -82,7 +82,7 @@ def render_picture(art: Artwork, placed: Placed, panel: Panel, size_px: tuple[in
     w, h = (placed.box[2 + i] * size_px[i] / panel.file_mm[i] for i in (0, 1))
     image = art.image((w, h), streamed=not exact and placed.rotate_deg % 360 == 0 and len(placed.offsets_mm) == 1)
     lay = _turned if exact or placed.rotate_deg % 90 else _upright
-    layers = [lay(image, copy, panel, size_px) for copy in placed.copies()]
+    layers = [lay(image, copy, panel, size_px, art.is_proxy) for copy in placed.copies()]
     canvas = layers[0]
     for layer in layers[1:]:
         canvas = canvas.composite2(layer, "over") if layer.hasalpha() else layer

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import math
-from functools import cached_property
 
 import numpy as np
 
+from ...cached_property import cached_property
 from ...colour import Floats
 from .body import Band, Body
 
