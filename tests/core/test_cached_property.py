@@ -1,4 +1,5 @@
 import threading
+from concurrent.futures import ThreadPoolExecutor
 
 from improva.core.cached_property import cached_property
 
@@ -26,10 +27,6 @@ def test_a_value_is_computed_once_for_each_object() -> None:
 def test_two_objects_compute_at_the_same_time() -> None:
     """Each waits for the other, so that a lock on the class would end in an error after ten seconds."""
     gate = threading.Barrier(2)
-    found: list[int] = []
-    threads = [threading.Thread(target=lambda each=Squares(n, gate): found.append(each.square)) for n in (2, 3)]
-    for thread in threads:
-        thread.start()
-    for thread in threads:
-        thread.join()
-    assert sorted(found) == [4, 9]
+    with ThreadPoolExecutor(2) as pool:
+        found = list(pool.map(lambda number: Squares(number, gate).square, (2, 3)))
+    assert found == [4, 9]
