@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from improva.catalogue import template
-from studio import cloth, shapes
+from studio import grid_cloth, shapes
 
 Points = NDArray[np.float64]
 BLANK = template("tote-gusset")
@@ -108,7 +108,7 @@ def lining(name: str) -> Points:
     """A part's sheet moved inwards by the wall's thickness, and kept clear of the seams."""
     at = sheets()[name][0]
     outward = at - np.array([0, 0, H / 2])
-    normal = cloth.normals(at)
+    normal = grid_cloth.normals(at)
     normal /= np.maximum(np.linalg.norm(normal, axis=2, keepdims=True), 1e-9)
     normal *= np.sign((normal * outward).sum(axis=2).mean())
     return np.asarray((at - THICK * normal) * (IN_GUSSET if name.startswith("gusset") else IN_SIDE))

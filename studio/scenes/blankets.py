@@ -9,7 +9,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from studio import cloth, shapes, surfaces
+from studio import grid_cloth, shapes, surfaces
 from studio.bake import Scene
 from studio.bodies import IN
 from studio.sets import books, grounds, part, room, window_light
@@ -42,7 +42,7 @@ def _both_sides(
     stage: Stage, at: Points, w: float, h: float, thick: float = THICK, uv: Points | None = None, more: str = ""
 ) -> None:
     """Front and back of a blanket from its middle surface: two skins, and the hem that joins them."""
-    normal = cloth.normals(at)
+    normal = grid_cloth.normals(at)
     normal /= np.linalg.norm(normal, axis=2, keepdims=True)
     rows, columns = at.shape[:2]
     y, x = np.mgrid[0:rows, 0:columns]
@@ -146,7 +146,7 @@ def _draped(w: float, h: float) -> Points:
         + np.where(over, 1.5 + 1.2 * np.exp(-away / 4), 0)
     )
     start = np.stack([lu * 0.94 + 1.5 * np.sin(lv / 26), y - dz / long * lift * -1, z + dy / long * lift * -1], -1)
-    grid = cloth.Grid(start, np.stack([u, v], -1), bend=0.16, shear=0.4)
+    grid = grid_cloth.Grid(start, np.stack([u, v], -1), bend=0.16, shear=0.4)
 
     def push(at: Points, before: Points) -> None:
         y, z = at[..., 1], at[..., 2]
@@ -170,7 +170,7 @@ def _draped(w: float, h: float) -> Points:
         grid.step(np.array([0.0, 0.0, -0.035]), 0.12, 5, push)
     # where cloth is left over it crumples from cell to cell, as no fleece does
     calm = cv2.GaussianBlur(grid.at.astype(np.float32), (0, 0), CALM, borderType=cv2.BORDER_REPLICATE)
-    return cloth.finer(calm.astype(np.float64), 5)
+    return grid_cloth.finer(calm.astype(np.float64), 5)
 
 
 def draped(w: float, h: float) -> Any:

@@ -7,7 +7,7 @@ from functools import cache
 import numpy as np
 from numpy.typing import NDArray
 
-from studio import cloth, shapes, surfaces
+from studio import grid_cloth, shapes, surfaces
 from studio.bake import Scene
 from studio.bodies import IN
 from studio.kept import kept
@@ -20,8 +20,8 @@ PRINT = {"id": "front", "title": "Print", "panel": "front"}
 
 @cache
 def _sheets() -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-    front, back = kept("pillow", cloth, lambda: cloth.pillow(SIDE))
-    return cloth.finer(front, 4), cloth.finer(back, 4)
+    front, back = kept("pillow", grid_cloth, lambda: grid_cloth.pillow(SIDE))
+    return grid_cloth.finer(front, 4), grid_cloth.finer(back, 4)
 
 
 @cache
