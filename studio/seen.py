@@ -21,6 +21,9 @@ if TYPE_CHECKING:
 Image = NDArray[np.float32]
 ROUGH_SAMPLES, COVER_SAMPLES = 4, 144
 
+FAR_CM = 10_000.0
+"""Distance of a place that is only captured light."""
+
 
 @dataclass
 class Seen:
@@ -88,7 +91,7 @@ def look(scene: Scene, size: tuple[int, int]) -> Seen:
         hits = _Hits(described)
         hit, masks = hits.at((xs + 0.5) / w, (ys + 0.5) / h, np.full((2, w * h), 0.5, np.float32))  # type: ignore[arg-type]
         uv = np.array(hit.uv).reshape(2, -1).T
-        view = Seen(product, depth=np.where(np.isfinite(t := np.array(hit.t)), t, 0).astype(np.float32).reshape(h, w))
+        view = Seen(product, depth=np.where(np.isfinite(t := np.array(hit.t)), t, FAR_CM).astype(np.float32).reshape(h, w))
         for name, mask in masks.items():
             region = name.split("@")[0]
             view.regions[region] = view.regions.get(region, np.zeros((h, w), bool)) | mask.reshape(h, w)

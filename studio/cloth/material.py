@@ -41,5 +41,5 @@ FLEECE = Material(0.028, 420.0, 0.22)
 CANVAS = Material(0.030, 1900.0, 0.07)
 """Cotton canvas of a tote, 300 g/m², bending length 4 cm. From memory."""
 
-POLYESTER = Material(0.012, 60.0, 0.03)
-"""Woven polyester of a flag, 120 g/m², bending length 1.7 cm. From memory."""
+POLYESTER = Material(0.011, 24.0, 0.03)
+"""Woven polyester of a flag, 110 g/m², bending length 1.3 cm. From memory."""

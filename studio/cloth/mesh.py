@@ -73,6 +73,11 @@ class Cloth:
         """Return how long each edge is against its length at rest, (e,)."""
         return np.asarray(np.linalg.norm(self.at[self.edges[:, 1]] - self.at[self.edges[:, 0]], axis=1) / self.rest)
 
+    def double(self, points: NDArray[np.bool_], layers: float = 3.0) -> None:
+        """Make the cloth as heavy as so many layers at some points, and its hinges as stiff: hems and seams are sewn together."""
+        self.mass[points] *= layers
+        self.stiff[points[self.hinges[:, 0]] & points[self.hinges[:, 1]]] *= layers**2
+
     def hold(self, points: NDArray[np.int64] | NDArray[np.bool_]) -> None:
         """Hold points in their places."""
         self.mass[points] = np.inf

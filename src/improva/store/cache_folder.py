@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import shutil
 from contextlib import suppress
 from pathlib import Path
 
@@ -11,6 +12,9 @@ from ..io.atomic import atomic_write, sweep
 
 CAPACITY = 1_000_000_000
 """Bytes that are kept: the proxies of some 300 photographs, or of 1000 drawings."""
+
+LEAST_FREE = 500_000_000
+"""Bytes that must be free on the disk: the last room is for what cannot be made again."""
 
 
 class CacheFolder:
@@ -36,8 +40,10 @@ class CacheFolder:
         return data
 
     def keep(self, name: str, data: bytes) -> None:
-        """Keep bytes under a name; on a full disk nothing is kept."""
+        """Keep bytes under a name; nothing is kept where little room is left on the disk."""
         with suppress(OutputError, OSError):
+            if shutil.disk_usage(self._folder.parent).free < LEAST_FREE:
+                return
             self._folder.mkdir(exist_ok=True)
             atomic_write(self._folder / name, data)
 

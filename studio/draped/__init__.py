@@ -1,0 +1,1 @@
+"""Arrangements of cloth: how each product is cut, sewn, hung or laid before it is simulated."""
