@@ -48,7 +48,7 @@ def build(stage: Stage) -> None:
     stage.add(
         "back", shapes.write_ply(stage.folder / "back.ply", *shapes.sheet(back)), stage.cloth(rgb(0.7, 0.7, 0.69), sheen=0.05)
     )
-    iron = stage.coat(rgb(0.035, 0.036, 0.037), 0.5, 0.2)
+    iron = stage.coat(rgb(0.075, 0.073, 0.07), 0.42, 0.5)
     bar = np.stack([np.linspace(-W / 2 - 3.2, W / 2 + 6.5, 60), np.zeros(60), np.full(60, BAR_Z)], 1)
     side = W / 2 + 6.5
     pole = shapes.spline(
@@ -70,7 +70,7 @@ def build(stage: Stage) -> None:
         stage.add(f"stand@{name}", tube, iron)
     sleeve_line = np.stack([np.linspace(-W / 2, W / 2, 60) * garden_flag.GATHERED, np.zeros(60), np.full(60, BAR_Z)], 1)
     sleeve = shapes.tube(
-        sleeve_line, np.full((60, 2), garden_flag.SLEEVE - 0.16), stage.folder / "sleeve.ply", around=40, squareness=2
+        sleeve_line, np.full((60, 2), garden_flag.SLEEVE - 0.32), stage.folder / "sleeve.ply", around=40, squareness=2
     )
     stage.add("sleeve", sleeve, stage.cloth(rgb(0.7, 0.7, 0.69), sheen=0.05))
 
