@@ -75,12 +75,9 @@ types: .venv/ready frontend/node_modules/.ready
 	mkdir -p build && $(BIN)/python -m improva.web.openapi > build/api.json
 	cd frontend && npm run --silent types
 
-# Every processor has a worker of its own, and one more works while tests of the page wait for the browser. Threads of the libraries would
-# only wait for each other.
-WORKERS := $(shell n=$$(nproc); [ $$n -lt 4 ] && echo $$((n + 1)) || echo 4)
-
+# Every processor has a worker of its own: threads of the libraries would only wait for each other.
 pytest:
-	VIPS_CONCURRENCY=1 OPENBLAS_NUM_THREADS=1 OPENCV_FOR_THREADS_NUM=1 $(BIN)/pytest -n $(WORKERS) --dist loadfile --no-loadscope-reorder
+	VIPS_CONCURRENCY=1 OPENBLAS_NUM_THREADS=1 OPENCV_FOR_THREADS_NUM=1 $(BIN)/pytest -n auto --maxprocesses 4 --dist loadfile --no-loadscope-reorder
 
 # The long attack on a real server: broken files, generated calls of the API, kills. About 40 minutes on two cores.
 attack: .venv/ready-to-test $(PAGE)

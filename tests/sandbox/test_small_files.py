@@ -20,7 +20,8 @@ from improva.app.foreign_files import ARTWORK, FONT, GUIDE, ORDERS, PHOTOGRAPH, 
 from improva.core.errors import ImprovaError
 from improva.sandbox import Sandbox, Task
 
-ANSWER_S, GROWTH_MB = 10.0, 60
+ANSWER_S, GROWTH_MB = 20.0, 60
+"""Twice what an answer may take: other tests use the machine too."""
 
 
 @pytest.fixture(scope="module")

@@ -84,11 +84,13 @@ MIX: dict[str, tuple[int, Call]] = {
 """Kinds of request with their shares in percent."""
 
 
-def _person(port: int, number: int, ends_at: float, times: dict[str, list[float]], lock: threading.Lock) -> None:
+def _person(
+    port: int, number: int, ends_at: float, pause_s: tuple[float, float], times: dict[str, list[float]], lock: threading.Lock
+) -> None:
     rng = random.Random(number)
     connection = http.client.HTTPConnection("127.0.0.1", port, timeout=120)
     kinds, shares = list(MIX), [share for share, _ in MIX.values()]
-    time.sleep(rng.uniform(0, PAUSE_S[1]))
+    time.sleep(rng.uniform(0, pause_s[1]))
     while time.monotonic() < ends_at:
         kind = rng.choices(kinds, shares)[0]
         started = time.perf_counter()
@@ -96,11 +98,13 @@ def _person(port: int, number: int, ends_at: float, times: dict[str, list[float]
         took = time.perf_counter() - started
         with lock:
             times[kind].append(took)
-        time.sleep(rng.uniform(*PAUSE_S))
+        time.sleep(rng.uniform(*pause_s))
 
 
-def times_under_load(people: int = PEOPLE, seconds: float = SECONDS) -> dict[str, list[float]]:
-    """Return the response times in seconds of each kind of request, with a number of people at work."""
+def times_under_load(
+    people: int = PEOPLE, seconds: float = SECONDS, pause_s: tuple[float, float] = PAUSE_S
+) -> dict[str, list[float]]:
+    """Return the response times in seconds of each kind of request, with a number of people who pause after each answer."""
     with tempfile.TemporaryDirectory() as folder:
         database = Database(Path(folder) / "data")
         lay_out(database)
@@ -114,7 +118,7 @@ def times_under_load(people: int = PEOPLE, seconds: float = SECONDS) -> dict[str
             _warm(port)
             times: dict[str, list[float]] = {kind: [] for kind in MIX}
             lock, ends_at = threading.Lock(), time.monotonic() + seconds
-            crowd = [threading.Thread(target=_person, args=(port, n, ends_at, times, lock)) for n in range(people)]
+            crowd = [threading.Thread(target=_person, args=(port, n, ends_at, pause_s, times, lock)) for n in range(people)]
             for person in crowd:
                 person.start()
             for person in crowd:
