@@ -14,11 +14,12 @@ from numpy.typing import NDArray
 from studio.cloth.surface import Surface
 
 FOLDER = Path(__file__).parent / "shapes_kept"
+HASH = 12
 
 
 def place_of(name: str, code: ModuleType) -> Path:
     """Return the cache path of a module's shape for its current code."""
-    return FOLDER / f"{name}-{hashlib.sha256(inspect.getsource(code).encode()).hexdigest()[:12]}.npz"
+    return FOLDER / f"{name}-{hashlib.sha256(inspect.getsource(code).encode()).hexdigest()[:HASH]}.npz"
 
 
 def kept(name: str, code: ModuleType, make: Callable[[], tuple[NDArray[np.float64], ...]]) -> tuple[NDArray[np.float64], ...]:
@@ -26,7 +27,7 @@ def kept(name: str, code: ModuleType, make: Callable[[], tuple[NDArray[np.float6
     path = place_of(name, code)
     if not path.exists():
         FOLDER.mkdir(exist_ok=True)
-        for old in FOLDER.glob(f"{name}-*.npz"):
+        for old in FOLDER.glob(f"{name}-{'?' * HASH}.npz"):
             old.unlink()
         np.savez_compressed(path, *(part.astype(np.float32) for part in make()))
     with np.load(path) as parts:

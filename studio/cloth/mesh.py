@@ -69,6 +69,11 @@ class Cloth:
         a, b, c = (self.at[self.triangles[:, i]] for i in range(3))
         return np.asarray(np.linalg.norm(np.cross(b - a, c - a), axis=1) / 2)
 
+    def volume(self) -> float:
+        """Return the volume in cm³ that a closed cloth holds, positive where triangles are seen counter-clockwise from outside."""
+        a, b, c = (self.at[self.triangles[:, i]] for i in range(3))
+        return float(np.einsum("ij,ij->", a, np.cross(b, c)) / 6)
+
     def stretch(self) -> Points:
         """Return how long each edge is against its length at rest, (e,)."""
         return np.asarray(np.linalg.norm(self.at[self.edges[:, 1]] - self.at[self.edges[:, 0]], axis=1) / self.rest)

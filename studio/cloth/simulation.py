@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -44,6 +44,8 @@ class Simulation:
         damping: rate at which motion dies down, 1/s.
         wind: velocity of the air, (3,) in cm/s.
         gravity: (3,) in cm/s².
+        pressure: returns what presses on the side from which triangles are seen clockwise, dyn/cm²: one value, or one a triangle. It is
+            called in every substep.
         contact: whether the cloth is kept from passing through itself.
         velocity: (n, 3) in cm/s.
     """
@@ -54,6 +56,7 @@ class Simulation:
     damping: float = 1.0
     wind: Points = field(default_factory=lambda: np.zeros(3))
     gravity: Points = field(default_factory=lambda: np.array([0.0, 0.0, -GRAVITY]))
+    pressure: Callable[[], float | Points] = lambda: 0.0
     contact: bool = True
     velocity: Points = field(init=False)
     _pairs: tuple[tuple[Indices, Points], tuple[Indices, Points]] = field(init=False, default=(NO_PAIRS, NO_PAIRS))
@@ -81,7 +84,8 @@ class Simulation:
             if self.contact and self._travelled > slack / 2:
                 self._search(edges, cloth.material.thickness + slack)
             before = cloth.at.copy()
-            _move(cloth.at, self.velocity, weight, cloth.triangles, self.gravity, self.wind, step, limit)
+            pressure = np.ascontiguousarray(np.broadcast_to(np.asarray(self.pressure(), np.float64), len(cloth.triangles)))
+            _move(cloth.at, self.velocity, weight, cloth.triangles, pressure, self.gravity, self.wind, step, limit)
             project_lengths(cloth.at, weight, edges, rest, lengths)
             project_hinges(cloth.at, weight, cloth.hinges, cloth.angle, hinges)
             if self.contact:
@@ -129,9 +133,17 @@ def needed_substeps(cloth: Cloth) -> int:
 
 @njit(cache=True)
 def _move(
-    at: Points, velocity: Points, weight: Points, triangles: Indices, gravity: Points, wind: Points, step: float, limit: float
+    at: Points,
+    velocity: Points,
+    weight: Points,
+    triangles: Indices,
+    pressure: Points,
+    gravity: Points,
+    wind: Points,
+    step: float,
+    limit: float,
 ) -> None:
-    """Move points by gravity and air, at most at a speed of ``limit``."""
+    """Move points by gravity, pressure and air, at most at a speed of ``limit``."""
     push = np.zeros_like(at)
     for t in range(len(triangles)):
         a, b, c = triangles[t]
@@ -144,7 +156,8 @@ def _move(
         flow = 0.0
         for axis, n in ((0, nx), (1, ny), (2, nz)):
             flow += (wind[axis] - (velocity[a, axis] + velocity[b, axis] + velocity[c, axis]) / 3) * n
-        force = AIR * abs(flow) * flow * size / 2 / 3  # pressure ρ·v² of air that a plate stops, on a third of the area
+        # air that a plate stops presses with ρ·v²; each corner carries a third of the area
+        force = (pressure[t] + AIR * abs(flow) * flow) * size / 6
         for corner in (a, b, c):
             push[corner, 0] += force * nx
             push[corner, 1] += force * ny

@@ -10,7 +10,10 @@ from numpy.typing import NDArray
 from studio import grid_cloth, shapes, surfaces
 from studio.bake import Scene
 from studio.bodies import IN
-from studio.kept import kept
+from studio.cloth.obstacles import Obstacle, box
+from studio.cloth.surface import Surface
+from studio.draped import pillow
+from studio.kept import kept, kept_surface
 from studio.sets import grounds, room, studio_light, window_light
 from studio.stage import Stage, relief_of, rgb
 
@@ -24,14 +27,35 @@ def _sheets() -> tuple[NDArray[np.float64], NDArray[np.float64]]:
     return grid_cloth.finer(front, 4), grid_cloth.finer(back, 4)
 
 
+POINTS = 420
+"""Of a side of a rendered sheet."""
+
+BOARDS = Obstacle.of(box((0, 0, -4), (160, 160, 8)), (-44, -44, -6), (44, 44, 4), 1.0, 0.5)
+
+
+def _lain() -> Surface:
+    """The pillow on boards, its front up, turned a little."""
+    c, s = np.cos(np.deg2rad(7)), np.sin(np.deg2rad(7))
+    turned = np.array([[c, -s, 0], [s, c, 0], [0, 0, 1]]) @ np.array([[1.0, 0, 0], [0, 0, 1], [0, -1, 0]])
+    return pillow.put_down(SIDE, turned, np.array([0.0, 0.0, 8.5]), [BOARDS])
+
+
+@cache
+def _lying_sheets() -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    surface = kept_surface("pillow-lying", pillow, _lain)
+    u, v = np.meshgrid(np.linspace(0, 1, POINTS), np.linspace(0, 1, POINTS))
+    flat = np.stack([u, 1 - v], -1) * SIDE
+    return surface.over("front", flat), surface.over("back", flat)
+
+
 @cache
 def _relief() -> NDArray[np.float32]:
     return relief_of(surfaces.weave(1536, 240))
 
 
-def put_pillow(stage: Stage, at: object) -> None:
-    """A pillow with its middle at the origin, its print towards -y."""
-    front, back = _sheets()
+def put_pillow(stage: Stage, sheets: tuple[NDArray[np.float64], NDArray[np.float64]], at: object = None) -> None:
+    """A pillow: its front, on which the print is, and its back."""
+    front, back = sheets
     canvas = stage.cloth("front", _relief(), 0.014, (2.4, 2.4), 0.02)
     stage.add("front", shapes.write_ply(stage.folder / "front.ply", *shapes.sheet(front)), canvas, at)
     plain = stage.cloth(rgb(0.78, 0.775, 0.76), sheen=0.1)
@@ -43,7 +67,9 @@ def leaning(stage: Stage) -> None:
     stage.camera((-52, -165, 58), (0, 0, 21.5), 22.5, (0, -4, 20), 0.55)
     window_light(stage, 20, 1.0)
     room(stage, 19)
-    put_pillow(stage, stage.to.translate([0, 6, 20.9]) @ stage.to.rotate([0, 0, 1], -6) @ stage.to.rotate([1, 0, 0], -17))
+    put_pillow(
+        stage, _sheets(), stage.to.translate([0, 6, 20.9]) @ stage.to.rotate([0, 0, 1], -6) @ stage.to.rotate([1, 0, 0], -17)
+    )
 
 
 def lying(stage: Stage) -> None:
@@ -51,7 +77,7 @@ def lying(stage: Stage) -> None:
     stage.camera((0, -62, 170), (0, 0.5, 3), 23.5, (0, -4, 8), 0.5, up=(0, 1, 0))
     studio_light(stage, 8, 2.1)
     room(stage)
-    put_pillow(stage, stage.to.translate([0, 0, 5.9]) @ stage.to.rotate([0, 0, 1], 7) @ stage.to.rotate([1, 0, 0], -90))
+    put_pillow(stage, _lying_sheets())
 
 
 def _pack(ending: str, title: str, kind: str, surface: str, wall: str) -> dict[str, object]:

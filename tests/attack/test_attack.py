@@ -27,8 +27,8 @@ def target(tmp_path: Path, demo_folder: Path) -> Iterator[Target]:
 @pytest.mark.parametrize(
     "attack",
     [
-        lambda target, keep: attack_uploads(target, 270, seed=3, keep=keep),
-        lambda target, keep: attack_api(target, each=4, start=3),
+        lambda target, keep: attack_uploads(target, 200, seed=3, keep=keep),
+        lambda target, keep: attack_api(target, each=2, start=3),
         lambda target, keep: attack_by_kills(target, 3, seed=3),
     ],
     ids=["uploads", "calls", "kills"],

@@ -102,13 +102,22 @@ def _person(
 
 
 def times_under_load(
-    people: int = PEOPLE, seconds: float = SECONDS, pause_s: tuple[float, float] = PAUSE_S
+    people: int = PEOPLE,
+    seconds: float = SECONDS,
+    pause_s: tuple[float, float] = PAUSE_S,
+    demo: Path | None = None,
 ) -> dict[str, list[float]]:
-    """Return the response times in seconds of each kind of request, with a number of people who pause after each answer."""
+    """Return the response times in seconds of each kind of request, with a number of people who pause after each answer.
+
+    They work on a copy of the data folder ``demo``, or on the demo's data laid out anew.
+    """
     with tempfile.TemporaryDirectory() as folder:
-        database = Database(Path(folder) / "data")
-        lay_out(database)
-        database.close()
+        if demo is None:
+            database = Database(Path(folder) / "data")
+            lay_out(database)
+            database.close()
+        else:
+            shutil.copytree(demo, Path(folder) / "data")
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
             port = int(probe.getsockname()[1])
