@@ -10,7 +10,7 @@ import math
 from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 import cv2
 import mitsuba as mi
@@ -106,16 +106,13 @@ def place(
     """
     found = probe(name)
     turned = stage.to.rotate([0, 0, 1], 180 - turn_deg) @ stage.to.rotate([1, 0, 0], 90)
-    stage.parts["place"] = _environment(softened(found.light, WIDTH, disc_deg) * gain, turned)
+    light = mi.Bitmap(softened(found.light, WIDTH, disc_deg) * np.float32(gain))
+    stage.parts["place"] = {"type": "envmap", "bitmap": light, "to_world": turned}
     if sun is not None and found.sun is not None:
         x, y, z = towards(found.sun, turn_deg)
         area = math.pi * math.tan(math.radians(sun_deg / 2)) ** 2
         side = FAR * math.sqrt(area)
         stage.softbox("sun", (FAR * x, FAR * y, FAR * z), (0, 0, 0), side, side, [each / area for each in sun])
-
-
-def _environment(light: Image, turned: Any) -> dict[str, Any]:
-    return {"type": "envmap", "bitmap": mi.Bitmap(np.ascontiguousarray(light, np.float32)), "to_world": turned}
 
 
 def towards(at: tuple[float, float], turn_deg: float) -> tuple[float, float, float]:

@@ -92,6 +92,30 @@ def nearest_on_edges(at: Points, a: int, b: int, c: int, d: int) -> tuple[float,
 
 
 @njit(cache=True)
+def middles_of(at: Points, edges: Indices) -> Points:
+    """Return the middles of edges, (e, 3)."""
+    middles = np.empty((len(edges), 3))
+    for e in range(len(edges)):
+        middles[e] = (at[edges[e, 0]] + at[edges[e, 1]]) / 2
+    return middles
+
+
+@njit(cache=True)
+def is_in_cell(places: Points, i: int, size: float, x: int, y: int, z: int) -> bool:
+    """Return whether a place lies in a cell; others may share the cell's list."""
+    here = math.floor(places[i, 0] / size), math.floor(places[i, 1] / size), math.floor(places[i, 2] / size)
+    return bool(here == (x, y, z))
+
+
+@njit(cache=True)
+def _with_room(pairs: Indices, ways: Points, count: int) -> tuple[Indices, Points]:
+    """Return the lists of pairs, twice as long where they are full."""
+    if count < len(pairs):
+        return pairs, ways
+    return np.concatenate((pairs, np.empty_like(pairs))), np.concatenate((ways, np.empty_like(ways)))
+
+
+@njit(cache=True)
 def near_triangles(at: Points, triangles: Indices, reach: float, size: float) -> tuple[Indices, Points]:
     """Return the pairs (k, 4) of a point and a triangle's corners nearer than ``reach``, and the way (k, 3) to the point."""
     starts, members = cell_table(at, size)
@@ -115,9 +139,7 @@ def near_triangles(at: Points, triangles: Indices, reach: float, size: float) ->
                             low[0] <= at[p, 0] <= high[0] and low[1] <= at[p, 1] <= high[1] and low[2] <= at[p, 2] <= high[2]
                         ):
                             continue
-                        if math.floor(at[p, 0] / size) != x or math.floor(at[p, 1] / size) != y:
-                            continue  # another cell that shares the place in the table
-                        if math.floor(at[p, 2] / size) != z:
+                        if not is_in_cell(at, p, size, x, y, z):
                             continue
                         u, v, w = barycentric(at, p, a, b, c)
                         if min(u, v, w) < -BESIDE:
@@ -128,9 +150,7 @@ def near_triangles(at: Points, triangles: Indices, reach: float, size: float) ->
                         square = dx * dx + dy * dy + dz * dz
                         if square > reach * reach or square < 1e-18:
                             continue
-                        if count == len(pairs):
-                            pairs = np.concatenate((pairs, np.empty_like(pairs)))
-                            ways = np.concatenate((ways, np.empty_like(ways)))
+                        pairs, ways = _with_room(pairs, ways, count)
                         pairs[count, 0], pairs[count, 1], pairs[count, 2], pairs[count, 3] = p, a, b, c
                         ways[count, 0], ways[count, 1], ways[count, 2] = dx, dy, dz
                         count += 1
@@ -143,9 +163,7 @@ def near_edges(at: Points, edges: Indices, reach: float, size: float) -> tuple[I
 
     ``size`` is at least the longest edge and ``reach`` together.
     """
-    middles = np.empty((len(edges), 3))
-    for e in range(len(edges)):
-        middles[e] = (at[edges[e, 0]] + at[edges[e, 1]]) / 2
+    middles = middles_of(at, edges)
     starts, members = cell_table(middles, size)
     pairs = np.empty((4 * len(edges) + 64, 4), np.int64)
     ways = np.empty((len(pairs), 3))
@@ -171,9 +189,7 @@ def near_edges(at: Points, edges: Indices, reach: float, size: float) -> tuple[I
                         mx, my, mz = middles[f, 0] - middles[e, 0], middles[f, 1] - middles[e, 1], middles[f, 2] - middles[e, 2]
                         if mx * mx + my * my + mz * mz > size * size:
                             continue
-                        if math.floor(middles[f, 0] / size) != x or math.floor(middles[f, 1] / size) != y:
-                            continue
-                        if math.floor(middles[f, 2] / size) != z:
+                        if not is_in_cell(middles, f, size, x, y, z):
                             continue
                         s, t = nearest_on_edges(at, a, b, c, d)
                         if not (-BESIDE <= s <= 1 + BESIDE and -BESIDE <= t <= 1 + BESIDE):
@@ -184,9 +200,7 @@ def near_edges(at: Points, edges: Indices, reach: float, size: float) -> tuple[I
                         square = dx * dx + dy * dy + dz * dz
                         if square > reach * reach or square < 1e-18:
                             continue
-                        if count == len(pairs):
-                            pairs = np.concatenate((pairs, np.empty_like(pairs)))
-                            ways = np.concatenate((ways, np.empty_like(ways)))
+                        pairs, ways = _with_room(pairs, ways, count)
                         pairs[count, 0], pairs[count, 1], pairs[count, 2], pairs[count, 3] = a, b, c, d
                         ways[count, 0], ways[count, 1], ways[count, 2] = dx, dy, dz
                         count += 1

@@ -8,7 +8,7 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from .contact import between, cell_table, cross, dot, hashed
+from .contact import between, cell_table, cross, dot, hashed, is_in_cell, middles_of
 
 Points = NDArray[np.float64]
 Indices = NDArray[np.int64]
@@ -31,9 +31,8 @@ def _passes(at: Points, p: int, q: int, a: int, b: int, c: int) -> bool:
 def crossings(at: Points, triangles: Indices, edges: Indices) -> Indices:
     """Return the pairs (k, 2) of an edge and a triangle that it passes through, by their numbers; neighbours are left out."""
     longest = 0.0
-    middles = np.empty((len(edges), 3))
+    middles = middles_of(at, edges)
     for e in range(len(edges)):
-        middles[e] = (at[edges[e, 0]] + at[edges[e, 1]]) / 2
         longest = max(longest, math.sqrt(((at[edges[e, 0]] - at[edges[e, 1]]) ** 2).sum()))
     starts, members = cell_table(middles, longest)
     found = np.empty((len(triangles), 2), np.int64)
@@ -53,11 +52,7 @@ def crossings(at: Points, triangles: Indices, edges: Indices) -> Indices:
                         p, q = edges[e]
                         if p == a or p == b or p == c or q == a or q == b or q == c:
                             continue
-                        if (
-                            math.floor(middles[e, 0] / longest) != x
-                            or math.floor(middles[e, 1] / longest) != y
-                            or math.floor(middles[e, 2] / longest) != z
-                        ):
+                        if not is_in_cell(middles, e, longest, x, y, z):
                             continue
                         if _passes(at, p, q, a, b, c) and count < len(found):
                             found[count, 0], found[count, 1] = e, t

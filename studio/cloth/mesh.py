@@ -15,8 +15,8 @@ Seam = tuple[tuple[str, str], tuple[str, str]]
 """Two sides that are sewn together, each as panel and side; the second runs against the first, as on two panels that lie beside each
 other."""
 
-
 STRIP = 9 / 8
+"""Stiffness of a plate against that of a free strip of it."""
 
 
 @dataclass
@@ -50,13 +50,13 @@ class Cloth:
     mass: Points = field(init=False)
 
     def __post_init__(self) -> None:
-        self.edges, self.rest, self.hinges, length = _edges_and_hinges(self.triangles, self.flat)
+        self.edges, self.rest, self.hinges, length, beside = _edges_and_hinges(self.triangles, self.flat)
         area = self.flat_areas()
         third = np.repeat(area / 3 * self.material.density, 3)
         self.mass = np.asarray(np.bincount(self.triangles.ravel(), third, len(self.at)), np.float64)
         # Seung and Nelson, Phys. Rev. A 38 (1988) 1005: a lattice of equilateral hinges bends like a plate of √3/2 of their stiffness.
         # Such a plate has a Poisson ratio of 1/3, so a strip of it, as rigidity is measured on, is softer by 1 - 1/9.
-        self.stiff = STRIP * self.material.bending * length**2 / _areas_beside(self.triangles, area, self.hinges)
+        self.stiff = STRIP * self.material.bending * length**2 / area[beside].sum(axis=1)
         self.angle = np.zeros(len(self.hinges))
 
     def flat_areas(self) -> Points:
@@ -79,7 +79,7 @@ class Cloth:
         return np.asarray(np.linalg.norm(self.at[self.edges[:, 1]] - self.at[self.edges[:, 0]], axis=1) / self.rest)
 
     def double(self, points: NDArray[np.bool_], layers: float = 3.0) -> None:
-        """Make the cloth as heavy as so many layers at some points, and its hinges as stiff: hems and seams are sewn together."""
+        """Make the cloth at some points as heavy as so many layers, and stiffer by their square: hems and seams are sewn together."""
         self.mass[points] *= layers
         self.stiff[points[self.hinges[:, 0]] & points[self.hinges[:, 1]]] *= layers**2
 
@@ -88,8 +88,8 @@ class Cloth:
         self.mass[points] = np.inf
 
 
-def _edges_and_hinges(triangles: Indices, flat: Points) -> tuple[Indices, Points, Indices, Points]:
-    """Return edges with their mean lengths on the flat panels, and hinges with the lengths of their edges."""
+def _edges_and_hinges(triangles: Indices, flat: Points) -> tuple[Indices, Points, Indices, Points, Indices]:
+    """Return edges with their mean lengths on the flat panels, and hinges with the lengths of their edges and both triangles (k, 2)."""
     corners = [(0, 1, 2), (1, 2, 0), (2, 0, 1)]
     ends = np.concatenate([triangles[:, [a, b]] for a, b, _ in corners])
     opposite = np.concatenate([triangles[:, c] for _, _, c in corners])
@@ -103,13 +103,7 @@ def _edges_and_hinges(triangles: Indices, flat: Points) -> tuple[Indices, Points
     inner = np.flatnonzero(count == 2)
     one, other = first[starts[inner]], first[starts[inner] + 1]
     hinges = np.column_stack([ends[one], opposite[one], opposite[other]])
-    return edges, rest, hinges, rest[inner]
-
-
-def _areas_beside(triangles: Indices, area: Points, hinges: Indices) -> Points:
-    """Return the area of the two triangles at each hinge."""
-    keys = {tuple(sorted(triangle)): value for triangle, value in zip(triangles.tolist(), area.tolist(), strict=True)}
-    return np.array([keys[tuple(sorted((a, b, c)))] + keys[tuple(sorted((a, b, d)))] for a, b, c, d in hinges.tolist()])
+    return edges, rest, hinges, rest[inner], np.column_stack([one, other]) % len(triangles)
 
 
 def sew(panels: Sequence[Panel], placed: Mapping[str, Points], seams: Sequence[Seam], material: Material) -> Cloth:
