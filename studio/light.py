@@ -88,7 +88,7 @@ def place(
     stage: Stage,
     name: str,
     turn_deg: float,
-    gain: float = 1.0,
+    gain: float | tuple[float, float, float] = 1.0,
     disc_deg: float = 1.8,
     sun: tuple[float, float, float] | None = None,
     sun_deg: float = 1.2,
@@ -99,14 +99,14 @@ def place(
         stage: what stands there.
         name: of the probe.
         turn_deg: which part of the place lies behind: it is turned to the right by so much.
-        gain: of its light.
+        gain: of its light, or of its red, green and blue.
         disc_deg: diameter of what a distant point is blurred to.
         sun: irradiance (linear R, G, B) of a sun disc where the probe's sun was taken out.
         sun_deg: its diameter: hazier than the real one's 0.5°, for softer shadows.
     """
     found = probe(name)
     turned = stage.to.rotate([0, 0, 1], 180 - turn_deg) @ stage.to.rotate([1, 0, 0], 90)
-    light = mi.Bitmap(softened(found.light, WIDTH, disc_deg) * np.float32(gain))
+    light = mi.Bitmap(softened(found.light, WIDTH, disc_deg) * np.asarray(gain, np.float32))
     stage.parts["place"] = {"type": "envmap", "bitmap": light, "to_world": turned}
     if sun is not None and found.sun is not None:
         x, y, z = towards(found.sun, turn_deg)

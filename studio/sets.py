@@ -42,6 +42,16 @@ def grounds(surface: str = "oak", wall: str = "Sand") -> list[dict[str, Any]]:
     ]
 
 
+BELOW_MM = (3300.0, 2700.0)
+"""Of the ground under what is seen from straight above."""
+
+
+def ground_below(surface: str) -> dict[str, Any]:
+    """The pack's entry of the ground under what is seen from straight above."""
+    ground = {"id": "table", "title": "Surface below", "around": True, "size_mm": list(BELOW_MM)}
+    return {**ground, "surface": surface, "colours": WALLS}
+
+
 def room(stage: Stage, back: float = 150.0) -> None:
     """A table and, well behind it, a wall."""
     stage.table(ROOM, (0, 14, 0))

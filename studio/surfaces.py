@@ -195,6 +195,24 @@ def heather(size: int = 2048, seed: int = 13) -> NDArray[np.float32]:
     return np.repeat(np.clip(tone, 0.1, 1)[..., None], 3, axis=2).astype(np.float32)
 
 
+def jersey(size: int = 768, wales: int = 56, courses: int = 76, seed: int = 15) -> NDArray[np.float32]:
+    """A fine knit: columns of loops like small V's, of yarn that is here thicker, there thinner, as shading round a middle grey."""
+    rng = np.random.default_rng(seed)
+    y, x = np.mgrid[0:size, 0:size] / size
+    x = x * wales + 0.10 * _noise(rng, (size, size), 3, 40) + 0.05 * _noise(rng, (size, size), 14, 14)
+    y = y * courses + 0.12 * _noise(rng, (size, size), 30, 5)
+    part = np.abs(x % 1 - 0.5) * 2  # 0 in the middle of a column, 1 between two
+    leg = 0.5 + 0.5 * np.cos(2 * np.pi * (y + 0.55 * part))
+    loop = 0.62 * (1 - part**3) + 0.38 * leg * (1 - 0.5 * part)
+    yarn = (
+        0.5 * _noise(rng, (size, size), 60, 2.5)
+        + 0.3 * _noise(rng, (size, size), 2.5, 50)
+        + 0.3 * _noise(rng, (size, size), 3, 3)
+    )
+    tone = 0.66 * (1 + 0.22 * (loop - loop.mean()) + 0.010 * yarn)
+    return np.repeat(np.clip(tone, 0.1, 1)[..., None], 3, axis=2).astype(np.float32)
+
+
 def washed(size: int = 2048, seed: int = 14) -> NDArray[np.float32]:
     """Pigment washed out in clouds and along creases, as shading round a middle grey."""
     rng = np.random.default_rng(seed)
@@ -221,6 +239,7 @@ def write_shipped(folder: Path, quality: int = 80) -> None:
         "lawn": lawn(),
         "garden": garden(),
         "heather": heather(1024),
+        "jersey": jersey(),
         "washed": washed(1024),
     }
     for name, pixels in drawn.items():

@@ -175,13 +175,14 @@ def near_edges(at: Points, edges: Indices, reach: float, size: float) -> tuple[I
             math.floor(middles[e, 1] / size),
             math.floor(middles[e, 2] / size),
         )
-        for x in range(i - 1, i + 2):
-            for y in range(j - 1, j + 2):
-                for z in range(k - 1, k + 2):
+        for x in range(i, i + 2):  # half of the cells around: each pair is met once
+            for y in range(j - 1 if x > i else j, j + 2):
+                for z in range(k - 1 if x > i or y > j else k, k + 2):
+                    own = x == i and y == j and z == k
                     cell = hashed(x, y, z, len(starts) - 1)
                     for at_member in range(starts[cell], starts[cell + 1]):
                         f = members[at_member]
-                        if f <= e:
+                        if f == e or (own and f < e):
                             continue
                         c, d = edges[f]
                         if a == c or a == d or b == c or b == d:

@@ -150,3 +150,18 @@ def sew(panels: Sequence[Panel], placed: Mapping[str, Points], seams: Sequence[S
 def unsewn(panel: Panel, placed: Points, material: Material) -> Cloth:
     """Return one panel as a cloth."""
     return sew([panel], {panel.name: placed}, [], material)
+
+
+def finer(cloth: Cloth) -> Cloth:
+    """Return a cloth with four triangles for each one, as it lies; its material is the same everywhere."""
+    count = len(cloth.at)
+    ends = np.sort(np.concatenate([cloth.triangles[:, [0, 1]], cloth.triangles[:, [1, 2]], cloth.triangles[:, [2, 0]]]), axis=1)
+    edges, which = np.unique(ends, axis=0, return_inverse=True)
+    ab, bc, ca = count + which.ravel().reshape(3, -1)
+    a, b, c = cloth.triangles.T
+    at = np.concatenate([cloth.at, cloth.at[edges].mean(axis=1)])
+    triangles = np.concatenate([np.column_stack(t) for t in ((a, ab, ca), (ab, b, bc), (ca, bc, c), (ab, bc, ca))])
+    fa, fb, fc = (cloth.flat[:, i] for i in range(3))
+    fab, fbc, fca = (fa + fb) / 2, (fb + fc) / 2, (fc + fa) / 2
+    flat = np.concatenate([np.stack(t, axis=1) for t in ((fa, fab, fca), (fab, fb, fbc), (fca, fbc, fc), (fab, fbc, fca))])
+    return Cloth(at, triangles, flat, np.tile(cloth.panel, 4), cloth.names, cloth.material)

@@ -28,6 +28,9 @@ FRAME_S = 1 / 60
 SLACK = 0.3
 """Pairs are watched that are nearer than the thickness and this share of an edge's length."""
 
+PULLED = 1.5
+"""Edges longer than so many usual ones are not watched along all of their length."""
+
 SOFT, SAG, LEAST_SUBSTEPS = 10.0, 0.03, 20
 
 NO_PAIRS = (np.zeros((0, 4), np.int64), np.zeros((0, 3)))
@@ -47,6 +50,7 @@ class Simulation:
         pressure: returns what presses on the side from which triangles are seen clockwise, dyn/cm²: one value, or one a triangle. It is
             called in every substep.
         contact: whether the cloth is kept from passing through itself.
+        fastest: speed in cm/s that no point exceeds by itself: slow cloth needs its neighbours looked for less often.
         velocity: (n, 3) in cm/s.
     """
 
@@ -58,6 +62,7 @@ class Simulation:
     gravity: Points = field(default_factory=lambda: np.array([0.0, 0.0, -GRAVITY]))
     pressure: Callable[[], float | Points] = lambda: 0.0
     contact: bool = True
+    fastest: float = math.inf
     velocity: Points = field(init=False)
     _pairs: tuple[tuple[Indices, Points], tuple[Indices, Points]] = field(init=False, default=(NO_PAIRS, NO_PAIRS))
     _travelled: float = field(init=False, default=math.inf)
@@ -79,7 +84,7 @@ class Simulation:
         lengths = 1 / (cloth.material.stretch * step**2)
         hinges = 1 / (np.maximum(cloth.stiff, 1e-9) * step**2)
         slack = SLACK * float(np.median(rest))
-        limit = slack / 2 / step if self.contact else math.inf
+        limit = min(slack / 2 / step, self.fastest) if self.contact else self.fastest
         for _ in range(self.substeps):
             if self.contact and self._travelled > slack / 2:
                 self._search(edges, cloth.material.thickness + slack)
@@ -108,7 +113,9 @@ class Simulation:
     def _search(self, edges: Indices, reach: float) -> None:
         """Find the pairs that can touch before anything has moved by half of what they are apart."""
         at = self.cloth.at
-        longest = float(np.linalg.norm(at[edges[:, 1]] - at[edges[:, 0]], axis=1).max())
+        lengths = np.linalg.norm(at[edges[:, 1]] - at[edges[:, 0]], axis=1)
+        # cells as wide as a few edges that are pulled far out for a moment would hold most of the cloth
+        longest = min(float(lengths.max()), PULLED * float(np.median(lengths)))
         self._pairs = near_triangles(at, self.cloth.triangles, reach, longest), near_edges(at, edges, reach, longest + reach)
         self._travelled = 0.0
 

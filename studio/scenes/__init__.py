@@ -1,7 +1,7 @@
 """The scenes that ship, one module a kind of blank."""
 
 from studio.bake import Scene
-from studio.scenes import all_over, blankets, cups, flags, garments, mugs, pens, pillows, totes
+from studio.scenes import all_over, blankets, cups, flags, garments, mugs, pens, pillows, totes, tshirts, worn
 
 SCENES: dict[str, Scene] = {
     scene.id: scene
@@ -13,6 +13,8 @@ SCENES: dict[str, Scene] = {
         *blankets.SCENES,
         *flags.SCENES,
         *garments.SCENES,
+        *tshirts.SCENES,
+        *worn.SCENES,
         *all_over.SCENES,
         *totes.SCENES,
     )

@@ -207,7 +207,7 @@ def flat(back: bool) -> Callable[[Stage], None]:
         for name, (vertex, faces) in meshes:
             part = name.split("@")[0]
             region = part if part in ("trim", "inside") else "garment"
-            fleece = stage.cloth(region, garments.knit(True), 0.05, garments.WALES, 0.2)
+            fleece = stage.cloth(region, garments.knit(), 0.05, garments.WALES, 0.2)
             stage.add(name, shapes.write_ply(stage.folder / f"{name}.ply", vertex, faces), fleece)
         if not back:
             garments.cords(stage, heights)

@@ -1,4 +1,4 @@
-"""T-shirts and hoodies lying flat, front and back."""
+"""Hoodies lying flat, front and back."""
 
 from __future__ import annotations
 
@@ -12,29 +12,12 @@ from numpy.typing import NDArray
 from studio import shapes, surfaces
 from studio.bake import Scene
 from studio.flatlay import Crease, Lay, Layer, arch, both, curve, joined, mirrored
-from studio.sets import WALLS
+from studio.sets import ground_below
 from studio.stage import Stage, relief_of, rgb
+from studio.wardrobe import CLOTHS
 
 IN_MM = 25.4
-CLOTHS = {
-    "White": "#f2f1ed",
-    "Natural": "#e9dfca",
-    "Ash": "#c9c9c6",
-    "Sky": "#a9c3d8",
-    "Sage": "#9aa98c",
-    "Mustard": "#c99a3c",
-    "Rust": "#a9583a",
-    "Rose": "#cf9a9c",
-    "Berry": "#7c2f45",
-    "Moss": "#4d5640",
-    "Pine": "#24483c",
-    "Lake": "#2f5577",
-    "Night": "#232b44",
-    "Slate": "#565b62",
-    "Coal": "#33343a",
-    "Black": "#1a1a1c",
-}
-CANVAS, TOP = (1120.0, 1000.0), -60.0
+CANVAS, TOP = (1120.0, 1000.0), -250.0
 Mesh = tuple[NDArray[np.float32], NDArray[np.int64]]
 
 
@@ -45,89 +28,6 @@ def cloth_region(default: str = "White") -> dict[str, Any]:
 
 def _right(points: NDArray[np.float64]) -> NDArray[np.float64]:
     return points * [-1, 1]
-
-
-def shirt(back: bool) -> list[Layer]:
-    """A T-shirt's layers, lowest first."""
-    dip = 24.0 if back else 88.0
-    neck = curve((0, dip), (52, dip * 0.80), (84, dip * 0.36), (94, 0))
-    shoulder = curve((94, 0), (170, 20), (232, 46))
-    armhole = curve((232, 46), (238, 110), (246, 170), (264, 226))
-    side = curve((264, 226), (262, 400), (264, 560), (268, 702))
-    hem = curve((268, 702), (140, 711), (0, 714))
-    body = both(joined(neck, shoulder[1:], armhole[1:], side[1:], hem[1:]))
-    sleeve = joined(
-        curve((226, 44), (310, 116), (398, 222)),
-        curve((398, 222), (362, 250), (326, 274))[1:],
-        curve((326, 274), (296, 246), (258, 222))[1:],
-        curve((258, 222), (236, 120), (226, 44))[1:],
-    )
-    rng = np.random.default_rng(3 + back)
-    arm = [Crease((286 + rng.normal(0, 6), 214), (330, 128 + 20 * i), 7, 3.0) for i in range(3)]
-    under = [
-        Crease((s * 258, 236 + 16 * i), (s * (196 - 26 * i), 150 + 44 * i), 9 + 2 * i, 4.2 - 0.8 * i)
-        for i in range(3)
-        for s in (-1, 1)
-    ]
-    drag = [
-        Crease(
-            (rng.uniform(-220, 220), rng.uniform(330, 520)),
-            (rng.uniform(-200, 200), rng.uniform(520, 700)),
-            rng.uniform(9, 16),
-            rng.uniform(1.6, 3.0),
-        )
-        for _ in range(7)
-    ]
-    across = [
-        Crease(
-            (s * rng.uniform(200, 255), rng.uniform(380, 640)),
-            (s * rng.uniform(60, 150), rng.uniform(380, 640)),
-            rng.uniform(8, 14),
-            rng.uniform(1.8, 3.2),
-        )
-        for s in (-1, 1, -1, 1)
-    ]
-    flip = [Crease((-c.start[0], c.start[1]), (-c.end[0], c.end[1]), c.wide, c.high) for c in arm]
-    rib_w = 21
-    out = curve((0, dip + rib_w), (58, dip * 0.80 + rib_w * 0.86), (100, dip * 0.38 + rib_w * 0.55), (116, 5))
-    ring = joined(neck, [(94, -1)], [(116, 5)], out[::-1])
-    layers = []
-    if not back:
-        hollow = both(
-            joined(
-                curve((0, 18), (52, 14), (94, -2)), [(98, 4)], curve((94, 6), (84, dip * 0.44), (52, dip * 0.86), (0, dip + 8))
-            )
-        )
-        band = both(joined(curve((0, 14), (52, 10), (92, -6)), [(97, 6)], curve((94, 12), (52, 32), (0, 37))))
-        layers += [
-            Layer("garment@inside", hollow, 1.0, 0.6, 20, 0.2),
-            Layer("garment@backband", band, 1.2, 0.6, 8, 0.1, rib=0.0),
-        ]
-    layers += [
-        Layer("garment@sleeve-r", sleeve, 1.6, 7, 34, 0.7, hem=0, creases=tuple(arm), seams=(curve((383, 208), (312, 259)),)),
-        Layer(
-            "garment@sleeve-l",
-            mirrored(sleeve),
-            1.6,
-            7,
-            34,
-            0.7,
-            creases=tuple(flip),
-            seams=(_right(curve((383, 208), (312, 259))),),
-        ),
-        Layer(
-            "garment@body",
-            body,
-            1.8,
-            7.5,
-            60,
-            1.5,
-            creases=tuple(under + drag + across),
-            seams=(curve((254, 683), (140, 691), (0, 694), (-140, 691), (-254, 683)),),
-        ),
-        Layer("garment@collar", both(ring), 1.5, 0.7, 7, 0.1, rib=0.0),
-    ]
-    return layers
 
 
 def hoodie(back: bool) -> list[Layer]:
@@ -236,13 +136,13 @@ def hoodie(back: bool) -> list[Layer]:
 
 
 @cache
-def _meshes(make: Callable[[bool], list[Layer]], back: bool, seed: int) -> tuple[list[tuple[str, Mesh]], NDArray[np.float64]]:
-    lay = Lay(CANVAS, TOP if make is shirt else -250.0, seed)
-    return [(layer.name, lay.lay(layer)) for layer in make(back)], lay.z
+def _meshes(back: bool, seed: int) -> tuple[list[tuple[str, Mesh]], NDArray[np.float64]]:
+    lay = Lay(CANVAS, TOP, seed)
+    return [(layer.name, lay.lay(layer)) for layer in hoodie(back)], lay.z
 
 
 @cache
-def knit(fleece: bool) -> NDArray[np.float32]:
+def knit() -> NDArray[np.float32]:
     """Knitted wales: columns of small V's."""
     n, wales = 1024, 64
     y, x = np.mgrid[0:n, 0:n] / n * wales
@@ -266,16 +166,16 @@ def from_above(stage: Stage, middle: float, span: float) -> None:
     stage.table((330, 270), (0, cy, 0), 0.6)
 
 
-def flat(make: Callable[[bool], list[Layer]], back: bool, middle: float, span: float, seed: int) -> Callable[[Stage], None]:
+def flat(back: bool, middle: float, span: float, seed: int) -> Callable[[Stage], None]:
     """A garment on a ground, seen from straight above."""
 
     def build(stage: Stage) -> None:
         from_above(stage, middle, span)
-        meshes, heights = _meshes(make, back, seed)
-        jersey = stage.cloth("garment", knit(make is hoodie), 0.05, WALES, 0.2)
+        meshes, heights = _meshes(back, seed)
+        jersey = stage.cloth("garment", knit(), 0.05, WALES, 0.2)
         for name, (vertex, faces) in meshes:
             stage.add(name, shapes.write_ply(stage.folder / f"{name}.ply", vertex, faces), jersey)
-        if make is hoodie and not back:
+        if not back:
             cords(stage, heights)
 
     return build
@@ -318,66 +218,40 @@ def cords(stage: Stage, heights: NDArray[np.float64]) -> None:
         )
 
 
-SIZES = tuple(
-    (
-        ("Chest, lying flat", (-wide / 2, -long - 2.0, 0.5), (wide / 2, -long - 2.0, 0.5), 10 * wide),
-        ("Length", (wide / 2 - 3, -0.5, 3.0), (wide / 2 - 3, -long, 3.0), 10 * long),
-    )
-    for wide, long in ((52.8, 71.4), (57.2, 71.6))
+WIDE, LONG = 57.2, 71.6
+SIZES = (
+    ("Chest, lying flat", (-WIDE / 2, -LONG - 2.0, 0.5), (WIDE / 2, -LONG - 2.0, 0.5), 10 * WIDE),
+    ("Length", (WIDE / 2 - 3, -0.5, 3.0), (WIDE / 2 - 3, -LONG, 3.0), 10 * LONG),
 )
 
 
-def _scene(
-    template: str,
-    back: bool,
-    make: Callable[[bool], list[Layer]],
-    middle: float,
-    span: float,
-    print_top: float,
-    trim: tuple[float, float],
-    surface: str,
-    seed: int,
-) -> Scene:
+def _scene(back: bool, middle: float, span: float, print_top: float, trim: tuple[float, float], seed: int) -> Scene:
     panel = "back" if back else "front"
-    top = TOP if make is shirt else -250.0
     w, h = trim[0] * IN_MM, trim[1] * IN_MM
     print_ = {
         "id": panel,
         "title": f"{panel.title()} print",
         "panel": panel,
         "on": "garment",
-        "box_mm": [round(CANVAS[0] / 2 - w / 2, 2), round(print_top - top, 2), w, h],
+        "box_mm": [round(CANVAS[0] / 2 - w / 2, 2), round(print_top - TOP, 2), w, h],
     }
-    cords = [{"id": "cords", "title": "Cords", "default": "White", "colours": CLOTHS}] if make is hoodie and not back else []
-    ground = {
-        "id": "table",
-        "title": "Surface below",
-        "around": True,
-        "size_mm": [3300, 2700],
-        "surface": surface,
-        "colours": WALLS,
-    }
+    cords = [{"id": "cords", "title": "Cords", "default": "White", "colours": CLOTHS}] if not back else []
     return Scene(
         {
-            "id": f"{template}-{panel}",
+            "id": f"hoodie-{panel}",
             "title": f"{panel.title()}, lying flat",
             "kind": "flat",
-            "templates": [template],
+            "templates": ["hoodie"],
             "finish": "soft matte",
             "lead": not back,
             "views": {panel: 0.0},
-            "regions": [print_, cloth_region(), *cords, ground],
+            "regions": [print_, cloth_region(), *cords, ground_below("walnut")],
         },
-        flat(make, back, middle, span, seed),
+        flat(back, middle, span, seed),
         0.82,
         ("table",),
-        measures=SIZES[make is hoodie],
+        measures=SIZES,
     )
 
 
-SCENES = (
-    _scene("t-shirt", False, shirt, 345, 25.0, 128, (12, 14), "limed", 5),
-    _scene("t-shirt", True, shirt, 350, 24.6, 84, (12, 14), "limed", 6),
-    _scene("hoodie", False, hoodie, 240, 31.6, 148, (12, 12), "walnut", 8),
-    _scene("hoodie", True, hoodie, 260, 30.8, 150, (12, 14), "walnut", 9),
-)
+SCENES = (_scene(False, 240, 31.6, 148, (12, 12), 8), _scene(True, 260, 30.8, 150, (12, 14), 9))

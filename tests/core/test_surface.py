@@ -88,7 +88,30 @@ def test_a_weave_shades_a_colour_and_keeps_its_mean() -> None:
     shaded = shade_plain_parts(view, {"cloth": "#808080 weave"}, {"weave": weave}.get)
     grey = colour_reflectance("#808080")[0]
     assert shaded.plain[..., 0].mean() / (0.5 * CODES / RANGE) == pytest.approx(grey, rel=0.03) and shaded.plain.std() > 0
-    assert shaded.cloth["chest"].ndim == 3 and shaded.cloth["chest"].mean() == pytest.approx(grey, rel=0.05)
+    under = shaded.cloth["chest"]
+    assert under.reflectance.ndim == 3 and under.reflectance.mean() == pytest.approx(grey, rel=0.05)
+    assert under.relief is None  # ink hides a dye
+
+
+def test_threads_show_in_ink_that_lies_on_them() -> None:
+    info, passes = on_cloth()
+    knit = replace(Surface.of("Knit", stripes(), (64.0, 64.0), tints=True), relief=0.5)
+    shaded = shade_plain_parts(make_view(info, passes, PX), {"cloth": "#808080 knit"}, {"knit": knit}.get)
+    under = shaded.cloth["chest"]
+    assert under.relief is not None and under.relief.mean() == pytest.approx(1, abs=0.05)
+    shading = under.reflectance[..., 1] / colour_reflectance("#808080")[1]
+    assert under.relief[..., 0] == pytest.approx(1 + 0.5 * (shading - 1), abs=1e-3)
+
+
+def test_a_colour_leaves_a_cloth_its_own_weave() -> None:
+    info, passes = on_cloth()
+    own = replace(info.region("cloth"), surface="weave")
+    info = replace(info, regions=tuple(own if region.id == "cloth" else region for region in info.regions))
+    found = {"weave": Surface.of("Weave", stripes(), (64.0, 64.0), tints=True)}
+    for wanted in (None, "#808080"):
+        shaded = shade_plain_parts(make_view(info, passes, PX), {"cloth": wanted}, found.get)
+        grey = colour_reflectance(own.colour(wanted))[0]
+        assert shaded.plain.std() > 0.01 and shaded.cloth["chest"].reflectance.mean() == pytest.approx(grey, rel=0.05)
 
 
 def test_impossible_choices_for_a_part_are_reported() -> None:

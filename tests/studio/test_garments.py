@@ -14,7 +14,7 @@ from studio.scenes.blankets import BACK_R, BACK_Z, SEAT_Y, SEAT_Z, _path
 from studio.scenes.hood import lying_points
 
 IN_MM = 25.4
-EVERY = [(make, back) for make in (garments.shirt, garments.hoodie) for back in (False, True)]
+EVERY = [(garments.hoodie, back) for back in (False, True)]
 
 
 def named(layers: list[Layer]) -> dict[str, Polygon]:
@@ -48,17 +48,14 @@ def test_sleeves_reach_under_the_body_without_a_gap(make: object, back: bool) ->
     assert found["body"].union(found["sleeve-r"]).union(found["sleeve-l"]).geom_type == "Polygon"
 
 
-@pytest.mark.parametrize(("blank", "make", "top"), [("t-shirt", garments.shirt, -60.0), ("hoodie", garments.hoodie, -250.0)])
-def test_the_print_lies_on_the_body_at_its_true_size(blank: str, make: object, top: float) -> None:
+def test_the_print_lies_on_the_body_at_its_true_size() -> None:
     for scene in garments.SCENES:
-        if scene.pack["templates"] != [blank]:
-            continue
         print_ = next(r for r in scene.regions if "panel" in r)
-        panel = template(blank).panel(print_["panel"])
+        panel = template("hoodie").panel(print_["panel"])
         x, y, w, h = print_["box_mm"]
         assert (w, h) == pytest.approx(panel.trim_mm, rel=1e-6)
-        body = named(make(print_["panel"] == "back"))["body"]  # type: ignore[operator]
-        corners = [(x - garments.CANVAS[0] / 2 + dx * w, y + top + dy * h) for dx in (0, 1) for dy in (0, 1)]
+        body = named(garments.hoodie(print_["panel"] == "back"))["body"]
+        corners = [(x - garments.CANVAS[0] / 2 + dx * w, y + garments.TOP + dy * h) for dx in (0, 1) for dy in (0, 1)]
         assert body.buffer(2).contains(Polygon([corners[0], corners[1], corners[3], corners[2]]))
 
 
@@ -132,10 +129,10 @@ def test_the_fold_of_a_sleeve_is_its_centre_line() -> None:
 def test_layers_of_a_garment_lie_over_one_another() -> None:
     lay = Lay(garments.CANVAS, garments.TOP, 5)
     heights = []
-    for layer in garments.shirt(False):
+    for layer in garments.hoodie(False):
         lay.lay(layer)
         heights.append(lay.z.max())
-    assert heights == sorted(heights) and 8 < heights[-1] < 40  # mm: cloth, not cushions
+    assert heights == sorted(heights) and 8 < heights[-1] < 90  # mm: cloth, not cushions
 
 
 def test_the_flag_hangs_from_its_sleeve_and_keeps_its_size() -> None:

@@ -45,6 +45,19 @@ def test_one_of_each_kind_comes_before_a_second_of_any(name: str) -> None:
         assert slot.view in scene.views and all(scene.region(part).colour(c) is not None for part, c in slot.colours.items())
 
 
+@pytest.mark.parametrize("name", ["t-shirt", "tumbler-20oz-straight", "mug-11oz"])
+def test_proposed_pictures_draw_on_all_sets_before_one_is_shown_a_third_time(name: str) -> None:
+    blank = template(name)
+    scenes, printed = scenes_of(blank), {panel.id for panel in blank.panels}
+    slots = proposed_slots(scenes, printed, 10)
+    shown = [sum(slot.scene_id == scene.id for slot in slots) for scene in scenes]
+    assert min(shown) >= 1 and max(shown) <= max(3, -(-10 // len(scenes)) + 1)
+    sides = [slot for slot in slots if slot.kind == "side"]
+    assert all(slot.view != slots[0].view for slot in sides)
+    dressed = [tuple(slot.colours.values()) for slot in slots if slot.kind == "colour"]
+    assert len(set(dressed)) == len(dressed)  # another colour each time
+
+
 def test_with_few_places_the_clearest_pictures_stay_and_missing_kinds_are_reported() -> None:
     scenes = scenes_of(BLANK)
     slots = proposed_slots(scenes, {"wrap"}, 2)

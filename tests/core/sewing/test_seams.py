@@ -44,7 +44,7 @@ def test_sewn_edges_are_equally_long_except_for_their_ease(blank: Template, seam
         ring = LineString(Polygon(blank.panel(edge.panel).line()).exterior.coords)
         assert ring.buffer(0.01).contains(line)  # a stretch of the outline
         assert line.coords[0] == pytest.approx(edge.start, abs=1) and line.coords[-1] == pytest.approx(edge.end, abs=1)
-        assert line.length <= ring.length / 2 + 1e-6
+        assert (line.length > ring.length / 2) == (edge.through is not None)
 
 
 def test_sewn_straight_edges_coincide_and_their_panels_do_not_overlap() -> None:
@@ -62,6 +62,7 @@ def test_mirrored_hood_halves_match_along_the_whole_seam() -> None:
     seam = next(s for s in HOODIE.seams if s.id == "hood")
     leader, follower = HOODIE.panel("hood-left"), HOODIE.panel("hood-right")
     on, off = pairs(seam, leader, follower)
+    assert on[:, 1].min() < 1  # over the crown, not along the neck and the face, which are shorter
     assert np.abs(motion_of(seam, leader, follower, "mirror")(off) - on).max() < 0.2
     assert np.abs(motion_of(seam, leader, follower, "flow")(off) - on).max() > 50  # two round edges cannot continue
 

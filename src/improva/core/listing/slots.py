@@ -24,6 +24,9 @@ NEEDED = {
 }
 MOST_COLOURS = 3
 
+MORE: tuple[SlotKind, ...] = ("lifestyle", "side", "colour", "size", "unprinted")
+"""Kinds of which a listing shows more than one picture, in this order where their scenes are shown equally often."""
+
 
 @dataclass(frozen=True)
 class Slot:
@@ -64,7 +67,7 @@ def _sold_parts(info: SceneInfo) -> list[Region]:
 def _candidates(scenes: Sequence[SceneInfo], printed: set[str]) -> dict[SlotKind, list[Slot]]:
     lead = scenes[0]
     front = next(iter(lead.views))
-    lived = [s for s in scenes if s.kind == "lifestyle"]
+    lived = [s for s in scenes if s.kind == "lifestyle" and any(r.panel in printed for r in s.regions)]
     bare = [s for s in scenes if s.unprinted or any(r.panel and r.panel not in printed for r in s.regions)]
     sides = [
         Slot("side", info.id, view)
@@ -73,8 +76,9 @@ def _candidates(scenes: Sequence[SceneInfo], printed: set[str]) -> dict[SlotKind
         for view in info.views
         if (info.id, view) != (lead.id, front)
     ]
+    sides = [slot for slot in sides if slot.view != front] or sides
     sides.sort(key=lambda slot: slot.scene_id != lead.id)
-    dressed = next((s for s in scenes if _sold_parts(s)), None)
+    dressed = [s for s in scenes if _sold_parts(s)]
     return {
         "front": [Slot("front", lead.id, front)],
         "side": sides,
@@ -82,9 +86,7 @@ def _candidates(scenes: Sequence[SceneInfo], printed: set[str]) -> dict[SlotKind
         "detail": [Slot("detail", lead.id, front, close=True)],
         "size": [Slot("size", s.id, next(iter(s.views)), measured=True) for s in scenes if s.measures],
         "unprinted": [Slot("unprinted", s.id, list(s.views)[-1] if not s.turns else next(iter(s.views))) for s in bare],
-        "colour": []
-        if dressed is None
-        else [Slot("colour", dressed.id, next(iter(dressed.views)), chosen) for chosen in _dresses(dressed)],
+        "colour": [Slot("colour", s.id, next(iter(s.views)), chosen) for s in dressed for chosen in _dresses(s)],
     }
 
 
@@ -98,7 +100,7 @@ def _dresses(info: SceneInfo) -> Iterable[dict[str, str]]:
 
 
 def proposed_slots(scenes: Sequence[SceneInfo], printed: set[str], most: int) -> list[Slot]:
-    """Suggest the pictures of a listing: one of each possible kind, then more sides, colours and surroundings.
+    """Suggest the pictures of a listing: one of each possible kind, then more, of the scenes that are shown least.
 
     Args:
         scenes: of the blank, the one it is shown in at first first.
@@ -107,19 +109,24 @@ def proposed_slots(scenes: Sequence[SceneInfo], printed: set[str], most: int) ->
     """
     if not scenes:
         return []
+    among = _candidates(scenes, printed)
     slots: list[Slot] = []
 
-    def take(slot: Slot) -> None:
-        if len(slots) < most and all(slot.shows != other.shows for other in slots):
-            slots.append(slot)
+    def used(slot: Slot) -> tuple[int, int]:
+        """How often a slot's scene, and its colours, are shown already: pictures of other sets and colours are more worth seeing."""
+        colours = sum(slot.colours != {} and slot.colours == other.colours for other in slots)
+        return sum(slot.scene_id == other.scene_id for other in slots), colours
 
-    among = _candidates(scenes, printed)
+    def take(kinds: Iterable[SlotKind]) -> bool:
+        left = [slot for kind in kinds for slot in among[kind] if all(slot.shows != other.shows for other in slots)]
+        if left and len(slots) < most:
+            slots.append(min(left, key=used))
+        return bool(left) and len(slots) < most
+
     for kind in KINDS:
-        if among[kind]:
-            take(among[kind][0])
-    for kind in ("side", "colour", "lifestyle", "size", "unprinted"):
-        for slot in among[kind][1:]:
-            take(slot)
+        take([kind])
+    while take(MORE):
+        pass
     return slots
 
 

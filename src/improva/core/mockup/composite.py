@@ -14,7 +14,7 @@ from .anisotropic import sample
 from .colour_bleed import bleed_colour, interpolate_rows, widen_rows
 from .maps import PrintMap
 from .parallel import Cores
-from .reflectance import Reflectance, reflected
+from .reflectance import Beneath, Reflectance, reflected
 from .surface import OpenSurface, no_surfaces
 from .tone import table
 from .view import LARGE_PX, READY_ROWS, Strips, View
@@ -31,12 +31,12 @@ class ShadedView:
     """A view whose unprinted parts are coloured and lit: everything that stays the same while the art changes.
 
     Of the view only what prints are laid in is kept.
-    ``cloth`` holds the reflectance beneath each print that lies on a cloth: (3,), or (h, w, 3) in the print's window.
+    ``cloth`` holds what lies beneath each print on cloth.
     """
 
     view: View
     plain: Floats
-    cloth: dict[str, Floats]
+    cloth: dict[str, Beneath]
 
 
 def shade_plain_parts(
@@ -51,7 +51,7 @@ def shade_plain_parts(
     for name in colours:
         view.info.region(name)
     plain = view.base if spent else view.base.copy()
-    cloth: dict[str, Floats] = {}
+    cloth: dict[str, Beneath] = {}
     for region in view.info.regions:
         if region.panel is None:
             rho = reflected(view, region, colours.get(region.id), open_surface)
@@ -117,7 +117,7 @@ def _lay(colour: Floats, texture: Floats, seen: PrintMap, rows: slice, turn: flo
 
 
 def _lay_on_cloth(
-    added: Floats, shaded: ShadedView, name: str, texture: Floats, beneath: Floats, rows: slice, turn: float
+    added: Floats, shaded: ShadedView, name: str, texture: Floats, beneath: Beneath, rows: slice, turn: float
 ) -> None:
     """Light the ink of a print on cloth in place of the cloth it covers; ``texture`` is (h, w, 4), premultiplied."""
     seen = shaded.view.maps[name]
@@ -126,7 +126,9 @@ def _lay_on_cloth(
     inside, window = part
     ink = sample(texture, seen.u, seen.v, seen.grazing, inside, turn)
     ink[seen.far[inside]] = 0
-    more = ink[..., :3] - ink[..., 3:] * (beneath if beneath.ndim == 1 else beneath[inside])
+    under = beneath.reflectance
+    colour = ink[..., :3] if beneath.relief is None else ink[..., :3] * beneath.relief[inside]
+    more = colour - ink[..., 3:] * (under if under.ndim == 1 else under[inside])
     cloth = shaded.view.info.region(name).on
     assert cloth is not None
     added[window] += shaded.view.basis[cloth][rows][window] * more

@@ -42,6 +42,7 @@ class Surface:
         levels: where each of them lies, the largest first.
         size_mm: width and height of the piece that repeats.
         tints: it only shades a colour, as a weave does.
+        relief: share of its shading that ink on it shows too: that of threads, not that of dyes.
         blurred: it was taken out of focus, and the lens blurs it no more.
     """
 
@@ -51,6 +52,7 @@ class Surface:
     size_mm: tuple[float, float]
     tints: bool = False
     blurred: bool = False
+    relief: float = 0.0
 
     @classmethod
     def laid(

@@ -26,18 +26,20 @@ def edge_line(panel: Panel, edge: Edge) -> LineString:
     """Return the stretch of the outline that an edge names, from its start to its end. Raises :class:`TemplateError`."""
     ring = outline(panel)
     places = []
-    for x, y in (edge.start, edge.end):
+    for x, y in (edge.start, edge.end, *([edge.through] if edge.through else [])):
         if ring.distance(Point(x, y)) > OFF_MM:
             raise TemplateError(f"A seam names the point {x:g}, {y:g}, which is not on the outline of '{panel.id}'.")
         places.append(ring.project(Point(x, y)))
-    start, end = places
+    start, end = places[:2]
     if abs(start - end) < OFF_MM:
         raise TemplateError(f"A seam on '{panel.id}' starts where it ends: give it a length.")
     straight = substring(ring, start, end)
-    low, high = sorted(places)
+    low, high = sorted((start, end))
     past = list(substring(ring, high, ring.length).coords) + list(substring(ring, 0, low).coords)[1:]
     around = LineString(past if start > end else past[::-1])
-    return min((straight, around), key=lambda line: line.length)
+    if edge.through is None:
+        return min((straight, around), key=lambda line: line.length)
+    return min((straight, around), key=Point(edge.through).distance)
 
 
 def spaced_points(line: LineString, count: int = STEPS) -> Points:

@@ -31,7 +31,13 @@ def _point(values: Any) -> tuple[float, float]:
 
 
 def _edge(data: Mapping[str, Any]) -> Edge:
-    return Edge(str(data["panel"]), _point(data["start"]), _point(data["end"]))
+    through = _point(data["through"]) if "through" in data else None
+    return Edge(str(data["panel"]), _point(data["start"]), _point(data["end"]), through)
+
+
+def _edge_data(edge: Edge) -> dict[str, Any]:
+    found: dict[str, Any] = {"panel": edge.panel, "start": list(edge.start), "end": list(edge.end)}
+    return found if edge.through is None else {**found, "through": list(edge.through)}
 
 
 def _ways(data: Mapping[str, Any], usual: tuple[Way, ...]) -> tuple[Way, ...]:
@@ -129,8 +135,5 @@ def seam_data(seam: Seam) -> dict[str, Any]:
     named: dict[str, Any] = {"id": seam.id, "title": seam.title}
     if isinstance(seam, LaidOn):
         return {**named, "on": seam.leader, "panel": seam.follower, "offset": list(seam.offset_mm), "ways": list(seam.ways)}
-    edges = {
-        name: {"panel": edge.panel, "start": list(edge.start), "end": list(edge.end)}
-        for name, edge in (("first", seam.first), ("second", seam.second))
-    }
+    edges = {"first": _edge_data(seam.first), "second": _edge_data(seam.second)}
     return {**named, **edges, "ease": seam.ease_mm, "ways": list(seam.ways)}

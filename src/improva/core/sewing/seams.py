@@ -12,11 +12,15 @@ WAYS: tuple[Way, ...] = get_args(Way)
 
 @dataclass(frozen=True)
 class Edge:
-    """A stretch of a panel's outline, from ``start`` to ``end`` in mm of its trim, along the shorter side."""
+    """A stretch of a panel's outline, from ``start`` to ``end`` in mm of its trim.
+
+    It runs along the shorter side, or past the point ``through`` of the outline where the longer one is sewn.
+    """
 
     panel: str
     start: tuple[float, float]
     end: tuple[float, float]
+    through: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True)
