@@ -44,22 +44,6 @@ SLEEVE_MIDDLE = 23.0 * SCALE
 SLOPE = 8.5
 """How far sleeves point down when the hoodie lies flat, degrees: their caps are shallow."""
 
-PULL = 0.80, 0.84
-"""Height of the ribbing at hem and sleeves, and its length against that of the edge it is sewn to."""
-
-CENTRE = 30.0 * SCALE
-"""Of front and back, from the left edge of their trim."""
-
-SLEEVE_MIDDLE = 23.0 * SCALE
-SLOPE = 8.5
-"""How far sleeves point down when the hoodie lies flat, degrees: their caps are shallow."""
-
-RAISED: Pose = {
-    "upperarm01.L": (0.0, -38.0, 0.0),
-    "upperarm01.R": (0.0, 38.0, 0.0),
-    "lowerarm01.L": (0.0, 0.0, 45.0),
-    "lowerarm01.R": (0.0, 0.0, -45.0),
-}
 PULL = np.array([0.0, 900.0, 200.0])
 """Acceleration that draws the hood back, cm/s²."""
 
