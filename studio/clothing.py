@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
 from studio import shapes
-from studio.cloth.surface import Surface
+from studio.cloth.surface import Piece, Surface
 from studio.stage import Stage, bitmap
 
 Points = NDArray[np.float64]
@@ -106,16 +107,25 @@ def relief(canvas: Canvas, sewing: Sequence[Sewn], ribbed: Mapping[str, tuple[fl
     return height.astype(np.float32)
 
 
+def woven(stage: Stage, region: str, height: Plane, sheen: float = 0.2) -> dict[str, Any]:
+    """Return cloth of a region with a relief over its canvas."""
+    cloth = stage.cloth(region, sheen=sheen)
+    return {
+        "type": "twosided",
+        "bsdf": {"type": "bumpmap", "arbitrary": bitmap(height), "scale": RELIEF, "bsdf": cloth["bsdf"]},
+    }
+
+
+def put_piece(stage: Stage, name: str, piece: Piece, uv: Points, bsdf: dict[str, Any]) -> None:
+    """Put a panel of a garment on the stage with u and v at its points."""
+    vertex = np.concatenate([piece.at, piece.normal, uv], axis=1).astype("<f4")
+    stage.add(name, shapes.write_ply(stage.folder / f"{name.replace('@', '-')}.ply", vertex, piece.triangles), bsdf)
+
+
 def put_garment(
     stage: Stage, surface: Surface, canvas: Canvas, height: Plane, region: str = "garment", sheen: float = 0.2
 ) -> None:
     """Put a settled garment on the stage as shapes of one region, with places on the canvas as u and v."""
-    cloth = stage.cloth(region, sheen=sheen)
-    cloth = {
-        "type": "twosided",
-        "bsdf": {"type": "bumpmap", "arbitrary": bitmap(height), "scale": RELIEF, "bsdf": cloth["bsdf"]},
-    }
+    cloth = woven(stage, region, height, sheen)
     for panel, piece in surface.smoothed(FINER).items():
-        uv = canvas.on(panel, piece.flat) / canvas.size
-        vertex = np.concatenate([piece.at, piece.normal, uv], axis=1).astype("<f4")
-        stage.add(f"{region}@{panel}", shapes.write_ply(stage.folder / f"{region}-{panel}.ply", vertex, piece.triangles), cloth)
+        put_piece(stage, f"{region}@{panel}", piece, canvas.on(panel, piece.flat) / canvas.size, cloth)

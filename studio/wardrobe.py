@@ -10,9 +10,9 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from studio import clothing, shapes, surfaces
-from studio.cloth.surface import Surface, normals
-from studio.clothing import Canvas, Sewn
+from studio import clothing, surfaces
+from studio.cloth.surface import Piece, Surface, normals
+from studio.clothing import Canvas, Sewn, put_piece
 from studio.draped import trousers, tshirt, tshirt_worn
 from studio.draped.tshirt import Cut
 from studio.kept import kept_surface
@@ -91,31 +91,40 @@ def relief(shirt: Cut) -> NDArray[np.float32]:
 
 
 @dataclass(frozen=True)
-class Worn:
-    """A shirt on a person.
+class Wearing:
+    """A person in a pose.
 
     Attributes:
         person: of ``studio.people``.
         pose: how the person stands.
-        shirt: its cut.
     """
 
     person: str
     pose: Callable[[Body], Pose]
-    shirt: Cut
 
     @property
     def body(self) -> Body:
         return Body(self.person)
 
+    @property
+    def posed(self) -> str:
+        """The name of the pose, as it stands in names of files."""
+        return self.pose.__name__.replace("_", "-")
+
+
+@dataclass(frozen=True)
+class Worn(Wearing):
+    """A shirt of a cut on a person."""
+
+    shirt: Cut
+
     def surface(self) -> Surface:
         """Return the settled shirt."""
-        pose = self.pose.__name__
         return kept_surface(
-            f"t-shirt-{self.person}-{pose.replace('_', '-')}",
+            f"t-shirt-{self.person}-{self.posed}",
             (tshirt, tshirt_worn),
             lambda: Surface.of(tshirt_worn.worn(self.shirt, self.body, self.pose(self.body))),
-            repr((self.person, pose, self.shirt)),
+            repr((self.person, self.pose.__name__, self.shirt)),
         )
 
     def put(self, stage: Stage, trouser: tuple[float, float, float]) -> None:
@@ -123,18 +132,22 @@ class Worn:
         settled, pose = self.surface(), self.pose(self.body)
         clothing.put_garment(stage, settled, CANVAS, relief(self.shirt))
         put_body(stage, self.body, pose, settled)
-        below = kept_surface(
-            f"trousers-{self.person}-{self.pose.__name__.replace('_', '-')}",
-            trousers,
-            lambda: Surface.of(trousers.worn(self.body, pose, float(settled.rims()[:, 2].min()) - 30)),
-            repr((self.person, self.pose.__name__)),
-        )
-        piece = below.smoothed(1)["trousers"]
-        at = tucked(piece.at, piece.normal, settled, 1.2, 0.8)
-        uv = np.column_stack([piece.at[:, 0] + piece.at[:, 1], piece.at[:, 2]]) / TWILL_CM
-        vertex = np.concatenate([at, normals(at, piece.triangles), uv], axis=1).astype("<f4")
-        mesh = shapes.write_ply(stage.folder / "trousers.ply", vertex, piece.triangles)
-        stage.add("trousers", mesh, stage.cloth(rgb(*trouser), relief_of(surfaces.weave(512, 60)), 0.03, sheen=0.1))
+        put_trousers(stage, self, settled, trouser)
+
+
+def put_trousers(stage: Stage, who: Wearing, garment: Surface, colour: tuple[float, float, float]) -> None:
+    """Put trousers of a colour under a garment on the stage."""
+    below = kept_surface(
+        f"trousers-{who.person}-{who.posed}",
+        trousers,
+        lambda: Surface.of(trousers.worn(who.body, who.pose(who.body), float(garment.rims()[:, 2].min()) - 30)),
+        repr((who.person, who.pose.__name__)),
+    )
+    piece = below.smoothed(1)["trousers"]
+    at = tucked(piece.at, piece.normal, garment, 1.2, 0.8)
+    uv = np.column_stack([piece.at[:, 0] + piece.at[:, 1], piece.at[:, 2]]) / TWILL_CM
+    cloth = stage.cloth(rgb(*colour), relief_of(surfaces.weave(512, 60)), 0.03, sheen=0.1)
+    put_piece(stage, "trousers", Piece(piece.flat, at, normals(at, piece.triangles), piece.triangles), uv, cloth)
 
 
 ASH = Worn("ash", poses.hands_behind, Cut(27.0, 73.0, spacing=1.4))

@@ -1,12 +1,13 @@
 """The scenes that ship, one module a kind of blank."""
 
 from studio.bake import Scene
-from studio.scenes import all_over, blankets, cups, flags, garments, mugs, pens, pillows, totes, tshirts, worn
+from studio.scenes import all_over, blankets, cups, cups_in_places, flags, garments, mugs, pens, pillows, totes, tshirts, worn
 
 SCENES: dict[str, Scene] = {
     scene.id: scene
     for scene in (
         *cups.SCENES,
+        *cups_in_places.SCENES,
         *mugs.SCENES,
         *pens.SCENES,
         *pillows.SCENES,

@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from studio import bodies, light, shapes
+from studio import bodies, shapes
 from studio.bake import Scene
 from studio.bodies import Cup
 from studio.sets import PLASTIC, books, grounds, part, room, studio_light, vase, window_light
@@ -108,37 +108,6 @@ def studio(
     full = {"views": AROUND, "turns": True, "unprinted": True, "regions": parts, **pack}
     names = ("table", "wall", "book", "vase", "grass", "bar", "slab")
     return Scene(full, build, exposure, names, measures=_sizes(cup, top), hard=True)
-
-
-def in_shade_of_trees(stage: Stage) -> None:
-    """Light from a clearing on the left."""
-    light.place(stage, "forest", 150, 2.5, 0.8)
-    stage.softbox("clearing", (-150, -90, 150), (0, 0, 12), 70, 70, (12.0, 11.5, 10.2))
-
-
-def on_a_meadow(stage: Stage) -> None:
-    """The sun low on the right."""
-    light.place(stage, "park", 84, 1.7, 0.9, (4.2, 3.8, 3.1), 2.0)
-
-
-def in_a_hall(stage: Stage) -> None:
-    """Windows along a wide grey hall."""
-    light.place(stage, "warehouse", 150, (1.25, 1.22, 1.18), 0.9)
-    stage.softbox("window", (-120, -70, 70), (0, 0, 12), 50, 90, (4.4, 4.5, 4.7))
-
-
-def in_a_flat(stage: Stage) -> None:
-    """Daylight from a window on the left."""
-    light.place(stage, "apartment", 215, (0.95, 1.0, 1.08), 1.0)
-    stage.softbox("window", (-120, -60, 60), (0, 0, 12), 60, 100, (5.6, 5.9, 6.3))
-
-
-def slab(stage: Stage) -> None:
-    """A table with an end: what lies beyond it is the place."""
-    w, d = 150.0, 62.0
-    stage.table((w, d), (0, 12, 0), 0.45)
-    under = shapes.block(w + 0.3, d + 0.3, -3.4, -0.02, 0.3, stage.folder / "slab.ply")
-    stage.add("slab", under, stage.coat(rgb(0.23, 0.16, 0.10), 0.5, 0.2), stage.to.translate([0, 12, 0]))
 
 
 def _still_life(stage: Stage) -> None:
@@ -319,90 +288,5 @@ SCENES = (
         wall="Clay",
         props=_still_life,
         exposure=1.3,
-    ),
-    studio(
-        bodies.TAPERED_20,
-        pressed_cap,
-        {"id": "tapered-20-forest", "title": "On a table among trees", "kind": "lifestyle", "finish": "gloss", **TAPERED_20},
-        bodies.TAPERED_20.lip + 0.3,
-        aim_z=10.2,
-        fov=17.0,
-        eye_z=27,
-        shaded=in_shade_of_trees,
-        exposure=0.9,
-        stands=slab,
-        aperture=1.0,
-    ),
-    studio(
-        bodies.TAPERED_20,
-        pressed_cap,
-        {"id": "tapered-20-hall", "title": "Matte, in a wide hall", "kind": "lifestyle", "finish": "matte", **TAPERED_20},
-        bodies.TAPERED_20.lip + 0.3,
-        MATTE,
-        aim_z=9.8,
-        fov=16.0,
-        eye_z=24,
-        shaded=in_a_hall,
-        surface="slate",
-        exposure=1.0,
-        stands=slab,
-        aperture=0.8,
-    ),
-    studio(
-        bodies.TAPERED_30,
-        pressed_cap,
-        {"id": "tapered-30-meadow", "title": "On a table by a meadow", "kind": "lifestyle", "finish": "gloss", **TAPERED_30},
-        bodies.TAPERED_30.lip + 0.3,
-        aim_z=11.4,
-        fov=18.6,
-        eye_z=19,
-        shaded=on_a_meadow,
-        surface="limed",
-        exposure=0.9,
-        stands=slab,
-        aperture=1.0,
-    ),
-    studio(
-        bodies.TAPERED_30,
-        pressed_cap,
-        {"id": "tapered-30-flat", "title": "In a light room", "kind": "lifestyle", "finish": "gloss", **TAPERED_30},
-        bodies.TAPERED_30.lip + 0.3,
-        aim_z=11.4,
-        fov=18.0,
-        eye_z=28,
-        shaded=in_a_flat,
-        surface="marble",
-        exposure=0.95,
-        stands=slab,
-        aperture=0.9,
-    ),
-    studio(
-        bodies.TRAVEL,
-        screwed_cap,
-        {"id": "travel-tumbler-meadow", "title": "On a table by a meadow", "kind": "lifestyle", "finish": "gloss", **TRAVEL},
-        bodies.TRAVEL.lip + 4.65,
-        aim_z=13.6,
-        fov=20.6,
-        eye_z=19,
-        shaded=on_a_meadow,
-        surface="walnut",
-        exposure=0.9,
-        stands=slab,
-        aperture=1.0,
-    ),
-    studio(
-        bodies.TRAVEL,
-        screwed_cap,
-        {"id": "travel-tumbler-hall", "title": "Matte, in a wide hall", "kind": "lifestyle", "finish": "matte", **TRAVEL},
-        bodies.TRAVEL.lip + 4.65,
-        MATTE,
-        aim_z=13.6,
-        fov=20.4,
-        eye_z=30,
-        shaded=in_a_hall,
-        surface="oak",
-        exposure=1.0,
-        stands=slab,
-        aperture=0.8,
     ),
 )

@@ -60,7 +60,7 @@ def _scene(back: bool) -> Scene:
             "regions": [*printed(panel), ground_below("limed")],
         },
         flat(back),
-        1.0,
+        1.12,
         ("table",),
         measures=(
             ("Chest, lying flat", (-wide / 2, -long - 2.0, 0.5), (wide / 2, -long - 2.0, 0.5), 10 * wide),

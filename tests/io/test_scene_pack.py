@@ -99,11 +99,12 @@ def test_every_shipped_pack_is_complete_small_and_shows_its_prints(name: str) ->
     assert passes.cover is not None
     cover = passes.cover.astype(np.float32)
     assert 0.03 < (cover > 0.5).mean() < 0.9
-    for size in LISTING_SIZES.values():  # the whole product is inside every listing size
+    framed = max(cover[0].max(), cover[-1].max(), cover[:, 0].max(), cover[:, -1].max()) < 0.5
+    for size in LISTING_SIZES.values():  # the whole product is inside every listing size; of a person, arms may be cut off
         x, y, w, h = crop_window(small.px, size)
         inside = cover[y : y + h, x : x + w].sum() / cover.sum()
-        assert inside > 0.97
+        assert inside > (0.97 if framed else 0.9)
 
 
 def test_all_packs_together_stay_within_their_size_limit() -> None:
-    assert sum(file.stat().st_size for info in packs().values() for file in info.folder.iterdir()) < 120_000_000
+    assert sum(file.stat().st_size for info in packs().values() for file in info.folder.iterdir()) < 260_000_000

@@ -1,0 +1,37 @@
+"""Captured places with a table in them: their light, and what is seen out of focus behind."""
+
+from __future__ import annotations
+
+from studio import light, shapes
+from studio.stage import Stage, rgb
+
+
+def in_shade_of_trees(stage: Stage) -> None:
+    """Light from a clearing on the left."""
+    light.place(stage, "forest", 150, 2.5, 0.8)
+    stage.softbox("clearing", (-150, -90, 150), (0, 0, 12), 70, 70, (12.0, 11.5, 10.2))
+
+
+def on_a_meadow(stage: Stage) -> None:
+    """The sun low on the right."""
+    light.place(stage, "park", 84, 1.7, 0.9, (4.2, 3.8, 3.1), 2.0)
+
+
+def in_a_hall(stage: Stage) -> None:
+    """Windows along a wide grey hall."""
+    light.place(stage, "warehouse", 150, (1.25, 1.22, 1.18), 0.9)
+    stage.softbox("window", (-120, -70, 70), (0, 0, 12), 50, 90, (4.4, 4.5, 4.7))
+
+
+def in_a_flat(stage: Stage) -> None:
+    """Daylight from a window on the left."""
+    light.place(stage, "apartment", 215, (0.95, 1.0, 1.08), 1.0)
+    stage.softbox("window", (-120, -60, 60), (0, 0, 12), 60, 100, (5.6, 5.9, 6.3))
+
+
+def slab(stage: Stage) -> None:
+    """A table with an end: what lies beyond it is the place."""
+    w, d = 150.0, 62.0
+    stage.table((w, d), (0, 12, 0), 0.45)
+    under = shapes.block(w + 0.3, d + 0.3, -3.4, -0.02, 0.3, stage.folder / "slab.ply")
+    stage.add("slab", under, stage.coat(rgb(0.23, 0.16, 0.10), 0.5, 0.2), stage.to.translate([0, 12, 0]))

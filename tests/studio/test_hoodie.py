@@ -1,0 +1,60 @@
+"""The hoodie that is cut from the all-over template: its sides, seams, ribbing, and where its panels lie before it is worn."""
+
+import numpy as np
+import pytest
+
+from studio import hoodies
+from studio.cloth.crossings import crossings
+from studio.cloth.mesh import sew
+from studio.draped import from_template, hoodie
+from studio.draped.hoodie import BLANK, SCALE
+
+SEWN = [seam for seam in BLANK.seams if hasattr(seam, "first")]
+
+
+@pytest.mark.parametrize("name", hoodie.CUT)
+def test_an_outline_is_cut_into_sides_that_follow_one_another(name: str) -> None:
+    sides = from_template.sides_of(BLANK, BLANK.panel(name), SCALE)
+    lines = list(sides.values())
+    for one, other in zip(lines, [*lines[1:], lines[0]], strict=True):
+        assert one[-1] == pytest.approx(other[0])
+    outline = from_template.flat_of(BLANK.panel(name), SCALE)
+    assert sum(map(from_template.length_of, lines)) == pytest.approx(
+        from_template.length_of(np.concatenate([outline, outline[:1]])), rel=1e-6
+    )
+    named = {f"{seam.id}.{role}" for seam in SEWN for role in ("first", "second") if getattr(seam, role).panel == name}
+    assert named == {side for side in sides if not side.startswith("edge")}
+
+
+def test_every_seam_of_the_template_is_sewn() -> None:
+    panels, seams = from_template.cut_from(BLANK, hoodie.CUT, SCALE, 4.0)
+    assert len(seams) == len(SEWN)
+    by_name = {panel.name: panel for panel in panels}
+    for (one, side), (other, opposite) in seams:
+        assert len(by_name[one].sides[side]) == len(by_name[other].sides[opposite])
+
+
+def test_ribbing_draws_in_what_it_is_sewn_to() -> None:
+    panels = {panel.name: panel for panel in hoodie.panels(4.0)[0]}
+    for rib, panel, pull in (("rib-front", "front", hoodie.RIB_PULL), ("cuff-left", "sleeve-left", hoodie.CUFF_PULL)):
+        edge = from_template.length_of(panels[panel].flat[panels[panel].sides["edge-0"]])
+        assert from_template.length_of(panels[rib].flat[panels[rib].sides["sewn"]]) == pytest.approx(pull * edge, rel=1e-6)
+
+
+def test_a_hoodie_that_lies_round_a_body_does_not_pass_through_itself() -> None:
+    made, seams = hoodie.panels(3.0)
+    at = hoodie.placed(made, np.zeros(3), lambda x, z: 0.0 * x)
+    cloth = sew(made, at, seams, hoodie.CLOTH)
+    assert len(crossings(cloth.at, cloth.triangles, cloth.edges)) <= 2  # where ribbing meets a side, before it is drawn in
+    left, right = (at[name][:, 0] for name in ("sleeve-left", "sleeve-right"))
+    assert left.min() > 0 > right.max() and np.sort(left) == pytest.approx(np.sort(-right), abs=2)
+
+
+def test_panels_lie_apart_on_the_hoodies_canvas() -> None:
+    boxes = []
+    for panel in hoodie.panels(4.0)[0]:
+        at = hoodies.CANVAS.on(panel.name, panel.flat)
+        assert at.min() >= 0 and (at <= hoodies.CANVAS.size).all(), panel.name
+        boxes.append((*at.min(axis=0), *at.max(axis=0)))
+    for i, (x0, y0, x1, y1) in enumerate(boxes):
+        assert all(x1 <= a or c <= x0 or y1 <= b or d <= y0 for a, b, c, d in boxes[:i]), boxes[i]
