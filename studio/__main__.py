@@ -17,6 +17,7 @@ def main() -> None:
     parser.add_argument("--samples", type=int, default=24, help="a pixel and a pass")
     parser.add_argument("--scale", type=float, default=1.0, help="of the native 2700 × 2025 px, for trying out")
     parser.add_argument("--retell", action="store_true", help="write scene.toml anew and bake nothing")
+    parser.add_argument("--remap", action="store_true", help="write the maps and scene.toml anew and bake nothing")
     parser.add_argument("--quicken", action="store_true", help="write quick.exr anew and bake nothing")
     parser.add_argument("--into", type=Path, default=Path("src/improva/scenes"))
     chosen = parser.parse_args()
@@ -25,6 +26,9 @@ def main() -> None:
         folder = chosen.into / name
         if chosen.retell:
             packing.retell(folder, SCENES[name])
+            continue
+        if chosen.remap:
+            packing.remap(folder, SCENES[name])
             continue
         if chosen.quicken:
             packing.quicken(folder)

@@ -260,9 +260,15 @@ def bake(scene: Scene, size: tuple[int, int], samples: int, report: Callable[[st
     if grounds:
         shaded = np.asarray(sum(light[name] for name in grounds), np.float32)
         shade = shade_of(scene, grounds, shaded, size, samples)
+    maps = maps_of(scene, looked, size)
+    return Bake(light, maps, looked.product, shade, looked.depth, time.monotonic() - start, looked.lens, looked.measures)
+
+
+def maps_of(scene: Scene, looked: seen.Seen, size: tuple[int, int]) -> dict[str, Image]:
+    """Return u and v a region, (h, w, 2): continued beyond what is seen by what a lens blurs, NaN farther off."""
+    grounds = [r["id"] for r in scene.regions if r["id"] in scene.surroundings]
     reach = max(2, size[0] // 400)
     blurred = reach + math.ceil(float(Lens(**looked.lens).disc_px(looked.depth.max())) / 2)
     maps = {n: continued(uv, blurred) if n in grounds else dilate(uv, reach) for n, uv in looked.maps.items()}
     sewn = [r["id"] for r in scene.regions if "on" in r and r["id"] in maps]
-    maps |= kept_apart({name: looked.maps[name] for name in sewn}, {name: maps[name] for name in sewn})
-    return Bake(light, maps, looked.product, shade, looked.depth, time.monotonic() - start, looked.lens, looked.measures)
+    return maps | kept_apart({name: looked.maps[name] for name in sewn}, {name: maps[name] for name in sewn})

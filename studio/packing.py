@@ -12,7 +12,7 @@ import numpy as np
 from improva.io.scene_pack import read_info, read_passes
 from improva.io.scene_pack_writer import DWA_LEVEL, write_passes, write_quick, write_scene_toml
 from studio import seen
-from studio.bake import Bake, Scene, staged
+from studio.bake import Bake, Scene, maps_of, staged
 
 MOST_BYTES, MOST_OF_A_FILE = 5_990_000, 4 * 1024 * 1024 - 1
 """Of a pack's files together, and of one: hosts of repositories keep larger files elsewhere."""
@@ -53,6 +53,17 @@ def quicken(folder: Path) -> None:
         )
     )
     write_quick(folder, light, passes.maps, more)
+
+
+def remap(folder: Path, scene: Scene) -> None:
+    """Write a pack's maps anew, after places on the product have changed but not its shape or its light."""
+    info = read_info(folder)
+    passes = read_passes(info)
+    light = {name: np.asarray(plane, np.float32) for name, plane in {"base": passes.base, **passes.basis}.items()}
+    more = {name: plane for name in ("cover", "shade", "depth") if (plane := getattr(passes, name)) is not None}
+    maps = maps_of(scene, seen.look(scene, info.px), info.px)
+    write_passes(folder, light, maps, {name: np.asarray(plane, np.float32) for name, plane in more.items()}, DWA_LEVEL)
+    retell(folder, scene)
 
 
 def _told(

@@ -7,10 +7,10 @@ import numpy as np
 import pytest
 
 from improva.catalogue import template
-from improva.io.scene_pack import read_info
+from improva.io.scene_pack import read_info, read_passes
 from improva.io.scene_pack_writer import write_scene_toml
 from improva.surfaces import SURFACES
-from studio import bake, bodies, joining, packing
+from studio import bake, bodies, joining, packing, seen
 from studio.bordering import evened
 from studio.scenes import SCENES
 from studio.stage import Stage
@@ -176,6 +176,25 @@ def test_a_pack_that_is_too_large_is_stored_with_less_precision(tmp_path: Path, 
         packing.write_pack(tmp_path / str(most), SCENES["pen-three"], made, samples=1)
         sizes.append((tmp_path / str(most) / "passes.exr").stat().st_size)
     assert sizes[1] < 0.9 * sizes[0]
+
+
+def test_maps_are_written_anew_and_light_stays(tmp_path: Path) -> None:
+    scene, size = SCENES["garden-flag-stand"], (96, 72)
+    rng = np.random.default_rng(1)
+    light = {name: rng.uniform(0.2, 0.8, (72, 96, 3)).astype(np.float32) for name in ("base", "front")}
+    flat, nowhere = np.ones((72, 96), np.float32), np.full((72, 96, 2), np.nan, np.float32)
+    nowhere[30:40, 40:50] = 0.5  # what it should not stay
+    lens, measures = seen.lens_and_measures(bake.staged(scene, size, {}, tmp_path), scene)
+    folder = tmp_path / "pack"
+    made = bake.Bake(light, {"front": nowhere}, flat, flat, flat * 100, 1.0, lens, measures)
+    packing.write_pack(folder, scene, made, samples=1)
+    before = read_passes(read_info(folder))
+    packing.remap(folder, scene)
+    after = read_passes(read_info(folder))
+    wanted = bake.maps_of(scene, seen.look(scene, size), size)["front"]
+    assert np.isfinite(wanted).any() and after.maps["front"] == pytest.approx(wanted, abs=1e-3, nan_ok=True)
+    for plane, old in ((after.base, before.base), (after.basis["front"], before.basis["front"])):
+        assert np.abs(np.asarray(plane, np.float32) - np.asarray(old, np.float32)).max() < 0.1
 
 
 def test_a_white_print_on_white_paint_has_no_visible_border_and_steel_stays() -> None:
