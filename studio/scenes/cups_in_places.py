@@ -87,7 +87,7 @@ SCENES = (
         eye_z=30,
         shaded=places.in_a_hall,
         surface="oak",
-        exposure=1.0,
+        exposure=0.82,
         stands=places.slab,
         aperture=0.8,
     ),
