@@ -13,7 +13,7 @@ from studio.cloth.mesh import Cloth, sew
 from studio.cloth.panels import Panel
 from studio.draped import tshirt
 from studio.draped.tshirt import Cut
-from studio.draped.worn import Motion, Wearer, dress, lens
+from studio.draped.worn import Motion, Wearer, dress, lens, on_seams
 from studio.people import field
 from studio.people.body import Body, Pose, triangles
 
@@ -110,18 +110,7 @@ def finished(shirt: Cut, cloth: Cloth) -> None:
     for name in ("collar-front", "collar-back"):
         doubled[cloth.triangles[cloth.panel == numbers[name]]] = True
     cloth.double(doubled, 2)
-    limp = _beside(cloth, numbers)
-    cloth.stiff[limp] *= 0.05
-
-
-def _beside(cloth: Cloth, numbers: dict[str, int]) -> NDArray[np.bool_]:
-    """Return which hinges lie on a seam: both panels are turned in there, and meet at any angle."""
-    owner: dict[tuple[int, int], set[int]] = {}
-    for panel, corners in zip(cloth.panel.tolist(), cloth.triangles.tolist(), strict=True):
-        for a, b in ((0, 1), (1, 2), (2, 0)):
-            owner.setdefault((min(corners[a], corners[b]), max(corners[a], corners[b])), set()).add(panel)
-    pairs = np.sort(cloth.hinges[:, :2], axis=1).tolist()
-    return np.array([len(owner[a, b]) > 1 for a, b in pairs])
+    cloth.stiff[on_seams(cloth)] *= 0.05
 
 
 def worn(shirt: Cut, body: Body, pose: Pose, motion: Motion | None = None) -> Cloth:
