@@ -6,6 +6,7 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
+import cv2
 import numpy as np
 import OpenEXR
 import pytest
@@ -17,6 +18,7 @@ from improva.core.design import Design
 from improva.core.errors import OutputError, SceneError
 from improva.core.ink import BLACKEST, colour_reflectance, printed
 from improva.core.mockup.composite import composite, composite_light, shade_plain_parts, turned
+from improva.core.mockup.maps import on_one_panel
 from improva.core.mockup.render import LISTING_SIZES, encode, print_textures, render_mockup
 from improva.core.mockup.scene import Passes, Region, SceneInfo
 from improva.core.mockup.tone import develop, table, tone
@@ -342,3 +344,13 @@ def test_a_mirrored_view_mirrors_the_scene_and_not_the_text(design_of: Callable[
     assert np.abs(plain[inside].astype(int) - flipped[inside].astype(int)).mean() < 3  # the print is not turned round
     assert np.array_equal(plain[:, :28], flipped[:, ::-1][:, :28])  # the scene is
     assert plain[36, 75].mean() < plain[36, 20].mean() - 40 and flipped[36, 20].mean() < flipped[36, 75].mean() - 40
+
+
+def test_scaled_places_on_a_cloth_lie_on_one_of_its_panels() -> None:
+    """Two panels lie far apart on the cloth: no place between them is made up where they meet in the picture."""
+    uv = np.empty((8, 8, 2), np.float32)
+    uv[:, :3], uv[:, 3:] = 0.1, 0.9
+    mean = cv2.resize(uv, (4, 4), interpolation=cv2.INTER_AREA)
+    assert ((mean > 0.2) & (mean < 0.8)).any()
+    one = on_one_panel(mean, uv)
+    assert set(np.unique(np.round(one, 3))) <= {np.float32(0.1), np.float32(0.9)}

@@ -103,7 +103,7 @@ def test_every_shipped_pack_is_complete_small_and_shows_its_prints(name: str) ->
     for size in LISTING_SIZES.values():  # the whole product is inside every listing size; of a person, arms may be cut off
         x, y, w, h = crop_window(small.px, size)
         inside = cover[y : y + h, x : x + w].sum() / cover.sum()
-        assert inside > (0.97 if framed else 0.9)
+        assert inside > (0.95 if framed else 0.9)
 
 
 def test_all_packs_together_stay_within_their_size_limit() -> None:

@@ -11,6 +11,7 @@ import numpy as np
 import OpenEXR
 
 from ..core.colour import Floats
+from ..core.mockup.maps import on_one_panel
 from ..core.mockup.photo import PhotoScene
 from ..core.mockup.quantised_uv import FINEST, QUICK_FINEST, quantise
 from .atomic import atomic_path, atomic_write
@@ -61,7 +62,7 @@ def _halved_map(uv: Floats, size: tuple[int, int]) -> Floats:
     with np.errstate(invalid="ignore", divide="ignore"):
         out = _halved(np.nan_to_num(uv), size) / weight
     out[weight[..., 0] < 0.25] = np.nan
-    return np.asarray(out, np.float32)
+    return on_one_panel(np.asarray(out, np.float32), uv)
 
 
 def _channels(name: str, letters: str, planes: Floats, kind: type) -> dict[str, Any]:

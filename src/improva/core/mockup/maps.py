@@ -70,6 +70,19 @@ def _filled(plane: Floats) -> Floats:
     return np.asarray(cv2.patchNaNs(np.array(plane, np.float32, order="C")), np.float32)
 
 
+JUMP = 0.02
+"""A mean of places on a cloth that lies farther from one of them lies between two panels, on neither."""
+
+
+def on_one_panel(mean: Floats, uv: Floats) -> Floats:
+    """Return scaled texture coordinates of a cloth cut of several panels, taken from one pixel where a mean would mix two panels."""
+    one = cv2.resize(uv, mean.shape[1::-1], interpolation=cv2.INTER_NEAREST)
+    with np.errstate(invalid="ignore"):
+        mixed = np.abs(mean - one).max(axis=2) > JUMP
+    mean[mixed] = one[mixed]
+    return mean
+
+
 def _scaled_map(uv: Floats, size: tuple[int, int]) -> Floats:
     """Texture coordinates at another size: averaged over the pixels that have any."""
     if (uv.shape[1], uv.shape[0]) == size:
@@ -121,7 +134,9 @@ def maps_of(
     size. Pixels that see nothing of the product (``cover`` (h, w) is 0) receive only light that the print reflects.
     Raises :class:`SceneError` where no print is seen at this size.
     """
-    scaled = _parted(info, {name: _scaled_map(uv[window], size) for name, uv in passes.maps.items()})
+    cloths = {r.on for r in info.regions if r.box_mm is not None}
+    means = {name: _scaled_map(uv[window], size) for name, uv in passes.maps.items()}
+    scaled = _parted(info, {n: on_one_panel(uv, passes.maps[n][window]) if n in cloths else uv for n, uv in means.items()})
     places = {r.id: placed(info, r, scaled) for r in info.regions if r.panel}
     grounds = {r.id: scaled[r.id] for r in info.regions if r.mapped and r.panel is None}
     covered = None if cover is None else cover > LEAST_COVER
