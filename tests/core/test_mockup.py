@@ -350,7 +350,7 @@ def test_scaled_places_on_a_cloth_lie_on_one_of_its_panels() -> None:
     """Two panels lie far apart on the cloth: no place between them is made up where they meet in the picture."""
     uv = np.empty((8, 8, 2), np.float32)
     uv[:, :3], uv[:, 3:] = 0.1, 0.9
-    mean = cv2.resize(uv, (4, 4), interpolation=cv2.INTER_AREA)
+    mean = np.asarray(cv2.resize(uv, (4, 4), interpolation=cv2.INTER_AREA), np.float32)
     assert ((mean > 0.2) & (mean < 0.8)).any()
     one = on_one_panel(mean, uv)
     assert set(np.unique(np.round(one, 3))) <= {np.float32(0.1), np.float32(0.9)}
