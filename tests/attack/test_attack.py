@@ -27,7 +27,7 @@ def target(tmp_path: Path, demo_folder: Path) -> Iterator[Target]:
 @pytest.mark.parametrize(
     "attack",
     [
-        lambda target, keep: attack_uploads(target, 200, seed=3, keep=keep),
+        lambda target, keep: attack_uploads(target, 120, seed=3, keep=keep),
         lambda target, keep: attack_api(target, each=1, start=3),
         lambda target, keep: attack_by_kills(target, 2, seed=3),
     ],
