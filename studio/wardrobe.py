@@ -152,6 +152,5 @@ def put_trousers(stage: Stage, who: Wearing, garment: Surface, colour: tuple[flo
 
 ASH = Worn("ash", poses.hands_behind, Cut(27.0, 73.0, spacing=1.4))
 BIRCH = Worn("birch", poses.hands_down, Cut(26.0, 69.0, sleeve=20.5, spacing=1.4))
-CEDAR = Worn("cedar", poses.hands_behind, Cut(29.5, 73.0, spacing=1.4))
 DAMSON = Worn("damson", poses.hands_behind, Cut(28.0, 70.0, sleeve=20.5, opening=17.4, spacing=1.4))
 ELM = Worn("elm", poses.hands_before, Cut(28.5, 76.0, spacing=1.4))

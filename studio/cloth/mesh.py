@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from .material import Material
 from .panels import Indices, Panel, Points
+from .refine import split
 
 Seam = tuple[tuple[str, str], tuple[str, str]]
 """Two sides that are sewn together, each as panel and side; the second runs against the first, as on two panels that lie beside each
@@ -154,13 +155,8 @@ def unsewn(panel: Panel, placed: Points, material: Material) -> Cloth:
 
 def finer(cloth: Cloth) -> Cloth:
     """Return a cloth with four triangles for each one, as it lies; its material is the same everywhere."""
-    count = len(cloth.at)
-    ends = np.sort(np.concatenate([cloth.triangles[:, [0, 1]], cloth.triangles[:, [1, 2]], cloth.triangles[:, [2, 0]]]), axis=1)
-    edges, which = np.unique(ends, axis=0, return_inverse=True)
-    ab, bc, ca = count + which.ravel().reshape(3, -1)
-    a, b, c = cloth.triangles.T
+    edges, _, _, triangles = split(cloth.triangles, len(cloth.at))
     at = np.concatenate([cloth.at, cloth.at[edges].mean(axis=1)])
-    triangles = np.concatenate([np.column_stack(t) for t in ((a, ab, ca), (ab, b, bc), (ca, bc, c), (ab, bc, ca))])
     fa, fb, fc = (cloth.flat[:, i] for i in range(3))
     fab, fbc, fca = (fa + fb) / 2, (fb + fc) / 2, (fc + fa) / 2
     flat = np.concatenate([np.stack(t, axis=1) for t in ((fa, fab, fca), (fab, fb, fbc), (fca, fbc, fc), (fab, fbc, fca))])

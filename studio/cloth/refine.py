@@ -10,16 +10,28 @@ Points = NDArray[np.float64]
 Indices = NDArray[np.int64]
 
 
-def loop(triangles: Indices, count: int) -> tuple[csr_array, Indices]:
-    """Return the matrix (new, count) that makes a finer mesh's points, and its triangles (4m, 3).
+def split(triangles: Indices, count: int) -> tuple[Indices, Indices, Indices, Indices]:
+    """Return a mesh's edges (e, 2), the edge of each side (3m,), how many triangles use each edge, and four triangles for each one.
 
-    A triangle ``k`` becomes ``k`` at its first corner, ``k + m`` and ``k + 2m`` at the others, and ``k + 3m`` in its middle. Borders are
-    smooth lines of their own.
+    Edge ``k`` has the new point ``count + k`` in its middle. A triangle ``k`` becomes ``k`` at its first corner, ``k + m`` and
+    ``k + 2m`` at the others, and ``k + 3m`` in its middle.
     """
     ends = np.concatenate([triangles[:, [0, 1]], triangles[:, [1, 2]], triangles[:, [2, 0]]])
-    opposite = np.concatenate([triangles[:, 2], triangles[:, 0], triangles[:, 1]])
     edges, which, uses = np.unique(np.sort(ends, axis=1), axis=0, return_inverse=True, return_counts=True)
     which = which.ravel()
+    ab, bc, ca = count + which.reshape(3, -1)
+    a, b, c = triangles.T
+    finer = np.concatenate([np.column_stack(t) for t in ((a, ab, ca), (ab, b, bc), (ca, bc, c), (ab, bc, ca))])
+    return edges, which, uses, finer
+
+
+def loop(triangles: Indices, count: int) -> tuple[csr_array, Indices]:
+    """Return the matrix (new, count) that makes a finer mesh's points, and its triangles (4m, 3), as :func:`split` orders them.
+
+    Borders are smooth lines of their own.
+    """
+    edges, which, uses, finer = split(triangles, count)
+    opposite = np.concatenate([triangles[:, 2], triangles[:, 0], triangles[:, 1]])
     inner = uses == 2
     rows, columns, values = [], [], []
 
@@ -48,7 +60,4 @@ def loop(triangles: Indices, count: int) -> tuple[csr_array, Indices]:
     matrix = coo_array(
         (np.concatenate(values), (np.concatenate(rows), np.concatenate(columns))), shape=(count + len(edges), count)
     ).tocsr()
-    ab, bc, ca = count + which.reshape(3, -1)
-    a, b, c = triangles.T
-    finer = np.concatenate([np.column_stack(t) for t in ((a, ab, ca), (ab, b, bc), (ca, bc, c), (ab, bc, ca))])
     return matrix, finer

@@ -14,6 +14,7 @@ from improva.core.template import Panel as TemplatePanel
 from improva.core.template import Template
 from studio.cloth.mesh import Seam
 from studio.cloth.panels import Panel, cut
+from studio.draped.tshirt import length_of
 
 Points = NDArray[np.float64]
 
@@ -72,11 +73,6 @@ def _closed(sides: dict[str, Points]) -> dict[str, Points]:
     for name, after in zip(names, [*names[1:], names[0]], strict=True):
         sides[after][0] = sides[name][-1]
     return sides
-
-
-def length_of(line: Points) -> float:
-    """Return the length of a line."""
-    return float(np.linalg.norm(np.diff(line, axis=0), axis=1).sum())
 
 
 def cut_from(template: Template, names: Sequence[str], scale: float, spacing: float) -> tuple[list[Panel], list[Seam]]:

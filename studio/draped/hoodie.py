@@ -16,7 +16,8 @@ from improva.catalogue import template
 from studio.cloth.material import FLEECE
 from studio.cloth.mesh import Cloth, Seam, sew
 from studio.cloth.panels import Panel, cut
-from studio.draped.from_template import cut_from, length_of, sides_of
+from studio.draped.from_template import cut_from, sides_of
+from studio.draped.tshirt import length_of
 from studio.draped.tshirt_worn import neck_point
 from studio.draped.worn import Motion, Wearer, dress, lens, on_seams
 from studio.people.body import Body, Pose

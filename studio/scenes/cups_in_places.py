@@ -2,93 +2,60 @@
 
 from __future__ import annotations
 
-from studio import bodies, places
-from studio.scenes.cups import MATTE, TAPERED_20, TAPERED_30, TRAVEL, pressed_cap, screwed_cap, studio
+from collections.abc import Callable
+from typing import Any
 
+from studio import bodies, places
+from studio.bake import Scene
+from studio.scenes.cups import GLOSS, MATTE, TAPERED_20, TAPERED_30, TRAVEL, pressed_cap, screwed_cap, studio
+from studio.stage import Stage
+
+Blank = tuple[Any, ...]
+"""A cup, its lid, the height of its top, and the pack's entry of its template."""
+
+SMALL: Blank = (bodies.TAPERED_20, pressed_cap, bodies.TAPERED_20.lip + 0.3, TAPERED_20)
+LARGE: Blank = (bodies.TAPERED_30, pressed_cap, bodies.TAPERED_30.lip + 0.3, TAPERED_30)
+TRAVELLING: Blank = (bodies.TRAVEL, screwed_cap, bodies.TRAVEL.lip + 4.65, TRAVEL)
+
+
+def _scene(
+    blank: Blank,
+    name: str,
+    title: str,
+    light: Callable[[Stage], None],
+    surface: str,
+    seen: tuple[float, float, float],
+    exposure: float,
+    aperture: float = 1.0,
+    matte: bool = False,
+) -> Scene:
+    """One cup on a table's end; ``seen`` is the camera's height, the height it looks at and its angle of view."""
+    cup, cap, top, template = blank
+    eye_z, aim_z, fov = seen
+    pack = {"id": name, "title": title, "kind": "lifestyle", "finish": "matte" if matte else "gloss", **template}
+    return studio(
+        cup,
+        cap,
+        pack,
+        top,
+        MATTE if matte else GLOSS,
+        eye_z=eye_z,
+        aim_z=aim_z,
+        fov=fov,
+        shaded=light,
+        surface=surface,
+        exposure=exposure,
+        stands=places.slab,
+        aperture=aperture,
+    )
+
+
+AMONG_TREES, BY_MEADOW, IN_HALL = "On a table among trees", "On a table by a meadow", "Matte, in a wide hall"
 SCENES = (
-    studio(
-        bodies.TAPERED_20,
-        pressed_cap,
-        {"id": "tapered-20-forest", "title": "On a table among trees", "kind": "lifestyle", "finish": "gloss", **TAPERED_20},
-        bodies.TAPERED_20.lip + 0.3,
-        aim_z=10.2,
-        fov=17.0,
-        eye_z=27,
-        shaded=places.in_shade_of_trees,
-        exposure=0.9,
-        stands=places.slab,
-        aperture=1.0,
-    ),
-    studio(
-        bodies.TAPERED_20,
-        pressed_cap,
-        {"id": "tapered-20-hall", "title": "Matte, in a wide hall", "kind": "lifestyle", "finish": "matte", **TAPERED_20},
-        bodies.TAPERED_20.lip + 0.3,
-        MATTE,
-        aim_z=9.8,
-        fov=16.0,
-        eye_z=24,
-        shaded=places.in_a_hall,
-        surface="slate",
-        exposure=1.0,
-        stands=places.slab,
-        aperture=0.8,
-    ),
-    studio(
-        bodies.TAPERED_30,
-        pressed_cap,
-        {"id": "tapered-30-meadow", "title": "On a table by a meadow", "kind": "lifestyle", "finish": "gloss", **TAPERED_30},
-        bodies.TAPERED_30.lip + 0.3,
-        aim_z=11.4,
-        fov=18.6,
-        eye_z=19,
-        shaded=places.on_a_meadow,
-        surface="limed",
-        exposure=0.9,
-        stands=places.slab,
-        aperture=1.0,
-    ),
-    studio(
-        bodies.TAPERED_30,
-        pressed_cap,
-        {"id": "tapered-30-flat", "title": "In a light room", "kind": "lifestyle", "finish": "gloss", **TAPERED_30},
-        bodies.TAPERED_30.lip + 0.3,
-        aim_z=11.4,
-        fov=18.0,
-        eye_z=28,
-        shaded=places.in_a_flat,
-        surface="marble",
-        exposure=0.95,
-        stands=places.slab,
-        aperture=0.9,
-    ),
-    studio(
-        bodies.TRAVEL,
-        screwed_cap,
-        {"id": "travel-tumbler-meadow", "title": "On a table by a meadow", "kind": "lifestyle", "finish": "gloss", **TRAVEL},
-        bodies.TRAVEL.lip + 4.65,
-        aim_z=13.6,
-        fov=20.6,
-        eye_z=19,
-        shaded=places.on_a_meadow,
-        surface="walnut",
-        exposure=0.9,
-        stands=places.slab,
-        aperture=1.0,
-    ),
-    studio(
-        bodies.TRAVEL,
-        screwed_cap,
-        {"id": "travel-tumbler-hall", "title": "Matte, in a wide hall", "kind": "lifestyle", "finish": "matte", **TRAVEL},
-        bodies.TRAVEL.lip + 4.65,
-        MATTE,
-        aim_z=13.6,
-        fov=20.4,
-        eye_z=30,
-        shaded=places.in_a_hall,
-        surface="oak",
-        exposure=0.82,
-        stands=places.slab,
-        aperture=0.8,
-    ),
+    _scene(SMALL, "tapered-20-forest", AMONG_TREES, places.in_shade_of_trees, "oak", (27, 10.2, 17.0), 0.9),
+    _scene(SMALL, "tapered-20-hall", IN_HALL, places.in_a_hall, "slate", (24, 9.8, 16.0), 1.0, 0.8, matte=True),
+    _scene(LARGE, "tapered-30-meadow", BY_MEADOW, places.on_a_meadow, "limed", (19, 11.4, 18.6), 0.9),
+    _scene(LARGE, "tapered-30-flat", "In a light room", places.in_a_flat, "marble", (28, 11.4, 18.0), 0.95, 0.9),
+    _scene(TRAVELLING, "travel-tumbler-meadow", BY_MEADOW, places.on_a_meadow, "walnut", (19, 13.6, 20.6), 0.9),
+    _scene(TRAVELLING, "travel-tumbler-hall", IN_HALL, places.in_a_hall, "oak", (30, 13.6, 20.4), 0.82, 0.8, matte=True),
 )

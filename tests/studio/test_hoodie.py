@@ -8,6 +8,7 @@ from studio.cloth.crossings import crossings
 from studio.cloth.mesh import sew
 from studio.draped import from_template, hoodie
 from studio.draped.hoodie import BLANK, SCALE
+from studio.draped.tshirt import length_of
 
 SEWN = [seam for seam in BLANK.seams if hasattr(seam, "first")]
 
@@ -19,9 +20,7 @@ def test_an_outline_is_cut_into_sides_that_follow_one_another(name: str) -> None
     for one, other in zip(lines, [*lines[1:], lines[0]], strict=True):
         assert one[-1] == pytest.approx(other[0])
     outline = from_template.flat_of(BLANK.panel(name), SCALE)
-    assert sum(map(from_template.length_of, lines)) == pytest.approx(
-        from_template.length_of(np.concatenate([outline, outline[:1]])), rel=1e-6
-    )
+    assert sum(map(length_of, lines)) == pytest.approx(length_of(np.concatenate([outline, outline[:1]])), rel=1e-6)
     named = {f"{seam.id}.{role}" for seam in SEWN for role in ("first", "second") if getattr(seam, role).panel == name}
     assert named == {side for side in sides if not side.startswith("edge")}
 
@@ -37,8 +36,8 @@ def test_every_seam_of_the_template_is_sewn() -> None:
 def test_ribbing_draws_in_what_it_is_sewn_to() -> None:
     panels = {panel.name: panel for panel in hoodie.panels(4.0)[0]}
     for rib, panel, pull in (("rib-front", "front", hoodie.RIB_PULL), ("cuff-left", "sleeve-left", hoodie.CUFF_PULL)):
-        edge = from_template.length_of(panels[panel].flat[panels[panel].sides["edge-0"]])
-        assert from_template.length_of(panels[rib].flat[panels[rib].sides["sewn"]]) == pytest.approx(pull * edge, rel=1e-6)
+        edge = length_of(panels[panel].flat[panels[panel].sides["edge-0"]])
+        assert length_of(panels[rib].flat[panels[rib].sides["sewn"]]) == pytest.approx(pull * edge, rel=1e-6)
 
 
 def test_a_hoodie_that_lies_round_a_body_does_not_pass_through_itself() -> None:
