@@ -19,9 +19,10 @@ from studio.clothing import Canvas, Sewn
 from studio.draped import from_template, hoodie
 from studio.draped.hoodie import BLANK, CENTRE, SCALE
 from studio.kept import kept_surface
+from studio.people import poses
 from studio.people.skin import put_body
 from studio.stage import Stage, relief_of, rgb
-from studio.wardrobe import Wearing, put_trousers
+from studio.wardrobe import Under, Wearing, put_trousers
 
 Points = NDArray[np.float64]
 
@@ -47,6 +48,12 @@ POCKET = np.array([13.0, -44.0]) * SCALE
 STANDS_OUT, GAPES = 0.24, 0.55
 """The pocket over the front: its own thickness, and its open sides."""
 
+UNDER = Under(2.4, 1.4, 0.8, 8.0)
+"""Trousers under the ribbing, which is tight."""
+
+LINING = 0.25
+"""Of a hood's inside under its outside."""
+
 FINER = 2
 
 
@@ -54,15 +61,13 @@ FINER = 2
 class Worn(Wearing):
     """A hoodie on a person."""
 
-    spacing: float = 1.9
-
     def surface(self) -> Surface:
         """Return the settled hoodie."""
         return kept_surface(
             f"hoodie-{self.person}-{self.posed}",
             (hoodie, from_template),
-            lambda: Surface.of(hoodie.worn(self.body, self.pose(self.body), self.spacing)),
-            repr((self.person, self.pose.__name__, self.spacing)),
+            lambda: Surface.of(hoodie.worn(self.body, self.pose(self.body))),
+            repr((self.person, self.pose.__name__, self.size)),
         )
 
     def put(self, stage: Stage, trouser: tuple[float, float, float], printed: bool = False) -> None:
@@ -81,9 +86,19 @@ class Worn(Wearing):
                 uv = CANVAS.on(panel, piece.flat) / CANVAS.size
                 region = "trim" if ribbing and printed else "garment"
                 clothing.put_piece(stage, f"{region}@{panel}", piece, uv, clothing.woven(stage, region, height, 0.25))
+        if printed:
+            for panel in ("hood-left", "hood-right"):
+                put_lining(stage, panel, pieces[panel])
         put_cords(stage, pieces["front"])
-        put_body(stage, self.body, pose, settled)
-        put_trousers(stage, self, settled, trouser)
+        below = put_trousers(stage, self, settled, trouser, UNDER)
+        put_body(stage, self.body, pose, (settled, below), 1.2)
+
+
+def put_lining(stage: Stage, panel: str, piece: Piece) -> None:
+    """Put the inside of half a hood on the stage: the region ``inside``."""
+    at = piece.at - LINING * piece.normal
+    lining = Piece(piece.flat, at, -piece.normal, piece.triangles[:, ::-1])
+    clothing.put_piece(stage, f"inside@{panel}", lining, piece.flat / 30, stage.cloth("inside", sheen=0.25))
 
 
 def ribs() -> dict[str, tuple[float, float, float, float]]:
@@ -159,3 +174,9 @@ def put_cords(stage: Stage, front: Piece) -> None:
         )
         end = shapes.tube(line[128:], np.full((12, 2), 0.25), stage.folder / f"aglet{side}.ply", around=24, squareness=2)
         stage.add(f"aglet@{side}", end, stage.coat(rgb(0.55, 0.53, 0.5), 0.25, 0.4))
+
+
+ASH = Worn("ash", poses.at_rest, size=1.05)
+BIRCH = Worn("birch", poses.at_rest, size=1.14)
+DAMSON = Worn("damson", poses.at_rest, size=1.15)
+ELM = Worn("elm", poses.at_rest)

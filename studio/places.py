@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from studio import light, shapes
+from typing import Any
+
+from studio import light, shapes, surfaces, things
+from studio.sets import grounds
 from studio.stage import Stage, rgb
 
 
@@ -29,9 +32,43 @@ def in_a_flat(stage: Stage) -> None:
     stage.softbox("window", (-120, -60, 60), (0, 0, 12), 60, 100, (5.6, 5.9, 6.3))
 
 
+def among_rocks(stage: Stage) -> None:
+    """Far hills in the last light, the sky's on the left."""
+    light.place(stage, "dawn", 96, (1.55, 1.62, 1.25), 0.9)
+    stage.softbox("sky", (-130, -80, 120), (0, 0, 12), 70, 90, (5.6, 5.2, 4.8))
+
+
+def in_a_lobby(stage: Stage) -> None:
+    """A wide room with a wooden floor, windows on the right."""
+    light.place(stage, "lobby", -64, (0.77, 0.74, 0.95), 1.2)
+    stage.softbox("window", (120, -70, 80), (0, 0, 12), 60, 100, (4.6, 4.8, 5.0))
+
+
 def slab(stage: Stage) -> None:
     """A table with an end: what lies beyond it is the place."""
     w, d = 150.0, 62.0
     stage.table((w, d), (0, 12, 0), 0.45)
     under = shapes.block(w + 0.3, d + 0.3, -3.4, -0.02, 0.3, stage.folder / "slab.ply")
     stage.add("slab", under, stage.coat(rgb(0.23, 0.16, 0.10), 0.5, 0.2), stage.to.translate([0, 12, 0]))
+
+
+FLOOR = (640.0, 520.0)
+"""Of a room, cm."""
+
+FURNITURE = ("table", "wall", "skirting", "chair", "bed", "mattress", "duvet", "cushion", "plant", "stand")
+"""Shapes of a furnished room that belong to no product."""
+
+
+def room_grounds(surface: str, wall: str) -> list[dict[str, Any]]:
+    """Return the pack's entries of a room's floor and wall."""
+    floor, behind = grounds(surface, wall)
+    return [{**floor, "title": "Floor", "size_mm": [10 * v for v in FLOOR]}, behind]
+
+
+def daylight_room(stage: Stage, back: float) -> None:
+    """A room with boards, a plastered wall at ``back`` and a tall window on the left."""
+    light.place(stage, "apartment", 200, (0.40, 0.42, 0.45), 2.2)
+    stage.softbox("window", (-230, -70, 150), (0, -10, 45), 110, 170, (13.0, 12.6, 11.6))
+    stage.table(FLOOR, (0, 0, 0))
+    stage.wall((640, 330), (0, back, 165), surfaces.trowelled())
+    things.skirting(stage, back)

@@ -21,6 +21,8 @@ from studio import shapes
 Point = Sequence[float]
 STEEL = {"type": "roughconductor", "material": "Cr", "alpha": 0.16, "distribution": "ggx"}
 CLEAR = 0.96
+PLASTER_CM, PLASTER_DEEP = 90.0, 0.22
+"""Of a plastered wall: length of its relief before it repeats, and its depth in the units of u and v."""
 
 
 def rgb(*value: float) -> dict[str, Any]:
@@ -173,16 +175,20 @@ class Stage:
             },
         )
 
-    def wall(self, size: tuple[float, float], middle: Point) -> None:
-        """An upright backdrop, the region ``wall``, of w × h cm."""
+    def wall(self, size: tuple[float, float], middle: Point, relief: NDArray[np.floating] | None = None) -> None:
+        """An upright backdrop, the region ``wall``, of w × h cm; ``relief`` is its plaster's height over :data:`PLASTER_CM`."""
         w, h = size
         x, y, z = middle
+        paint: dict[str, Any] = {"type": "diffuse", "reflectance": self.rho("wall")}
+        if relief is not None:
+            to_uv = self.to.scale([w / PLASTER_CM, h / PLASTER_CM, 1])
+            paint = {"type": "bumpmap", "arbitrary": bitmap(relief, to_uv=to_uv), "scale": PLASTER_DEEP, "bsdf": paint}
         self.quad(
             "wall",
             (x - w / 2, y, z + h / 2),
             (w, 0, 0),
             (0, 0, -h),
-            {"type": "twosided", "bsdf": {"type": "diffuse", "reflectance": self.rho("wall")}},
+            {"type": "twosided", "bsdf": paint},
         )
 
 

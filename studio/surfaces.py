@@ -56,6 +56,15 @@ def plaster(size: int = 1024, seed: int = 3) -> NDArray[np.float32]:
     return cv2.GaussianBlur(np.clip(wall, 0, 1).astype(np.float32), (0, 0), 1.0)  # type: ignore[no-any-return]
 
 
+def trowelled(size: int = 1536, seed: int = 3) -> NDArray[np.float32]:
+    """The height of a plastered and rolled wall in 0…1: long strokes of the trowel under the paint's fine stipple."""
+    rng = np.random.default_rng(seed)
+    strokes = _noise(rng, (size, size), 120, 26) + 0.6 * _noise(rng, (size, size), 30, 70)
+    stipple = _noise(rng, (size, size), 2.2, 2.2)
+    height = 0.8 * strokes + 0.10 * stipple
+    return np.asarray((height - height.min()) / np.ptp(height), np.float32)
+
+
 def walnut(width: int = 4096, height: int = 4096) -> NDArray[np.float32]:
     """Dark oiled planks: oak's figure in another wood."""
     grey = oak(width, height, planks=5, seed=21)[0]

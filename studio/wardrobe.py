@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cache
 from typing import Any
 
@@ -97,14 +97,16 @@ class Wearing:
     Attributes:
         person: of ``studio.people``.
         pose: how the person stands.
+        size: of the person against the garment's usual wearer: a garment that is drawn in one size fits everybody.
     """
 
     person: str
     pose: Callable[[Body], Pose]
+    size: float = field(default=1.0, kw_only=True)
 
     @property
     def body(self) -> Body:
-        return Body(self.person)
+        return Body(self.person, self.size)
 
     @property
     def posed(self) -> str:
@@ -131,23 +133,45 @@ class Worn(Wearing):
         """Put the person on the stage: shirt, skin and trousers of a colour."""
         settled, pose = self.surface(), self.pose(self.body)
         clothing.put_garment(stage, settled, CANVAS, relief(self.shirt))
-        put_body(stage, self.body, pose, settled)
+        put_body(stage, self.body, pose, (settled,))
         put_trousers(stage, self, settled, trouser)
 
 
-def put_trousers(stage: Stage, who: Wearing, garment: Surface, colour: tuple[float, float, float]) -> None:
-    """Put trousers of a colour under a garment on the stage."""
+@dataclass(frozen=True)
+class Under:
+    """How trousers lie under a garment: drawn in by ``depth`` cm from ``beyond`` its edge to ``edge`` cm inside; their waist's ``rise``."""
+
+    depth: float = 1.2
+    edge: float = 0.8
+    beyond: float = -0.1
+    rise: float = trousers.RISE
+
+
+def put_trousers(
+    stage: Stage, who: Wearing, garment: Surface, colour: tuple[float, float, float], under: Under = Under()
+) -> Surface:
+    """Put trousers of a colour under a garment on the stage, and return them as they lie."""
+    named = (who.person, who.pose.__name__)
     below = kept_surface(
         f"trousers-{who.person}-{who.posed}",
         trousers,
-        lambda: Surface.of(trousers.worn(who.body, who.pose(who.body), float(garment.rims()[:, 2].min()) - 30)),
-        repr((who.person, who.pose.__name__)),
+        lambda: Surface.of(trousers.worn(who.body, who.pose(who.body), float(garment.rims()[:, 2].min()) - 30, under.rise)),
+        repr(named if who.size == 1 and under.rise == trousers.RISE else (*named, who.size, under.rise)),
     )
     piece = below.smoothed(1)["trousers"]
-    at = tucked(piece.at, piece.normal, garment, 1.2, 0.8)
+    at = tucked(piece.at, piece.normal, garment, under.depth, under.edge, under.beyond)
     uv = np.column_stack([piece.at[:, 0] + piece.at[:, 1], piece.at[:, 2]]) / TWILL_CM
     cloth = stage.cloth(rgb(*colour), relief_of(surfaces.weave(512, 60)), 0.03, sheen=0.1)
     put_piece(stage, "trousers", Piece(piece.flat, at, normals(at, piece.triangles), piece.triangles), uv, cloth)
+    return below
+
+
+def turned_round(stage: Stage, put: Callable[[], None]) -> None:
+    """Let somebody be put on the stage who looks away from the camera."""
+    before = set(stage.parts)
+    put()
+    for name in set(stage.parts) - before:
+        stage.parts[name]["to_world"] = stage.to.rotate([0, 0, 1], 180)
 
 
 ASH = Worn("ash", poses.hands_behind, Cut(27.0, 73.0, spacing=1.4))

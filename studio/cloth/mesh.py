@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from .material import Material
 from .panels import Indices, Panel, Points
+from .projection import hinge_angle
 from .refine import split
 
 Seam = tuple[tuple[str, str], tuple[str, str]]
@@ -83,6 +84,11 @@ class Cloth:
         """Make the cloth at some points as heavy as so many layers, and stiffer by their square: hems and seams are sewn together."""
         self.mass[points] *= layers
         self.stiff[points[self.hinges[:, 0]] & points[self.hinges[:, 1]]] *= layers**2
+
+    def press(self, share: float) -> None:
+        """Make the cloth keep the bends in which it lies, by a share of their angles: folds that were pressed in."""
+        gradient = np.zeros((4, 3))
+        self.angle = share * np.array([hinge_angle(self.at, *hinge, gradient) for hinge in self.hinges.tolist()])  # type: ignore[call-arg]
 
     def hold(self, points: NDArray[np.int64] | NDArray[np.bool_]) -> None:
         """Hold points in their places."""

@@ -31,6 +31,9 @@ SLACK = 0.3
 PULLED = 1.5
 """Edges longer than so many usual ones are not watched along all of their length."""
 
+CAUGHT = 3.0
+"""Speed to which obstacles and neighbours may drive a point, against that which it reaches by itself."""
+
 SOFT, SAG, LEAST_SUBSTEPS = 10.0, 0.03, 20
 
 NO_PAIRS = (np.zeros((0, 4), np.int64), np.zeros((0, 3)))
@@ -50,7 +53,8 @@ class Simulation:
         pressure: returns what presses on the side from which triangles are seen clockwise, dyn/cm²: one value, or one a triangle. It is
             called in every substep.
         contact: whether the cloth is kept from passing through itself.
-        fastest: speed in cm/s that no point exceeds by itself: slow cloth needs its neighbours looked for less often.
+        fastest: speed in cm/s that no point exceeds by itself: slow cloth needs its neighbours looked for less often. Obstacles and
+            neighbours drive it to :data:`CAUGHT` times as much, so that cloth that is caught between them stays whole.
         velocity: (n, 3) in cm/s.
     """
 
@@ -107,6 +111,9 @@ class Simulation:
                     obstacle.friction,
                 )
             moved = cloth.at - before
+            if math.isfinite(self.fastest):
+                _slowed(moved, CAUGHT * self.fastest * step)
+                cloth.at[:] = before + moved
             self._travelled += math.sqrt(float((moved**2).sum(axis=1).max()))
             self.velocity = moved * (math.exp(-self.damping * step) / step)
 
@@ -118,6 +125,13 @@ class Simulation:
         longest = min(float(lengths.max()), PULLED * float(np.median(lengths)))
         self._pairs = near_triangles(at, self.cloth.triangles, reach, longest), near_edges(at, edges, reach, longest + reach)
         self._travelled = 0.0
+
+
+def _slowed(moved: Points, most: float) -> None:
+    """Shorten motions (n, 3) to a length."""
+    long = np.sqrt((moved**2).sum(axis=1))
+    fast = long > most
+    moved[fast] *= (most / long[fast])[:, None]
 
 
 def needed_substeps(cloth: Cloth) -> int:

@@ -52,10 +52,10 @@ def wind(seconds: float) -> Points:
     )
 
 
-def in_the_wind(width: float, height: float, top: float) -> Surface:
-    """Return the flag as it moves after some seconds."""
+def in_the_wind(width: float, height: float, top: float, frames: int = FRAMES) -> Surface:
+    """Return the flag as it moves after some frames."""
     simulation = Simulation(hung(width, height, top), damping=0.8)
-    for frame in range(FRAMES):
+    for frame in range(frames):
         simulation.wind = wind(frame * FRAME_S)
         simulation.run(1)
     return Surface.of(simulation.cloth)

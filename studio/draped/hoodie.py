@@ -45,8 +45,14 @@ SLEEVE_MIDDLE = 23.0 * SCALE
 SLOPE = 8.5
 """How far sleeves point down when the hoodie lies flat, degrees: their caps are shallow."""
 
-PULL = np.array([0.0, 900.0, 200.0])
+PULL = np.array([0.0, 700.0, 0.0])
 """Acceleration that draws the hood back, cm/s²."""
+
+SPACING = 1.5
+MOTION = Motion(45, 100, 60, 25)
+
+LEANING = 35.0
+"""How far the hood leans back at first, degrees."""
 
 ROUND, THICK = 9.0, 4.2
 NECK = 7.5 * SCALE
@@ -131,7 +137,7 @@ def _sleeve_at(name: str, x: Points, y: Points, tip: Points, origin: Points, mid
 
 
 def _hood_at(name: str, panel: Panel, origin: Points) -> Points:
-    """A half of the hood: upright beside the head's place, its lower edge on the neckline."""
+    """A half of the hood: leaning back beside the neck's place, its lower edge on the neckline."""
     left = name == "hood-left"
     x, y = panel.flat.T
     from_face = x if left else 29.0 * SCALE - x
@@ -143,13 +149,14 @@ def _hood_at(name: str, panel: Panel, origin: Points) -> Points:
     high = y + 35.4
     dip = np.where(from_face < 13.3, 9.5 * (1 - from_face / 13.3) ** 2, 2.8 * ((from_face - 13.3) / 8) ** 2)
     drop = dip * np.clip(1 - high / 18, 0, 1)
-    return np.column_stack([(1 if left else -1) * out, 0.62 * (from_face - 13.3), high - drop]) + origin
+    back, up = np.sin(np.radians(LEANING)), np.cos(np.radians(LEANING))
+    return np.column_stack([(1 if left else -1) * out, 0.62 * (from_face - 13.3) + back * high, up * high - drop]) + origin
 
 
 def raised(body: Body, origin: Points) -> dict[str, tuple[float, float, float]]:
     """Return a pose whose arms lie in the middle of the sleeves of a hoodie that lies flat."""
     down = np.radians(SLOPE)
-    reach, below = 51.0, 6.5
+    reach, below = 56.0, 6.5
     x = 0.5 * 32.6 * SCALE + 7.0 + reach * np.cos(down) - below * np.sin(down)
     z = -6.0 * SCALE - reach * np.sin(down) - below * np.cos(down)
     pose: dict[str, tuple[float, float, float]] = {}
@@ -177,7 +184,7 @@ def finished(cloth: Cloth) -> None:
     cloth.stiff[on_seams(cloth)] *= 0.08
 
 
-def worn(body: Body, pose: Pose, spacing: float, motion: Motion | None = None) -> Cloth:
+def worn(body: Body, pose: Pose, spacing: float = SPACING, motion: Motion = MOTION) -> Cloth:
     """Return the hoodie on a body, its hood down."""
     made, seams = panels(spacing)
     origin = neck_point(body, NECK + 1.5)
@@ -189,8 +196,9 @@ def worn(body: Body, pose: Pose, spacing: float, motion: Motion | None = None) -
         origin + np.array([82.0, 44.0, 26.0]),
         first=raised(body, origin),
         keys=26,
+        bridged=2.5,
         puffed=((waist - 6, 1.0), (waist, 0.0)),
-        open_above=float(body.joint("neck03")[2]) + 2.0,
+        nape=(float(body.joint("neck01")[1]) + 6.0, float(origin[2]) + 2.5),
     )
     cloth = sew(made, placed(made, origin, wearer.middle), seams, CLOTH)
-    return dress(cloth, wearer, finished, motion, PULL)
+    return dress(cloth, wearer, finished, motion, PULL, refined=False)

@@ -24,10 +24,14 @@ LOOSE = ((0.0, 3.2), (0.45, 2.4), (0.80, 1.2), (1.0, 0.5))
 FRAMES = 60
 
 
-def worn(body: Body, pose: Pose, low: float) -> Cloth:
-    """Return trousers on a body, from the waist down to a height."""
+RISE = 3.0
+"""Of the trousers' waist over the hips' joints."""
+
+
+def worn(body: Body, pose: Pose, low: float, rise: float = RISE) -> Cloth:
+    """Return trousers on a body, from ``rise`` over the hips' joints down to a height."""
     at, faces = finer(body.posed({}), body.tights)
-    waist = float(body.joint("spine05")[2]) + 3.0
+    waist = float(body.joint("spine05")[2]) + rise
     shape = triangles(faces)
     out = normals(at, shape)
     stand = np.interp(at[:, 2] / waist, *np.array(LOOSE).T)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 
@@ -72,7 +71,9 @@ class Wearer:
         low, high: corners of the space that is watched.
         keys: poses between the first and the last whose distances are computed; those between them are blended, so that a limb
             must move by less than its thickness from one to the next.
-        open_above: height in cm above which there is no body: a hood falls past the head.
+        nape: y and z of a point on the neck's back. What lies above a plane through it, which falls by 45° towards the back, is left out:
+            a hood slides off backwards.
+        bridged: gaps of the body that are narrower than twice as many cm are filled, as in armpits: thick cloth does not go in there.
     """
 
     body: Body
@@ -81,8 +82,9 @@ class Wearer:
     high: Points
     first: Pose = field(default_factory=lambda: dict(RAISED))
     puffed: Sequence[tuple[float, float]] = ()
-    open_above: float = math.inf
+    nape: tuple[float, float] | None = None
     keys: int = KEYS
+    bridged: float = 0.0
     _keys: list[NDArray[np.float32]] = field(init=False)
     obstacle: Obstacle = field(init=False)
 
@@ -93,11 +95,13 @@ class Wearer:
             fields.distances(self.body.handless(between(self.first, self.last, k / self.keys)), faces, grid)
             for k in range(self.keys + 1)
         ]
+        if self.bridged:
+            self._keys = [fields.bridged(key, self.bridged, GRID_CM) for key in self._keys]
         heights, more = np.array(self.puffed or ((0.0, 0.0),), float).T
         puff = AIR_CM + np.interp(grid[..., 2], heights, more).astype(np.float32)
         self._keys = [key - puff.astype(np.float32) for key in self._keys]
-        if math.isfinite(self.open_above):
-            beyond = (grid[..., 2] - self.open_above).astype(np.float32)
+        if self.nape is not None:
+            beyond = (np.sqrt(0.5) * (grid[..., 1] - self.nape[0] + grid[..., 2] - self.nape[1])).astype(np.float32)
             self._keys = [np.maximum(key, beyond) for key in self._keys]
         self.obstacle = Obstacle(self._keys[0].copy(), grid[0, 0, 0], GRID_CM, SMOOTH)
 
@@ -122,9 +126,14 @@ class Wearer:
 
 
 def dress(
-    cloth: Cloth, wearer: Wearer, finished: Callable[[Cloth], None], motion: Motion | None = None, pull: Points | None = None
+    cloth: Cloth,
+    wearer: Wearer,
+    finished: Callable[[Cloth], None],
+    motion: Motion | None = None,
+    pull: Points | None = None,
+    refined: bool = True,
 ) -> Cloth:
-    """Put a garment on, and return it as it settles, with four triangles for each one.
+    """Put a garment on, and return it as it settles.
 
     Args:
         cloth: lies round the place of the wearer's limbs.
@@ -132,6 +141,7 @@ def dress(
         finished: gives a cloth its hems and seams.
         motion: how long that takes.
         pull: (3,) acceleration in cm/s² that helps a loose part to its place while the body moves.
+        refined: whether each triangle becomes four before the garment settles. Thick cloth, which bends in wide folds, can do without.
     """
     motion = motion or Motion()
     finished(cloth)
@@ -148,9 +158,11 @@ def dress(
         simulation.damping = 6.0
         simulation.run(1)
     simulation.gravity = weight
-    cloth = finer(cloth)
-    finished(cloth)
-    simulation = Simulation(cloth, [wearer.obstacle], damping=4.0, fastest=FASTEST)
+    if refined:
+        cloth = finer(cloth)
+        finished(cloth)
+        simulation = Simulation(cloth, [wearer.obstacle], fastest=FASTEST)
+    simulation.damping = 4.0
     simulation.run(motion.settling)
     still = Obstacle(wearer.obstacle.distances, wearer.obstacle.origin, wearer.obstacle.spacing, ROUGH)
     simulation.obstacles, simulation.damping = [still], 8.0

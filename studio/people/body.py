@@ -32,15 +32,17 @@ class Body:
 
     Attributes:
         name: of the person, as in ``unpack.py``.
+        size: length against that person's own: who wears a garment of a larger size is drawn larger.
     """
 
     name: str
+    size: float = 1.0
     at: Points = field(init=False)
     joints: Points = field(init=False)
 
     def __post_init__(self) -> None:
-        object.__setattr__(self, "at", _data()[self.name].astype(np.float64))
-        object.__setattr__(self, "joints", _data()[f"{self.name}.joints"].astype(np.float64))
+        object.__setattr__(self, "at", self.size * _data()[self.name].astype(np.float64))
+        object.__setattr__(self, "joints", self.size * _data()[f"{self.name}.joints"].astype(np.float64))
 
     @property
     def bones(self) -> list[str]:
@@ -98,13 +100,13 @@ class Body:
         return at
 
     def handless(self, pose: Pose) -> Points:
-        """Return all points (n, 3) in a pose, those of the hands drawn together at the wrists: a sleeve slides over no fingers."""
+        """Return all points (n, 3) in a pose, those of fingers drawn together at their roots: a sleeve slides over palms only."""
         at, (_, begun) = self.posed(pose), self.frames(pose)
         names = self.bones
-        for side in "LR":
-            hand = [n for n, bone in enumerate(names) if bone.startswith(("finger", "metacarpal")) and bone.endswith(side)]
-            held = np.isin(_data()["moved_by"][:, 0], hand)
-            at[held] = begun[names.index(f"wrist.{side}")]
+        for number, bone in enumerate(names):
+            if bone.startswith("finger"):
+                finger, side = bone.split("-")[0], bone[-1]
+                at[_data()["moved_by"][:, 0] == number] = begun[names.index(f"{finger}-1.{side}")]
         return at
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import igl
 import numpy as np
 from numpy.typing import NDArray
+from scipy.ndimage import distance_transform_edt
 
 from studio.cloth.obstacles import Obstacle
 
@@ -19,6 +20,15 @@ def distances(at: Points, faces: Indices, points: Points) -> NDArray[np.float32]
     """
     found = igl.signed_distance(points.reshape(-1, 3), at, faces, sign_type=igl.SIGNED_DISTANCE_TYPE_FAST_WINDING_NUMBER)
     return np.asarray(found[0], np.float32).reshape(points.shape[:-1])
+
+
+def bridged(distance: NDArray[np.float32], reach: float, spacing: float) -> NDArray[np.float32]:
+    """Return distances from a solid whose gaps are filled where a ball of a radius of ``reach`` cm does not fit in.
+
+    The ball's places are known to a cell of the grid; one cell is added, so that nothing else of the solid moves.
+    """
+    wide = distance_transform_edt(distance < reach) * spacing
+    return np.minimum(distance, np.where(wide > 0, reach - wide + spacing, np.inf)).astype(np.float32)
 
 
 def grid(low: Points, high: Points, spacing: float) -> Points:

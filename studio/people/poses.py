@@ -106,3 +106,41 @@ def hands_down(body: Body) -> dict[str, Place]:
 def arms_out(body: Body) -> dict[str, Place]:
     """Arms hanging well away from the trunk, as in a thick garment."""
     return standing(body, ((37.0, -8.0, -3.0), (-36.0, -6.0, -2.0)), ((0.5, 1.0, 0.0), (-0.6, 1.0, 0.0)), WEIGHT_ON_ONE_LEG)
+
+
+CURLED = ((16.0, 26.0, 16.0), (20.0, 30.0, 18.0), (25.0, 33.0, 20.0), (30.0, 34.0, 22.0))
+"""How far the joints of a hand at rest are bent, degrees: index to little finger, root to tip. From memory."""
+
+TOGETHER, THUMB_IN = 0.75, 26.0
+"""Share by which spread fingers come together, and how far the thumb turns to them, degrees."""
+
+
+def hand_at_rest(body: Body, side: str) -> dict[str, Place]:
+    """Return the turns of a hand's bones when it hangs at rest: fingers a little bent and together."""
+
+    def way(finger: int) -> Points:
+        step = body.joint(f"finger{finger}-2.{side}") - body.joint(f"finger{finger}-1.{side}")
+        return np.asarray(step / np.linalg.norm(step))
+
+    across = body.joint(f"finger5-1.{side}") - body.joint(f"finger2-1.{side}")
+    inward = np.cross(across, way(3))
+    inward *= np.sign(inward @ (body.joint(f"finger1-3.{side}") - body.joint(f"wrist.{side}"))) / np.linalg.norm(inward)
+    pose: dict[str, Place] = {}
+    for finger, bent in zip((2, 3, 4, 5), CURLED, strict=True):
+        ahead = way(finger)
+        bend = np.cross(ahead, inward)
+        beside = np.degrees(np.arctan2(np.cross(ahead, way(3)) @ inward, ahead @ way(3)))
+        together = Rotation.from_rotvec(TOGETHER * beside * inward, degrees=True)
+        for joint, angle in enumerate(bent, 1):
+            turn = Rotation.from_rotvec(angle * bend / np.linalg.norm(bend), degrees=True)
+            pose[f"finger{finger}-{joint}.{side}"] = _vector((turn * together if joint == 1 else turn).as_matrix())
+    thumb = np.cross(way(1), way(2))
+    pose[f"finger1-1.{side}"] = _vector(
+        Rotation.from_rotvec(THUMB_IN * thumb / np.linalg.norm(thumb), degrees=True).as_matrix()
+    )
+    return pose
+
+
+def at_rest(body: Body) -> dict[str, Place]:
+    """Arms hanging well away from the trunk, as in a thick garment, with hands at rest."""
+    return arms_out(body) | hand_at_rest(body, "L") | hand_at_rest(body, "R")

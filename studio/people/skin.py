@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
 from typing import Any
@@ -73,19 +74,19 @@ def pores() -> NDArray[np.float32]:
     return relief_of(cells)
 
 
-def tucked(at: Points, normal: Points, cloth: Surface, depth: float, edge: float = 2.5) -> Points:
+def tucked(at: Points, normal: Points, cloth: Surface, depth: float, edge: float = 2.5, beyond: float = -0.1) -> Points:
     """Return points drawn in by ``depth`` cm where cloth covers them: a coarse cloth cuts through what bulges under it.
 
-    Over a width of ``edge`` cm from the cloth's own edge less and less.
+    Over a width of ``edge`` cm from the cloth's own edge less and less; the last of it lies ``beyond`` that edge.
     """
     near, _ = KDTree(cloth.sewn()[0]).query(at)
     rim, _ = KDTree(cloth.rims()).query(at)  # as near as the cloth itself for what lies beyond its edge
-    share = np.clip(COVERED_CM - near, 0, 1) * np.clip((rim - near - 0.1) / edge, 0, 1)
+    share = np.clip(COVERED_CM - near, 0, 1) * np.clip((rim - near + beyond) / edge, 0, 1)
     return np.asarray(at - depth * share[:, None] * normal)
 
 
-def put_body(stage: Stage, body: Body, pose: Pose, cloth: Surface, name: str = "skin") -> None:
-    """Put a person who wears something on the stage, smooth, with skin on."""
+def put_body(stage: Stage, body: Body, pose: Pose, cloths: Sequence[Surface], depth: float = TUCKED_CM) -> None:
+    """Put a person who wears something on the stage, smooth, with skin on that is drawn in by ``depth`` cm under the cloth."""
     at, faces = body.posed(pose), body.skin
     places, mapped = body.mapped
     corners = places[mapped]
@@ -95,11 +96,12 @@ def put_body(stage: Stage, body: Body, pose: Pose, cloth: Surface, name: str = "
     triangle = triangles(faces)
     uv = np.concatenate([corners[:, [0, 1, 2]], corners[:, [0, 2, 3]]]).reshape(-1, 2)
     uv[:, 1] = 1 - uv[:, 1]
-    at = tucked(at, normals(at, triangle), cloth, TUCKED_CM)
+    for cloth in cloths:
+        at = tucked(at, normals(at, triangle), cloth, depth)
     normal = normals(at, triangle)
     vertex = np.concatenate([at[triangle.ravel()], normal[triangle.ravel()], uv], axis=1).astype("<f4")
-    mesh = shapes.write_ply(stage.folder / f"{name}.ply", vertex, np.arange(len(vertex)).reshape(-1, 3))
-    stage.add(name, mesh, material(stage, body.name))
+    mesh = shapes.write_ply(stage.folder / "skin.ply", vertex, np.arange(len(vertex)).reshape(-1, 3))
+    stage.add("skin", mesh, material(stage, body.name))
 
 
 def material(stage: Stage, name: str) -> dict[str, Any]:

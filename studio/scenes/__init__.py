@@ -1,7 +1,22 @@
 """The scenes that ship, one module a kind of blank."""
 
 from studio.bake import Scene
-from studio.scenes import all_over, blankets, cups, cups_in_places, flags, garments, mugs, pens, pillows, totes, tshirts, worn
+from studio.scenes import (
+    all_over,
+    blankets,
+    cups,
+    cups_in_places,
+    flags,
+    garments,
+    hoodies,
+    mugs,
+    mugs_in_places,
+    pens,
+    pillows,
+    totes,
+    tshirts,
+    worn,
+)
 
 SCENES: dict[str, Scene] = {
     scene.id: scene
@@ -9,6 +24,7 @@ SCENES: dict[str, Scene] = {
         *cups.SCENES,
         *cups_in_places.SCENES,
         *mugs.SCENES,
+        *mugs_in_places.SCENES,
         *pens.SCENES,
         *pillows.SCENES,
         *blankets.SCENES,
@@ -16,6 +32,7 @@ SCENES: dict[str, Scene] = {
         *garments.SCENES,
         *tshirts.SCENES,
         *worn.SCENES,
+        *hoodies.SCENES,
         *all_over.SCENES,
         *totes.SCENES,
     )

@@ -7,12 +7,24 @@ from typing import Any
 
 from studio import bodies, places
 from studio.bake import Scene
-from studio.scenes.cups import GLOSS, MATTE, TAPERED_20, TAPERED_30, TRAVEL, pressed_cap, screwed_cap, studio
+from studio.scenes.cups import (
+    GLOSS,
+    MATTE,
+    STRAIGHT,
+    TAPERED_20,
+    TAPERED_30,
+    TRAVEL,
+    pressed_cap,
+    screwed_cap,
+    straw_cap,
+    studio,
+)
 from studio.stage import Stage
 
 Blank = tuple[Any, ...]
 """A cup, its lid, the height of its top, and the pack's entry of its template."""
 
+SLIM: Blank = (bodies.STRAIGHT_20, straw_cap, bodies.STRAIGHT_20.lip + 0.62, STRAIGHT)
 SMALL: Blank = (bodies.TAPERED_20, pressed_cap, bodies.TAPERED_20.lip + 0.3, TAPERED_20)
 LARGE: Blank = (bodies.TAPERED_30, pressed_cap, bodies.TAPERED_30.lip + 0.3, TAPERED_30)
 TRAVELLING: Blank = (bodies.TRAVEL, screwed_cap, bodies.TRAVEL.lip + 4.65, TRAVEL)
@@ -52,6 +64,8 @@ def _scene(
 
 AMONG_TREES, BY_MEADOW, IN_HALL = "On a table among trees", "On a table by a meadow", "Matte, in a wide hall"
 SCENES = (
+    _scene(SLIM, "straight-tumbler-dawn", "On stone at dawn", places.among_rocks, "slate", (24, 13.0, 21.5), 1.0),
+    _scene(SLIM, "straight-tumbler-lobby", "In a wide light room", places.in_a_lobby, "oak", (30, 13.0, 21.0), 0.95, 0.9),
     _scene(SMALL, "tapered-20-forest", AMONG_TREES, places.in_shade_of_trees, "oak", (27, 10.2, 17.0), 0.9),
     _scene(SMALL, "tapered-20-hall", IN_HALL, places.in_a_hall, "slate", (24, 9.8, 16.0), 1.0, 0.8, matte=True),
     _scene(LARGE, "tapered-30-meadow", BY_MEADOW, places.on_a_meadow, "limed", (19, 11.4, 18.6), 0.9),

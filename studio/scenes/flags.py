@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
 
-from studio import light, shapes, surfaces
+from studio import light, shapes, surfaces, things
 from studio.bake import Scene
 from studio.bodies import IN
 from studio.draped import garden_flag
@@ -18,9 +20,16 @@ HEM, STITCH, FOLD = garden_flag.HEM, 0.3, 0.05
 """Of a hem, in cm: how wide it is turned over, how long its stitches are, how much it stands out."""
 
 
-def cloth_at(u: np.ndarray, v: np.ndarray) -> np.ndarray:
+LATER = 287
+"""Frames after which the wind has moved the flag in another way."""
+
+
+def cloth_at(u: np.ndarray, v: np.ndarray, later: bool = False) -> np.ndarray:
     """Points of the simulated cloth; u runs right and v down."""
-    surface = kept_surface("garden-flag", garden_flag, lambda: garden_flag.in_the_wind(W, H, BAR_Z))
+    if later:
+        surface = kept_surface("garden-flag-later", garden_flag, lambda: garden_flag.in_the_wind(W, H, BAR_Z, LATER))
+    else:
+        surface = kept_surface("garden-flag", garden_flag, lambda: garden_flag.in_the_wind(W, H, BAR_Z))
     return surface.over("front", np.stack([u * W, (1 - v) * H], -1))
 
 
@@ -35,16 +44,45 @@ def hemmed(u: np.ndarray, v: np.ndarray) -> np.ndarray:
     return out
 
 
-def build(stage: Stage) -> None:
+def in_meadow(stage: Stage) -> None:
     """A stand in a meadow in the first sun, which comes from the right; trees out of focus behind."""
     stage.camera((-72, -178, 80), (4, 0, 64), 27.5, (0, -2, 65), 1.6)
     light.place(stage, "sunrise", 82, 1.0, 1.1, (3.4, 2.7, 1.9))
+    put_flag(stage)
+
+
+def under_trees(stage: Stage) -> None:
+    """On a path in the shade of tall trees, seen from the right."""
+    stage.camera((66, -186, 76), (3, 0, 64), 28.0, (0, -2, 65), 1.9)
+    light.place(stage, "forest", 30, 2.3, 1.2)
+    stage.softbox("clearing", (-220, -160, 240), (0, 0, 64), 120, 120, (12.0, 11.4, 10.0))
+    put_flag(stage, True)
+
+
+def on_lawn(stage: Stage) -> None:
+    """On a lawn in the afternoon, nearly from the front; a plant in its pot beside it."""
+    stage.camera((-22, -204, 70), (6, 0, 62), 27.0, (0, -2, 65), 1.5)
+    light.place(stage, "park", 84, 1.3, 1.2, (3.0, 2.7, 2.2), 2.0)
+    put_flag(stage, True)
+    things.plant(stage, (-44, 46, -4), 66, 36, 6)
+
+
+def at_dawn(stage: Stage) -> None:
+    """Among rocks before far hills, in the last light."""
+    stage.camera((-58, -186, 66), (5, 0, 63), 28.0, (0, -2, 65), 1.4)
+    light.place(stage, "dawn", 96, (1.7, 1.78, 1.38), 1.0)
+    stage.softbox("sky", (-240, -150, 230), (0, 0, 64), 140, 140, (4.8, 4.5, 4.2))
+    put_flag(stage)
+
+
+def put_flag(stage: Stage, later: bool = False) -> None:
+    """Put the flag on its stand on the stage."""
     u, v = np.meshgrid(np.linspace(0, 1, 900), np.linspace(0, 1, 1300))
     relief = relief_of(surfaces.weave(1024, 200))
-    mesh = shapes.sheet(cloth_at(u, v) - np.stack([0 * u, hemmed(u, v), 0 * u], -1), np.stack([u, v], -1))
+    mesh = shapes.sheet(cloth_at(u, v, later) - np.stack([0 * u, hemmed(u, v), 0 * u], -1), np.stack([u, v], -1))
     weave = stage.cloth("front", relief, 0.008, (2, 3), 0.05)
     stage.add("front", shapes.write_ply(stage.folder / "front.ply", *mesh), weave)
-    back = cloth_at(u, v) + np.array([0, 0.06, 0])
+    back = cloth_at(u, v, later) + np.array([0, 0.06, 0])
     stage.add(
         "back", shapes.write_ply(stage.folder / "back.ply", *shapes.sheet(back)), stage.cloth(rgb(0.7, 0.7, 0.69), sheen=0.05)
     )
@@ -75,25 +113,26 @@ def build(stage: Stage) -> None:
     stage.add("sleeve", sleeve, stage.cloth(rgb(0.7, 0.7, 0.69), sheen=0.05))
 
 
+def _scene(ending: str, title: str, build: Callable[[Stage], None], exposure: float, sizes: bool = False) -> Scene:
+    measures = (
+        ("Width", (-EDGE, 0, BAR_Z + 3.4), (EDGE, 0, BAR_Z + 3.4), 10 * W),
+        ("Height", (-EDGE - 3, 0, BAR_Z), (-EDGE - 3, 0, BAR_Z - H), 10 * H),
+    )
+    pack = {
+        "id": f"garden-flag-{ending}",
+        "title": title,
+        "kind": "lifestyle",
+        "templates": ["garden-flag"],
+        "finish": "matte",
+        "views": {"front": 0.0},
+        "regions": [{"id": "front", "title": "Print", "panel": "front"}],
+    }
+    return Scene(pack, build, exposure, ("plant",), measures=measures if sizes else ())
+
+
 SCENES = (
-    Scene(
-        {
-            "id": "garden-flag-stand",
-            "title": "On its stand in a meadow",
-            "kind": "lifestyle",
-            "templates": ["garden-flag"],
-            "finish": "matte",
-            "views": {"front": 0.0},
-            "regions": [
-                {"id": "front", "title": "Print", "panel": "front"},
-            ],
-        },
-        build,
-        1.75,
-        (),
-        measures=(
-            ("Width", (-EDGE, 0, BAR_Z + 3.4), (EDGE, 0, BAR_Z + 3.4), 10 * W),
-            ("Height", (-EDGE - 3, 0, BAR_Z), (-EDGE - 3, 0, BAR_Z - H), 10 * H),
-        ),
-    ),
+    _scene("stand", "On its stand in a meadow", in_meadow, 1.75, True),
+    _scene("path", "On a path under trees", under_trees, 1.0),
+    _scene("lawn", "On a lawn", on_lawn, 1.1),
+    _scene("dawn", "Among rocks at dawn", at_dawn, 0.66),
 )

@@ -1,51 +1,20 @@
-"""The square pillow: leaning on a bench, lying on boards."""
+"""The square pillow: in an armchair, on a bed, on a bench, and lying on boards."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import cache
 
 import numpy as np
 from numpy.typing import NDArray
 
-from studio import grid_cloth, shapes, surfaces
+from studio import armchair, bed, cushions, places, shapes, surfaces, things
 from studio.bake import Scene
-from studio.bodies import IN
-from studio.cloth.obstacles import Obstacle, box
 from studio.cloth.surface import Surface
-from studio.draped import pillow
-from studio.kept import kept, kept_surface
-from studio.sets import grounds, room, studio_light, window_light
+from studio.sets import books, grounds, room, studio_light, window_light
 from studio.stage import Stage, relief_of, rgb
 
-SIDE = 18.1 * IN
 PRINT = {"id": "front", "title": "Print", "panel": "front"}
-
-
-@cache
-def _sheets() -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-    front, back = kept("pillow", grid_cloth, lambda: grid_cloth.pillow(SIDE))
-    return grid_cloth.finer(front, 4), grid_cloth.finer(back, 4)
-
-
-POINTS = 420
-"""Of a side of a rendered sheet."""
-
-BOARDS = Obstacle.of(box((0, 0, -4), (160, 160, 8)), (-44, -44, -6), (44, 44, 4), 1.0, 0.5)
-
-
-def _lain() -> Surface:
-    """The pillow on boards, its front up, turned a little."""
-    c, s = np.cos(np.deg2rad(7)), np.sin(np.deg2rad(7))
-    turned = np.array([[c, -s, 0], [s, c, 0], [0, 0, 1]]) @ np.array([[1.0, 0, 0], [0, 0, 1], [0, -1, 0]])
-    return pillow.put_down(SIDE, turned, np.array([0.0, 0.0, 8.5]), [BOARDS])
-
-
-@cache
-def _lying_sheets() -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-    surface = kept_surface("pillow-lying", pillow, _lain)
-    u, v = np.meshgrid(np.linspace(0, 1, POINTS), np.linspace(0, 1, POINTS))
-    flat = np.stack([u, 1 - v], -1) * SIDE
-    return surface.over("front", flat), surface.over("back", flat)
 
 
 @cache
@@ -53,23 +22,40 @@ def _relief() -> NDArray[np.float32]:
     return relief_of(surfaces.weave(1536, 240))
 
 
-def put_pillow(stage: Stage, sheets: tuple[NDArray[np.float64], NDArray[np.float64]], at: object = None) -> None:
+def put_pillow(stage: Stage, surface: Surface, at: object = None) -> None:
     """A pillow: its front, on which the print is, and its back."""
-    front, back = sheets
     canvas = stage.cloth("front", _relief(), 0.014, (2.4, 2.4), 0.02)
-    stage.add("front", shapes.write_ply(stage.folder / "front.ply", *shapes.sheet(front)), canvas, at)
     plain = stage.cloth(rgb(0.78, 0.775, 0.76), sheen=0.1)
-    stage.add("back", shapes.write_ply(stage.folder / "back.ply", *shapes.sheet(back)), plain, at)
+    for name, cloth in (("front", canvas), ("back", plain)):
+        mesh = shapes.write_ply(stage.folder / f"{name}.ply", *shapes.sheet(cushions.sheet(surface, name)))
+        stage.add(name, mesh, cloth, at)
 
 
-def leaning(stage: Stage) -> None:
+def in_armchair(stage: Stage) -> None:
+    """In the corner of an armchair by a window."""
+    stage.camera((-40, -248, 112), (3, 0, 62), 24.0, (4, -10, 66), 0.9)
+    places.daylight_room(stage, 104)
+    armchair.put(stage, (0.20, 0.155, 0.10))
+    put_pillow(stage, cushions.in_armchair())
+    things.plant(stage, (78, 60, 0), 130, 42, 9)
+
+
+def on_bed(stage: Stage) -> None:
+    """Before the pillows of a made bed."""
+    stage.camera((-58, -210, 128), (2, 40, 66), 24.5, (0, 44, 68), 0.9)
+    places.daylight_room(stage, 122)
+    bed.put(stage, (0.55, 0.56, 0.55), (0.16, 0.185, 0.20))
+    lean = stage.to.rotate([0, 0, 1], 6) @ stage.to.rotate([1, 0, 0], 58) @ stage.to.rotate([0, 0, 1], -7)
+    put_pillow(stage, cushions.lying(), stage.to.translate([3, 58, bed.TOP + 18.5]) @ lean)
+
+
+def on_bench(stage: Stage) -> None:
     """On a bench's linen seat, against the wall, in a window's light."""
     stage.camera((-52, -165, 58), (0, 0, 21.5), 22.5, (0, -4, 20), 0.55)
     window_light(stage, 20, 1.0)
-    room(stage, 19)
-    put_pillow(
-        stage, _sheets(), stage.to.translate([0, 6, 20.9]) @ stage.to.rotate([0, 0, 1], -6) @ stage.to.rotate([1, 0, 0], -17)
-    )
+    room(stage, 13)
+    put_pillow(stage, cushions.leaning())
+    books(stage, (37, -2, 0), 14)
 
 
 def lying(stage: Stage) -> None:
@@ -77,30 +63,30 @@ def lying(stage: Stage) -> None:
     stage.camera((0, -62, 170), (0, 0.5, 3), 23.5, (0, -4, 8), 0.5, up=(0, 1, 0))
     studio_light(stage, 8, 2.1)
     room(stage)
-    put_pillow(stage, _lying_sheets())
+    put_pillow(stage, cushions.lying())
 
 
-def _pack(ending: str, title: str, kind: str, surface: str, wall: str) -> dict[str, object]:
-    return {
+def _scene(
+    ending: str, title: str, kind: str, build: Callable[[Stage], None], exposure: float, around: list[dict[str, object]]
+) -> Scene:
+    pack = {
         "id": f"pillow-square-{ending}",
         "title": title,
         "kind": kind,
         "templates": ["pillow-square"],
         "finish": "soft matte",
-        "lead": ending == "leaning",
+        "lead": ending == "armchair",
         "views": {"front": 0.0},
-        "regions": [PRINT, *grounds(surface, wall)],
+        "regions": [PRINT, *around],
     }
+    sizes = (("Side", (-22, -26, 0), (22, -26, 0), 10 * cushions.SIDE),) if ending == "lying" else ()
+    return Scene(pack, build, exposure, PROPS, measures=sizes)
 
 
-PROPS = ("table", "wall", "bar")
+PROPS = (*places.FURNITURE, "bar", "book")
 SCENES = (
-    Scene(_pack("leaning", "Leaning on a bench", "lifestyle", "linen", "Mist"), leaning, 1.07, PROPS),
-    Scene(
-        _pack("lying", "On boards, from above", "flat", "oak", "Sand"),
-        lying,
-        0.44,
-        PROPS,
-        measures=(("Side", (-22, -26, 0), (22, -26, 0), 10 * SIDE),),
-    ),
+    _scene("armchair", "In an armchair", "lifestyle", in_armchair, 1.5, places.room_grounds("oak", "Sand")),
+    _scene("bed", "On a bed", "lifestyle", on_bed, 1.15, places.room_grounds("limed", "Clay")),
+    _scene("leaning", "Leaning on a bench", "lifestyle", on_bench, 1.07, grounds("linen", "Mist")),
+    _scene("lying", "On boards, from above", "flat", lying, 0.44, grounds("oak", "Sand")),
 )

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from studio import light
 from studio.bake import Scene
 from studio.stage import Stage
-from studio.wardrobe import ASH, BIRCH, DAMSON, ELM, Worn, printed
+from studio.wardrobe import ASH, BIRCH, DAMSON, ELM, printed, turned_round
 
 
 def in_apartment(stage: Stage) -> None:
@@ -23,15 +23,7 @@ def in_forest(stage: Stage) -> None:
     stage.camera((-30, -340, 138), (0, 0, 127), 19.0, (0, -12, 130), 2.2)
     light.place(stage, "forest", 20, 2.2, 0.9)
     stage.softbox("clearing", (-260, -150, 330), (0, 0, 125), 130, 130, (14.0, 13.2, 11.6))
-    turned_round(stage, ELM, (0.16, 0.13, 0.085))
-
-
-def turned_round(stage: Stage, who: Worn, trouser: tuple[float, float, float]) -> None:
-    """Put a person on the stage who looks away from the camera."""
-    before = set(stage.parts)
-    who.put(stage, trouser)
-    for name in set(stage.parts) - before:
-        stage.parts[name]["to_world"] = stage.to.rotate([0, 0, 1], 180)
+    turned_round(stage, lambda: ELM.put(stage, (0.16, 0.13, 0.085)))
 
 
 def in_warehouse(stage: Stage) -> None:

@@ -1,7 +1,5 @@
 """Outlines and maps of sewn garments: valid shapes, layer order, and panels that continue where they overlap."""
 
-import math
-
 import numpy as np
 import pytest
 from shapely import LineString, Point, Polygon
@@ -10,7 +8,6 @@ from improva.catalogue import template
 from studio.draped import garden_flag
 from studio.flatlay import Lay, Layer
 from studio.scenes import all_over, flags, garments
-from studio.scenes.blankets import BACK_R, BACK_Z, SEAT_Y, SEAT_Z, _path
 from studio.scenes.hood import lying_points
 
 IN_MM = 25.4
@@ -143,14 +140,3 @@ def test_the_flag_hangs_from_its_sleeve_and_keeps_its_size() -> None:
     across = np.linalg.norm(np.diff(at, axis=1), axis=-1).sum(axis=1)
     assert along == pytest.approx(18 * 2.54, rel=0.06) and across.max() < 12.5 * 2.54 * 1.25
     assert np.abs(at[-1, :, 1]).max() > 1  # it waves at its foot
-
-
-def test_a_blanket_runs_over_the_back_and_along_the_seat() -> None:
-    path = _path()
-    assert path[:, 1].max() == pytest.approx(BACK_Z + 0.4, abs=0.05)
-    over = path[(path[:, 1] > BACK_Z - BACK_R + 1)]
-    assert np.allclose(np.hypot(over[:, 0], over[:, 1] - (BACK_Z - BACK_R)), BACK_R + 0.4, atol=1e-6)
-    assert path[-1, 0] < SEAT_Y and path[-1, 1] == pytest.approx(SEAT_Z + 0.4, abs=1e-6)
-    steps = np.diff(path, axis=0)
-    turn = np.abs(np.diff(np.unwrap(np.arctan2(steps[:, 1], steps[:, 0]))))
-    assert turn.max() < math.radians(25)  # no kink that a cloth would not follow

@@ -2,13 +2,19 @@
 
 import numpy as np
 import pytest
+from shapely import Polygon
 
+from improva.catalogue import template
 from studio import hoodies
 from studio.cloth.crossings import crossings
+from studio.cloth.material import FLEECE
 from studio.cloth.mesh import sew
 from studio.draped import from_template, hoodie
 from studio.draped.hoodie import BLANK, SCALE
 from studio.draped.tshirt import length_of
+from studio.scenes import hoodies as scenes
+
+from .settled_cloth import crossed_edges
 
 SEWN = [seam for seam in BLANK.seams if hasattr(seam, "first")]
 
@@ -57,3 +63,43 @@ def test_panels_lie_apart_on_the_hoodies_canvas() -> None:
         boxes.append((*at.min(axis=0), *at.max(axis=0)))
     for i, (x0, y0, x1, y1) in enumerate(boxes):
         assert all(x1 <= a or c <= x0 or y1 <= b or d <= y0 for a, b, c, d in boxes[:i]), boxes[i]
+
+
+WORN = {who.person: who for who in (hoodies.ASH, hoodies.BIRCH, hoodies.DAMSON, hoodies.ELM)}
+MOST_CROSSED = 60
+"""Edges of some 20 000 that may pass through the cloth: deep in armpits and in the folds over the wrists, where nobody sees them."""
+
+
+@pytest.mark.parametrize("name", WORN)
+def test_a_worn_hoodie_is_kept_and_keeps_its_cloth(name: str, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(hoodie, "worn", lambda *_: pytest.fail("not in studio/shapes_kept: bake a scene that shows it"))
+    assert len(crossed_edges(WORN[name].surface(), FLEECE)) < MOST_CROSSED
+
+
+@pytest.mark.parametrize("name", WORN)
+def test_a_worn_hoodie_sits_where_a_hoodie_sits(name: str, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Its hem lies about the hips, its cuffs at the wrists, its hood behind the neck and not over the head."""
+    monkeypatch.setattr(hoodie, "worn", lambda *_: pytest.fail("not in studio/shapes_kept: bake a scene that shows it"))
+    who = WORN[name]
+    at = {panel: points for panel, (_, points) in who.surface().panels.items()}
+    names, (_, begun) = who.body.bones, who.body.frames(who.pose(who.body))
+    joints = {bone: begun[names.index(bone)] for bone in ("root", "neck01", "wrist.L", "wrist.R", "head")}
+    assert abs(at["rib-front"][:, 2].min() - joints["root"][2]) < 8
+    for side in ("L", "R"):
+        cuff = at[f"cuff-{'left' if side == 'L' else 'right'}"].mean(axis=0)
+        assert np.linalg.norm(cuff - joints[f"wrist.{side}"]) < 7
+    hood = np.concatenate([at["hood-left"], at["hood-right"]])
+    assert hood[:, 2].max() < joints["head"][2] + 2 and hood[:, 1].max() > joints["neck01"][1] + 10
+
+
+def test_both_kinds_of_print_lie_on_their_panels() -> None:
+    for scene in scenes.SCENES:
+        print_ = scene.regions[0]
+        if "box_mm" not in print_:
+            assert {r["panel"] for r in scene.regions if "panel" in r} <= {panel.id for panel in BLANK.panels}
+            continue
+        x, y, w, h = print_["box_mm"]
+        panel = print_["panel"]
+        assert (w, h) == pytest.approx(template("hoodie").panel(panel).trim_mm, rel=1e-6)
+        outline = Polygon(hoodies.CANVAS.on(panel, from_template.flat_of(BLANK.panel(panel), SCALE)))
+        assert outline.buffer(1).contains(Polygon([(x, y), (x + w, y), (x + w, y + h), (x, y + h)])), scene.id

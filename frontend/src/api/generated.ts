@@ -4203,6 +4203,12 @@ export interface components {
         MockupSettings: {
             /** @default null */
             backdrop: components["schemas"]["BackdropModel"] | null;
+            /**
+             * Camera
+             * @description With glow, darker corners and grain, as a camera would; off to judge colours
+             * @default true
+             */
+            camera: boolean;
             /** Captions */
             captions?: components["schemas"]["CaptionModel"][];
             /**
@@ -4261,6 +4267,12 @@ export interface components {
         MockupSettingsIn: {
             /** @default null */
             backdrop: components["schemas"]["BackdropModel"] | null;
+            /**
+             * Camera
+             * @description With glow, darker corners and grain, as a camera would; off to judge colours
+             * @default true
+             */
+            camera: boolean;
             /** Captions */
             captions?: components["schemas"]["CaptionModel"][];
             /**

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Grade, MockupSettings } from "../api/client";
+import { Tick } from "../ui/fields";
 import { Button } from "../ui/parts";
 
 const LIGHTS: { id: keyof Grade; label: string; least: number; most: number; low: string; high: string }[] = [
@@ -28,6 +29,12 @@ export function LightPart({
           onValue={(value) => onChange({ grade: { ...settings.grade, [light.id]: value } })}
         />
       ))}
+      <Tick
+        label="As a camera would"
+        hint="Glow, grain and slightly darker corners. Switch it off to judge colours."
+        on={settings.camera}
+        onValue={(camera) => onChange({ camera })}
+      />
       <Button disabled={LIGHTS.every((l) => settings.grade[l.id] === 0)} onClick={() => onChange({ grade: PLAIN })}>
         As the scene was lit
       </Button>

@@ -15,6 +15,7 @@ from ..core.artwork.pixels import Artwork, as_array
 from ..core.colour import Floats
 from ..core.errors import OutputError
 from ..core.findings import Finding
+from ..core.mockup.camera import as_camera
 from ..core.mockup.composite import ShadedView, composite, turned
 from ..core.mockup.cutout import Cutout, cut_out, on_photograph, transparent
 from ..core.mockup.findings import picture_findings
@@ -119,6 +120,7 @@ def _finished(services: Services, shaded: ShadedView, prints: dict[str, Floats],
         picture, cover = place_on_backdrop(services, shot.backdrop, cut_out(shaded, prints, shot.angle), shaded.view.size)
     else:
         picture = np.asarray(composite(shaded, prints, shot.angle)[..., ::-1])
+        picture = as_camera(picture) if shot.camera else picture
     if shot.measured and not shot.backdrop:
         picture, boxes = measured(picture, shaded.view, shot.mirrored, services.fonts.data)
     return captioned(picture, shot.captions, cover, services.fonts.data, boxes)
@@ -150,7 +152,7 @@ def make_picture(services: Services, pair: Pair, shot: Shot, size: tuple[int, in
         name,
         shot.angle,
         shot.colours,
-        repr((shot.grade, shot.captions, shot.measured, shot.close, shot.backdrop)),
+        repr((shot.grade, shot.camera, shot.captions, shot.measured, shot.close, shot.backdrop)),
         others_key(services, pair, shot),
     )
 

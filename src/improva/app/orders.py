@@ -64,7 +64,7 @@ def _made_for(
 def _proofs(services: Services, pair: Pair, name: str) -> list[tuple[str, Path | bytes]]:
     """Return pictures for the buyer's approval: all views of the first scene, since the buyer's text may be on any side."""
     info = services.scenes.first(pair.template)
-    shots = [shot_of(pair, ShotModel(scene_id=info.id, view=view), MockupSettings()) for view in info.views]
+    shots = [shot_of(pair, ShotModel(scene_id=info.id, view=view), MockupSettings(camera=False)) for view in info.views]
     return [(f"{name}_proof_{slug(shot.view)}.jpg", make_picture(services, pair, shot, PROOF_PX, "jpg")[2]) for shot in shots]
 
 

@@ -17,7 +17,7 @@ from .pair import Pair
 
 @dataclass(frozen=True)
 class Shot:
-    """A scene with all that decides its picture."""
+    """A scene with all that decides its picture; ``camera`` adds what a camera would."""
 
     info: SceneInfo
     view: str
@@ -25,6 +25,7 @@ class Shot:
     mirrored: bool = False
     colours: dict[str, str | None] = field(default_factory=dict)
     grade: Grade = PLAIN
+    camera: bool = False
     clear: bool = False
     measured: bool = False
     close: bool = False
@@ -69,6 +70,7 @@ def shot_of(pair: Pair, model: ShotModel, mockup_settings: MockupSettings) -> Sh
         info.is_mirrored(model.view),
         colours,
         mockup_settings.grade.to_core(),
+        mockup_settings.camera,
         mockup_settings.clear,
         model.measured,
         model.close,

@@ -79,6 +79,9 @@ class MockupSettings(StoredModel):
     sizes: list[tuple[int, int]] = Field(default_factory=lambda: [(2000, 2000)], min_length=1, max_length=6)
     format: PictureFormat = "jpg"
     grade: GradeModel = Field(default_factory=GradeModel)
+    camera: bool = Field(
+        default=True, description="With glow, darker corners and grain, as a camera would; off to judge colours"
+    )
     captions: list[CaptionModel] = Field(default_factory=list, max_length=8)
     clear: bool = Field(default=False, description="Only the product and its shadow, on a transparent ground")
     backdrop: BackdropModel | None = None
