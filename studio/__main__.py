@@ -5,7 +5,7 @@ from __future__ import annotations
 import argparse
 from pathlib import Path
 
-from studio import bake, packing
+from studio import bake, packing, proof
 from studio.scenes import SCENES
 
 NATIVE_PX = (2700, 2025)
@@ -19,11 +19,15 @@ def main() -> None:
     parser.add_argument("--retell", action="store_true", help="write scene.toml anew and bake nothing")
     parser.add_argument("--remap", action="store_true", help="write the maps and scene.toml anew and bake nothing")
     parser.add_argument("--quicken", action="store_true", help="write quick.exr anew and bake nothing")
+    parser.add_argument("--prove", action="store_true", help="compare the pack with a path trace of other art")
     parser.add_argument("--into", type=Path, default=Path("src/improva/scenes"))
     chosen = parser.parse_args()
     w, h = (round(v * chosen.scale) for v in NATIVE_PX)
     for name in chosen.scene:
         folder = chosen.into / name
+        if chosen.prove:
+            print(f"{name}: {proof.prove(folder, SCENES[name])}", flush=True)
+            continue
         if chosen.retell:
             packing.retell(folder, SCENES[name])
             continue

@@ -66,10 +66,12 @@ def beside(line: Points, away: float) -> Points:
     return np.asarray(line + away * np.column_stack([-along[:, 1], along[:, 0]]))
 
 
-def relief(canvas: Canvas, sewing: Sequence[Sewn], ribbed: Mapping[str, tuple[float, float, float, float]]) -> Plane:
+def relief(
+    canvas: Canvas, sewing: Sequence[Sewn], ribbed: Mapping[str, tuple[float, float, float, float]], rib_mm: float = RIB_MM
+) -> Plane:
     """Return the height of the cloth over its canvas, (h, w) in mm: doubled hems, stitches drawn into it, and ribs.
 
-    ``ribbed`` gives boxes of panels, (left, low, right, high) in flat cm, whose ribs run upwards. The knit itself is finer than a picture
+    ``ribbed`` gives boxes of panels, (left, low, right, high) in flat cm, whose ribs run upwards, one every ``rib_mm``. The knit itself is finer than a picture
     keeps; it is laid on as a weave.
     """
     w, h = (round(v / TEXEL_MM) for v in canvas.size)
@@ -77,7 +79,9 @@ def relief(canvas: Canvas, sewing: Sequence[Sewn], ribbed: Mapping[str, tuple[fl
     for panel, (left, low, right, high) in ribbed.items():
         (x0, y1), (x1, y0) = (canvas.on(panel, np.array(corner)) / TEXEL_MM for corner in ((left, low), (right, high)))
         columns = np.arange(int(x0), int(x1) + 1)
-        height[int(y0) : int(y1) + 1, columns] = RIB_DEEP * np.abs(np.cos(np.pi * columns * TEXEL_MM / RIB_MM))
+        height[int(y0) : int(y1) + 1, columns] = (
+            rib_mm / RIB_MM * RIB_DEEP * np.abs(np.cos(np.pi * columns * TEXEL_MM / rib_mm))
+        )
     fixed = 4  # bits of a pixel's fraction
 
     def px(line: Points, panel: str) -> NDArray[np.int32]:

@@ -48,11 +48,14 @@ POCKET = np.array([13.0, -44.0]) * SCALE
 STANDS_OUT, GAPES = 0.24, 0.55
 """The pocket over the front: its own thickness, and its open sides."""
 
-UNDER = Under(2.4, 1.4, 0.8, 8.0)
+UNDER = Under(1.7, 1.4, 0.6, 8.0)
 """Trousers under the ribbing, which is tight."""
 
 LINING = 0.25
 """Of a hood's inside under its outside."""
+
+RIB_MM = 3.4
+"""From one rib to the next: two stitches up, two down."""
 
 FINER = 2
 
@@ -81,7 +84,8 @@ class Worn(Wearing):
             if printed and not ribbing:
                 w, h = (v * SCALE / 10 for v in BLANK.panel(panel).trim_mm)
                 uv = np.clip(piece.flat * [1 / w, -1 / h], 0.0005, 0.9995)
-                clothing.put_piece(stage, panel, piece, uv, stage.cloth("garment", sheen=0.25))
+                shown = panel if panel in stage.reflectance else "garment"
+                clothing.put_piece(stage, panel, piece, uv, stage.cloth(shown, sheen=0.25))
             else:
                 uv = CANVAS.on(panel, piece.flat) / CANVAS.size
                 region = "trim" if ribbing and printed else "garment"
@@ -91,7 +95,7 @@ class Worn(Wearing):
                 put_lining(stage, panel, pieces[panel])
         put_cords(stage, pieces["front"])
         below = put_trousers(stage, self, settled, trouser, UNDER)
-        put_body(stage, self.body, pose, (settled, below), 1.2)
+        put_body(stage, self.body, pose, (settled, below), 2.2)
 
 
 def put_lining(stage: Stage, panel: str, piece: Piece) -> None:
@@ -123,7 +127,7 @@ def relief() -> NDArray[np.float32]:
                 rows.append(Sewn(name, line, (22.0, 25.0), 26.0, 0.8))
     outline = from_template.flat_of(BLANK.panel("pocket"), SCALE)
     rows.append(Sewn("pocket", np.concatenate([outline, outline[:1]]), (3.0, 9.0), 0.0))
-    return clothing.relief(CANVAS, rows, ribs())
+    return clothing.relief(CANVAS, rows, ribs(), RIB_MM)
 
 
 def pocket_on(front: Piece) -> Piece:

@@ -2,8 +2,16 @@
 
 from __future__ import annotations
 
+from functools import cache
+from importlib import resources
 from typing import Any
 
+import cv2
+import mitsuba as mi
+import numpy as np
+
+from improva.core.colour import LINEAR_OF_BYTE
+from improva.surfaces import SURFACES
 from studio import light, shapes, surfaces, things
 from studio.sets import grounds
 from studio.stage import Stage, rgb
@@ -65,10 +73,26 @@ def room_grounds(surface: str, wall: str) -> list[dict[str, Any]]:
     return [{**floor, "title": "Floor", "size_mm": [10 * v for v in FLOOR]}, behind]
 
 
-def daylight_room(stage: Stage, back: float) -> None:
-    """A room with boards, a plastered wall at ``back`` and a tall window on the left."""
+@cache
+def _boards(name: str) -> mi.Bitmap:
+    """A shipped surface as linear reflectance."""
+    file = resources.files("improva.surfaces").joinpath(f"{name}.jpg").read_bytes()
+    pixels = np.asarray(cv2.imdecode(np.frombuffer(file, np.uint8), cv2.IMREAD_COLOR), np.uint8)[..., ::-1]
+    return mi.Bitmap(np.ascontiguousarray(LINEAR_OF_BYTE.astype(np.float32)[pixels]))
+
+
+def daylight_room(stage: Stage, back: float, fixed: tuple[str, tuple[float, float, float]] | None = None) -> None:
+    """A room with boards, a plastered wall at ``back`` and a tall window on the left.
+
+    Floor and wall are regions, or a shipped surface and a ``fixed`` colour.
+    """
+    floor = wall = None
+    if fixed is not None:
+        times = [10 * side / mm for side, mm in zip(FLOOR, SURFACES[fixed[0]].size_mm, strict=True)]
+        floor = {"type": "bitmap", "bitmap": _boards(fixed[0]), "raw": True, "to_uv": stage.to.scale([*times, 1])}
+        wall = rgb(*fixed[1])
     light.place(stage, "apartment", 200, (0.40, 0.42, 0.45), 2.2)
     stage.softbox("window", (-230, -70, 150), (0, -10, 45), 110, 170, (13.0, 12.6, 11.6))
-    stage.table(FLOOR, (0, 0, 0))
-    stage.wall((640, 330), (0, back, 165), surfaces.trowelled())
+    stage.table(FLOOR, (0, 0, 0), fixed=floor)
+    stage.wall((640, 330), (0, back, 165), surfaces.trowelled(), wall)
     things.skirting(stage, back)

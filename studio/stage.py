@@ -160,8 +160,10 @@ class Stage:
         shapes.write_ply(path, np.array(rows, "<f4"), np.array([[0, 2, 3], [0, 3, 1]]))
         self.add(name, path, bsdf)
 
-    def table(self, size: tuple[float, float], middle: Point = (0, 0, 0), roughness: float = 0.5) -> None:
-        """A level ground, the region ``table``, of w × h cm; surfaces are laid on it at their real size."""
+    def table(
+        self, size: tuple[float, float], middle: Point = (0, 0, 0), roughness: float = 0.5, fixed: dict[str, Any] | None = None
+    ) -> None:
+        """A level ground, the region ``table``, of w × h cm; surfaces are laid on it at their real size. Or one of a ``fixed`` colour."""
         w, h = size
         x, y, z = middle
         self.quad(
@@ -171,15 +173,29 @@ class Stage:
             (0, -h, 0),
             {
                 "type": "twosided",
-                "bsdf": {"type": "principled", "base_color": self.rho("table"), "roughness": roughness, "specular": 0.3},
+                "bsdf": {
+                    "type": "principled",
+                    "base_color": fixed or self.rho("table"),
+                    "roughness": roughness,
+                    "specular": 0.3,
+                },
             },
         )
 
-    def wall(self, size: tuple[float, float], middle: Point, relief: NDArray[np.floating] | None = None) -> None:
-        """An upright backdrop, the region ``wall``, of w × h cm; ``relief`` is its plaster's height over :data:`PLASTER_CM`."""
+    def wall(
+        self,
+        size: tuple[float, float],
+        middle: Point,
+        relief: NDArray[np.floating] | None = None,
+        fixed: dict[str, Any] | None = None,
+    ) -> None:
+        """An upright backdrop, the region ``wall``, of w × h cm, or of a ``fixed`` colour.
+
+        ``relief`` is its plaster's height over :data:`PLASTER_CM`.
+        """
         w, h = size
         x, y, z = middle
-        paint: dict[str, Any] = {"type": "diffuse", "reflectance": self.rho("wall")}
+        paint: dict[str, Any] = {"type": "diffuse", "reflectance": fixed or self.rho("wall")}
         if relief is not None:
             to_uv = self.to.scale([w / PLASTER_CM, h / PLASTER_CM, 1])
             paint = {"type": "bumpmap", "arbitrary": bitmap(relief, to_uv=to_uv), "scale": PLASTER_DEEP, "bsdf": paint}

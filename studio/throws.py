@@ -13,7 +13,7 @@ from studio.cloth.obstacles import Obstacle, box
 from studio.cloth.surface import Surface, normals
 from studio.draped import throw
 from studio.kept import kept_surface
-from studio.stage import Stage, relief_of
+from studio.stage import Stage, relief_of, rgb
 
 Points = NDArray[np.float64]
 
@@ -90,8 +90,10 @@ def half_thickness(flat: Points, wide: float, long: float, thick: float) -> Poin
     return np.asarray(np.sqrt(np.clip(inward / 0.5, 0, 1)) * (thick / 2 + doubled) - drawn + 0.01)
 
 
-def put_blanket(stage: Stage, surface: Surface, thick: float = THICK, more: str = "", at: Any = None) -> None:
-    """Put a blanket on the stage: its print is the region ``front``, its other side the region ``back``."""
+def put_blanket(
+    stage: Stage, surface: Surface, thick: float = THICK, more: str = "", at: Any = None, plain: bool = False
+) -> None:
+    """Put a blanket on the stage: its print is the region ``front``, its other side the region ``back``, or white if it is ``plain``."""
     piece = surface.smoothed(FINER)["front"]
     low, high = piece.flat.min(axis=0), piece.flat.max(axis=0)
     wide, long = (high - low).tolist()
@@ -101,6 +103,7 @@ def put_blanket(stage: Stage, surface: Surface, thick: float = THICK, more: str 
     for region, side in (("front", 1.0), ("back", -1.0)):
         skin = piece.at + side * puff * piece.normal
         vertex = np.concatenate([skin, normals(skin, piece.triangles), uv], axis=1).astype("<f4")
-        cloth = stage.cloth(region, pile(), 0.05, (wide / PILE_CM, long / PILE_CM), 0.35)
+        shown = rgb(0.84, 0.83, 0.80) if plain and region == "back" else region
+        cloth = stage.cloth(shown, pile(), 0.05, (wide / PILE_CM, long / PILE_CM), 0.35)
         mesh = shapes.write_ply(stage.folder / f"{region}{more}.ply", vertex, piece.triangles)
         stage.add(region + more, mesh, cloth, at)

@@ -14,6 +14,9 @@ from studio.stage import Stage
 PRINT = {"id": "front", "title": "Print", "panel": "front"}
 BACK = part("back", "Back", {"White": "#f1f0ec", "Cream": "#e8dfcc", "Grey": "#a9aaab"})
 ROOM = (*places.FURNITURE, "book")
+CHALK, SAGE = (0.74, 0.71, 0.66), (0.36, 0.40, 0.31)
+"""Walls, linear."""
+
 Build = Callable[[Stage], None]
 
 
@@ -26,7 +29,7 @@ def spread(name: str, w: float, h: float) -> Build:
         stage.softbox("fill", (280, -60, 260), (0, 0, 0), 160, 200, (2.6, 2.8, 3.0))
         stage.around(0.30, 0.30, 0.31)
         stage.table((560, 430), (0, 0, 0))
-        throws.put_blanket(stage, throws.on_floor(name, w, h))
+        throws.put_blanket(stage, throws.on_floor(name, w, h), plain=True)
 
     return build
 
@@ -51,9 +54,9 @@ def on_bed(name: str, w: float, h: float) -> Build:
 
     def build(stage: Stage) -> None:
         stage.camera((-96, -330, 205), (4, -6, 46), 37.0, (0, -60, 50), 1.0)
-        places.daylight_room(stage, 122)
+        places.daylight_room(stage, 122, ("oak", CHALK))
         bed.put(stage, (0.66, 0.64, 0.60), (0.23, 0.21, 0.19))
-        throws.put_blanket(stage, throws.on_bed(name, w, h))
+        throws.put_blanket(stage, throws.on_bed(name, w, h), plain=True)
         things.side_table(stage, (112, 66, 0), 50, 22)
         things.plant(stage, (114, 70, 50), 62, 30, 5)
 
@@ -65,7 +68,7 @@ def folded(name: str, w: float, h: float) -> Build:
 
     def build(stage: Stage) -> None:
         stage.camera((-58, -178, 96), (1, 0, 51), 25.0, (0, -16, 50), 0.8)
-        places.daylight_room(stage, 74)
+        places.daylight_room(stage, 74, ("walnut", SAGE))
         things.bench(stage, 43)
         stack = throws.folded(name, w, h)
         throws.put_blanket(stage, stack, throws.PLIED, "@2", stage.to.translate([0, 0, 43]))
@@ -90,7 +93,7 @@ def _scenes(template: str, w: float, h: float) -> list[Scene]:
             "templates": [template],
             "finish": "soft matte",
             "views": {"front": 0.0},
-            "regions": [PRINT, BACK, *around],
+            "regions": [PRINT, *around],
             **more,
         }
         return Scene(pack, build, exposure, ROOM, measures=measures)
@@ -117,11 +120,11 @@ def _scenes(template: str, w: float, h: float) -> list[Scene]:
             "lifestyle",
             on_armchair(template, w, h),
             1.15,
-            places.room_grounds("limed", "Mist"),
+            [BACK, *places.room_grounds("limed", "Mist")],
             unprinted=True,
         ),
-        scene("bed", "On a bed", "lifestyle", on_bed(template, w, h), 1.1, places.room_grounds("oak", "Chalk")),
-        scene("folded", "Folded on a bench", "lifestyle", folded(template, w, h), 1.6, places.room_grounds("walnut", "Sage")),
+        scene("bed", "On a bed", "lifestyle", on_bed(template, w, h), 1.1, []),
+        scene("folded", "Folded on a bench", "lifestyle", folded(template, w, h), 1.6, [BACK]),
     ]
 
 

@@ -17,7 +17,7 @@ Place = tuple[float, float, float]
 Wear = Callable[[Stage, Worn, bool], None]
 """Puts a person who wears a hoodie, printed all over or not, on a stage."""
 
-PRINTS = {"front": (12 * 25.4, 12 * 25.4, 100.0), "back": (12 * 25.4, 14 * 25.4, 95.0)}
+PRINTS = {"front": (12 * 25.4, 12 * 25.4, 110.0), "back": (12 * 25.4, 14 * 25.4, 95.0)}
 """Width and height of a print, and how far below the shoulder's highest point it begins, in mm."""
 
 INK, SAND, OLIVE, SLATE = (0.030, 0.036, 0.052), (0.24, 0.20, 0.14), (0.075, 0.075, 0.045), (0.055, 0.062, 0.07)
@@ -36,7 +36,7 @@ def _camera(stage: Stage, who: Worn, eye: Place, aim: Place, fov: float, focus: 
 def in_lobby(stage: Stage, who: Worn, all_over: bool) -> None:
     """Seen from the front in a wide light room with a wooden floor."""
     _camera(stage, who, (18, -372, 136), (1, 0, 118.5), 20.7, (0, -15, 132), 2.2)
-    light.place(stage, "lobby", -64, (0.70, 0.68, 0.90), 1.8)
+    light.place(stage, "lobby", -104, (0.72, 0.70, 0.84), 1.8)
     stage.softbox("window", (-240, -160, 220), (0, 0, 122), 100, 160, (5.0, 5.6, 7.2))
     who.put(stage, INK, all_over)
 

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 import numpy as np
 
-from studio import shapes
+from studio import crockery, places, shapes
 from studio.bake import Scene
 from studio.bodies import IN, girth
+from studio.scenes.cups import AROUND
 from studio.sets import grounds, part, room, studio_light
 from studio.stage import STEEL, Stage
 
@@ -71,6 +73,55 @@ def _length() -> tuple[Any, ...]:
     return (("Length", tuple(low), tuple(high), 10 * float(np.linalg.norm(high - low))),)
 
 
+def _lying(stage: Stage, x: float, y: float, z: float, angle: float) -> Any:
+    """A pen that lies at a height, its tip at x, y, pointing away from the direction ``angle`` of the table."""
+    return stage.to.translate([x, y, z + R + 0.02]) @ stage.to.rotate([0, 0, 1], angle) @ stage.to.rotate([1, 0, 0], -90)
+
+
+def on_notebook(stage: Stage) -> None:
+    """One pen on a closed notebook by a window, a cup of coffee behind."""
+    stage.camera((5, -47, 36), (0.6, 1.0, 1.2), 17.5, (0.4, -1.5, 2.0), 0.55)
+    places.in_a_flat(stage)
+    places.slab(stage)
+    crockery.notebook(stage, (0, 2.5, 0), 64, (0.10, 0.055, 0.04))
+    put_pen(stage, _lying(stage, -5.4, -0.9, 1.5, -76), "wrap", "")
+    crockery.jug(stage, (13.5, 25, 0), (0.30, 0.36, 0.38))
+
+
+def on_table(stage: Stage) -> None:
+    """One pen on a table among trees, seen from near."""
+    stage.camera((-5, -42, 17), (0.2, 1.5, 0.9), 20.0, (0, -1.0, 0.6), 0.6)
+    places.in_shade_of_trees(stage)
+    places.slab(stage)
+    put_pen(stage, _lying(stage, -6.6, 0.2, 0, -82), "wrap", "")
+    crockery.notebook(stage, (9, 22, 0), -18)
+
+
+def alone(stage: Stage) -> None:
+    """One pen on pale stone in studio light, seen from above."""
+    stage.camera((0, -40, 70), (0, 0.4, 0), 13.6, (0, 0, 0.6), 0.25)
+    studio_light(stage, 2, 1.15)
+    room(stage)
+    put_pen(stage, _lying(stage, -5.6, -3.2, 0, -60), "wrap", "")
+
+
+def _one(
+    ending: str, title: str, kind: str, build: Callable[[Stage], None], exposure: float, around: list[dict[str, Any]]
+) -> Scene:
+    pack = {
+        "id": f"pen-{ending}",
+        "title": title,
+        "kind": kind,
+        "templates": ["pen-wrap"],
+        "views": AROUND,
+        "turns": True,
+        "unprinted": True,
+        "finish": "gloss",
+        "regions": [{"id": "wrap", "title": "Print", "panel": "wrap"}, part("cap", "Tip and cap", METAL), *around],
+    }
+    return Scene(pack, build, exposure, ("table", "wall", "slab", "notebook", "jug"), hard=True)
+
+
 PLACES = (("front", 0.0), ("a third on", 120.0), ("two thirds on", 240.0))
 SCENES = (
     Scene(
@@ -97,4 +148,7 @@ SCENES = (
         measures=_length(),
         hard=True,
     ),
+    _one("stone", "On pale stone", "studio", alone, 0.62, grounds("marble", "Mist")),
+    _one("notebook", "On a notebook by a window", "lifestyle", on_notebook, 1.5, grounds("oak")[:1]),
+    _one("table", "On a table among trees", "lifestyle", on_table, 0.4, grounds("limed")[:1]),
 )

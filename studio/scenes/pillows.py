@@ -14,6 +14,9 @@ from studio.cloth.surface import Surface
 from studio.sets import books, grounds, room, studio_light, window_light
 from studio.stage import Stage, relief_of, rgb
 
+SAND, CLAY = (0.55, 0.50, 0.42), (0.44, 0.27, 0.19)
+"""Walls, linear."""
+
 PRINT = {"id": "front", "title": "Print", "panel": "front"}
 
 
@@ -34,7 +37,7 @@ def put_pillow(stage: Stage, surface: Surface, at: object = None) -> None:
 def in_armchair(stage: Stage) -> None:
     """In the corner of an armchair by a window."""
     stage.camera((-40, -248, 112), (3, 0, 62), 24.0, (4, -10, 66), 0.9)
-    places.daylight_room(stage, 104)
+    places.daylight_room(stage, 104, ("oak", SAND))
     armchair.put(stage, (0.20, 0.155, 0.10))
     put_pillow(stage, cushions.in_armchair())
     things.plant(stage, (78, 60, 0), 130, 42, 9)
@@ -43,7 +46,7 @@ def in_armchair(stage: Stage) -> None:
 def on_bed(stage: Stage) -> None:
     """Before the pillows of a made bed."""
     stage.camera((-58, -210, 128), (2, 40, 66), 24.5, (0, 44, 68), 0.9)
-    places.daylight_room(stage, 122)
+    places.daylight_room(stage, 122, ("limed", CLAY))
     bed.put(stage, (0.55, 0.56, 0.55), (0.16, 0.185, 0.20))
     lean = stage.to.rotate([0, 0, 1], 6) @ stage.to.rotate([1, 0, 0], 58) @ stage.to.rotate([0, 0, 1], -7)
     put_pillow(stage, cushions.lying(), stage.to.translate([3, 58, bed.TOP + 18.5]) @ lean)
@@ -85,8 +88,8 @@ def _scene(
 
 PROPS = (*places.FURNITURE, "bar", "book")
 SCENES = (
-    _scene("armchair", "In an armchair", "lifestyle", in_armchair, 1.5, places.room_grounds("oak", "Sand")),
-    _scene("bed", "On a bed", "lifestyle", on_bed, 1.15, places.room_grounds("limed", "Clay")),
+    _scene("armchair", "In an armchair", "lifestyle", in_armchair, 1.5, []),
+    _scene("bed", "On a bed", "lifestyle", on_bed, 1.15, []),
     _scene("leaning", "Leaning on a bench", "lifestyle", on_bench, 1.07, grounds("linen", "Mist")),
     _scene("lying", "On boards, from above", "flat", lying, 0.44, grounds("oak", "Sand")),
 )

@@ -2,32 +2,18 @@
 
 from functools import cache
 from pathlib import Path
-from typing import Any
 
 import cv2
 import numpy as np
 import pytest
-from skimage.metrics import structural_similarity
 
-from improva.catalogue import template
-from improva.core.colour import delta_e_2000, lab, srgb_from_linear
-from improva.core.design import Design, Piece, Placement
+from improva.core.colour import delta_e_2000, lab
 from improva.core.ink import colour_reflectance, printed
-from improva.core.mockup.composite import ShadedView, composite, shade_plain_parts
-from improva.core.mockup.render import render_mockup
-from improva.core.mockup.tone import develop
-from improva.core.mockup.view import make_view
+from improva.core.mockup.composite import ShadedView, composite
 from improva.io.scene_pack import read_info, read_passes
-from studio import bake, packing
+from studio import bake, packing, proof
 from studio.scenes import SCENES
-from studio.tracing import denoised, mitsuba
-from tests.conftest import art_of, closed_wave
 from tests.scenery import packs
-
-
-def hex_of(linear: np.ndarray) -> str:
-    return "#" + "".join(f"{round(255 * float(v)):02x}" for v in srgb_from_linear(linear))
-
 
 CUP, MUG, PILLOW = "straight-tumbler-matte", "mug-15oz-studio", "pillow-square-lying"
 SAMPLES = {CUP: 64, MUG: 64, PILLOW: 44}
@@ -36,74 +22,37 @@ PARTS = {CUP: {"lid": "#1d1f23", "straw": "#a8322b"}, MUG: {"handle": "#a8322b",
 """Parts in colours of their own; grounds as the scene has them, for what a product and its ground send to each other is
 baked on the scene's own ground.
 """
-COLOURS = {
-    name: {**parts, **{r["id"]: hex_of(bake.usual(r)) for r in SCENES[name].regions if r["id"] in ("table", "wall")}}
-    for name, parts in PARTS.items()
-}
-
-
-def art() -> np.ndarray:
-    picture = closed_wave(480, 420)
-    picture[150:210, 200:280] = (250, 240, 220)
-    picture[260:330, 215:265] = (30, 30, 50)
-    return picture
-
-
-def blank_of(name: str) -> np.ndarray:
-    return colour_reflectance(template(SCENES[name].pack["templates"][0]).blank_colour)
 
 
 @cache
 def shipped(name: str) -> ShadedView:
     """A shipped scene with coloured plain parts."""
-    info = packs()[name]
-    return shade_plain_parts(make_view(info, read_passes(info), SIZES[name]), COLOURS[name])
+    return proof.shaded(packs()[name].folder, SCENES[name], SIZES[name], PARTS[name])
 
 
 @cache
 def truth(name: str) -> np.ndarray:
     """Path-trace the same scene with the art as a texture."""
-    scene = SCENES[name]
-    pixels = np.ascontiguousarray(printed(art(), blank_of(name)))
-    texture = {"type": "bitmap", "bitmap": mitsuba().Bitmap(pixels), "raw": True, "filter_type": "bilinear"}
-    region = next(r["id"] for r in scene.regions if "panel" in r)
-    parts = {part: plain(colour) for part, colour in COLOURS[name].items()}
-    traced = bake.trace(scene, SIZES[name], {region: texture, **parts}, SAMPLES[name], seed=9000)
-    return develop(denoised(traced[..., :3], traced), scene.exposure)
-
-
-def plain(colour: str) -> dict[str, Any]:
-    return {"type": "rgb", "value": [float(v) for v in colour_reflectance(colour)]}
+    return proof.traced(SCENES[name], proof.art(), SIZES[name], PARTS[name], SAMPLES[name])
 
 
 @pytest.mark.parametrize("name", [CUP, MUG, PILLOW])
 def test_a_mock_up_matches_a_path_trace(name: str) -> None:
     """Three shipped packs: a cup, a glazed mug with a handle, and cloth."""
-    drawn, blank = art_of(art()), template(SCENES[name].pack["templates"][0])
-    panel = blank.panel()
-    design = Design(blank, panel, (Piece("art", drawn.facts.size, whole(panel)),))
-    picture = render_mockup(shipped(name), [design], lambda _: drawn, 0)
-    error = delta_e_2000(lab(picture), lab(truth(name)))
-    similar = structural_similarity(picture, truth(name), channel_axis=2)  # Wang et al. 2004
-    print(f"{name}: ΔE2000 mean {error.mean():.3f}, 95th percentile {np.percentile(error, 95):.2f}; SSIM {similar:.4f}")
-    assert error.mean() <= 1.0
-    assert similar >= 0.99
-
-
-def whole(panel: Any) -> Placement:
-    """The art covers exactly the trim, so the whole picture is visible."""
-    bleed = 1 - 2 * panel.bleed_mm / panel.file_mm[0]
-    return Placement("stretch", scale=bleed)
+    found = proof.compared(proof.mocked_up(shipped(name), SCENES[name], proof.drawn()), truth(name))
+    print(f"{name}: {found}")
+    assert found.error <= 1.0
+    assert found.similar >= 0.99
 
 
 def test_multiplying_art_over_a_picture_is_worse() -> None:
     """Flat art multiplied over a picture of the white blank, the usual method by hand, is far from the truth."""
-    shaded = shipped(CUP)
-    white_art = np.ascontiguousarray(printed(np.full((8, 8, 3), 255, np.uint8), blank_of(CUP))[..., ::-1])
+    shaded, blank = shipped(CUP), colour_reflectance(proof.blank_of(SCENES[CUP]).blank_colour)
+    white_art = np.ascontiguousarray(printed(np.full((8, 8, 3), 255, np.uint8), blank)[..., ::-1])
     white = composite(shaded, {"wrap": white_art})[..., ::-1]
     seen = shaded.view.maps["wrap"]
     h, w = seen.rows.stop - seen.rows.start, seen.columns.stop - seen.columns.start
-    flat = cv2.resize(art()[:, 120:360], (w, h), interpolation=cv2.INTER_AREA)
+    flat = cv2.resize(proof.art()[:, 120:360], (w, h), interpolation=cv2.INTER_AREA)
     usual = white.copy()
     usual[seen.rows, seen.columns] = (white[seen.rows, seen.columns].astype(float) * flat / 255).astype(np.uint8)
     window = (seen.rows, seen.columns)

@@ -28,6 +28,7 @@ from ..io.print_file import write_print_file
 from .large_prints import bench_blanket
 from .load import bench_load
 from .pictures import bench_contour, bench_film, bench_first_picture, bench_picture, bench_scenes_memory, bench_thumbnails
+from .spectrum import bench_spectra
 from .timing import median, row
 from .year import bench_year
 
@@ -170,4 +171,5 @@ def run_all() -> list[dict[str, Any]]:
         *bench_year(),
         *bench_load(),
         *bench_blanket(art.data),
+        *bench_spectra(art),
     ]
