@@ -7,6 +7,7 @@ import zipfile
 from pathlib import Path
 
 import numpy as np
+import pypdfium2
 import pytest
 from PIL import Image
 
@@ -43,7 +44,7 @@ def sent(client: ApiClient, mug: str, table: str, **photos: bytes) -> Answer:
 def test_open_places_are_found_in_the_design(client: ApiClient, mug: str) -> None:
     state = client.get(f"{mug}/orders").json
     assert [(p["name"], p["kind"]) for p in state["places"]] == [("name", "words"), ("photo", "photograph")]
-    assert state["example"].splitlines()[0] == "order,name,photo"
+    assert state["example"].splitlines()[0] == "order,name,photo,quantity"
     bare = f"/api/pairs/{drop(client, None, 'plain.png')['id']}/mug-11oz"
     assert client.get(f"{bare}/orders").json["places"] == []
     assert sent(client, bare, "order\n1\n").status_code == 422
@@ -84,6 +85,23 @@ def test_a_table_makes_each_order_and_reports_the_bad_ones(client: ApiClient, mu
     assert archive.read("1041/1041_ticket.pdf").startswith(b"%PDF")
     again = sent(client, mug, table, ada=photo(230), ed=photo(120), tiny=photo(200, 60), broken=b"no picture").json
     assert ended(client, again)["files"][0]["url"] == file["url"], "the same orders are made once"
+
+
+def test_items_of_one_order_are_all_made_and_the_design_is_reported_once(client: ApiClient, mug: str) -> None:
+    table = "order,name,photo,quantity\n7,Ada,ada.jpg,2\n7,Bo,ada.jpg,\n8,Cy,no.jpg,1\n9,Maximiliane Wilhelmina,none.jpg,x\n"
+    file = ended(client, sent(client, mug, table, ada=photo(230)).json)["files"][0]
+    archive = zipfile.ZipFile(io.BytesIO(client.get(file["url"]).data))
+    rows = list(csv.DictReader(io.StringIO(archive.read("orders.csv").decode(), newline="")))
+    made = {row["order"]: row["quantity"] for row in rows if row["state"] == "made"}
+    assert made == {"7-1": "2", "7-2": "1"}
+    assert {f"{n}/{n}_print.png" for n in made} <= set(archive.namelist())
+    issues = client.get(f"{mug}/orders").json["issues"]
+    said = [issue["why"] for issue in issues]
+    assert len(said) == len(set(said)), "nothing is said twice"
+    design = {issue["why"] for issue in issues if issue["name"] == "All orders"}
+    assert design and not design & {issue["why"] for issue in issues if issue["name"] != "All orders"}
+    pages = pypdfium2.PdfDocument(archive.read("7-1/7-1_ticket.pdf"))
+    assert "2" in pages[0].get_textpage().get_text_range().split()
 
 
 def test_one_order_by_hand_and_its_missing_values(client: ApiClient, mug: str) -> None:

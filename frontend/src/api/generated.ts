@@ -4441,6 +4441,11 @@ export interface components {
             photos?: {
                 [key: string]: number;
             };
+            /**
+             * Quantity
+             * @default 1
+             */
+            quantity: number;
             /** Values */
             values?: {
                 [key: string]: string;

@@ -76,6 +76,11 @@ export const selling = {
     for (const photo of photos) form.append("photos", photo);
     return data(server.POST(`${PAIR}/orders`, { ...ofPair(place), body: form as unknown as OrdersForm }));
   },
-  makeOrder: (place: Place, name: string, values: Record<string, string>, photos: Record<string, number>) =>
-    data(server.POST(`${PAIR}/order`, { ...ofPair(place), body: { name, values, photos } })),
+  makeOrder: (
+    place: Place,
+    name: string,
+    values: Record<string, string>,
+    photos: Record<string, number>,
+    quantity: number,
+  ) => data(server.POST(`${PAIR}/order`, { ...ofPair(place), body: { name, values, photos, quantity } })),
 };

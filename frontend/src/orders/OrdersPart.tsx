@@ -103,7 +103,7 @@ function FromTable({ state, work, place, busy }: Parts) {
   const pictures = state.places.some(({ kind }) => kind === "photograph");
   return (
     <div className="grid gap-1.5">
-      <Heading aside="one order per row">From a table</Heading>
+      <Heading aside="one item per row; an order may have several">From a table</Heading>
       <pre className="overflow-x-auto border border-rule bg-paper p-2 text-xs">{state.example}</pre>
       <div className="flex flex-wrap gap-2">
         <FileButton name="Table of orders" accept=".csv,text/csv" onFiles={([file]) => setTable(file ?? null)}>
@@ -129,6 +129,7 @@ function FromTable({ state, work, place, busy }: Parts) {
 
 function ByHand({ state, work, place }: Omit<Parts, "busy">) {
   const [name, setName] = useState("");
+  const [quantity, setQuantity] = useState(1);
   const [values, setValues] = useState<Record<string, string>>({});
   const [photos, setPhotos] = useState<Record<string, { id: number; title: string }>>({});
   const [problem, setProblem] = useState<string | null>(null);
@@ -149,13 +150,24 @@ function ByHand({ state, work, place }: Omit<Parts, "busy">) {
       onSubmit={(event) => {
         event.preventDefault();
         const chosen = Object.fromEntries(Object.entries(photos).map(([place, { id }]) => [place, id]));
-        work.start(() => api.makeOrder(place, name.trim(), values, chosen));
+        work.start(() => api.makeOrder(place, name.trim(), values, chosen, quantity));
       }}
     >
       <Heading>One order by hand</Heading>
       <label className="grid grid-cols-[7rem_minmax(0,1fr)] items-center gap-2 text-sm">
         <span className="text-soft">Order</span>
         <input className={INPUT} value={name} maxLength={60} onChange={(event) => setName(event.target.value)} />
+      </label>
+      <label className="grid grid-cols-[7rem_minmax(0,1fr)] items-center gap-2 text-sm">
+        <span className="text-soft">Quantity</span>
+        <input
+          className={INPUT}
+          type="number"
+          min={1}
+          max={999}
+          value={quantity}
+          onChange={(event) => setQuantity(Math.max(1, Math.min(999, Math.round(Number(event.target.value)) || 1)))}
+        />
       </label>
       {state.places.map((place) =>
         place.kind === "words" ? (

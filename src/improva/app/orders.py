@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from ..core.csv_cells import text_cell
-from ..core.errors import ImprovaError, ListingError, Stopped
+from ..core.errors import ImprovaError, ListingError, PieceError, Stopped
 from ..core.orders import Order, OrderProblem
 from ..core.output import slug
 from ..core.progress import Progress
@@ -24,7 +24,7 @@ from .artworks import plain_name
 from .made_files import keep_file
 from .mockups import make_picture
 from .pair import Pair
-from .personalisation import OpenPlace, check_order, pair_of_order
+from .personalisation import OpenPlace, check_findings, pair_of_order
 from .print_files import make_set, make_side
 from .print_plans import printing_of
 from .services import Services
@@ -34,15 +34,19 @@ from .tickets import ticket_of
 PROOF_PX = (1600, 1200)
 
 
-REPORT = "_orders.json"
+DESIGN = "All orders"
+"""Name under which the report says what is to be checked on the design itself."""
 
 
 def _made_for(
     services: Services, pair: Pair, name: str, order: dict[str, Any], progress: Progress
 ) -> tuple[list[tuple[str, Path | bytes]], list[str]]:
-    """Return one order's files by name, and remarks to check. Raises :class:`ImprovaError` where it cannot be made."""
-    now, notes = pair_of_order(services, pair, name, order["values"], order["photos"])
-    notes += check_order(services, now)
+    """Return an item's files by name, and remarks to check. Raises :class:`ImprovaError` with every reason why it cannot be made."""
+    now, notes = pair_of_order(services, pair, name, order["values"], order["photos"], order.get("quantity", 1))
+    failures, warnings = check_findings(services, now)
+    if failures:
+        raise PieceError(" ".join(failures))
+    notes += warnings
     printing = printing_of(now)
     if len(now.printed) > 1:
         *_, print_file = make_set(services, now, printing, progress)
@@ -68,24 +72,29 @@ def _proofs(services: Services, pair: Pair, name: str) -> list[tuple[str, Path |
     return [(f"{name}_proof_{slug(shot.view)}.jpg", make_picture(services, pair, shot, PROOF_PX, "jpg")[2]) for shot in shots]
 
 
-def _table(issues: list[OrderIssueModel], names: list[str]) -> str:
+def _table(issues: list[OrderIssueModel], made: dict[str, int]) -> str:
+    """Return the results as CSV; ``made`` holds the quantity of each item that was made."""
     out = io.StringIO()
     rows = csv.writer(out)
-    rows.writerow(["order", "state", "to check"])
+    rows.writerow(["order", "quantity", "state", "to check"])
     by_name: dict[str, list[OrderIssueModel]] = {}
     for issue in issues:
         by_name.setdefault(issue.name, []).append(issue)
-    for name in dict.fromkeys([*names, *by_name]):
+    for name in dict.fromkeys([*made, *by_name]):
         reasons = " ".join(issue.why for issue in by_name.get(name, []))
-        rows.writerow([text_cell(name), "made" if name in names else "not made", text_cell(reasons)])
+        state = "" if name == DESIGN else "made" if name in made else "not made"
+        rows.writerow([text_cell(name), made.get(name, ""), state, text_cell(reasons)])
     return out.getvalue()
 
 
 def orders_job(services: Services, parameters: dict[str, Any], progress: Progress) -> list[str]:
-    """Run a job of orders. An order that fails is reported and does not stop the others."""
+    """Run a job of orders. An item that fails is reported and does not stop the others.
+
+    What the checks say of the design itself is reported once, not again for every item.
+    """
     pair = services.pairs.load(parameters["artwork_id"], parameters["template_id"])
     issues = [OrderIssueModel.model_validate(each) for each in parameters["issues"]]
-    names: list[str] = []
+    made: dict[str, int] = {}
     name = f"{slug(pair.art.title)}_{pair.template.id}_orders.zip"
     key = key_of(
         "orders",
@@ -99,6 +108,8 @@ def orders_job(services: Services, parameters: dict[str, Any], progress: Progres
     )
 
     def make(target: Path) -> None:
+        _, known = check_findings(services, pair)
+        issues.extend(OrderIssueModel(name=DESIGN, why=why, made=True) for why in known)
         with atomic_path(target) as temporary, zipfile.ZipFile(temporary, "w", zipfile.ZIP_STORED) as archive:
             for i, order in enumerate(parameters["orders"]):
                 part = progress.part(i / len(parameters["orders"]), (i + 1) / len(parameters["orders"]))
@@ -109,15 +120,15 @@ def orders_job(services: Services, parameters: dict[str, Any], progress: Progres
                 except ImprovaError as problem:
                     issues.append(OrderIssueModel(name=order["name"], why=str(problem), made=False))
                     continue
-                names.append(order["name"])
-                issues.extend(OrderIssueModel(name=order["name"], why=why, made=True) for why in notes)
+                made[order["name"]] = order.get("quantity", 1)
+                issues.extend(OrderIssueModel(name=order["name"], why=why, made=True) for why in notes if why not in known)
                 for inside, file in files:
                     if isinstance(file, bytes):
                         archive.writestr(f"{order['name']}/{inside}", file)
                     else:
                         archive.write(file, f"{order['name']}/{inside}")
-            archive.writestr("orders.csv", _table(issues, names))
-        report = {"made": names, "issues": [issue.model_dump() for issue in issues]}
+            archive.writestr("orders.csv", _table(issues, made))
+        report = {"made": list(made), "issues": [issue.model_dump() for issue in issues]}
         atomic_write(target.with_suffix(".json"), json.dumps(report, ensure_ascii=False).encode())
 
     return [keep_file(services, pair, "print", key, name, make)[0]]
@@ -151,16 +162,24 @@ def orders_with_photos(
     orders: list[dict[str, Any]] = []
     problems = []
     for line, order in rows:
-        try:
-            photos = {name: art_of(order.values[name]) for name in wanted}
-        except ListingError as problem:
-            problems.append(OrderProblem(order.name, line, str(problem)))
+        photos, reasons = dict[str, int](), list[str]()
+        for name in wanted:
+            try:
+                photos[name] = art_of(order.values[name])
+            except ListingError as problem:
+                reasons.append(str(problem))
+        if reasons:
+            problems.append(OrderProblem(order.name, line, " ".join(dict.fromkeys(reasons))))
             continue
-        orders.append({"name": order.name, "values": order.values, "photos": photos})
+        orders.append({"name": order.name, "values": order.values, "photos": photos, "quantity": order.quantity})
     return orders, problems
 
 
 def example_table(places: list[OpenPlace]) -> str:
     """Return an example table of orders for some open places, as CSV."""
-    head = ",".join(["order", *(place.name for place in places)])
-    return f"{head}\n{','.join(['1041', *('Ada' if p.kind == 'words' else 'ada.jpg' for p in places)])}\n"
+    buyers = ("1041", "Ada", 1), ("1042", "Bo", 2), ("1042", "Cy", 1)
+    lines = [
+        [number, *(name if place.kind == "words" else f"{name.lower()}.jpg" for place in places), str(quantity)]
+        for number, name, quantity in buyers
+    ]
+    return "".join(f"{','.join(line)}\n" for line in (["order", *(place.name for place in places), "quantity"], *lines))

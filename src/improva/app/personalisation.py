@@ -89,34 +89,38 @@ def _nobody() -> Any:
 
 
 def pair_of_order(
-    services: Services, pair: Pair, name: str, values: Mapping[str, str], photos: Mapping[str, int]
+    services: Services, pair: Pair, name: str, values: Mapping[str, str], photos: Mapping[str, int], quantity: int = 1
 ) -> tuple[Pair, list[str]]:
-    """Return the pair as it is for one order, and remarks to check.
+    """Return the pair as it is for an item of an order, and remarks to check.
 
     Raises:
-        PieceError: words are too long, or a letter is missing.
+        PieceError: words are too long, or letters are missing. It names every reason.
     """
-    remarks: list[str] = []
-    pieces = {}
+    remarks, reasons = list[str](), list[str]()
+    pieces: dict[str, list[dict[str, Any]]] = {}
     for panel_id, stored in pair.row.pieces.items():
         panel = pair.template.panel(panel_id)
-        pieces[panel_id] = [
-            _filled(services, pair, panel, body, values, photos, remarks) for body in PIECES.validate_python(stored)
-        ]
+        pieces[panel_id] = []
+        for body in PIECES.validate_python(stored):
+            try:
+                pieces[panel_id].append(_filled(services, pair, panel, body, values, photos, remarks))
+            except PieceError as problem:
+                reasons.append(str(problem))
+    if reasons:
+        raise PieceError(" ".join(dict.fromkeys(reasons)))
     notes = "\n".join(part for part in (f"Order {name}", pair.row.printing.get("notes", "")) if part)
-    row = replace(pair.row, pieces=pieces, printing={**pair.row.printing, "notes": notes})
+    row = replace(pair.row, pieces=pieces, printing={**pair.row.printing, "notes": notes, "copies": quantity})
     return services.pairs.assemble(pair.art, pair.template, row), remarks
 
 
-def check_order(services: Services, pair: Pair) -> list[str]:
-    """Run the checks on a pair and return their warnings. Raises :class:`PieceError` with the first failure."""
-    notes = []
+def check_findings(services: Services, pair: Pair) -> tuple[list[str], list[str]]:
+    """Run the checks on a pair. Return what must be fixed, and what is to be looked at."""
+    failures, warnings = list[str](), list[str]()
     for panel in pair.printed:
         content = pair.content(panel)
         assert content is not None, "what is printed is laid"
         for check in services.preflight.check(pair, panel, content)["checks"]:
-            if check["status"] == "fail":
-                raise PieceError(f"{check['title']}: {check['message']}")
-            if check["status"] == "warn":
-                notes.append(f"{check['title']}: {check['message']}")
-    return notes
+            said = f"{check['title']}: {check['message']}"
+            if check["status"] in ("fail", "warn"):
+                (failures if check["status"] == "fail" else warnings).append(said)
+    return failures, warnings

@@ -12,6 +12,7 @@ from improva.catalogue import template
 from improva.core.csv_cells import read_text_cell, text_cell
 from improva.core.errors import ListingError, PieceError
 from improva.core.orders import fill_words, read_orders
+from improva.core.orders.rows import item_names
 from improva.core.pieces import Lettering, lettering_shape
 from improva.core.words import WordPath
 from improva.core.words.font import open_font
@@ -36,12 +37,37 @@ def test_tables_with_any_separator_and_column_order_are_read(mark: str) -> None:
     assert read_orders(text.replace("Ada", "Zoë").encode("cp1252"), FIELDS)[0][0][1].values["name"] == "Zoë"
 
 
-def test_a_bad_row_is_reported_and_the_rest_is_read() -> None:
-    orders, problems = read("order,name,photo\n1,Ada,a.jpg\n,Bo,b.jpg\n2,,c.jpg\n1,Cy,d.jpg\n\n3,Di,e.jpg\n,,\n../4,Ed,f.jpg\n")
+def test_a_bad_row_is_reported_with_every_reason_and_the_rest_is_read() -> None:
+    orders, problems = read("order,name,photo\n1,Ada,a.jpg\n,Bo,b.jpg\n2,,c.jpg\n5,,\n\n3,Di,e.jpg\n,,\n../4,Ed,f.jpg\n")
     assert list(orders) == ["1", "3", "4"], "a name is safe as a folder's"
-    assert problems == {"line 3": "It has no order number.", "2": "Nothing is given for 'name'."} | {
-        "1": "Another line has this order number."
+    assert problems == {
+        "line 3": "It has no order number.",
+        "2": "Nothing is given for 'name'.",
+        "5": "Nothing is given for 'name' and 'photo'.",
     }
+
+
+def test_an_order_holds_several_items_with_quantities() -> None:
+    """No item is dropped: each gets a name of its own."""
+    table = "order,name,Quantity\n1041,Ada,\n1042,Bo,2\n1042,Cy,1\n1043,Di,0\n1044,Ed,many\n1045,,1.5\n"
+    orders, problems = read_orders(table.encode(), ["name"])
+    assert [(o.name, o.values["name"], o.quantity) for _, o in orders] == [
+        ("1041", "Ada", 1),
+        ("1042-1", "Bo", 2),
+        ("1042-2", "Cy", 1),
+    ]
+    assert {p.name: p.why for p in problems} == {
+        "1043": "The quantity '0' is not a whole number from 1 to 999.",
+        "1044": "The quantity 'many' is not a whole number from 1 to 999.",
+        "1045": "Nothing is given for 'name'. The quantity '1.5' is not a whole number from 1 to 999.",
+    }
+
+
+@given(st.lists(st.sampled_from(["7", "A", "a", "7-1", "7-2", "A-1", "7-1-item"]), max_size=12))
+def test_items_have_names_of_their_own(numbers: list[str]) -> None:
+    names = item_names(numbers)
+    assert len({name.casefold() for name in names}) == len(numbers)
+    assert all(name.startswith(number) for name, number in zip(names, numbers, strict=True))
 
 
 @pytest.mark.parametrize(

@@ -1,7 +1,7 @@
 """Personalised orders: a design with open places, filled from what a buyer sends."""
 
 from .personalisation import Filled, fill_words, least_cap
-from .rows import Order, OrderProblem, read_orders
+from .rows import Order, OrderProblem, missing_values, read_orders
 
 __all__ = [
     "Filled",
@@ -9,5 +9,6 @@ __all__ = [
     "OrderProblem",
     "fill_words",
     "least_cap",
+    "missing_values",
     "read_orders",
 ]

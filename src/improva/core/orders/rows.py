@@ -1,34 +1,45 @@
-"""Orders as a table: one per row, with a column for each open place."""
+"""Orders as a table: one item per row, with a column for each open place. Rows with the same order number belong together."""
 
 from __future__ import annotations
 
 import csv
 import io
 import re
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 
 from ..csv_cells import read_text_cell
 from ..errors import ListingError
 
-ORDER = "order"
-"""Column that holds the name of an order."""
+ORDER, QUANTITY = "order", "quantity"
+"""Columns that hold an order's number, and how many of an item are wanted; the second may be missing, which means one each."""
 
-MOST_ORDERS, MOST_BYTES = 500, 5_000_000
+MOST_ORDERS, MOST_BYTES, MOST_EACH = 500, 5_000_000, 999
+"""Most items of a table, most bytes of it, and most pieces of one item."""
+
 NAME = re.compile(r"[^\w.-]+")
 
 
 @dataclass(frozen=True)
 class Order:
-    """One order: its name, safe for file names, and the values of its open places."""
+    """One item of an order.
+
+    Attributes:
+        name: of the item, safe for file names and different from all others: the order's number, and where an order has
+            several items the item's place in it too.
+        values: of its open places.
+        quantity: how many are wanted.
+    """
 
     name: str
     values: dict[str, str]
+    quantity: int = 1
 
 
 @dataclass(frozen=True)
 class OrderProblem:
-    """An order that cannot be made, and the reason; ``line`` is its line in the table."""
+    """An item that cannot be made, and every reason; ``line`` is its line in the table."""
 
     name: str
     line: int
@@ -48,11 +59,12 @@ def read_orders(data: bytes, fields: Sequence[str]) -> tuple[list[tuple[int, Ord
     """Read a CSV (RFC 4180; semicolons and tabs are accepted too).
 
     Args:
-        data: the file. Its first line names the columns: ``order`` and the open places.
+        data: the file. Its first line names the columns: ``order``, the open places, and ``quantity`` where it is not
+            always 1.
         fields: the open places of the design.
 
     Returns:
-        orders with their lines, and rows that are none.
+        items with their lines, and rows that are none.
 
     Raises:
         ListingError: it is no table, a column is missing, or there are too many rows.
@@ -65,28 +77,62 @@ def read_orders(data: bytes, fields: Sequence[str]) -> tuple[list[tuple[int, Ord
     missing = [name for name in (ORDER, *fields) if name.casefold() not in columns]
     if missing:
         raise ListingError(f"The table has no column '{missing[0]}'. It needs: {', '.join((ORDER, *fields))}.")
-    orders: list[tuple[int, Order]] = []
+    counted = columns.get(QUANTITY) if QUANTITY not in {field.casefold() for field in fields} else None
+    items: list[tuple[int, str, Order]] = []
     problems: list[OrderProblem] = []
-    seen: set[str] = set()
     try:
         for row in rows:
             values = {name: read_text_cell((row[columns[name.casefold()]] or "").strip()) for name in (ORDER, *fields)}
-            name = NAME.sub("-", values.pop(ORDER)).strip("-.")[:60]
-            empty = [field for field, value in values.items() if not value]
-            if not name and len(empty) == len(fields):
+            number = NAME.sub("-", values.pop(ORDER)).strip("-.")[:60]
+            if not number and not any(values.values()):
                 continue
+            quantity, reasons = _quantity((row[counted] or "").strip() if counted is not None else "")
+            reasons = [*([] if number else ["It has no order number."]), *missing_values(values), *reasons]
             line = rows.line_num
-            if not name:
-                problems.append(OrderProblem(f"line {line}", line, "It has no order number."))
-            elif name.casefold() in seen:
-                problems.append(OrderProblem(name, line, "Another line has this order number."))
-            elif empty:
-                problems.append(OrderProblem(name, line, f"Nothing is given for '{empty[0]}'."))
+            if reasons:
+                problems.append(OrderProblem(number or f"line {line}", line, " ".join(reasons)))
             else:
-                seen.add(name.casefold())
-                orders.append((line, Order(name, values)))
+                items.append((line, number, Order(number, values, quantity)))
     except csv.Error as wrong:
         raise ListingError(f"Line {rows.line_num} of the table cannot be read: {wrong}.") from wrong
-    if len(orders) > MOST_ORDERS:
-        raise ListingError(f"{len(orders)} orders are too many at once: send up to {MOST_ORDERS}.")
-    return orders, problems
+    if len(items) > MOST_ORDERS:
+        raise ListingError(f"{len(items)} orders are too many at once: send up to {MOST_ORDERS}.")
+    names = item_names([number for _, number, _ in items])
+    return [(line, replace(order, name=name)) for (line, _, order), name in zip(items, names, strict=True)], problems
+
+
+def missing_values(values: Mapping[str, object]) -> list[str]:
+    """Return the sentence that names all open places without a value, or nothing."""
+    empty = [f"'{name}'" for name, value in values.items() if not value]
+    return [f"Nothing is given for {' and '.join(filter(None, (', '.join(empty[:-1]), empty[-1])))}."] if empty else []
+
+
+def _quantity(text: str) -> tuple[int, list[str]]:
+    """Return a quantity, 1 where nothing is written, and the reason why a text is none."""
+    if not text:
+        return 1, []
+    if re.fullmatch(r"[0-9]{1,4}", text) and 1 <= int(text) <= MOST_EACH:
+        return int(text), []
+    return 1, [f"The quantity '{text}' is not a whole number from 1 to {MOST_EACH}."]
+
+
+def item_names(numbers: Sequence[str]) -> list[str]:
+    """Return a name for each item: its order's number, with its place in the order where that has several items.
+
+    Names are different in upper and lower case alike, for they become folders; ``1041-2`` may also be an order's own number.
+    """
+    total = Counter(number.casefold() for number in numbers)
+    taken = {number.casefold() for number in numbers if total[number.casefold()] == 1}
+    place: Counter[str] = Counter()
+    names = []
+    for number in numbers:
+        key = number.casefold()
+        name = number
+        if total[key] > 1:
+            place[key] += 1
+            name = f"{number}-{place[key]}"
+            while name.casefold() in taken:
+                name = f"{name}-item"
+            taken.add(name.casefold())
+        names.append(name)
+    return names

@@ -11,7 +11,7 @@ from ...app.orders import example_table, orders_with_photos
 from ...app.pair import Pair
 from ...app.personalisation import OpenPlace, open_places
 from ...core.errors import ListingError
-from ...core.orders import OrderProblem
+from ...core.orders import OrderProblem, missing_values
 from ...core.output import slug
 from ...store.models.orders import OrderIssueModel
 from ..context import jobs, load_pair, services
@@ -88,8 +88,8 @@ def make_order(path: PairPath, body: OrderIn) -> dict[str, Any]:
     _check_open_places(places)
     values = {place.name: body.values.get(place.name, "").strip() for place in places if place.kind == "words"}
     photos = {place.name: body.photos.get(place.name) for place in places if place.kind == "photograph"}
-    if empty := [name for name, value in {**values, **photos}.items() if not value]:
-        raise ListingError(f"Nothing is given for '{empty[0]}'.")
+    if reasons := missing_values({**values, **photos}):
+        raise ListingError(reasons[0])
     for art in photos.values():
         services.artworks.get(art or 0)
-    return _start(pair, [{"name": slug(body.name), "values": values, "photos": photos}], [])
+    return _start(pair, [{"name": slug(body.name), "values": values, "photos": photos, "quantity": body.quantity}], [])

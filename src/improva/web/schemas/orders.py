@@ -7,6 +7,7 @@ from typing import Literal
 from flask_openapi3 import FileStorage
 from pydantic import BaseModel, Field
 
+from ...core.orders.rows import MOST_EACH
 from ...store.models.base import RowId
 from ...store.models.orders import OrderIssueModel
 from .common import In, Out
@@ -43,3 +44,4 @@ class OrderIn(In):
     name: str = Field(min_length=1, max_length=60)
     values: dict[str, str] = Field(default_factory=dict)
     photos: dict[str, RowId] = Field(default_factory=dict)
+    quantity: int = Field(default=1, ge=1, le=MOST_EACH)
