@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from improva.catalogue import template
-from studio import grid_cloth, shapes
+from studio import shapes
 
 Points = NDArray[np.float64]
 BLANK = template("tote-gusset")
@@ -104,11 +104,16 @@ def sheets() -> Sheets:
     return sheets_by_name
 
 
+def normals(at: Points) -> Points:
+    """Return the normals of a grid of points (rows, columns, 3), towards the viewer if rows run down; not of unit length."""
+    return np.asarray(np.cross(np.gradient(at, axis=0), np.gradient(at, axis=1)))
+
+
 def lining(name: str) -> Points:
     """A part's sheet moved inwards by the wall's thickness, and kept clear of the seams."""
     at = sheets()[name][0]
     outward = at - np.array([0, 0, H / 2])
-    normal = grid_cloth.normals(at)
+    normal = normals(at)
     normal /= np.maximum(np.linalg.norm(normal, axis=2, keepdims=True), 1e-9)
     normal *= np.sign((normal * outward).sum(axis=2).mean())
     return np.asarray((at - THICK * normal) * (IN_GUSSET if name.startswith("gusset") else IN_SIDE))

@@ -53,11 +53,6 @@ def _kept(path: Path, make: Callable[[], Mapping[str, Part]]) -> dict[str, Part]
         }
 
 
-def kept(name: str, code: Code, make: Callable[[], tuple[Part, ...]]) -> tuple[Part, ...]:
-    """Return a shape's parts from the cache, or make and store them."""
-    return tuple(_kept(place_of(name, code), lambda: {f"arr_{i}": part for i, part in enumerate(make())}).values())
-
-
 def kept_surface(name: str, code: Code, make: Callable[[], Surface], details: str = "") -> Surface:
     """Return a settled cloth from the cache, or make and store it.
 

@@ -75,8 +75,8 @@ def _plain(ending: str, title: str, wear: Wear, who: Worn, exposure: float, pane
 
 
 def _all_over(ending: str, title: str, wear: Wear, who: Worn, exposure: float, panel: str) -> Scene:
-    unseen = ("back",) if panel == "front" else ("front", "pocket")
-    prints = [{"id": p.id, "title": p.title, "panel": p.id, "on": "garment"} for p in BLANK.panels if p.id not in unseen]
+    seen = [p for p in BLANK.panels if p.id != "pocket" or panel == "front"]  # some of the other side is seen beside the arms
+    prints = [{"id": p.id, "title": p.title, "panel": p.id, "on": "garment"} for p in seen]
     plain = {"White": "#f1f0ec", "Black": "#1a1a1c", "Grey": "#8e8f92"}
     regions: list[dict[str, Any]] = [
         *prints,

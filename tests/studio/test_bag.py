@@ -48,3 +48,9 @@ def test_a_print_is_neither_stretched_nor_squeezed(sheet: str) -> None:
 def test_the_bag_stands_on_the_floor() -> None:
     low = [at[..., 2].min() for at, _ in bag.sheets().values()]
     assert min(low) > -0.01 and max(low) < 0.1
+
+
+def test_normals_point_to_the_viewer_if_rows_run_down() -> None:
+    x, z = np.meshgrid(np.arange(5.0), -np.arange(4.0))
+    normal = bag.normals(np.stack([x, 0 * x, z], -1))
+    assert (normal[..., 1] < 0).all() and np.allclose(normal[..., [0, 2]], 0)

@@ -7,7 +7,7 @@ from shapely import Polygon
 from improva.catalogue import template
 from studio import wardrobe
 from studio.cloth.material import JERSEY
-from studio.draped import laid, tshirt, tshirt_flat, tshirt_hung, tshirt_worn
+from studio.draped import laid, tshirt, tshirt_flat, tshirt_hung, tshirt_worn, worn
 from studio.draped.tshirt import Cut
 from studio.draped.worn import Motion
 from studio.people import poses
@@ -75,8 +75,9 @@ def test_a_settled_shirt_is_kept_and_keeps_its_cloth(name: str, monkeypatch: pyt
     assert len(crossed) == 0 or name in {"ash", "damson"}
 
 
-def test_a_person_wears_a_shirt() -> None:
+def test_a_person_wears_a_shirt(monkeypatch: pytest.MonkeyPatch) -> None:
     """A body grows into a coarse shirt and lowers its arms: the shirt hangs from the shoulders, and sleeves lie round the arms."""
+    monkeypatch.setattr(worn, "GRID_CM", 1.6)
     body = Body("ash")
     cloth = tshirt_worn.worn(COARSE, body, poses.hands_down(body), Motion(growing=16, moving=16, settling=1, resting=1))
     assert np.percentile(cloth.stretch(), 99) < 1.2
