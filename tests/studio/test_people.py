@@ -3,6 +3,7 @@
 import numpy as np
 import pytest
 
+from studio.cloth.simulation import _slowed
 from studio.cloth.surface import Surface
 from studio.people import field, poses
 from studio.people.body import Body, between, triangles
@@ -114,9 +115,58 @@ def test_a_build_is_a_weighted_sum_of_targets() -> None:
     assert steps(0.75, "low", "middle", "high") == {"middle": 0.5, "high": 0.5}
 
 
-def test_hands_are_drawn_together_at_the_wrists() -> None:
+def test_fingers_are_drawn_together_at_their_roots_and_palms_stay() -> None:
     body = Body("birch")
     pose = poses.arms_out(body)
-    wrist = body.frames(pose)[1][body.bones.index("wrist.L")]
-    moved = np.linalg.norm(body.handless(pose) - body.posed(pose), axis=1) > 0.1
-    assert moved.sum() > 500 and np.linalg.norm(body.handless(pose)[moved] - wrist, axis=1).min() < 1e-9
+    joints = body.frames(pose)[1]
+    roots = joints[[body.bones.index(f"finger{finger}-1.{side}") for finger in range(1, 6) for side in "LR"]]
+    drawn = body.handless(pose)
+    moved = np.linalg.norm(drawn - body.posed(pose), axis=1) > 0.1
+    assert moved.sum() > 500
+    assert np.linalg.norm(drawn[moved][:, None] - roots[None], axis=2).min(axis=1).max() < 1e-6
+    wrist = joints[body.bones.index("wrist.L")]
+    assert (np.linalg.norm(drawn[~moved] - wrist, axis=1) < 5).sum() > 20
+
+
+@pytest.mark.parametrize("name", PEOPLE)
+@pytest.mark.parametrize("side", ["L", "R"])
+def test_a_hand_at_rest_is_bent_towards_its_palm_with_its_fingers_together(name: str, side: str) -> None:
+    body = Body(name)
+    open_, rest = (body.frames(pose)[1] for pose in ({}, poses.hand_at_rest(body, side)))
+
+    def at(joints: np.ndarray, bone: str) -> np.ndarray:
+        return np.asarray(joints[body.bones.index(f"{bone}.{side}")])
+
+    for finger in (2, 3, 4, 5):
+        wrist = at(rest, "wrist")
+        tips = [np.linalg.norm(at(joints, f"finger{finger}-3") - wrist) for joints in (open_, rest)]
+        assert 0.6 * tips[0] < tips[1] < tips[0] - 0.3  # bent, and no fist
+    spread = [np.linalg.norm(at(joints, "finger2-3") - at(joints, "finger5-3")) for joints in (open_, rest)]
+    assert spread[1] < spread[0]
+    thumb = [np.linalg.norm(at(joints, "finger1-3") - at(joints, "finger2-1")) for joints in (open_, rest)]
+    assert thumb[1] < thumb[0]
+
+
+def test_a_larger_body_has_all_its_lengths_in_proportion() -> None:
+    usual, tall = Body("birch"), Body("birch", 1.1)
+    assert tall.at == pytest.approx(1.1 * usual.at) and tall.joint("head") == pytest.approx(1.1 * usual.joint("head"))
+    pose = poses.arms_out(tall)
+    reach = np.linalg.norm(tall.frames(pose)[1][tall.bones.index("wrist.L")] - tall.joint("upperarm01.L"))
+    assert reach < 1.1 * 49.5  # arms are no longer than they are
+
+
+def test_gaps_that_a_ball_does_not_fit_into_are_filled() -> None:
+    """Two walls 3 cm apart: the gap is filled for a ball of 2.5 cm, and stays open for one of 1 cm; other surfaces do not move."""
+    grid = field.grid(np.array([-8.0, -8.0, -8.0]), np.array([8.0, 8.0, 8.0]), 0.5)
+    walls = (np.abs(np.abs(grid[..., 0]) - 3.5) - 2.0).astype(np.float32)
+    middle = tuple(n // 2 for n in walls.shape)
+    assert walls[middle] == pytest.approx(1.5)
+    assert field.bridged(walls, 2.5, 0.5)[middle] < 0 < field.bridged(walls, 1.0, 0.5)[middle]
+    outside = grid[..., 0] > 6
+    assert np.abs(field.bridged(walls, 2.5, 0.5) - walls)[outside].max() < 0.6
+
+
+def test_cloth_that_is_caught_moves_no_faster_than_its_share() -> None:
+    moved = np.array([[3.0, 4.0, 0.0], [0.1, 0.0, 0.0]])
+    _slowed(moved, 1.0)
+    assert moved == pytest.approx(np.array([[0.6, 0.8, 0.0], [0.1, 0.0, 0.0]]))
