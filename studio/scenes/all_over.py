@@ -235,7 +235,6 @@ def _scene(back: bool) -> Scene:
             "kind": "flat",
             "templates": [BLANK.id],
             "finish": "soft matte",
-            "lead": not back,
             "views": {side: 0.0},
             "regions": [
                 *prints,

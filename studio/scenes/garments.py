@@ -243,7 +243,6 @@ def _scene(back: bool, middle: float, span: float, print_top: float, trim: tuple
             "kind": "flat",
             "templates": ["hoodie"],
             "finish": "soft matte",
-            "lead": not back,
             "views": {panel: 0.0},
             "regions": [print_, cloth_region(), *cords, ground_below("walnut")],
         },

@@ -103,6 +103,7 @@ def _scene(
         "kind": "lifestyle",
         "templates": [template],
         "finish": "soft matte",
+        "lead": ending == "lobby",
         "views": {panel: 0.0},
         "regions": regions,
     }
