@@ -48,7 +48,7 @@ POCKET = np.array([13.0, -44.0]) * SCALE
 STANDS_OUT, GAPES = 0.24, 0.55
 """The pocket over the front: its own thickness, and its open sides."""
 
-UNDER = Under(1.7, 1.4, 0.6, 8.0)
+UNDER = Under(2.6, 1.4, 0.9, 8.0)
 """Trousers under the ribbing, which is tight."""
 
 LINING = 0.25
@@ -95,7 +95,7 @@ class Worn(Wearing):
                 put_lining(stage, panel, pieces[panel])
         put_cords(stage, pieces["front"])
         below = put_trousers(stage, self, settled, trouser, UNDER)
-        put_body(stage, self.body, pose, (settled, below), 2.2)
+        put_body(stage, self.body, pose, [(settled, 1.2), (below, 4.0)])
 
 
 def put_lining(stage: Stage, panel: str, piece: Piece) -> None:

@@ -18,7 +18,7 @@ from studio.draped.tshirt import Cut
 from studio.kept import kept_surface
 from studio.people import poses
 from studio.people.body import Body, Pose
-from studio.people.skin import put_body, tucked
+from studio.people.skin import TUCKED_CM, put_body, tucked
 from studio.stage import Stage, relief_of, rgb
 
 CLOTHS = {
@@ -133,7 +133,7 @@ class Worn(Wearing):
         """Put the person on the stage: shirt, skin and trousers of a colour."""
         settled, pose = self.surface(), self.pose(self.body)
         clothing.put_garment(stage, settled, CANVAS, relief(self.shirt))
-        put_body(stage, self.body, pose, (settled,))
+        put_body(stage, self.body, pose, [(settled, TUCKED_CM)])
         put_trousers(stage, self, settled, trouser)
 
 
@@ -163,7 +163,7 @@ def put_trousers(
     uv = np.column_stack([piece.at[:, 0] + piece.at[:, 1], piece.at[:, 2]]) / TWILL_CM
     cloth = stage.cloth(rgb(*colour), relief_of(surfaces.weave(512, 60)), 0.03, sheen=0.1)
     put_piece(stage, "trousers", Piece(piece.flat, at, normals(at, piece.triangles), piece.triangles), uv, cloth)
-    return below
+    return Surface({"trousers": (piece.flat, at)}, {"trousers": piece.triangles})
 
 
 def turned_round(stage: Stage, put: Callable[[], None]) -> None:

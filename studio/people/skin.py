@@ -85,8 +85,8 @@ def tucked(at: Points, normal: Points, cloth: Surface, depth: float, edge: float
     return np.asarray(at - depth * share[:, None] * normal)
 
 
-def put_body(stage: Stage, body: Body, pose: Pose, cloths: Sequence[Surface], depth: float = TUCKED_CM) -> None:
-    """Put a person who wears something on the stage, smooth, with skin on that is drawn in by ``depth`` cm under the cloth."""
+def put_body(stage: Stage, body: Body, pose: Pose, cloths: Sequence[tuple[Surface, float]]) -> None:
+    """Put a person on the stage, smooth, with skin on that is drawn in by some cm under each cloth."""
     at, faces = body.posed(pose), body.skin
     places, mapped = body.mapped
     corners = places[mapped]
@@ -96,7 +96,7 @@ def put_body(stage: Stage, body: Body, pose: Pose, cloths: Sequence[Surface], de
     triangle = triangles(faces)
     uv = np.concatenate([corners[:, [0, 1, 2]], corners[:, [0, 2, 3]]]).reshape(-1, 2)
     uv[:, 1] = 1 - uv[:, 1]
-    for cloth in cloths:
+    for cloth, depth in cloths:
         at = tucked(at, normals(at, triangle), cloth, depth)
     normal = normals(at, triangle)
     vertex = np.concatenate([at[triangle.ravel()], normal[triangle.ravel()], uv], axis=1).astype("<f4")
