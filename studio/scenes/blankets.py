@@ -119,7 +119,7 @@ def _scenes(template: str, w: float, h: float) -> list[Scene]:
             "Over an armchair",
             "lifestyle",
             on_armchair(template, w, h),
-            1.15,
+            1.35,
             [BACK, *places.room_grounds("limed", "Mist")],
             unprinted=True,
         ),
