@@ -11,7 +11,8 @@ from scipy.interpolate import LinearNDInterpolator, NearestNDInterpolator
 
 from studio import cushions, shapes, surfaces, upholstery
 from studio.cloth.obstacles import Obstacle
-from studio.cloth.surface import Surface, normals
+from studio.cloth.surface import Surface
+from studio.clothing import put_piece
 from studio.draped import throw
 from studio.kept import kept_surface
 from studio.people import field as fields
@@ -79,10 +80,8 @@ def put(stage: Stage, linen: tuple[float, float, float], padding: tuple[float, f
     round_ = np.sqrt(np.clip(1 - (1 - np.clip(np.minimum(inward, seam + 1.2) / 6, 0, 1)) ** 2, 0, 1))
     puff = DUVET_THICK / 2 * round_ + 0.02
     for side in (1.0, -1.0):
-        at = piece.at + side * puff[:, None] * piece.normal
-        vertex = np.concatenate([at, normals(at, piece.triangles), piece.flat / 8.0], axis=1).astype("<f4")
-        path = stage.folder / f"duvet{side:+.0f}.ply"
-        stage.add(f"duvet@{side:+.0f}", shapes.write_ply(path, vertex, piece.triangles), sheet)
+        skin = piece.moved(piece.at + side * puff[:, None] * piece.normal)
+        put_piece(stage, f"duvet@{side:+.0f}", skin, piece.flat / 8.0, sheet)
     for number, (x, turn) in enumerate(((-40.0, -3.0), (41.0, 4.0))):
         place = (
             stage.to.translate([x, 88.0, TOP + 19.0])

@@ -120,10 +120,10 @@ def woven(stage: Stage, region: str, height: Plane, sheen: float = 0.2) -> dict[
     }
 
 
-def put_piece(stage: Stage, name: str, piece: Piece, uv: Points, bsdf: dict[str, Any]) -> None:
+def put_piece(stage: Stage, name: str, piece: Piece, uv: Points, bsdf: dict[str, Any], at: Any = None) -> None:
     """Put a panel of a garment on the stage with u and v at its points."""
     vertex = np.concatenate([piece.at, piece.normal, uv], axis=1).astype("<f4")
-    stage.add(name, shapes.write_ply(stage.folder / f"{name.replace('@', '-')}.ply", vertex, piece.triangles), bsdf)
+    stage.add(name, shapes.write_ply(stage.folder / f"{name.replace('@', '-')}.ply", vertex, piece.triangles), bsdf, at)
 
 
 def put_garment(

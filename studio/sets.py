@@ -27,6 +27,21 @@ def part(region: str, title: str, colours: dict[str, str], **more: Any) -> dict[
     return {"id": region, "title": title, "default": next(iter(colours)), "colours": colours, **more}
 
 
+def pack(
+    id_: str,
+    template: str,
+    title: str,
+    kind: str,
+    finish: str,
+    views: dict[str, float],
+    regions: list[dict[str, Any]],
+    **more: Any,
+) -> dict[str, Any]:
+    """The pack's head of a scene that shows one blank; ``more`` are keys that not every scene has."""
+    head = {"id": id_, "title": title, "kind": kind, "templates": [template], "finish": finish}
+    return {**head, "views": views, "regions": regions, **more}
+
+
 def grounds(surface: str = "oak", wall: str = "Sand") -> list[dict[str, Any]]:
     """The pack's entries of table and wall."""
     return [

@@ -8,9 +8,10 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from studio import armchair, bed, shapes, surfaces
+from studio import armchair, bed, surfaces
 from studio.cloth.obstacles import Obstacle, box
-from studio.cloth.surface import Surface, normals
+from studio.cloth.surface import Surface
+from studio.clothing import put_piece
 from studio.draped import throw
 from studio.kept import kept_surface
 from studio.stage import Stage, relief_of, rgb
@@ -101,9 +102,7 @@ def put_blanket(
     puff = half_thickness(flat, wide, long, thick)[:, None]
     uv = np.clip(np.column_stack([flat[:, 0] / wide, 1 - flat[:, 1] / long]), 0.0005, 0.9995)
     for region, side in (("front", 1.0), ("back", -1.0)):
-        skin = piece.at + side * puff * piece.normal
-        vertex = np.concatenate([skin, normals(skin, piece.triangles), uv], axis=1).astype("<f4")
+        skin = piece.moved(piece.at + side * puff * piece.normal)
         shown = rgb(0.84, 0.83, 0.80) if plain and region == "back" else region
         cloth = stage.cloth(shown, pile(), 0.05, (wide / PILE_CM, long / PILE_CM), 0.35)
-        mesh = shapes.write_ply(stage.folder / f"{region}{more}.ply", vertex, piece.triangles)
-        stage.add(region + more, mesh, cloth, at)
+        put_piece(stage, region + more, skin, uv, cloth, at)

@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from studio import clothing, surfaces
-from studio.cloth.surface import Piece, Surface, normals
+from studio.cloth.surface import Surface
 from studio.clothing import Canvas, Sewn, put_piece
 from studio.draped import trousers, tshirt, tshirt_worn
 from studio.draped.tshirt import Cut
@@ -162,7 +162,7 @@ def put_trousers(
     at = tucked(piece.at, piece.normal, garment, under.depth, under.edge, under.beyond)
     uv = np.column_stack([piece.at[:, 0] + piece.at[:, 1], piece.at[:, 2]]) / TWILL_CM
     cloth = stage.cloth(rgb(*colour), relief_of(surfaces.weave(512, 60)), 0.03, sheen=0.1)
-    put_piece(stage, "trousers", Piece(piece.flat, at, normals(at, piece.triangles), piece.triangles), uv, cloth)
+    put_piece(stage, "trousers", piece.moved(at), uv, cloth)
     return Surface({"trousers": (piece.flat, at)}, {"trousers": piece.triangles})
 
 

@@ -106,6 +106,10 @@ class Piece:
     normal: Points
     triangles: Indices
 
+    def moved(self, at: Points) -> Piece:
+        """Return the mesh with its points at other positions (n, 3)."""
+        return Piece(self.flat, at, normals(at, self.triangles), self.triangles)
+
 
 def normals(at: Points, triangles: Indices) -> Points:
     """Return the normals of points, (n, 3): means of those of the triangles around, by their areas."""

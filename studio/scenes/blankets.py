@@ -8,7 +8,7 @@ from typing import Any
 from studio import armchair, bed, places, things, throws
 from studio.bake import Scene
 from studio.bodies import IN
-from studio.sets import books, grounds, part
+from studio.sets import books, grounds, pack, part
 from studio.stage import Stage
 
 PRINT = {"id": "front", "title": "Print", "panel": "front"}
@@ -86,17 +86,9 @@ def _scenes(template: str, w: float, h: float) -> list[Scene]:
         ending: str, title: str, kind: str, build: Build, exposure: float, around: list[dict[str, Any]], **more: Any
     ) -> Scene:
         measures = more.pop("measures", ())
-        pack = {
-            "id": f"{template}-{ending}",
-            "title": title,
-            "kind": kind,
-            "templates": [template],
-            "finish": "soft matte",
-            "views": {"front": 0.0},
-            "regions": [PRINT, *around],
-            **more,
-        }
-        return Scene(pack, build, exposure, ROOM, measures=measures)
+        regions = [PRINT, *around]
+        told = pack(f"{template}-{ending}", template, title, kind, "soft matte", {"front": 0.0}, regions, **more)
+        return Scene(told, build, exposure, ROOM, measures=measures)
 
     boards = {**grounds("oak")[0], "size_mm": [5600, 4300]}
 

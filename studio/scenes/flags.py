@@ -11,6 +11,7 @@ from studio.bake import Scene
 from studio.bodies import IN
 from studio.draped import garden_flag
 from studio.kept import kept_surface
+from studio.sets import pack
 from studio.stage import Stage, relief_of, rgb
 
 W, H = 12.5 * IN, 18 * IN
@@ -26,10 +27,8 @@ LATER = 287
 
 def cloth_at(u: np.ndarray, v: np.ndarray, later: bool = False) -> np.ndarray:
     """Points of the simulated cloth; u runs right and v down."""
-    if later:
-        surface = kept_surface("garden-flag-later", garden_flag, lambda: garden_flag.in_the_wind(W, H, BAR_Z, LATER))
-    else:
-        surface = kept_surface("garden-flag", garden_flag, lambda: garden_flag.in_the_wind(W, H, BAR_Z))
+    name, frames = ("garden-flag-later", LATER) if later else ("garden-flag", garden_flag.FRAMES)
+    surface = kept_surface(name, garden_flag, lambda: garden_flag.in_the_wind(W, H, BAR_Z, frames))
     return surface.over("front", np.stack([u * W, (1 - v) * H], -1))
 
 
@@ -118,16 +117,9 @@ def _scene(ending: str, title: str, build: Callable[[Stage], None], exposure: fl
         ("Width", (-EDGE, 0, BAR_Z + 3.4), (EDGE, 0, BAR_Z + 3.4), 10 * W),
         ("Height", (-EDGE - 3, 0, BAR_Z), (-EDGE - 3, 0, BAR_Z - H), 10 * H),
     )
-    pack = {
-        "id": f"garden-flag-{ending}",
-        "title": title,
-        "kind": "lifestyle",
-        "templates": ["garden-flag"],
-        "finish": "matte",
-        "views": {"front": 0.0},
-        "regions": [{"id": "front", "title": "Print", "panel": "front"}],
-    }
-    return Scene(pack, build, exposure, ("plant",), measures=measures if sizes else ())
+    regions = [{"id": "front", "title": "Print", "panel": "front"}]
+    told = pack(f"garden-flag-{ending}", "garden-flag", title, "lifestyle", "matte", {"front": 0.0}, regions)
+    return Scene(told, build, exposure, ("plant",), measures=measures if sizes else ())
 
 
 SCENES = (

@@ -9,7 +9,7 @@ from studio import light
 from studio.bake import Scene
 from studio.draped.hoodie import BLANK, CENTRE
 from studio.hoodies import ASH, BIRCH, CANVAS, DAMSON, ELM, Worn
-from studio.sets import part
+from studio.sets import pack, part
 from studio.stage import Stage
 from studio.wardrobe import CLOTHS, turned_round
 
@@ -97,17 +97,9 @@ def _scene(
     build: Callable[[Stage], None],
     exposure: float,
 ) -> Scene:
-    pack = {
-        "id": f"{template}-worn-{ending}",
-        "title": title,
-        "kind": "lifestyle",
-        "templates": [template],
-        "finish": "soft matte",
-        "lead": ending == "lobby",
-        "views": {panel: 0.0},
-        "regions": regions,
-    }
-    return Scene(pack, build, exposure, ())
+    views, lead = {panel: 0.0}, ending == "lobby"
+    told = pack(f"{template}-worn-{ending}", template, title, "lifestyle", "soft matte", views, regions, lead=lead)
+    return Scene(told, build, exposure, ())
 
 
 SCENES = (

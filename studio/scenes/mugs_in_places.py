@@ -8,7 +8,7 @@ from studio import bodies, crockery, places, things
 from studio.bake import Scene
 from studio.bodies import Mug
 from studio.scenes.mugs import HANDLE, INSIDE, PRINT, put_mug
-from studio.sets import grounds
+from studio.sets import grounds, pack
 from studio.stage import Stage
 
 PROPS = ("table", "slab", "coffee", "notebook", "plant", "jug")
@@ -51,18 +51,9 @@ def out_of_doors(mug: Mug) -> Callable[[Stage], None]:
 
 def _scenes(mug: Mug, name: str) -> list[Scene]:
     def scene(ending: str, title: str, build: Callable[[Stage], None], handle: str, surface: str, exposure: float) -> Scene:
-        pack = {
-            "id": f"{name}-{ending}",
-            "title": title,
-            "kind": "lifestyle",
-            "templates": [name],
-            "finish": "gloss",
-            "views": {f"handle {handle}": 0.0},
-            "turns": False,
-            "unprinted": True,
-            "regions": [PRINT, HANDLE, INSIDE, grounds(surface)[0]],
-        }
-        return Scene(pack, build, exposure, PROPS, hard=True)
+        views, regions = {f"handle {handle}": 0.0}, [PRINT, HANDLE, INSIDE, grounds(surface)[0]]
+        told = pack(f"{name}-{ending}", name, title, "lifestyle", "gloss", views, regions, turns=False, unprinted=True)
+        return Scene(told, build, exposure, PROPS, hard=True)
 
     return [
         scene("desk", "With coffee on a desk", on_desk(mug), "right", "walnut", 1.0),

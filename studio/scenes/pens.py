@@ -11,7 +11,7 @@ from studio import crockery, places, shapes
 from studio.bake import Scene
 from studio.bodies import IN, girth
 from studio.scenes.cups import AROUND
-from studio.sets import grounds, part, room, studio_light
+from studio.sets import grounds, pack, part, room, studio_light
 from studio.stage import STEEL, Stage
 
 R, LONG = girth(1.3), 4.3 * IN
@@ -108,18 +108,9 @@ def alone(stage: Stage) -> None:
 def _one(
     ending: str, title: str, kind: str, build: Callable[[Stage], None], exposure: float, around: list[dict[str, Any]]
 ) -> Scene:
-    pack = {
-        "id": f"pen-{ending}",
-        "title": title,
-        "kind": kind,
-        "templates": ["pen-wrap"],
-        "views": AROUND,
-        "turns": True,
-        "unprinted": True,
-        "finish": "gloss",
-        "regions": [{"id": "wrap", "title": "Print", "panel": "wrap"}, part("cap", "Tip and cap", METAL), *around],
-    }
-    return Scene(pack, build, exposure, ("table", "wall", "slab", "notebook", "jug"), hard=True)
+    regions = [{"id": "wrap", "title": "Print", "panel": "wrap"}, part("cap", "Tip and cap", METAL), *around]
+    told = pack(f"pen-{ending}", "pen-wrap", title, kind, "gloss", AROUND, regions, turns=True, unprinted=True)
+    return Scene(told, build, exposure, ("table", "wall", "slab", "notebook", "jug"), hard=True)
 
 
 PLACES = (("front", 0.0), ("a third on", 120.0), ("two thirds on", 240.0))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import cache
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -11,7 +12,7 @@ from numpy.typing import NDArray
 from studio import armchair, bed, cushions, places, shapes, surfaces, things
 from studio.bake import Scene
 from studio.cloth.surface import Surface
-from studio.sets import books, grounds, room, studio_light, window_light
+from studio.sets import books, grounds, pack, room, studio_light, window_light
 from studio.stage import Stage, relief_of, rgb
 
 SAND, CLAY = (0.55, 0.50, 0.42), (0.44, 0.27, 0.19)
@@ -70,20 +71,12 @@ def lying(stage: Stage) -> None:
 
 
 def _scene(
-    ending: str, title: str, kind: str, build: Callable[[Stage], None], exposure: float, around: list[dict[str, object]]
+    ending: str, title: str, kind: str, build: Callable[[Stage], None], exposure: float, around: list[dict[str, Any]]
 ) -> Scene:
-    pack = {
-        "id": f"pillow-square-{ending}",
-        "title": title,
-        "kind": kind,
-        "templates": ["pillow-square"],
-        "finish": "soft matte",
-        "lead": ending == "armchair",
-        "views": {"front": 0.0},
-        "regions": [PRINT, *around],
-    }
+    blank, lead = "pillow-square", ending == "armchair"
+    told = pack(f"{blank}-{ending}", blank, title, kind, "soft matte", {"front": 0.0}, [PRINT, *around], lead=lead)
     sizes = (("Side", (-22, -26, 0), (22, -26, 0), 10 * cushions.SIDE),) if ending == "lying" else ()
-    return Scene(pack, build, exposure, PROPS, measures=sizes)
+    return Scene(told, build, exposure, PROPS, measures=sizes)
 
 
 PROPS = (*places.FURNITURE, "bar", "book")

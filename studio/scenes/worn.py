@@ -6,6 +6,7 @@ from collections.abc import Callable
 
 from studio import light
 from studio.bake import Scene
+from studio.sets import pack
 from studio.stage import Stage
 from studio.wardrobe import ASH, BIRCH, DAMSON, ELM, printed, turned_round
 
@@ -42,20 +43,9 @@ def in_park(stage: Stage) -> None:
 
 
 def _scene(ending: str, title: str, build: Callable[[Stage], None], exposure: float, panel: str) -> Scene:
-    return Scene(
-        {
-            "id": f"t-shirt-worn-{ending}",
-            "title": title,
-            "kind": "lifestyle",
-            "templates": ["t-shirt"],
-            "finish": "soft matte",
-            "views": {panel: 0.0},
-            "regions": printed(panel),
-        },
-        build,
-        exposure,
-        (),
-    )
+    views = {panel: 0.0}
+    told = pack(f"t-shirt-worn-{ending}", "t-shirt", title, "lifestyle", "soft matte", views, printed(panel))
+    return Scene(told, build, exposure, ())
 
 
 SCENES = (
