@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cache
 from typing import Any
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from studio import shapes
+from studio import shapes, surfaces
 from studio.cloth.surface import Piece, Surface
-from studio.stage import Stage, bitmap
+from studio.stage import Stage, bitmap, relief_of
 
 Points = NDArray[np.float64]
 Plane = NDArray[np.float32]
@@ -23,6 +24,8 @@ RIB_MM, RIB_DEEP = 1.7, 0.30
 
 RELIEF = 0.22
 """Of the relief's mm in cm: a little more than true, as thread also casts shadows that a relief does not."""
+
+KNIT_MM, KNIT_PX = 55.0, 1024
 
 FINER = 2
 """How often triangles of a settled cloth are halved for a picture."""
@@ -118,6 +121,19 @@ def woven(stage: Stage, region: str, height: Plane, sheen: float = 0.2) -> dict[
         "type": "twosided",
         "bsdf": {"type": "bumpmap", "arbitrary": bitmap(height), "scale": RELIEF, "bsdf": cloth["bsdf"]},
     }
+
+
+@cache
+def knit() -> Plane:
+    """Return the height of a knit's face, which repeats after ``KNIT_MM``: columns of small V's."""
+    wales = 64
+    y, x = np.mgrid[0:KNIT_PX, 0:KNIT_PX] / KNIT_PX * wales
+    rng = np.random.default_rng(6)
+    x = x + 0.10 * surfaces.noise(rng, (KNIT_PX, KNIT_PX), 8, 40)
+    part = np.abs((x % 1) - 0.5)
+    loops = np.abs(np.sin(np.pi * (y * 1.25 + 0.9 * part)))
+    fuzz = surfaces.noise(rng, (KNIT_PX, KNIT_PX), 2, 2)
+    return relief_of(np.cos(2 * np.pi * (part - 0.25)) * 0.5 + 0.5 * loops + 0.25 * fuzz)
 
 
 def put_piece(stage: Stage, name: str, piece: Piece, uv: Points, bsdf: dict[str, Any], at: Any = None) -> None:

@@ -51,8 +51,8 @@ STANDS_OUT, GAPES = 0.24, 0.55
 UNDER = Under(2.6, 1.4, 0.9, 8.0)
 """Trousers under the ribbing, which is tight."""
 
-LINING = 0.25
-"""Of a hood's inside under its outside."""
+LINING, LAID = 0.25, 0.05
+"""Of a hood's inside under its outside, worn and lying: where one half lies on the other their insides nearly touch."""
 
 RIB_MM = 3.4
 """From one rib to the next: two stitches up, two down."""
@@ -75,32 +75,38 @@ class Worn(Wearing):
 
     def put(self, stage: Stage, trouser: tuple[float, float, float], printed: bool = False) -> None:
         """Put the person on the stage; ``printed`` gives every panel of the template a map of its own."""
-        settled, pose = self.surface(), self.pose(self.body)
-        pieces = settled.smoothed(FINER)
-        pieces["pocket"] = pocket_on(pieces["front"])
-        height = relief()
-        for panel, piece in pieces.items():
-            ribbing = panel.startswith(("rib", "cuff"))
-            if printed and not ribbing:
-                w, h = (v * SCALE / 10 for v in BLANK.panel(panel).trim_mm)
-                uv = np.clip(piece.flat * [1 / w, -1 / h], 0.0005, 0.9995)
-                shown = panel if panel in stage.reflectance else "garment"
-                clothing.put_piece(stage, panel, piece, uv, stage.cloth(shown, sheen=0.25))
-            else:
-                uv = CANVAS.on(panel, piece.flat) / CANVAS.size
-                region = "trim" if ribbing and printed else "garment"
-                clothing.put_piece(stage, f"{region}@{panel}", piece, uv, clothing.woven(stage, region, height, 0.25))
-        if printed:
-            for panel in ("hood-left", "hood-right"):
-                put_lining(stage, panel, pieces[panel])
-        put_cords(stage, pieces["front"])
+        settled = self.surface()
+        put_hoodie(stage, settled, printed)
         below = put_trousers(stage, self, settled, trouser, UNDER)
-        put_body(stage, self.body, pose, [(settled, 1.2), (below, 4.0)])
+        put_body(stage, self.body, self.pose(self.body), [(settled, 1.2), (below, 4.0)])
 
 
-def put_lining(stage: Stage, panel: str, piece: Piece) -> None:
+def put_hoodie(stage: Stage, settled: Surface, printed: bool, lining: float = LINING) -> None:
+    """Put a settled hoodie on the stage; ``printed`` gives every panel of the template a map of its own."""
+    pieces = settled.smoothed(FINER)
+    pieces["pocket"] = pocket_on(pieces["front"])
+    height = relief()
+    for panel, piece in pieces.items():
+        ribbing = panel.startswith(("rib", "cuff"))
+        if printed and not ribbing:
+            w, h = (v * SCALE / 10 for v in BLANK.panel(panel).trim_mm)
+            uv = np.clip(piece.flat * [1 / w, -1 / h], 0.0005, 0.9995)
+            shown = panel if panel in stage.reflectance else "garment"
+            times = (10 * w / clothing.KNIT_MM, 10 * h / clothing.KNIT_MM)
+            clothing.put_piece(stage, panel, piece, uv, stage.cloth(shown, clothing.knit(), 0.05, times, 0.25))
+        else:
+            uv = CANVAS.on(panel, piece.flat) / CANVAS.size
+            region = "trim" if ribbing and printed else "garment"
+            clothing.put_piece(stage, f"{region}@{panel}", piece, uv, clothing.woven(stage, region, height, 0.25))
+    if printed:
+        for panel in ("hood-left", "hood-right"):
+            put_lining(stage, panel, pieces[panel], lining)
+    put_cords(stage, pieces["front"])
+
+
+def put_lining(stage: Stage, panel: str, piece: Piece, below: float) -> None:
     """Put the inside of half a hood on the stage: the region ``inside``."""
-    at = piece.at - LINING * piece.normal
+    at = piece.at - below * piece.normal
     lining = Piece(piece.flat, at, -piece.normal, piece.triangles[:, ::-1])
     clothing.put_piece(stage, f"inside@{panel}", lining, piece.flat / 30, stage.cloth("inside", sheen=0.25))
 

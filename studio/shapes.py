@@ -47,17 +47,18 @@ def tube(
     line: NDArray[np.float64],
     half: NDArray[np.float64],
     path: Path,
-    side: tuple[float, float, float] = (0, 1, 0),
+    side: tuple[float, float, float] | NDArray[np.float64] = (0, 1, 0),
     around: int = 48,
     squareness: float = 2.5,
 ) -> Path:
     """A bar swept along a line (n, 3) with half widths (n, 2) towards ``side`` and square to it: rounded, not round.
 
-    ``squareness`` is the exponent of its cross-section, a superellipse: 2 is an ellipse.
+    ``side`` is one direction, or one for each point (n, 3): the bar is twisted. ``squareness`` is the exponent of its cross-section, a superellipse: 2 is an ellipse.
     """
     tangent = np.gradient(line, axis=0)
     tangent /= np.linalg.norm(tangent, axis=1, keepdims=True)
-    a = np.asarray(side, float) - tangent * (tangent @ np.asarray(side, float))[:, None]
+    towards = np.broadcast_to(np.asarray(side, float), line.shape)
+    a = towards - tangent * (tangent * towards).sum(axis=1, keepdims=True)
     a /= np.linalg.norm(a, axis=1, keepdims=True)
     b = np.cross(tangent, a)
     theta = np.linspace(0, 2 * np.pi, around + 1)

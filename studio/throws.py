@@ -33,7 +33,7 @@ PILE_CM = 30.0
 def pile() -> NDArray[np.float32]:
     """Return the height of fleece: a short pile brushed one way."""
     rng = np.random.default_rng(8)
-    fine, coarse, brushed = (surfaces._noise(rng, (1024, 1024), *reach) for reach in ((3.2, 2.0), (10, 7), (46, 30)))
+    fine, coarse, brushed = (surfaces.noise(rng, (1024, 1024), *reach) for reach in ((3.2, 2.0), (10, 7), (46, 30)))
     return relief_of(fine + 0.6 * coarse + 0.9 * brushed)
 
 

@@ -44,7 +44,7 @@ TONES = {
 }
 
 
-def _noise(rng: np.random.Generator, size: int, spread: float) -> NDArray[np.float32]:
+def noise(rng: np.random.Generator, size: int, spread: float) -> NDArray[np.float32]:
     field = cv2.GaussianBlur(rng.standard_normal((size, size)).astype(np.float32), (0, 0), spread)
     return np.asarray((field - field.mean()) / field.std(), np.float32)
 
@@ -54,8 +54,8 @@ def tone_map(name: str, size: int = MAP_PX) -> NDArray[np.float32]:
     """Return a person's skin, (size, size, 3) linear: patches, freckles and a flush."""
     tone = TONES[name]
     rng = np.random.default_rng(sum(name.encode()))
-    patches = 0.6 * _noise(rng, size, 40) + 0.5 * _noise(rng, size, 11) + 0.35 * _noise(rng, size, 3.0)
-    red = 0.7 * _noise(rng, size, 60) + 0.5 * _noise(rng, size, 16)
+    patches = 0.6 * noise(rng, size, 40) + 0.5 * noise(rng, size, 11) + 0.35 * noise(rng, size, 3.0)
+    red = 0.7 * noise(rng, size, 60) + 0.5 * noise(rng, size, 16)
     spots = np.zeros((size, size), np.float32)
     at = rng.integers(0, size, (900, 2))
     for (x, y), wide in zip(at, rng.exponential(0.5, 900), strict=True):
@@ -70,7 +70,7 @@ def tone_map(name: str, size: int = MAP_PX) -> NDArray[np.float32]:
 def pores() -> NDArray[np.float32]:
     """Return the height of fine lines and pores, in 0…1."""
     rng = np.random.default_rng(3)
-    cells = -np.abs(_noise(rng, 1024, 2.2)) - 0.6 * np.abs(_noise(rng, 1024, 4.5))
+    cells = -np.abs(noise(rng, 1024, 2.2)) - 0.6 * np.abs(noise(rng, 1024, 4.5))
     return relief_of(cells)
 
 

@@ -2,13 +2,14 @@
 
 from studio.bake import Scene
 from studio.scenes import (
-    all_over,
     blankets,
+    close_ups,
     cups,
     cups_in_places,
     flags,
-    garments,
     hoodies,
+    hoodies_flat,
+    hoodies_hung,
     mugs,
     mugs_in_places,
     pens,
@@ -29,11 +30,12 @@ SCENES: dict[str, Scene] = {
         *pillows.SCENES,
         *blankets.SCENES,
         *flags.SCENES,
-        *garments.SCENES,
         *tshirts.SCENES,
         *worn.SCENES,
         *hoodies.SCENES,
-        *all_over.SCENES,
+        *hoodies_flat.SCENES,
+        *hoodies_hung.SCENES,
         *totes.SCENES,
+        *close_ups.SCENES,
     )
 }

@@ -65,27 +65,35 @@ def by_meadow(stage: Stage, who: Worn, all_over: bool) -> None:
     who.put(stage, OLIVE, all_over)
 
 
-def _plain(ending: str, title: str, wear: Wear, who: Worn, exposure: float, panel: str) -> Scene:
+def plain_regions(panel: str) -> list[dict[str, Any]]:
+    """Return the pack's entries of a plain hoodie whose front or back is printed."""
     (x, y), (w, h, top) = CANVAS.places[panel], PRINTS[panel]
     box = [round(v, 2) for v in (x + 10 * CENTRE - w / 2, y + top, w, h)]
     print_ = {"id": panel, "title": f"{panel.title()} print", "panel": panel, "on": "garment", "box_mm": box}
     garment = {"id": "garment", "title": "Garment", "size_mm": list(CANVAS.size), "surface": "jersey", "default": "White"}
-    regions: list[dict[str, Any]] = [print_, {**garment, "colours": CLOTHS}, part("cords", "Cords", CLOTHS)]
-    return _scene("hoodie", ending, title, panel, regions, lambda stage: wear(stage, who, False), exposure)
+    return [print_, {**garment, "colours": CLOTHS}, part("cords", "Cords", CLOTHS)]
 
 
-def _all_over(ending: str, title: str, wear: Wear, who: Worn, exposure: float, panel: str) -> Scene:
+def all_over_regions(panel: str) -> list[dict[str, Any]]:
+    """Return the pack's entries of a hoodie that is printed all over, and is seen from its front or its back."""
     seen = [p for p in BLANK.panels if p.id != "pocket" or panel == "front"]  # some of the other side is seen beside the arms
     prints = [{"id": p.id, "title": p.title, "panel": p.id, "on": "garment"} for p in seen]
     plain = {"White": "#f1f0ec", "Black": "#1a1a1c", "Grey": "#8e8f92"}
-    regions: list[dict[str, Any]] = [
+    return [
         *prints,
         {"id": "garment", "title": "Undyed cloth", "default": "White", "colours": {"White": "#f3f2ee"}},
         {**part("trim", "Ribbing", plain), "default": "Black"},
         part("inside", "Inside of the hood", plain),
         part("cords", "Cords", plain),
     ]
-    return _scene(BLANK.id, ending, title, panel, regions, lambda stage: wear(stage, who, True), exposure)
+
+
+def _plain(ending: str, title: str, wear: Wear, who: Worn, exposure: float, panel: str) -> Scene:
+    return _scene("hoodie", ending, title, panel, plain_regions(panel), lambda stage: wear(stage, who, False), exposure)
+
+
+def _all_over(ending: str, title: str, wear: Wear, who: Worn, exposure: float, panel: str) -> Scene:
+    return _scene(BLANK.id, ending, title, panel, all_over_regions(panel), lambda stage: wear(stage, who, True), exposure)
 
 
 def _scene(

@@ -8,14 +8,19 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from studio import bag, shapes, surfaces
+from studio import bag, crockery, light, shapes, surfaces, things
 from studio.bag import BLANK, DEEP, LONG, STRAP, H, W
 from studio.bake import Scene
+from studio.hung_tote import PEG, put_hung_tote
+from studio.places import FLOOR, room_grounds
 from studio.sets import books, grounds, part, room, window_light
-from studio.stage import Stage, relief_of
+from studio.stage import Stage, relief_of, rgb
 
 PLAIN = {"Natural": "#e6dcc8", "Black": "#1d1d1f", "Navy": "#27304a", "Moss": "#4d5640"}
 PROPS = ("table", "wall", "bar", "book")
+AWAY = 9.4
+"""Of the wall behind a hook."""
+
 TURN = -36.0
 """Of the standing one, in degrees."""
 
@@ -69,6 +74,46 @@ def both(stage: Stage) -> None:
     put_tote(stage, _turned(stage, 24, -8, 180 - 29), "@2")
 
 
+def _pegs(stage: Stage, high: float, wall: float, colour: tuple[float, float, float]) -> None:
+    """A board with pegs on a wall at y = ``wall``; the middle one is as high as the bag's handles need it."""
+    wood = things.both(stage.coat(rgb(*colour), 0.45, 0.2))
+    board = shapes.block(190, 1.8, high - 5.5, high + 4.5, 0.4, stage.folder / "pegboard.ply")
+    stage.add("stand@pegs", board, wood, stage.to.translate([0, wall - 0.9, 0]))
+    for number, x in enumerate((-56.0, -28.0, 0.0, 28.0, 56.0)):
+        line = np.stack([np.full(40, x), np.linspace(-3.6, wall - 1, 40), high + np.linspace(0.5, 0, 40)], axis=1)
+        peg = shapes.tube(line, np.full((40, 2), 0.72), stage.folder / f"peg{number}.ply", (1, 0, 0), 32, 2)
+        stage.add(f"stand@peg{number}", peg, wood)
+
+
+def on_hook(stage: Stage) -> None:
+    """On a peg of a plastered wall, full, seen from the right in a window's light."""
+    stage.camera((78, -225, 44), (2, 0, 27), 24.0, (1, -5, 24), 0.8)
+    light.place(stage, "apartment", 200, (0.42, 0.44, 0.47), 2.2)
+    stage.softbox("window", (-230, -120, 90), (0, 0, 25), 80, 150, (15.0, 14.8, 14.4))
+    stage.wall((640, 330), (0, AWAY, 40), surfaces.trowelled())
+    put_hung_tote(stage)
+    _pegs(stage, PEG, AWAY, (0.42, 0.28, 0.16))
+
+
+def in_a_hallway(stage: Stage) -> None:
+    """Its back, on a peg over a bench with a jug, low evening light from the right."""
+    at = stage.to.translate([0, 0, 78])
+    stage.camera((-88, -275, 116), (3, 0, 99), 23.5, (0, -5, 100), 1.0)
+    light.place(stage, "lobby", 30, (0.40, 0.38, 0.40), 2.0)
+    stage.softbox("window", (220, -150, 150), (0, 0, 95), 70, 130, (20.0, 17.6, 14.6))
+    stage.table(FLOOR, (0, 0, 0))
+    stage.wall((640, 330), (0, AWAY, 165))
+    things.skirting(stage, AWAY)
+    put_hung_tote(stage, at @ stage.to.rotate([0, 0, 1], 180))
+    _pegs(stage, 78 + PEG, AWAY, (0.70, 0.69, 0.66))
+    before = set(stage.parts)
+    things.bench(stage, 46, 190, 34, (0.22, 0.12, 0.07))
+    for name in set(stage.parts) - before:
+        stage.parts[name]["to_world"] = stage.to.translate([0, AWAY - 20, 0]) @ stage.parts[name]["to_world"]
+    crockery.jug(stage, (52, AWAY - 20, 46))
+    books(stage, (-48, AWAY - 22, 46), 14)
+
+
 def _measures() -> tuple[Any, ...]:
     """Of the standing one, along the edges that are seen."""
     a = np.radians(TURN)
@@ -99,6 +144,14 @@ def _pack(ending: str, title: str, kind: str, panels: tuple[str, ...], surface: 
     }
 
 
+def _hung(ending: str, title: str, panel: str, wall: str, floor: str | None) -> dict[str, Any]:
+    told = _pack(ending, title, "lifestyle", (panel, "gusset"), floor or "oak", wall)
+    told["views"] = {panel: 0.0}
+    ground, behind = room_grounds(floor or "oak", wall)
+    told["regions"] = [r for r in told["regions"] if not r.get("around")] + ([ground] if floor else []) + [behind]
+    return told
+
+
 SCENES = (
     Scene(
         _pack("standing", "By a wall", "lifestyle", ("front", "gusset"), "oak", "Sage"),
@@ -108,4 +161,11 @@ SCENES = (
         measures=_measures(),
     ),
     Scene(_pack("both", "Front and back", "studio", ("front", "back", "gusset"), "limed", "Mist"), both, 0.86, PROPS),
+    Scene(_hung("hook", "On a hook", "front", "Chalk", None), on_hook, 1.1, ("wall", "stand")),
+    Scene(
+        _hung("hallway", "In a hallway", "back", "Sage", "walnut"),
+        in_a_hallway,
+        1.6,
+        ("table", "wall", "skirting", "stand", "jug", "book"),
+    ),
 )

@@ -4,16 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-import numpy as np
-
-from studio import clothing, light, shapes
+from studio import clothing, hanging, light
 from studio.bake import Scene
 from studio.cloth.surface import Surface
 from studio.draped import laid, tshirt, tshirt_flat, tshirt_hung, tshirt_worn
 from studio.draped.tshirt import Cut
 from studio.kept import kept_surface
 from studio.sets import BELOW_MM, WALLS, ground_below, part
-from studio.stage import STEEL, Stage, rgb
+from studio.stage import Stage
 from studio.wardrobe import CANVAS, printed, relief
 
 SHIRT = Cut(27.0, 72.0, spacing=1.4)
@@ -88,17 +86,7 @@ def on_hanger(stage: Stage) -> None:
     light.place(stage, "apartment", 200, (0.50, 0.54, 0.60), 2.0)
     stage.wall((520, 420), (0, AWAY, -20))
     clothing.put_garment(stage, hung(), CANVAS, relief(FINE))
-    line = tshirt_hung.arms() - [0, 0, 0.35]  # the cloth's triangles cut a little off the bar that it lies on
-    wide = np.full((len(line), 2), (tshirt_hung.THICK - 0.4, tshirt_hung.TALL - 0.5))
-    wood = {"type": "twosided", "bsdf": stage.coat(rgb(0.40, 0.25, 0.13), 0.4, 0.4)}
-    stage.add("hanger", shapes.tube(line, wide, stage.folder / "hanger.ply", squareness=3), wood)
-    hook = shapes.spline(
-        [(0, 0, 1.0), (0, 0, 4.4), (1.0, 0, 6.0), (2.6, 0, 7.4), (2.2, 0, 9.4), (0.2, 0, 9.8), (-1.5, 0, 8.6), (-1.7, 0, 7.4)],
-        160,
-    )
-    stage.add("hook", shapes.tube(hook, np.full((160, 2), 0.17), stage.folder / "hook.ply", around=24, squareness=2), STEEL)
-    peg = np.stack([np.full(40, 0.3), np.linspace(-1.4, AWAY, 40), np.full(40, 8.75)], axis=1)
-    stage.add("peg", shapes.tube(peg, np.full((40, 2), 0.75), stage.folder / "peg.ply", side=(1, 0, 0), squareness=2), wood)
+    hanging.on_peg(stage, AWAY, hanging.put_hanger(stage, (0.40, 0.25, 0.13)))
 
 
 ON_HANGER = Scene(

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import numpy as np
 from PIL import Image
-from playwright.sync_api import FilePayload, Page, expect
+from playwright.sync_api import Download, FilePayload, Page, expect
 
 from tests.browser.helpers import lay_on_bench
 from tests.open_design import FRAMES, open_words
@@ -67,3 +67,36 @@ def test_orders_are_made_from_a_table_and_the_bad_row_is_reported(page: Page, ow
     assert coming.value.suggested_filename == "four-fields_mug-11oz_orders.zip"
     with zipfile.ZipFile(io.BytesIO(Path(coming.value.path()).read_bytes())) as archive:
         assert np.abs(middle_of(archive, "1045") - (30, 120, 60)).max() < 8
+
+
+def names_in(coming: Download) -> set[str]:
+    with zipfile.ZipFile(coming.path()) as archive:
+        return {name for name in archive.namelist() if "proof" not in name}
+
+
+def test_a_print_file_waits_until_the_buyer_approves_the_proof(page: Page, own_art: Path) -> None:
+    lay_on_bench(page, own_art, blank="Mug, 11 oz")
+    at = page.url.split("/bench/")[1].rsplit("/", 1)[0]
+    assert page.request.put(f"/api/pairs/{at}/pieces", data={"pieces": [WORDS]}).ok
+    page.goto(f"/bench/{at}/sell?part=orders")
+    page.get_by_label("Hold print files until the buyer approves").check()
+    for order, name in (("21", "Ada"), ("22", "Bo")):
+        page.get_by_role("textbox", name="Order", exact=True).fill(order)
+        page.get_by_role("textbox", name="name", exact=True).fill(name)
+        with page.expect_download(timeout=90_000) as coming:
+            page.get_by_role("button", name="Make this order").click()
+        assert names_in(coming.value) == {"orders.csv"}, "proofs alone"
+    page.get_by_label("State of 21").select_option("Changes asked")
+    page.get_by_label("Changes asked for 21").fill("Ada with a heart")
+    page.get_by_role("button", name="Keep").click()
+    expect(page.get_by_text("“Ada with a heart”")).to_be_visible()
+    page.get_by_label("State of 22").select_option("Approved")
+    with page.expect_download(timeout=90_000) as coming:
+        page.get_by_role("button", name="Make the print file of the approved item").click()
+    assert names_in(coming.value) == {"orders.csv", "22/22_print.png", "22/22_ticket.pdf"}
+    page.get_by_role("link", name="of all designs").click()
+    expect(page.get_by_label("State of 22")).to_have_value("approved")
+    page.get_by_role("radio", name="Changes asked 1").click()
+    expect(page.get_by_role("list", name="Items").get_by_role("listitem")).to_have_count(1)
+    page.get_by_label("Set all that are shown to").select_option("Proof sent")
+    expect(page.get_by_label("State of 21")).to_have_value("sent")

@@ -98,6 +98,9 @@ def test_every_shipped_pack_is_complete_small_and_shows_its_prints(name: str) ->
     passes = read_passes(small, quick=True)
     assert passes.cover is not None
     cover = passes.cover.astype(np.float32)
+    if info.kind == "detail":
+        assert (cover > 0.5).mean() > 0.6
+        return  # a close-up shows a part of the product
     assert 0.03 < (cover > 0.5).mean() < 0.9
     framed = max(cover[0].max(), cover[-1].max(), cover[:, 0].max(), cover[:, -1].max()) < 0.5
     for size in LISTING_SIZES.values():  # the whole product is inside every listing size; of a person, arms may be cut off

@@ -6,6 +6,7 @@ import pytest
 from studio.cloth.crossings import crossings
 from studio.cloth.obstacles import Obstacle, box
 from studio.draped import garden_flag, pillow
+from studio.scenes import flags
 
 
 def test_a_cover_is_sewn_on_all_sides() -> None:
@@ -38,3 +39,13 @@ def test_a_flag_hangs_over_the_front_of_its_sleeve() -> None:
         88.0 - (30.0 - garden_flag.SLEEVE * np.pi / 2)
     )
     assert len(crossings(cloth.at, cloth.triangles, cloth.edges)) == 0
+
+
+def test_the_flag_hangs_from_its_sleeve_and_keeps_its_size() -> None:
+    u, v = np.meshgrid(np.linspace(0, 1, 120), np.linspace(0, 1, 160))
+    at = flags.cloth_at(u, v)
+    assert np.allclose(at[0, :, 2], flags.BAR_Z + garden_flag.SLEEVE, atol=0.01) and np.abs(at[0, :, 1]).max() < 0.01
+    along = np.linalg.norm(np.diff(at, axis=0), axis=-1).sum(axis=0).mean()
+    across = np.linalg.norm(np.diff(at, axis=1), axis=-1).sum(axis=1)
+    assert along == pytest.approx(18 * 2.54, rel=0.06) and across.max() < 12.5 * 2.54 * 1.25
+    assert np.abs(at[-1, :, 1]).max() > 1  # it waves at its foot

@@ -9,10 +9,11 @@ from studio import hoodies
 from studio.cloth.crossings import crossings
 from studio.cloth.material import FLEECE
 from studio.cloth.mesh import sew
-from studio.draped import from_template, hoodie
+from studio.draped import from_template, hoodie, hoodie_flat
 from studio.draped.hoodie import BLANK, SCALE
 from studio.draped.tshirt import length_of
 from studio.scenes import hoodies as scenes
+from studio.scenes import hoodies_flat
 
 from .settled_cloth import crossed_edges
 
@@ -103,3 +104,23 @@ def test_both_kinds_of_print_lie_on_their_panels() -> None:
         assert (w, h) == pytest.approx(template("hoodie").panel(panel).trim_mm, rel=1e-6)
         outline = Polygon(hoodies.CANVAS.on(panel, from_template.flat_of(BLANK.panel(panel), SCALE)))
         assert outline.buffer(1).contains(Polygon([(x, y), (x + w, y), (x + w, y + h), (x, y + h)])), scene.id
+
+
+@pytest.mark.parametrize("panel", ["front", "back"])
+def test_a_lying_hoodie_is_kept_keeps_its_cloth_and_lies_flat(panel: str, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Its sleeves point down to both sides, its hood lies above the neck, and nothing stands higher than a heap of folds."""
+    monkeypatch.setattr(hoodie_flat, "flat", lambda *_: pytest.fail("not in studio/shapes_kept: bake a scene that shows it"))
+    surface = hoodies_flat.settled(panel)
+    assert len(crossed_edges(surface, hoodie.CLOTH)) < 3 * MOST_CROSSED  # of some 36 000: in the hood's folds
+    at = {name: points for name, (_, points) in surface.panels.items()}
+    every = np.concatenate(list(at.values()))
+    assert 0 <= every[:, 2].min() < 0.3 and every[:, 2].max() < 13
+    left, right = at["cuff-left"].mean(axis=0), at["cuff-right"].mean(axis=0)
+    assert min(abs(left[0]), abs(right[0])) > 48 and left[0] * right[0] < 0 and max(left[1], right[1]) < -25
+    assert at["hood-left"][:, 1].max() > 20 and abs(at["rib-front"][:, 1].mean() + 68) < 4
+
+
+def test_the_pocket_lies_where_the_template_keeps_its_place() -> None:
+    keep_out = BLANK.panel("front").keep_out[0].box
+    assert np.allclose(hoodies.POCKET / hoodie.SCALE * [10, -10], keep_out[:2])
+    assert keep_out[2:] == pytest.approx(BLANK.panel("pocket").trim_mm)

@@ -770,6 +770,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the order items of all pairs, those made last first. */
+        get: operations["list_order_items"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Note how far some items have come.
+         * @description <br/>Raises :class:`ListingError` where changes are asked for without saying which.
+         */
+        put: operations["put_order_state"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/own-scenes": {
         parameters: {
             query?: never;
@@ -1290,6 +1327,26 @@ export interface paths {
         put?: never;
         /** Start a job for a table of orders. Raises :class:`ListingError` for a table that cannot be read. */
         post: operations["make_orders"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairs/{artwork_id}/{template_id}/orders/approved": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start a job for the print files and tickets of the approved items.
+         * @description <br/>Raises :class:`ListingError` where there is none, or where the design is another one than the buyers approved.
+         */
+        post: operations["print_approved"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3254,6 +3311,25 @@ export interface components {
             events: components["schemas"]["EventOut"][];
         };
         /**
+         * ItemStateIn
+         * @description How far some items have come.
+         */
+        ItemStateIn: {
+            /** Ids */
+            ids: number[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "made" | "sent" | "changes" | "approved" | "printed" | "shipped";
+            /**
+             * Words
+             * @description The changes that the buyer asks for
+             * @default
+             */
+            words: string;
+        };
+        /**
          * JobListOut
          * @description Jobs, the newest first.
          */
@@ -4435,6 +4511,11 @@ export interface components {
          * @description One order entered by hand. Photographs are the ids of artworks that were imported aside.
          */
         OrderIn: {
+            /**
+             * Held
+             * @default false
+             */
+            held: boolean;
             /** Name */
             name: string;
             /** Photos */
@@ -4464,6 +4545,56 @@ export interface components {
             why: string;
         };
         /**
+         * OrderItemOut
+         * @description An item of an order; ``words`` are the changes that its buyer asks for.
+         */
+        OrderItemOut: {
+            /** Artwork Id */
+            artwork_id: number;
+            /** Changed At */
+            changed_at: string;
+            /**
+             * Held
+             * @description Whether its print file waits for the buyer's approval
+             */
+            held: boolean;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Quantity */
+            quantity: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "made" | "sent" | "changes" | "approved" | "printed" | "shipped";
+            /** Template Id */
+            template_id: string;
+            /**
+             * Title
+             * @description Of its artwork and blank
+             */
+            title: string;
+            /**
+             * Values
+             * @description What the buyer wrote, by open place
+             */
+            values: {
+                [key: string]: string;
+            };
+            /** Words */
+            words: string;
+        };
+        /**
+         * OrderItemsOut
+         * @description Items of orders, those made last first.
+         */
+        OrderItemsOut: {
+            /** Items */
+            items: components["schemas"]["OrderItemOut"][];
+        };
+        /**
          * OrdersForm
          * @description A table of orders as CSV, and the buyers' pictures that it names.
          */
@@ -4473,12 +4604,18 @@ export interface components {
              * Format: binary
              */
             file: string;
+            /**
+             * Held
+             * @description Whether print files wait for the buyers' approval
+             * @default false
+             */
+            held: boolean;
             /** Photos */
             photos?: string[];
         };
         /**
          * OrdersStateOut
-         * @description A pair's open places, and the results of its last orders.
+         * @description A pair's open places, the results of its last orders, and all its items.
          */
         OrdersStateOut: {
             /**
@@ -4486,8 +4623,15 @@ export interface components {
              * @description The first lines of a table for it
              */
             example: string;
+            /**
+             * Held
+             * @description Whether the last orders' print files were held back until approval
+             */
+            held: boolean;
             /** Issues */
             issues: components["schemas"]["OrderIssueModel"][];
+            /** Items */
+            items: components["schemas"]["OrderItemOut"][];
             /** Made */
             made: number;
             /** Places */
@@ -8782,6 +8926,76 @@ export interface operations {
             507: components["responses"]["507"];
         };
     };
+    list_order_items: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderItemsOut"];
+                };
+            };
+            400: components["responses"]["400"];
+            401: components["responses"]["401"];
+            403: components["responses"]["403"];
+            404: components["responses"]["404"];
+            405: components["responses"]["405"];
+            409: components["responses"]["409"];
+            413: components["responses"]["413"];
+            415: components["responses"]["415"];
+            422: components["responses"]["422"];
+            429: components["responses"]["429"];
+            500: components["responses"]["500"];
+            503: components["responses"]["503"];
+            507: components["responses"]["507"];
+        };
+    };
+    put_order_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemStateIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderItemsOut"];
+                };
+            };
+            400: components["responses"]["400"];
+            401: components["responses"]["401"];
+            403: components["responses"]["403"];
+            404: components["responses"]["404"];
+            405: components["responses"]["405"];
+            409: components["responses"]["409"];
+            413: components["responses"]["413"];
+            415: components["responses"]["415"];
+            422: components["responses"]["422"];
+            429: components["responses"]["429"];
+            500: components["responses"]["500"];
+            503: components["responses"]["503"];
+            507: components["responses"]["507"];
+        };
+    };
     list_own_scenes: {
         parameters: {
             query?: never;
@@ -10211,6 +10425,42 @@ export interface operations {
                 "multipart/form-data": components["schemas"]["OrdersForm"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            400: components["responses"]["400"];
+            401: components["responses"]["401"];
+            403: components["responses"]["403"];
+            404: components["responses"]["404"];
+            405: components["responses"]["405"];
+            409: components["responses"]["409"];
+            413: components["responses"]["413"];
+            415: components["responses"]["415"];
+            422: components["responses"]["422"];
+            429: components["responses"]["429"];
+            500: components["responses"]["500"];
+            503: components["responses"]["503"];
+            507: components["responses"]["507"];
+        };
+    };
+    print_approved: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                artwork_id: number;
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -9,6 +9,7 @@ import type {
   Offer,
   OrdersForm,
   Place,
+  ProofState,
   SampleChange,
   Sell,
   SellChange,
@@ -71,8 +72,13 @@ export const selling = {
     data(server.POST("/api/samples/{sample_id}/photos", { ...sample(id), body: upload(file) })),
 
   orders: (place: Place) => data(server.GET(`${PAIR}/orders`, ofPair(place))),
-  makeOrders: (place: Place, table: File, photos: File[]) => {
+  orderItems: () => data(server.GET("/api/orders")),
+  putOrderState: (ids: number[], state: ProofState, words: string) =>
+    data(server.PUT("/api/orders/state", { body: { ids, state, words } })),
+  printApproved: (place: Place) => data(server.POST(`${PAIR}/orders/approved`, ofPair(place))),
+  makeOrders: (place: Place, table: File, photos: File[], held: boolean) => {
     const form = upload(table) as unknown as FormData;
+    form.append("held", String(held));
     for (const photo of photos) form.append("photos", photo);
     return data(server.POST(`${PAIR}/orders`, { ...ofPair(place), body: form as unknown as OrdersForm }));
   },
@@ -82,5 +88,6 @@ export const selling = {
     values: Record<string, string>,
     photos: Record<string, number>,
     quantity: number,
-  ) => data(server.POST(`${PAIR}/order`, { ...ofPair(place), body: { name, values, photos, quantity } })),
+    held: boolean,
+  ) => data(server.POST(`${PAIR}/order`, { ...ofPair(place), body: { name, values, photos, quantity, held } })),
 };

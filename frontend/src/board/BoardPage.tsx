@@ -69,6 +69,9 @@ export function BoardPage() {
           </span>
         )}
         <SearchField blank={board.data?.templates[0]?.id} />
+        <Link to="/orders" className="rounded-[3px] border border-rule bg-paper px-3 py-1 font-medium hover:border-ink">
+          Orders
+        </Link>
         <Link to="/gang" className="rounded-[3px] border border-rule bg-paper px-3 py-1 font-medium hover:border-ink">
           Gang sheet
         </Link>

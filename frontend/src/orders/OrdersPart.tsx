@@ -6,9 +6,12 @@ import { COLUMN } from "../bench/stations";
 import { JobList } from "../jobs/JobList";
 import { type Jobs, useJobs } from "../jobs/useJobs";
 import { FileButton } from "../ui/FileButton";
+import { Tick } from "../ui/fields";
 import { INPUT } from "../ui/KeptText";
 import { Alert, Button, Heading, Mark } from "../ui/parts";
 import { Waiting } from "../ui/Waiting";
+import { ItemList } from "./ItemList";
+import { toPrint } from "./states";
 
 const ORDER_JOBS = ["orders"] as const;
 
@@ -23,6 +26,7 @@ export function OrdersPart({ place, busy }: { place: Place; busy: boolean }) {
   useEffect(() => {
     queries.invalidateQueries({ queryKey: key });
   }, [ended, queries]);
+  const [held, setHeld] = useState<boolean | null>(null);
   const state = query.data;
   if (!state)
     return (
@@ -30,20 +34,32 @@ export function OrdersPart({ place, busy }: { place: Place; busy: boolean }) {
         Loading the open places…
       </Waiting>
     );
+  const holds = held ?? state.held;
+  const ready = toPrint(state.items);
   return (
     <div aria-busy={work.busy} className="grid min-h-0 grow grid-cols-[24rem_minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
       <section aria-label="Orders" className={COLUMN}>
         <Places state={state} place={place} />
         {state.places.length > 0 && (
           <>
-            <FromTable state={state} work={work} place={place} busy={busy} />
-            <ByHand state={state} work={work} place={place} />
+            <Tick
+              label="Hold print files until the buyer approves"
+              hint="Orders make only proofs for the buyers. Print files and tickets are made when a proof is approved."
+              on={holds}
+              onValue={setHeld}
+            />
+            <FromTable state={state} work={work} place={place} busy={busy} held={holds} />
+            <ByHand state={state} work={work} place={place} held={holds} />
           </>
         )}
       </section>
       <section aria-label="Results" className="flex min-h-0 flex-col gap-3 overflow-y-auto p-4">
         {work.problem && <Alert>{work.problem}</Alert>}
-        <Heading aside="a print file, proofs and a ticket each">Results</Heading>
+        <Heading
+          aside={holds ? "proofs now, print file and ticket after approval" : "a print file, proofs and a ticket each"}
+        >
+          Results
+        </Heading>
         <JobList work={work} most={3} />
         {state.made > 0 && (
           <p className="text-sm" role="status">
@@ -64,6 +80,27 @@ export function OrdersPart({ place, busy }: { place: Place; busy: boolean }) {
             </li>
           ))}
         </ul>
+        {state.items.length > 0 && (
+          <>
+            <Heading
+              aside={
+                <Link className="underline" to="/orders">
+                  of all designs
+                </Link>
+              }
+            >
+              Items and their proofs
+            </Heading>
+            {ready > 0 && (
+              <Button tone="main" disabled={work.busy} onClick={() => work.start(() => api.printApproved(place))}>
+                {ready === 1
+                  ? "Make the print file of the approved item"
+                  : `Make print files of the ${ready} approved items`}
+              </Button>
+            )}
+            <ItemList items={state.items} />
+          </>
+        )}
       </section>
     </div>
   );
@@ -95,9 +132,9 @@ function Places({ state, place }: { state: Orders; place: Place }) {
   );
 }
 
-type Parts = { state: Orders; work: Jobs; place: Place; busy: boolean };
+type Parts = { state: Orders; work: Jobs; place: Place; busy: boolean; held: boolean };
 
-function FromTable({ state, work, place, busy }: Parts) {
+function FromTable({ state, work, place, busy, held }: Parts) {
   const [table, setTable] = useState<File | null>(null);
   const [photos, setPhotos] = useState<File[]>([]);
   const pictures = state.places.some(({ kind }) => kind === "photograph");
@@ -119,7 +156,7 @@ function FromTable({ state, work, place, busy }: Parts) {
         tone="main"
         disabled={!table || work.busy}
         waits={busy}
-        onClick={() => table && work.start(() => api.makeOrders(place, table, photos))}
+        onClick={() => table && work.start(() => api.makeOrders(place, table, photos, held))}
       >
         Make these orders
       </Button>
@@ -127,7 +164,7 @@ function FromTable({ state, work, place, busy }: Parts) {
   );
 }
 
-function ByHand({ state, work, place }: Omit<Parts, "busy">) {
+function ByHand({ state, work, place, held }: Omit<Parts, "busy">) {
   const [name, setName] = useState("");
   const [quantity, setQuantity] = useState(1);
   const [values, setValues] = useState<Record<string, string>>({});
@@ -150,7 +187,7 @@ function ByHand({ state, work, place }: Omit<Parts, "busy">) {
       onSubmit={(event) => {
         event.preventDefault();
         const chosen = Object.fromEntries(Object.entries(photos).map(([place, { id }]) => [place, id]));
-        work.start(() => api.makeOrder(place, name.trim(), values, chosen, quantity));
+        work.start(() => api.makeOrder(place, name.trim(), values, chosen, quantity, held));
       }}
     >
       <Heading>One order by hand</Heading>

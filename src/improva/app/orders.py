@@ -7,7 +7,7 @@ import io
 import json
 import zipfile
 from pathlib import Path
-from typing import Any
+from typing import Any, Literal
 
 from ..core.csv_cells import text_cell
 from ..core.errors import ImprovaError, ListingError, PieceError, Stopped
@@ -23,6 +23,7 @@ from ..store.models.orders import OrderIssueModel
 from .artworks import plain_name
 from .made_files import keep_file
 from .mockups import make_picture
+from .order_items import design_key
 from .pair import Pair
 from .personalisation import OpenPlace, check_findings, pair_of_order
 from .print_files import make_set, make_side
@@ -38,34 +39,44 @@ DESIGN = "All orders"
 """Name under which the report says what is to be checked on the design itself."""
 
 
+Parts = Literal["all", "proofs", "prints"]
+"""What a job makes of each item: everything; its proofs alone, while the print file waits for the buyer; or print file and ticket."""
+
+ENDINGS: dict[Parts, str] = {"all": "orders", "proofs": "proofs", "prints": "approved"}
+"""How a job's archive is called."""
+
+Files = list[tuple[str, Path | bytes]]
+
+
 def _made_for(
-    services: Services, pair: Pair, name: str, order: dict[str, Any], progress: Progress
-) -> tuple[list[tuple[str, Path | bytes]], list[str]]:
+    services: Services, pair: Pair, order: dict[str, Any], parts: Parts, progress: Progress
+) -> tuple[Files, list[str]]:
     """Return an item's files by name, and remarks to check. Raises :class:`ImprovaError` with every reason why it cannot be made."""
+    name = order["name"]
     now, notes = pair_of_order(services, pair, name, order["values"], order["photos"], order.get("quantity", 1))
     failures, warnings = check_findings(services, now)
     if failures:
         raise PieceError(" ".join(failures))
     notes += warnings
-    printing = printing_of(now)
-    if len(now.printed) > 1:
-        *_, print_file = make_set(services, now, printing, progress)
+    files = [] if parts == "proofs" else _for_production(services, now, name, progress)
+    return [*files, *([] if parts == "prints" else _proofs(services, now, name))], notes
+
+
+def _for_production(services: Services, pair: Pair, name: str, progress: Progress) -> Files:
+    """Return print file and ticket."""
+    printing = printing_of(pair)
+    if len(pair.printed) > 1:
+        *_, print_file = make_set(services, pair, printing, progress)
     else:
-        *_, print_file = make_side(services, now, now.printed[0], printing, progress)
-    proofs = _proofs(services, now, name)
+        *_, print_file = make_side(services, pair, pair.printed[0], printing, progress)
     with work_folder(services.store.database.work) as folder:
         ticket = folder / "ticket.pdf"
-        write_ticket(ticket_of(services, now), ticket)
+        write_ticket(ticket_of(services, pair), ticket)
         written = ticket.read_bytes()
-    files: list[tuple[str, Path | bytes]] = [
-        (f"{name}_print{print_file.suffix}", print_file),
-        *proofs,
-        (f"{name}_ticket.pdf", written),
-    ]
-    return files, notes
+    return [(f"{name}_print{print_file.suffix}", print_file), (f"{name}_ticket.pdf", written)]
 
 
-def _proofs(services: Services, pair: Pair, name: str) -> list[tuple[str, Path | bytes]]:
+def _proofs(services: Services, pair: Pair, name: str) -> Files:
     """Return pictures for the buyer's approval: all views of the first scene, since the buyer's text may be on any side."""
     info = services.scenes.first(pair.template)
     shots = [shot_of(pair, ShotModel(scene_id=info.id, view=view), MockupSettings(camera=False)) for view in info.views]
@@ -95,7 +106,8 @@ def orders_job(services: Services, parameters: dict[str, Any], progress: Progres
     pair = services.pairs.load(parameters["artwork_id"], parameters["template_id"])
     issues = [OrderIssueModel.model_validate(each) for each in parameters["issues"]]
     made: dict[str, int] = {}
-    name = f"{slug(pair.art.title)}_{pair.template.id}_orders.zip"
+    parts: Parts = parameters.get("parts", "all")
+    name = f"{slug(pair.art.title)}_{pair.template.id}_{ENDINGS[parts]}.zip"
     key = key_of(
         "orders",
         versions("listings"),
@@ -104,6 +116,7 @@ def orders_job(services: Services, parameters: dict[str, Any], progress: Progres
         pair.row.printing,
         parameters["orders"],
         parameters["issues"],
+        parts,
         name,
     )
 
@@ -114,7 +127,7 @@ def orders_job(services: Services, parameters: dict[str, Any], progress: Progres
             for i, order in enumerate(parameters["orders"]):
                 part = progress.part(i / len(parameters["orders"]), (i + 1) / len(parameters["orders"]))
                 try:
-                    files, notes = _made_for(services, pair, order["name"], order, part)
+                    files, notes = _made_for(services, pair, order, parts, part)
                 except Stopped:
                     raise
                 except ImprovaError as problem:
@@ -128,7 +141,7 @@ def orders_job(services: Services, parameters: dict[str, Any], progress: Progres
                     else:
                         archive.write(file, f"{order['name']}/{inside}")
             archive.writestr("orders.csv", _table(issues, made))
-        report = {"made": list(made), "issues": [issue.model_dump() for issue in issues]}
+        report = {"made": list(made), "issues": [issue.model_dump() for issue in issues], "design": design_key(pair)}
         atomic_write(target.with_suffix(".json"), json.dumps(report, ensure_ascii=False).encode())
 
     return [keep_file(services, pair, "print", key, name, make)[0]]

@@ -44,7 +44,8 @@ class JobRow:
     lost: int = 0
 
 
-def _row(row: sqlite3.Row) -> JobRow:
+def job_row(row: sqlite3.Row) -> JobRow:
+    """Return a job as it is stored."""
     return JobRow(
         row["id"],
         row["kind"],
@@ -80,17 +81,17 @@ class JobTable:
                 (kind, text),
             ).fetchone()
             if same:
-                return _row(same), False
+                return job_row(same), False
             cursor = connection.execute(
                 "INSERT INTO job (kind, parameters, title, artwork_id, template_id) VALUES (?, ?, ?, ?, ?) RETURNING *",
                 (kind, text, title, artwork_id, template_id),
             ).fetchone()
-            return _row(cursor), True
+            return job_row(cursor), True
 
     def get(self, job_id: int) -> JobRow | None:
         """Return a job, or None."""
         row = self._database.connection.execute("SELECT * FROM job WHERE id = ?", (job_id,)).fetchone()
-        return _row(row) if row else None
+        return job_row(row) if row else None
 
     def of_pair(self, artwork_id: int, template_id: str, most: int = 12) -> list[JobRow]:
         """Return the newest jobs of a pair, the newest first."""
@@ -98,7 +99,7 @@ class JobTable:
             "SELECT * FROM job WHERE artwork_id = ? AND template_id = ? ORDER BY id DESC LIMIT ?",
             (artwork_id, template_id, most),
         )
-        return [_row(row) for row in rows]
+        return [job_row(row) for row in rows]
 
     def waiting(self, most: int = -1, without: Sequence[int] = ()) -> list[JobRow]:
         """Return the jobs that have not started, without some: single jobs before those of batches, in order."""
@@ -109,12 +110,12 @@ class JobTable:
             "ORDER BY batch_id IS NOT NULL, id LIMIT ?",
             (*without, most),
         )
-        return [_row(row) for row in rows]
+        return [job_row(row) for row in rows]
 
     def handed_out(self) -> list[JobRow]:
         """Return unended jobs that were handed out at least once."""
         rows = self._database.connection.execute("SELECT * FROM job WHERE state IN ('queued', 'running') AND attempt > 0")
-        return [_row(row) for row in rows]
+        return [job_row(row) for row in rows]
 
     def hand_out(self, job_id: int) -> int | None:
         """Count one more attempt at a waiting job and return its number; None if it was stopped."""

@@ -12,6 +12,7 @@ from .history import History
 from .jobs import JobTable
 from .listings import Listings
 from .made_files import MadeFiles
+from .order_items import OrderItems
 from .origins import Origins
 from .own_scenes import OwnScenes
 from .pairs import Pairs
@@ -37,6 +38,7 @@ class Store:
         self.jobs = JobTable(database)
         self.listings = Listings(database)
         self.made_files = MadeFiles(database)
+        self.order_items = OrderItems(database)
         self.origins = Origins(database)
         self.own_scenes = OwnScenes(database)
         self.pairs = Pairs(database)

@@ -72,18 +72,19 @@ def _candidates(scenes: Sequence[SceneInfo], printed: set[str]) -> dict[SlotKind
     sides = [
         Slot("side", info.id, view)
         for info in scenes
-        if info.kind != "lifestyle"
+        if info.kind not in ("lifestyle", "detail")
         for view in info.views
         if (info.id, view) != (lead.id, front)
     ]
     sides = [slot for slot in sides if slot.view != front] or sides
     sides.sort(key=lambda slot: slot.scene_id != lead.id)
-    dressed = [s for s in scenes if _sold_parts(s)]
+    dressed = [s for s in scenes if _sold_parts(s) and s.kind != "detail"]
+    near = [s for s in scenes if s.kind == "detail" and any(r.panel in printed for r in s.regions)]
     return {
         "front": [Slot("front", lead.id, front)],
         "side": sides,
         "lifestyle": [Slot("lifestyle", s.id, next(iter(s.views))) for s in lived],
-        "detail": [Slot("detail", lead.id, front, close=True)],
+        "detail": [Slot("detail", s.id, next(iter(s.views))) for s in near] or [Slot("detail", lead.id, front, close=True)],
         "size": [Slot("size", s.id, next(iter(s.views)), measured=True) for s in scenes if s.measures],
         "unprinted": [Slot("unprinted", s.id, list(s.views)[-1] if not s.turns else next(iter(s.views))) for s in bare],
         "colour": [Slot("colour", s.id, next(iter(s.views)), chosen) for s in dressed for chosen in _dresses(s)],

@@ -8,7 +8,7 @@ from typing import Any
 from ..errors import SceneError
 from .scene import Lens, Measure, Region, SceneInfo
 
-KINDS = ("studio", "lifestyle", "flat", "size")
+KINDS = ("studio", "lifestyle", "flat", "size", "detail")
 
 
 MAX_SIDE_PX = 8192

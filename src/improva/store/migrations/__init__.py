@@ -55,7 +55,7 @@ def _plain_names(connection: sqlite3.Connection) -> None:
     rename_keys(connection)
 
 
-MIGRATIONS: tuple[Migration, ...] = (_baseline, _plain_names, _script("0003_lost_jobs.sql"))
+MIGRATIONS: tuple[Migration, ...] = (_baseline, _plain_names, _script("0003_lost_jobs.sql"), _script("0004_order_items.sql"))
 """All migrations in order; the number of a migration is its position, counted from 1."""
 
 LATEST = len(MIGRATIONS)
