@@ -67,7 +67,7 @@ def folded(name: str, w: float, h: float) -> Build:
     """Two of them folded on a bench by a window."""
 
     def build(stage: Stage) -> None:
-        stage.camera((-58, -178, 96), (1, 0, 50), 29.5, (0, -16, 50), 0.8)
+        stage.camera((-58, -178, 96), (1, 0, 50), 31.0, (0, -16, 50), 0.8)
         places.daylight_room(stage, 74, ("walnut", SAGE))
         things.bench(stage, 43)
         stack = throws.folded(name, w, h)

@@ -16,7 +16,7 @@ from studio.scenes.hoodies import all_over_regions, plain_regions
 from studio.sets import BELOW_MM, ground_below, pack
 from studio.stage import Stage
 
-MIDDLE, SPAN = -24.0, 33.0
+MIDDLE, SPAN = -24.0, 37.0
 """Of the picture: y in cm, the neck lies at the origin; and its angle, degrees."""
 
 CREASES = {"front": 5, "back": 12}

@@ -14,7 +14,7 @@ from improva.core.design import Design, Piece, Placement
 from improva.core.errors import SceneError
 from improva.core.measured_blank import Measures, measured_template
 from improva.core.mockup.composite import shade_plain_parts
-from improva.core.mockup.drawn import cut_mask, draw, drawn_scenes
+from improva.core.mockup.drawn import CUT_PX, cut_mask, draw, drawn_scenes
 from improva.core.mockup.drawn.body import body_figures, profile
 from improva.core.mockup.drawn.height_field import SEAM_MM, Field
 from improva.core.mockup.drawn.inflated_shape import inflated, puckered, sag
@@ -161,12 +161,12 @@ def test_the_shape_of_a_cut_out_is_its_contour_plus_a_border() -> None:
     art = art_of(rgba)
     design = Design(pillow, pillow.panel(), (Piece("art", art.facts.size, Placement("contain")),))
     mask = cut_mask(design, lambda _: art)
-    radius = 120 / 400 * 300 + pillow.panel().safe_mm / 400 * 300
+    radius = (0.3 + pillow.panel().safe_mm / 400) * CUT_PX
     assert mask.sum() == pytest.approx(np.pi * radius**2, rel=0.02)
     info = next(i for i in drawn_scenes(pillow) if i.kind == "flat")
     whole, cut = draw(small(info)), draw(small(info), mask)
     seen = [(~np.isnan(p.maps["shape"][..., 0])).mean() for p in (whole, cut)]
-    assert seen[1] == pytest.approx(seen[0] * np.pi * radius**2 / 300**2, rel=0.12)  # carried past the edge by a few pixels
+    assert seen[1] == pytest.approx(seen[0] * np.pi * radius**2 / CUT_PX**2, rel=0.12)  # carried past the edge by a few pixels
     empty = Design(pillow, pillow.panel(), ())
     assert cut_mask(empty, lambda _: art).all()
 

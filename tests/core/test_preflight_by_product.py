@@ -336,3 +336,14 @@ def test_more_pixels_are_never_judged_worse_on_any_blank(blank: str, width: int,
     less, more = (run_checks(blank, art_of(np.full((round(w * 0.8), w), 128, np.uint8))) for w in sizes)
     for name in ("resolution", "eye"):
         assert order.index(found(more, name).status) <= order.index(found(less, name).status)
+
+
+def test_the_white_border_of_a_cut_out_is_not_taken_for_its_motif() -> None:
+    """A border that is meant to be cut along, or to vanish on the blank, is no motif that will not show."""
+    rgba = np.zeros((400, 400, 4), np.uint8)
+    rgba[50:350, 50:350] = (255, 255, 255, 255)
+    rgba[75:325, 75:325] = (20, 40, 90, 255)
+    rgba[80:320:20, 80:320] = (160, 90, 30, 255)
+    for blank in ("pillow-shaped", "mug-11oz"):
+        verdict = found(run_checks(blank, art_of(rgba), fit="contain"), "white-on-blank")
+        assert verdict.status == "pass" and verdict.measured == pytest.approx(0, abs=1), blank

@@ -57,7 +57,9 @@ def test_a_cut_out_is_placed_whole_and_twice_on_a_mug() -> None:
     )
     assert (placement("mug-11oz", cut_out()).fit, placement("mug-11oz", cut_out()).copies) == ("contain", 2)
     pillow = template("pillow-shaped").panel()
-    assert placement("pillow-shaped", cut_out()).scale == pytest.approx(1 - 2 * pillow.safe_mm / 400, abs=1e-3)
+    assert placement("pillow-shaped", cut_out()).scale == pytest.approx(
+        1 - 2 * (pillow.safe_mm + pillow.allowance_mm) / 400, abs=1e-3
+    )
 
 
 def test_a_pattern_is_repeated_where_it_covers_and_whole_round_a_wrap() -> None:

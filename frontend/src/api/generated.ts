@@ -5019,6 +5019,14 @@ export interface components {
         PanelReportOut: {
             /** Checks */
             checks: components["schemas"]["CheckOut"][];
+            /**
+             * Cut Lines
+             * @description Where a shape is cut out round its artwork, mm of the trim
+             */
+            cut_lines: [
+                number,
+                number
+            ][][];
             /** Effective Dpi */
             effective_dpi: [
                 number,

@@ -5,7 +5,15 @@ import { type Bend, boxPath, cornersOf, type Lie, pathOf } from "./geometry";
 const HALO = { paintOrder: "stroke", stroke: "var(--color-paper)", strokeWidth: 3 } as const;
 
 /** Trim, safe line, seam zones and covered parts, each named on itself. */
-export function Lines(props: { panel: Panel; k: number; bend: Bend; seam: Check | undefined; unit: Unit }) {
+export function Lines(props: {
+  panel: Panel;
+  k: number;
+  bend: Bend;
+  seam: Check | undefined;
+  /** Where a shape is cut out round its artwork. */
+  cut: [number, number][][];
+  unit: Unit;
+}) {
   const { panel, k, bend, seam } = props;
   const [w, h] = panel.trim_mm;
   const [ww, wh] = panel.worn_mm;
@@ -83,6 +91,14 @@ export function Lines(props: { panel: Panel; k: number; bend: Bend; seam: Check 
         </g>
       )}
       {panel.gap_mm > 0 && <Gap panel={panel} k={k} unit={props.unit} />}
+      {props.cut.map((ring) => (
+        <g key={`${ring[0]}`}>
+          <path d={pathOf(ring, k)} stroke="var(--color-paper)" strokeWidth={2.6} opacity={0.7} />
+          <path d={pathOf(ring, k)} stroke="var(--color-ink)" strokeWidth={1.1} strokeDasharray="7 4">
+            <title>Cut along here: the contour with its border and the sewing allowance</title>
+          </path>
+        </g>
+      ))}
       <path d={pathOf(panel.cut_line, k)} stroke="var(--color-ink)" strokeWidth={1.4} />
     </g>
   );

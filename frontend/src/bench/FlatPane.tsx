@@ -161,6 +161,7 @@ export function FlatPane(props: {
               k={k}
               bend={bend}
               unit={unit}
+              cut={plan ? [] : editor.report.cut_lines}
               seam={plan ? undefined : editor.report.checks.find((check) => check.id === "seam-match")}
             />
             {editor.pair.guide && guide && (

@@ -68,6 +68,7 @@ const NOTHING: PanelReport = {
   verdict: "pass",
   checks: [],
   pieces: [],
+  cut_lines: [],
 };
 
 export function usePair(place: Place): { editor: PairEditor | null; error: Error | null; retry: () => void } {

@@ -8,7 +8,13 @@ import { OwnScenes, OwnSceneTools } from "./OwnScenes";
 import type { Mockups } from "./useMockups";
 
 const THUMB: [number, number] = [352, 264];
-const KINDS: Record<string, string> = { studio: "studio", lifestyle: "in use", flat: "flat", size: "size", detail: "close-up" };
+const KINDS: Record<string, string> = {
+  studio: "studio",
+  lifestyle: "in use",
+  flat: "flat",
+  size: "size",
+  detail: "close-up",
+};
 const same = (a: Shot, b: Shot) =>
   a.scene_id === b.scene_id &&
   a.view === b.view &&

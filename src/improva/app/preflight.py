@@ -11,6 +11,7 @@ from ..core.design import PanelContent
 from ..core.errors import PlacementError
 from ..core.pieces import piece_box
 from ..core.preflight import CheckResult, Subject, run_checks, worst
+from ..core.render.contour import cut_shape, rings_of
 from ..core.sewing.linked_panels import seam_of
 from ..core.sewing.mismatch import colour_difference_along
 from ..core.sewing.seams import Follow
@@ -25,6 +26,16 @@ from .turns import Turns
 
 RESULTS_KEPT, REDUCED_PRINTS_SIZE = 2000, 30 * MB
 """Results of single panels and seams, and reduced prints, kept in memory: a change of one panel keeps those of the others."""
+
+
+FINE_MM = 0.1
+"""Corners of a cutting line that stand out less are left out."""
+
+
+def _cut_lines(subject: Subject) -> list[list[tuple[float, float]]]:
+    """Return the lines along which a shape is cut out round its artwork, in mm of the trim."""
+    shape = cut_shape(subject.design, subject.opener).cut
+    return [[(round(x, 2), round(y, 2)) for x, y in ring] for ring in rings_of(shape.simplify(FINE_MM))]
 
 
 class Preflight:
@@ -46,7 +57,8 @@ class Preflight:
         boxes = [piece_box(extra, panel, subject.fonts) for extra in subject.extras]
         with self._turns.turn():
             report = run_checks(subject, self._seam_results(pair, panel, content, subject))
-        return {**panel_check_report(pair.template, panel, pair.art.facts, report), "pieces": boxes}
+            lines = _cut_lines(subject) if panel.shape == "cutout" else []
+        return {**panel_check_report(pair.template, panel, pair.art.facts, report), "pieces": boxes, "cut_lines": lines}
 
     def _seam_results(self, pair: Pair, panel: Panel, content: PanelContent, subject: Subject) -> tuple[CheckResult, ...]:
         """Return the results of the seam that a panel follows; none where it follows no other."""

@@ -11,8 +11,10 @@ import click
 
 from ..catalogue import template as find_template
 from ..core.artwork.pixels import Artwork
+from ..core.artwork.traits import find_traits
 from ..core.design import FITS, REPEAT_KINDS, Placement
 from ..core.errors import PlacementError
+from ..core.proposal import contain_scale
 from ..core.template import Panel, Template
 from ..io.artwork_file import read_file
 
@@ -45,7 +47,9 @@ def placing_options(command: Command) -> Command:
         click.option("--panel", "panel_id", metavar="ID", help="The panel; the template's first by default."),
         click.option("--fit", type=click.Choice(FITS), help="The template's own by default."),
         click.option("--shift-mm", default="0,0", metavar="X,Y", help="Right and down from the centre."),
-        click.option("--scale", default=1.0, metavar="S", help="Times the size the fit gives."),
+        click.option(
+            "--scale", type=float, metavar="S", help="Times the size the fit gives; 1, or less for a cut-out that is contained."
+        ),
         click.option("--rotate", default=0.0, metavar="DEG", help="Clockwise."),
         click.option("--background", default="none", metavar="#rrggbb|none", help="The colour behind the picture."),
         click.option("--repeat-kind", type=click.Choice(REPEAT_KINDS), default="grid", help="How tiles stand to each other."),
@@ -71,18 +75,21 @@ def _numbers(text: str, what: str) -> tuple[float, float]:
 
 
 def _pair(art: Path, options: dict[str, Any], every: bool) -> tuple[Template, Panel | None, Artwork, Placement]:
-    template = find_template(options["template_id"])
+    template, picture = find_template(options["template_id"]), Artwork.read(read_file(art))
+    panel = None if every and options["panel_id"] == EVERY else template.panel(options["panel_id"])
+    fit, scale = options["fit"] or template.default_fit, options["scale"]
+    if scale is None:  # as the page proposes it
+        scale = contain_scale(panel or template.panels[0], find_traits(picture).kind) if fit == "contain" else 1.0
     background = options["background"]
     placement = Placement(
-        fit=options["fit"] or template.default_fit,  # type: ignore[arg-type]  # checked by click and by Placement itself
+        fit=fit,  # type: ignore[arg-type]  # checked by click and by Placement itself
         shift_mm=_numbers(options["shift_mm"], "shift"),
-        scale=options["scale"],
+        scale=scale,
         rotate_deg=options["rotate"],
         background=None if background.lower() == "none" else background,
         **{name: options[name] for name in ("repeat_kind", "repeats_around", "spacing_mm", "blend", "copies", "lay")},
     )
-    panel = None if every and options["panel_id"] == EVERY else template.panel(options["panel_id"])
-    return template, panel, Artwork.read(read_file(art)), placement
+    return template, panel, picture, placement
 
 
 def takes_pair(command: Command, every: bool = False) -> Command:

@@ -61,6 +61,16 @@ def propose_placement(template: Template, panel: Panel, facts: ArtFacts, traits:
     return propose_own_placement(template, panel, facts, traits)
 
 
+def contain_scale(panel: Panel, kind: str) -> float:
+    """Return the scale at which an artwork of a kind is shown whole: a cut-out gets air round it, and on a blank that is cut
+    along it there is room for its border and for the sewing allowance."""
+    if kind != "cutout":
+        return 1.0
+    if panel.shape == "cutout":
+        return math.floor(1000 * (1 - 2 * (panel.safe_mm + panel.allowance_mm) / min(panel.trim_mm))) / 1000
+    return MOTIF_SHARE
+
+
 def propose_own_placement(template: Template, panel: Panel, facts: ArtFacts, traits: Traits) -> Proposal:
     """Return the suggested placement of a panel that does not follow another.
 
@@ -75,9 +85,7 @@ def propose_own_placement(template: Template, panel: Panel, facts: ArtFacts, tra
         return Proposal(None, "This side stays empty until you place artwork on it.")
     motif = template.default_fit == "contain"
     if traits.kind == "cutout":
-        scale = MOTIF_SHARE
-        if panel.shape == "cutout":  # with its border, inside the print area
-            scale = math.floor(1000 * (1 - 2 * panel.safe_mm / min(panel.trim_mm))) / 1000
+        scale = contain_scale(panel, traits.kind)
         if panel.gap_mm:
             return Proposal(Placement("contain", copies=2, scale=scale), "A cut-out on a mug goes on front and back.")
         return Proposal(Placement("contain", scale=scale), "A cut-out is shown whole, with some air round it.")

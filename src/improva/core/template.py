@@ -42,6 +42,7 @@ class Panel:
         shape: ``rectangle``, ``cone`` (a piece of a ring, see ``cone``), ``outline`` (cut along ``outline_mm``) or
             ``cutout`` (cut along the artwork's own contour).
         starts: whether the panel initially carries the artwork or is empty.
+        allowance_mm: cloth beyond the line along which a cut-out is sewn.
         window_mm: what is drawn in place of the print file's box, where another panel shows a part of this one's design.
     """
 
@@ -60,6 +61,7 @@ class Panel:
     outline_mm: tuple[tuple[float, float], ...] = ()
     cone: Cone | None = None
     starts: Literal["art", "empty"] = "art"
+    allowance_mm: float = 0.0
     window_mm: Box | None = None
 
     @property

@@ -75,6 +75,7 @@ def parse_panel(data: Mapping[str, Any]) -> Panel:
             trim_mm=trim,
             bleed_mm=_length(data.get("bleed", 0), unit),
             safe_mm=_length(data.get("safe", 0), unit),
+            allowance_mm=_length(data.get("allowance", 0), unit),
             closes=bool(data.get("closes", False)),
             seam_zone_mm=_length(data.get("seam_zone", 0), unit),
             dpi=dpi,
@@ -102,10 +103,10 @@ def _check(panel: Panel) -> None:
         raise TemplateError(f"Panel '{panel.id}' has the shape '{panel.shape}': choose one of {', '.join(SHAPES)}.")
     if not LEAST_SIDE_MM <= min(w, h) <= max(w, h) <= MOST_SIDE_MM:
         raise TemplateError(f"Panel '{panel.id}' is {inches(w):g} × {inches(h):g} in: 1 mm to 10 m a side can be printed.")
-    least = min(panel.bleed_mm, panel.safe_mm, panel.seam_zone_mm, panel.tab_mm, panel.gap_mm)
+    least = min(panel.bleed_mm, panel.safe_mm, panel.allowance_mm, panel.seam_zone_mm, panel.tab_mm, panel.gap_mm)
     if not (least >= 0 and max(panel.bleed_mm, panel.tab_mm, panel.gap_mm) <= MOST_SIDE_MM):
         raise TemplateError(f"Panel '{panel.id}' has a zone below 0 or beyond all bounds: give its width in {'mm'}.")
-    if 2 * panel.safe_mm >= min(panel.level().trim_mm):
+    if 2 * (panel.safe_mm + panel.allowance_mm) >= min(panel.level().trim_mm):
         raise TemplateError(f"Panel '{panel.id}' has no room inside its safe line: make safe and bleed smaller.")
     if 2 * panel.seam_zone_mm >= panel.level().trim_mm[0]:
         raise TemplateError(f"Panel '{panel.id}' is all seam: make the seam zone smaller.")
@@ -223,6 +224,7 @@ def _panel_data(panel: Panel) -> dict[str, Any]:
         **size,
         "bleed": panel.bleed_mm,
         "safe": panel.safe_mm,
+        "allowance": panel.allowance_mm,
         "closes": panel.closes,
         "seam_zone": panel.seam_zone_mm,
         "tab": panel.tab_mm,

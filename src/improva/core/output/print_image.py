@@ -9,8 +9,9 @@ import pyvips
 from ..artwork.pixels import as_bytes, with_alpha
 from ..design import Design
 from ..render import Opener, render
-from ..render.bend import outline_svg
-from ..template import Box, Panel
+from ..render.bend import outline_svg, rings_svg
+from ..render.contour import cut_shape, rings_of
+from ..template import Box
 from .carrier import on_carrier, on_ring_carrier
 from .mirror import mirrored
 from .profile import converted, srgb_profile, tagged
@@ -39,10 +40,14 @@ class Print:
         return self.image.width, self.image.height
 
 
-def _with_cut_line(image: pyvips.Image, panel: Panel) -> pyvips.Image:
-    """Draw the panel's trim on the print as a thin cutting line."""
-    w, h = image.width, image.height
-    line = outline_svg(panel, (w, h), f'fill="none" stroke="#1a1a1a" stroke-width="{CUT_LINE_MM}"')
+def _with_cut_line(image: pyvips.Image, design: Design, open_art: Opener) -> pyvips.Image:
+    """Draw a thin cutting line on the print: along the panel's trim, or round the artwork that it is cut along."""
+    panel, size = design.panel, (image.width, image.height)
+    paint = f'fill="none" stroke="#1a1a1a" stroke-width="{CUT_LINE_MM}"'
+    if panel.shape == "cutout":
+        line = rings_svg(panel, size, paint, rings_of(cut_shape(design, open_art).cut))
+    else:
+        line = outline_svg(panel, size, paint)
     return as_bytes(with_alpha(image).composite2(line.copy(interpretation="srgb"), "over"))
 
 
@@ -58,7 +63,7 @@ def make_print(design: Design, open_art: Opener, settings: PrintSettings) -> Pri
     w, h = settings.art_px(panel)
     image = render(design, open_art, (w, h))
     if settings.cut_line:
-        image = _with_cut_line(image, panel)
+        image = _with_cut_line(image, design, open_art)
     image = image.copy(interpretation="srgb")
     profile = srgb_profile()
     if settings.profile is not None:

@@ -9,6 +9,7 @@ import pyvips
 from ..colour import delta_e_2000, lab, lab_distance, parse_hex, srgb_from_linear
 from ..ink import colour_reflectance, printed
 from ..output.profile import soft_proof
+from ..render.contour import within_border
 from .result import CheckResult, Fix
 from .subject import Subject
 
@@ -117,6 +118,7 @@ def check_white(subject: Subject) -> CheckResult | None:
         return None
     limit = subject.limit("white_percent")
     solid = subject.trim_alpha > HALF_HIGH
+    solid = within_border(subject.trim_lab, solid, subject.px_per_mm)
     blank = lab(np.array([[parse_hex(subject.template.blank_colour)]], np.uint8))
     white = lab(np.array([[(255, 255, 255)]], np.uint8))
     seen = subject.trim_lab

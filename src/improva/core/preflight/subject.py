@@ -107,7 +107,11 @@ class Subject:
         w, h = self.level.file_mm
         factor = ANALYSIS_PX / max(w, h)
         size = (max(8, round(w * factor)), max(8, round(h * factor)))
-        return as_array(render_level(design, lambda key: self.others[key] if key else self.art, size))
+        return as_array(render_level(design, self.opener, size))
+
+    def opener(self, key: str) -> Artwork:
+        """Return the artwork of a piece by its key."""
+        return self.others[key] if key else self.art
 
     @property
     def px_per_mm(self) -> float:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 import pyvips
 
@@ -69,7 +71,7 @@ def unbent(flat: pyvips.Image, panel: Panel, size_px: tuple[int, int]) -> pyvips
 
 
 def outline_svg(panel: Panel, size_px: tuple[int, int], paint: str, grown_mm: float = 0.0) -> pyvips.Image:
-    """Return a panel's cutting line, without bleed, on the print file's pixels, in the given SVG paint."""
+    """Return a panel's outline, without bleed, on the print file's pixels, in the given SVG paint."""
     if panel.cone is not None:
         points = panel.cone.outline(grown_mm)
     elif panel.outline_mm:
@@ -77,11 +79,18 @@ def outline_svg(panel: Panel, size_px: tuple[int, int], paint: str, grown_mm: fl
     else:
         w, h = panel.trim_mm
         points = [(0.0, 0.0), (w, 0.0), (w, h), (0.0, h)]
+    return rings_svg(panel, size_px, paint, [points])
+
+
+def rings_svg(
+    panel: Panel, size_px: tuple[int, int], paint: str, rings: Sequence[Sequence[tuple[float, float]]]
+) -> pyvips.Image:
+    """Return closed lines, in mm of the trim, on the print file's pixels, in the given SVG paint."""
     (w, h), b = panel.file_mm, panel.bleed_mm
-    line = " ".join(f"{x:.4f},{y:.4f}" for x, y in points)
+    lines = "".join(f'<polygon points="{" ".join(f"{x:.4f},{y:.4f}" for x, y in ring)}" {paint}/>' for ring in rings)
     svg = (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{size_px[0]}" height="{size_px[1]}" preserveAspectRatio="none" '
-        f'viewBox="{-b} {-b} {w} {h}"><polygon points="{line}" {paint}/></svg>'
+        f'viewBox="{-b} {-b} {w} {h}">{lines}</svg>'
     )
     image = pyvips.Image.svgload_buffer(svg.encode())
     return image.crop(0, 0, *size_px) if (image.width, image.height) != size_px else image

@@ -178,6 +178,7 @@ class PanelReportOut(Out):
     verdict: StatusName
     checks: list[CheckOut]
     pieces: list[tuple[float, float, float, float] | None] = Field(description="Where each extra lies")
+    cut_lines: list[list[tuple[float, float]]] = Field(description="Where a shape is cut out round its artwork, mm of the trim")
 
 
 class CellOut(Out):

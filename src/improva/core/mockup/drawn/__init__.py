@@ -8,13 +8,12 @@ from __future__ import annotations
 from dataclasses import replace
 from pathlib import Path
 
-import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from ...artwork.pixels import as_array
 from ...design import Design
-from ...render import Opener, render_level
+from ...render import Opener
+from ...render.contour import cut_shape, mask_of
 from ...template import Template
 from ..parallel import ONE_CORE, Cores
 from ..scene import Measure, Passes, Region, SceneInfo
@@ -24,8 +23,8 @@ from .round_body import draw_turned
 from .standing_pillow import draw_standing
 
 DRAWN_PX = (1440, 1080)
-CUT_PX = 300
-VERSION = 2
+CUT_PX = 800
+VERSION = 3
 """Raise it when drawing changes, so that stored pictures are made again."""
 
 LID = {"Snow": "#f2f1ed", "Ink": "#1d1f23", "Pine": "#2f4a3e", "Rowan": "#a8322b"}
@@ -125,21 +124,8 @@ def draw(info: SceneInfo, cut: NDArray[np.bool_] | None = None, cores: Cores = O
 
 
 def cut_mask(design: Design, open_art: Opener) -> NDArray[np.bool_]:
-    """Return the shape of a cut-out with its border as a mask of its panel, :data:`CUT_PX` a side.
-
-    The border is as wide as the panel's safe line is deep. Where nothing is printed, the whole panel is the shape.
-    """
-    w, h = design.panel.trim_mm
-    size = (CUT_PX, max(8, round(CUT_PX * h / w)))
-    image = render_level(design, open_art, size)
-    if not image.hasalpha() or not design.pieces:
-        return np.ones(size[::-1], bool)
-    solid = (as_array(image)[..., 3] >= 128).astype(np.uint8)
-    if not solid.any():
-        return np.ones(size[::-1], bool)
-    away = cv2.distanceTransform(1 - solid, cv2.DIST_L2, cv2.DIST_MASK_PRECISE)
-    reach = design.panel.safe_mm / w * CUT_PX
-    return np.asarray(cv2.GaussianBlur((away <= reach).astype(np.float32), (0, 0), 0.3 * reach + 0.5) > 0.5)
+    """Return the sewn shape of a cut-out as a mask of its panel, :data:`CUT_PX` wide; see :mod:`~improva.core.render.contour`."""
+    return mask_of(cut_shape(design, open_art).sewn, design.panel, CUT_PX)
 
 
 __all__ = [
