@@ -389,3 +389,31 @@ def test_impossible_films_are_reported(tmp_path: Path, art_file: Path, more: lis
 def test_a_blank_that_does_not_rotate_has_no_film(tmp_path: Path, art_file: Path) -> None:
     done = run("turntable", art_file, "--template", "t-shirt", "--scene", "t-shirt-front", "-o", tmp_path / "turn.mp4")
     assert done.exit_code == 2 and "does not turn" in done.output
+
+
+def test_a_roll_is_printed_as_a_cyclic_shift(tmp_path: Path) -> None:
+    pixels = np.random.default_rng(2).integers(0, 256, (820, 930, 3), np.uint8)
+    art = tmp_path / "noise.png"
+    art.write_bytes(encoded(Image.fromarray(pixels)))
+    prints = []
+    for name, roll in (("plain", 0), ("rolled", 25.4)):
+        out = tmp_path / f"{name}.png"
+        made = run(
+            "print", art, "--template", BLANK, "--fit", "stretch", "--no-mirror", "--dpi", 100, "--roll-mm", roll, "-o", out
+        )
+        assert made.exit_code == 0, made.output
+        prints.append(np.asarray(Image.open(out).convert("RGB"))[:, :930])
+    assert (prints[1] == np.roll(prints[0], 100, axis=1)).all()
+    refused = run("print", art, "--template", "mug-11oz", "--roll-mm", 5, "-o", tmp_path / "no.png")
+    assert refused.exit_code == 2 and "ends meet" in refused.output
+
+
+def test_a_cut_out_that_is_contained_gets_the_pages_room(tmp_path: Path) -> None:
+    pixels = np.zeros((500, 500, 4), np.uint8)
+    pixels[100:400, 100:400] = (120, 60, 40, 255)
+    art = tmp_path / "cut.png"
+    art.write_bytes(encoded(Image.fromarray(pixels)))
+    told = json.loads(run("check", art, "--template", "pillow-shaped", "--fit", "contain", "--json").output)
+    assert told["placed_mm"][2] == pytest.approx(400 - 2 * (12.7 + 6.35), abs=0.5)
+    whole = json.loads(run("check", art, "--template", "pillow-shaped", "--scale", 1, "--json").output)
+    assert whole["placed_mm"][2] == pytest.approx(400)

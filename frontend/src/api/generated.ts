@@ -4855,6 +4855,11 @@ export interface components {
                 [key: string]: string | null;
             };
             /**
+             * Contain Scale
+             * @description The scale at which its artwork is shown whole, with the room that it needs
+             */
+            contain_scale: number;
+            /**
              * Content Key
              * @description Changes with anything that is decided of any panel
              */
@@ -5017,6 +5022,11 @@ export interface components {
          * @description The preflight report of a panel.
          */
         PanelReportOut: {
+            /**
+             * Calm Roll Mm
+             * @description The roll at which the seam of a wrap lies in the calmest place; None where it cannot be rolled
+             */
+            calm_roll_mm: number | null;
             /** Checks */
             checks: components["schemas"]["CheckOut"][];
             /**
@@ -5147,6 +5157,11 @@ export interface components {
              * @default null
              */
             repeats_around: number | null;
+            /**
+             * Roll Mm
+             * @default 0
+             */
+            roll_mm: number;
             /** Rotate Deg */
             rotate_deg: number;
             /** Scale */
@@ -5201,6 +5216,11 @@ export interface components {
              * @default null
              */
             repeats_around: number | null;
+            /**
+             * Roll Mm
+             * @default 0
+             */
+            roll_mm: number;
             /** Rotate Deg */
             rotate_deg: number;
             /** Scale */

@@ -7,7 +7,7 @@ import { useNewestPicture } from "../ui/useNewest";
 import { useSize } from "../ui/useSize";
 import { Findings } from "./Findings";
 import { Grips, Lines, Tag } from "./FlatMarks";
-import { bendOf, lieOf } from "./geometry";
+import { bendOf, canRoll, lieOf } from "./geometry";
 import { Rulers } from "./Rulers";
 import { SeamView } from "./SeamView";
 import { SnapLines } from "./SnapLines";
@@ -18,7 +18,8 @@ const MARGIN_PX = 46;
 const FLAT_PX = 1100;
 
 /** Patterns, copies and bent art are drawn by the core; a single straight picture is moved by the page. */
-const drawnByCore = (placement: Placement, cone: boolean) => placement.fit === "repeat" || placement.copies > 1 || cone;
+const drawnByCore = (placement: Placement, cone: boolean) =>
+  placement.fit === "repeat" || placement.copies > 1 || placement.roll_mm !== 0 || cone;
 
 /** The flat template in true proportions, with the artwork on it. */
 export function FlatPane(props: {
@@ -104,7 +105,7 @@ export function FlatPane(props: {
               ? "Shows a part of another side's design: change it there"
               : laying
                 ? "Click an extra to select it · drag to move · wheel to scale"
-                : "Drag to move · wheel to scale · Shift + wheel to rotate · arrows 1 mm"}
+                : `Drag to move${canRoll(panel, placement) ? ", with Shift to roll" : ""} · wheel to scale · Shift + wheel to rotate · arrows 1 mm`}
           </span>
         )}
         {editor.pair.guide && (

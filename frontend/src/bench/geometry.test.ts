@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Panel } from "../api/client";
-import { bendOf, boxPath, cornersOf, type Lie, shiftAbout, WHOLE } from "./geometry";
+import { bendOf, boxPath, canRoll, cornersOf, type Lie, shiftAbout, shorterRoll, WHOLE } from "./geometry";
 
 const flat = bendOf({ cone: null } as Panel);
 const LIE: Lie = { cx: 50, cy: 40, w: 20, h: 10, rotate: 90 };
@@ -57,4 +57,14 @@ test("growing about a point leaves that point of the picture in place", () => {
 test("a flat box is a path of four corners, a bent one of many", () => {
   expect(boxPath([0, 0, 10, 5], flat, 2)).toBe("M0.00 0.00L20.00 0.00L20.00 10.00L0.00 10.00Z");
   expect(boxPath([0, 0, 10, 5], cone(false), 1).split("L").length).toBeGreaterThan(50);
+});
+
+test("a wrap is rolled the shorter way round, and only where its ends meet", () => {
+  const wrap = { closes: true, cone: null, worn_mm: [200, 100] } as unknown as Panel;
+  expect(shorterRoll(30, wrap)).toBeCloseTo(30);
+  expect(shorterRoll(130, wrap)).toBeCloseTo(-70);
+  expect(shorterRoll(-230, wrap)).toBeCloseTo(-30);
+  expect(canRoll(wrap, WHOLE)).toBe(true);
+  expect(canRoll({ ...wrap, closes: false }, WHOLE)).toBe(false);
+  expect(canRoll({ ...wrap, cone: {} } as unknown as Panel, { ...WHOLE, lay: "flat" })).toBe(false);
 });

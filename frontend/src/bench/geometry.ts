@@ -13,6 +13,7 @@ export const WHOLE: Placement = {
   blend: 0,
   copies: 1,
   lay: "bent",
+  roll_mm: 0,
 };
 
 /** The position of a picture on the template: centre, size and rotation, in mm from the trim's corner. */
@@ -26,12 +27,22 @@ export function lieOf(placement: Placement, report: PanelReport, reportedPlaceme
   const [x, y, w, h] = report.placed_mm;
   const grown = placement.fit === reportedPlacement.fit ? placement.scale / reportedPlacement.scale : 1;
   return {
-    cx: x + w / 2 + placement.shift_mm[0] - reportedPlacement.shift_mm[0],
+    cx: x + w / 2 + placement.shift_mm[0] - reportedPlacement.shift_mm[0] + placement.roll_mm,
     cy: y + h / 2 + placement.shift_mm[1] - reportedPlacement.shift_mm[1],
     w: w * grown,
     h: h * grown,
     rotate: placement.rotate_deg,
   };
+}
+
+/** Whether a panel's art can be rolled round the blank: its ends meet, and level lines run round it. */
+export const canRoll = (panel: Panel, placement: Placement) =>
+  panel.closes && (!panel.cone || placement.lay === "bent");
+
+/** A roll as the shorter way round. */
+export function shorterRoll(mm: number, panel: Panel): number {
+  const [around] = panel.worn_mm;
+  return tidy(around / 2 - ((((around / 2 - mm) % around) + around) % around), 0.1);
 }
 
 export const clampScale = (scale: number) => Math.min(100, Math.max(0.01, scale));

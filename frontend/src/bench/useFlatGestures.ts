@@ -1,6 +1,6 @@
 import { useGesture } from "@use-gesture/react";
 import { type KeyboardEvent, type RefObject, useState } from "react";
-import { clampScale, type Lie, shiftAbout, tidy } from "./geometry";
+import { canRoll, clampScale, type Lie, shiftAbout, shorterRoll, tidy } from "./geometry";
 import type { PairEditor } from "./usePair";
 
 const SNAP_PX = 7;
@@ -11,7 +11,15 @@ const MOVES: Record<string, [number, number]> = {
   ArrowDown: [0, 1],
 };
 type Grip = "move" | "scale" | "turn";
-type Start = { grip: Grip; lie: Lie; shift: [number, number]; scale: number; rotate: number; at: [number, number] };
+type Start = {
+  grip: Grip;
+  lie: Lie;
+  shift: [number, number];
+  scale: number;
+  rotate: number;
+  roll: number;
+  at: [number, number];
+};
 export type Snap = { axis: "x" | "y"; mm: number; name: string };
 
 type Line = [from: number, to: number, name: string];
@@ -76,12 +84,16 @@ export function useFlatGestures(
 
   function start(target: EventTarget | null, at: [number, number]): Start {
     const grip = ((target as Element | null)?.getAttribute("data-grip") ?? "move") as Grip;
-    const { shift_mm, scale, rotate_deg } = editor.placement;
-    return { grip, lie, shift: shift_mm, scale, rotate: rotate_deg, at: toMm(...at) };
+    const { shift_mm, scale, rotate_deg, roll_mm } = editor.placement;
+    return { grip, lie, shift: shift_mm, scale, rotate: rotate_deg, roll: roll_mm, at: toMm(...at) };
   }
 
-  function drag(from: Start, to: [number, number], snapping: boolean) {
+  function drag(from: Start, to: [number, number], snapping: boolean, rolling: boolean) {
     const [x, y] = toMm(...to);
+    if (rolling && from.grip === "move") {
+      editor.hold({ roll_mm: shorterRoll(tidy(from.roll + x - from.at[0], 0.1), editor.panel) });
+      return;
+    }
     const { cx, cy } = from.lie;
     if (from.grip === "scale") {
       const factor = Math.hypot(x - cx, y - cy) / Math.max(1e-6, Math.hypot(from.at[0] - cx, from.at[1] - cy));
@@ -115,9 +127,9 @@ export function useFlatGestures(
 
   useGesture(
     {
-      onDrag: ({ target, xy, first, last, altKey, memo }) => {
+      onDrag: ({ target, xy, first, last, altKey, shiftKey, memo }) => {
         const from: Start = memo ?? start(target, xy);
-        if (!first) drag(from, xy, !altKey);
+        if (!first) drag(from, xy, !altKey, shiftKey && canRoll(editor.panel, editor.placement));
         if (last) {
           setSnaps([]);
           editor.decide();

@@ -69,6 +69,7 @@ const NOTHING: PanelReport = {
   checks: [],
   pieces: [],
   cut_lines: [],
+  calm_roll_mm: null,
 };
 
 export function usePair(place: Place): { editor: PairEditor | null; error: Error | null; retry: () => void } {

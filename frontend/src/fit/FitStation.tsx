@@ -1,4 +1,5 @@
 import type { Placement } from "../api/client";
+import { canRoll, shorterRoll } from "../bench/geometry";
 import type { PairEditor } from "../bench/usePair";
 import type { Sewn } from "../sewn/useSewing";
 import { Choice } from "../ui/Choice";
@@ -56,7 +57,15 @@ function Placed({ editor, sewn }: { editor: PairEditor; sewn: Sewn }) {
           label="Fit"
           value={placement.fit}
           options={FITS}
-          onChange={(fit) => editor.decide({ fit, scale: 1, shift_mm: [0, 0], repeats_around: null, copies: 1 })}
+          onChange={(fit) =>
+            editor.decide({
+              fit,
+              scale: fit === "contain" ? pair.contain_scale : 1,
+              shift_mm: [0, 0],
+              repeats_around: null,
+              copies: 1,
+            })
+          }
         />
         <p className="mt-1 text-xs text-soft">
           {FITS.find((f) => f.value === placement.fit)?.hint}.{!pair.can_undo && ` Proposed: ${pair.suggestion_reason}`}
@@ -123,6 +132,19 @@ function Placed({ editor, sewn }: { editor: PairEditor; sewn: Sewn }) {
             editor.decide({ scale: Math.min(100, Math.max(0.01, percent / 100)), repeats_around: null })
           }
         />
+        {canRoll(panel, placement) && (
+          <>
+            <ValueField
+              label="Roll"
+              text={show(placement.roll_mm, unit)}
+              suffix={unit}
+              parse={length}
+              hint="Round the cup: what leaves one end comes in at the other"
+              onValue={(mm) => editor.decide({ roll_mm: shorterRoll(mm, panel) })}
+            />
+            <CalmSeam editor={editor} />
+          </>
+        )}
         {(placement.fit === "contain" || placement.fit === "actual") && (
           <ValueField
             label="Copies"
@@ -206,5 +228,24 @@ function Placed({ editor, sewn }: { editor: PairEditor; sewn: Sewn }) {
         )}
       </div>
     </>
+  );
+}
+
+const SAME_PLACE_MM = 0.5;
+
+/** Rolls the wrap so that its seam lies where it disturbs least. */
+function CalmSeam({ editor }: { editor: PairEditor }) {
+  const calm = editor.report.calm_roll_mm;
+  if (calm === null)
+    return (
+      <p className="text-xs text-soft">
+        The picture’s two ends do not meet: rolled, their step would be seen in front.
+      </p>
+    );
+  const there = Math.abs(calm - editor.placement.roll_mm) < SAME_PLACE_MM;
+  return (
+    <Button disabled={there} onClick={() => editor.decide({ roll_mm: calm })}>
+      {there ? "The seam lies in the calmest place" : "Turn the seam to the calmest place"}
+    </Button>
   );
 }

@@ -11,6 +11,7 @@ from ..core.design import PanelContent
 from ..core.errors import PlacementError
 from ..core.pieces import piece_box
 from ..core.preflight import CheckResult, Subject, run_checks, worst
+from ..core.preflight.seam_measures import calm_roll
 from ..core.render.contour import cut_shape, rings_of
 from ..core.sewing.linked_panels import seam_of
 from ..core.sewing.mismatch import colour_difference_along
@@ -57,8 +58,12 @@ class Preflight:
         boxes = [piece_box(extra, panel, subject.fonts) for extra in subject.extras]
         with self._turns.turn():
             report = run_checks(subject, self._seam_results(pair, panel, content, subject))
-            lines = _cut_lines(subject) if panel.shape == "cutout" else []
-        return {**panel_check_report(pair.template, panel, pair.art.facts, report), "pieces": boxes, "cut_lines": lines}
+            more = {
+                "pieces": boxes,
+                "cut_lines": _cut_lines(subject) if panel.shape == "cutout" else [],
+                "calm_roll_mm": calm_roll(subject),
+            }
+        return {**panel_check_report(pair.template, panel, pair.art.facts, report), **more}
 
     def _seam_results(self, pair: Pair, panel: Panel, content: PanelContent, subject: Subject) -> tuple[CheckResult, ...]:
         """Return the results of the seam that a panel follows; none where it follows no other."""

@@ -37,6 +37,7 @@ PLACING = (
     "blend",
     "copies",
     "lay",
+    "roll_mm",
 )
 
 
@@ -60,6 +61,7 @@ def placing_options(command: Command) -> Command:
         click.option(
             "--lay", type=click.Choice(["bent", "flat"]), default="bent", help="On a tapered wall: level on the cup, or flat."
         ),
+        click.option("--roll-mm", default=0.0, metavar="N", help="Rolled round the cup to the right, where the ends meet."),
     ]
     for option in reversed(options):
         command = option(command)
@@ -87,7 +89,9 @@ def _pair(art: Path, options: dict[str, Any], every: bool) -> tuple[Template, Pa
         scale=scale,
         rotate_deg=options["rotate"],
         background=None if background.lower() == "none" else background,
-        **{name: options[name] for name in ("repeat_kind", "repeats_around", "spacing_mm", "blend", "copies", "lay")},
+        **{
+            name: options[name] for name in ("repeat_kind", "repeats_around", "spacing_mm", "blend", "copies", "lay", "roll_mm")
+        },
     )
     return template, panel, picture, placement
 

@@ -41,6 +41,7 @@ class Placement:
             space between them, and the share of the picture's width and height over which its opposite edges are
             blended into each other. ``shift_mm`` then moves the pattern's corner from the trim's corner.
         copies: the picture lies this many times side by side, evenly spaced: 2 is front and back of a mug.
+        roll_mm: how far a wrap whose ends meet is rolled round the cup, to the right: what leaves one end comes in at the other.
         lay: on a tapered wall, *bent* so that level lines are level on the cup, or *flat* and cut by the outline.
     """
 
@@ -55,6 +56,7 @@ class Placement:
     blend: float = 0.0
     copies: int = 1
     lay: Lay = "bent"
+    roll_mm: float = 0.0
 
     def __post_init__(self) -> None:
         if self.fit not in FITS:
@@ -64,6 +66,8 @@ class Placement:
         if max(abs(finite(v, "shift")) for v in self.shift_mm) > SHIFT_LIMIT_MM:
             raise PlacementError(f"A shift beyond {SHIFT_LIMIT_MM:g} mm leaves any blank: use a smaller one.")
         finite(self.rotate_deg, "rotation")
+        if abs(finite(self.roll_mm, "roll")) > SHIFT_LIMIT_MM:
+            raise PlacementError(f"A roll beyond {SHIFT_LIMIT_MM:g} mm goes round any cup many times: use a smaller one.")
         if self.background is not None:
             parse_hex(self.background)
         if self.repeat_kind not in REPEAT_KINDS:

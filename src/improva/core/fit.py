@@ -116,6 +116,11 @@ def first_size(panel: Panel, art: ArtSize, placement: Placement) -> tuple[float,
     return w * factor, h * factor
 
 
+def can_roll(panel: Panel, placement: Placement) -> bool:
+    """Return whether a panel's art can be rolled round the blank: its ends meet, and level lines run round it."""
+    return panel.closes and (panel.cone is None or placement.lay == "bent")
+
+
 def place(panel: Panel, art: ArtSize, placement: Placement) -> Placed:
     """Place the picture, in mm of the rectangle it is placed in (see :meth:`Panel.field`).
 
@@ -124,6 +129,10 @@ def place(panel: Panel, art: ArtSize, placement: Placement) -> Placed:
     """
     if min(art.px) < 1:
         raise PlacementError("The artwork has no pixels to place.")
+    if placement.roll_mm and not can_roll(panel, placement):
+        raise PlacementError(
+            "Only a wrap whose ends meet can be rolled, and on a tapered wall only bent art: set the roll to 0."
+        )
     field = panel.field(placement.lay)
     first = first_size(field, art, placement)
     w, h = (side * placement.scale for side in first)

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from .artwork.reading import ArtFacts
 from .artwork.traits import Traits
 from .design import PanelContent, Placement
-from .fit import place
+from .fit import can_roll, place
 from .sewing.linked_panels import first_follow, seam_of
 from .template import Panel, Template
 from .tiling import nearest_count, step_of
@@ -126,4 +126,5 @@ def adapt_placement(placement: Placement, source: Panel, target: Panel) -> Place
         spacing_mm=placement.spacing_mm * b[0] / a[0],
         repeats_around=around,
         rotate_deg=turn,
+        roll_mm=placement.roll_mm * b[0] / a[0] if can_roll(target, placement) else 0.0,
     )

@@ -66,7 +66,7 @@ class OrderItems:
     def take_in(self, job: JobRow, items: Iterable[NewItem]) -> None:
         """Store what a job made. An item whose contents or design changed begins anew: its proof is another one."""
         with self._database.writing() as connection:
-            for item in items:
+            for item in reversed(list(items)):  # the list shows those that were stored last first
                 contents = json.dumps(item.contents, sort_keys=True)
                 pair = (job.artwork_id, job.template_id, item.name)
                 connection.execute(

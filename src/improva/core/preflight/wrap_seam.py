@@ -6,26 +6,12 @@ from dataclasses import replace
 
 import numpy as np
 
-from ..artwork.traits import column_differences
-from ..colour import Floats, lab_distance
 from .result import CheckResult, Fix
+from .seam_measures import calm_roll, seam_match, zone_detail
 from .subject import Subject
-
-MATCH_FACTOR = 1.5
-DETAIL_STEP = 12.0
-"""Lab distance over half a millimetre that counts as an edge. From memory."""
 
 BUSY_FACTOR = 1.25
 SHIFTS_TRIED = 8
-
-
-def seam_match(subject: Subject) -> tuple[float, Floats, float]:
-    """Compare a wrap's two ends: mean ΔE2000, ΔE2000 along the seam from the top (h,), and the limit.
-
-    The limit rises where neighbouring columns inside the art differ as much.
-    """
-    mismatch, inner, along = column_differences(subject.trim_lab)
-    return mismatch, along, max(subject.limit("seam_delta_e"), MATCH_FACTOR * float(np.percentile(inner, 99)))
 
 
 def check_seam_match(subject: Subject) -> CheckResult | None:
@@ -41,6 +27,11 @@ def check_seam_match(subject: Subject) -> CheckResult | None:
     worst = int(along.argmax()) / len(along) * h
     strip = subject.level.seam_zone_mm or 2.0
     share = 100 * float((along > limit).mean())
+    at = subject.placement.roll_mm % w
+    rolled = (
+        "The picture's ends meet inside the wrap, where the step is seen. Roll it back" if at else "Keep the seam at the back"
+    )
+    places = ((at - strip, 0.0, 2 * strip, h),) if at else ((0.0, 0.0, strip, h), (w - strip, 0.0, strip, h))
     return CheckResult(
         "seam-match",
         "Seam",
@@ -49,26 +40,10 @@ def check_seam_match(subject: Subject) -> CheckResult | None:
         round(limit, 2),
         "ΔE",
         f"The ends do not match along {share:.0f} % of the seam, worst {worst:.0f} mm from the top. "
-        "Turn the seam to the back, or use art that closes.",
-        where=((0.0, 0.0, strip, h), (w - strip, 0.0, strip, h)),
+        f"{rolled}, or use art that closes.",
+        Fix("Roll it back", {"roll_mm": 0.0}) if at else None,
+        where=places,
     )
-
-
-def detail_by_column(image: Floats, px_per_mm: float) -> Floats:
-    """Return the part of each column's points that lie on an edge, in per cent (w,)."""
-    step = max(1, round(0.5 * px_per_mm))
-    across = lab_distance(np.roll(image, -step, axis=1), image)
-    across[:, -step:] = 0  # another check judges the step at the seam itself
-    down = np.zeros_like(across)
-    down[:-step] = lab_distance(image[step:], image[:-step])
-    return np.asarray(100 * (np.maximum(across, down) > DETAIL_STEP).mean(axis=0), np.float32)
-
-
-def zone_detail(subject: Subject) -> tuple[float, float]:
-    """Return the mean part of edge points in the seam's strips, and the median of all columns, in per cent."""
-    detail = detail_by_column(subject.trim_lab, subject.px_per_mm)
-    strip = max(1, round(subject.level.seam_zone_mm * subject.px_per_mm))
-    return float(np.concatenate([detail[:strip], detail[-strip:]]).mean()), float(np.median(detail))
 
 
 def check_seam_zone(subject: Subject) -> CheckResult | None:
@@ -149,7 +124,12 @@ def _even(around: int | None) -> int | None:
 
 
 def _quieter(subject: Subject, here: float) -> Fix | None:
-    """Return the smallest shift that halves the detail at the seam and leaves no bare edge, if there is one."""
+    """Return a roll to where the seam is calmest, or the smallest shift that halves the detail there and leaves no bare edge."""
+    roll = calm_roll(subject)
+    if roll is not None and roll != subject.placement.roll_mm:
+        rolled = replace(subject, placement=subject.placement.changed(roll_mm=roll))
+        if zone_detail(rolled)[0] < here / 2:
+            return Fix("Turn the seam to the calmest place", {"roll_mm": roll})
     slack = subject.placed.box[2] - subject.field.file_mm[0]
     if slack < 1 or not subject.placed.covers(subject.field.file_box):
         return None

@@ -20,6 +20,7 @@ from .frames import band_layer, frames_layer
 from .linked_panel import render_linked_panel
 from .picture import render_picture
 from .repeat import render_repeat
+from .roll import rolled
 from .words import words_layer
 
 Opener = Callable[[str], Artwork]
@@ -66,8 +67,10 @@ def _art_layer(piece: Piece, panel: Panel, open_art: Opener, on: Panel, size_px:
     placed = place(panel, piece.size, piece.placement)
     art = open_art(piece.art)
     if placed.tiling is not None:
-        return render_repeat(art, placed, piece.placement, on, size_px)
-    return render_picture(art, placed, on, size_px, exact)
+        image = render_repeat(art, placed, piece.placement, on, size_px)
+    else:
+        image = render_picture(art, placed, on, size_px, exact)
+    return rolled(image, piece.placement.roll_mm, on) if piece.placement.roll_mm else image
 
 
 def _extra_layer(extra: Extra, design: Design, open_art: Opener, on: Panel, size_px: Size) -> pyvips.Image | None:

@@ -36,6 +36,7 @@ class PlacementModel(StoredModel):
     blend: float = 0.0
     copies: int = 1
     lay: LayName = "bent"
+    roll_mm: float = 0.0
 
     def to_core(self) -> Placement:
         """The core's value. Raises :class:`PlacementError`."""

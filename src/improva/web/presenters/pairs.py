@@ -9,6 +9,7 @@ from ...app.reports import template_report
 from ...app.services import Services
 from ...core.design import Placement
 from ...core.mockup.scene import Region, SceneInfo
+from ...core.proposal import contain_scale
 from ...core.sewing.linked_panels import seam_of
 from ...core.sewing.seams import Follow, LaidOn
 from ...core.template import Panel
@@ -92,6 +93,7 @@ def pair_out(services: Services, pair: Pair, panel_id: str | None) -> PairOut:
     ]
     other_blanks = [t.id for t in services.blanks.on_board() if t.kind == template.kind and t.id != template.id]
     return PairOut(
+        contain_scale=contain_scale(panel, pair.art.traits.kind if pair.art.traits else "picture"),
         artwork=artwork_out(pair.art),
         template=TemplateOut(**template_report(template)),
         scenes=[scene_out(info) for info in pair.scenes],

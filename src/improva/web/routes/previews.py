@@ -16,7 +16,7 @@ from ...core.design import PanelContent
 from ...core.errors import PlacementError
 from ...core.mockup.render import encode
 from ...core.mockup.scene import SceneInfo
-from ...core.preflight.wrap_seam import seam_match
+from ...core.preflight.seam_measures import seam_match
 from ...core.template import Panel
 from ...store import Placements
 from ...store.models.mockups import MockupSettings, ShotModel

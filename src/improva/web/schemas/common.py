@@ -178,6 +178,9 @@ class PanelReportOut(Out):
     verdict: StatusName
     checks: list[CheckOut]
     pieces: list[tuple[float, float, float, float] | None] = Field(description="Where each extra lies")
+    calm_roll_mm: float | None = Field(
+        description="The roll at which the seam of a wrap lies in the calmest place; None where it cannot be rolled"
+    )
     cut_lines: list[list[tuple[float, float]]] = Field(description="Where a shape is cut out round its artwork, mm of the trim")
 
 

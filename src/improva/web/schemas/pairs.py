@@ -41,6 +41,7 @@ class CountOfferOut(Out):
 class PairOut(Out):
     """A pair on the bench, with one panel selected."""
 
+    contain_scale: float = Field(description="The scale at which its artwork is shown whole, with the room that it needs")
     artwork: ArtworkOut
     template: TemplateOut
     scenes: list[SceneOut]
