@@ -5887,6 +5887,17 @@ export interface components {
              * @default 0
              */
             cost: string;
+            /**
+             * Free
+             * @default as elsewhere
+             * @enum {string}
+             */
+            free: "as elsewhere" | "never" | "from";
+            /**
+             * Free From
+             * @default 0
+             */
+            free_from: string;
             /** Title */
             title: string;
         };
@@ -5973,8 +5984,16 @@ export interface components {
             loss: boolean;
             /** Paid */
             paid: string;
-            /** Percent */
+            /**
+             * Percent
+             * @description Profit in per cent of the seller's revenue without tax
+             */
             percent: string | null;
+            /**
+             * Percent Paid
+             * @description Profit in per cent of all that the buyer pays
+             */
+            percent_paid: string | null;
             /** Price */
             price: string;
             /** Region */
@@ -6003,6 +6022,12 @@ export interface components {
              * @default 0.99
              */
             ending: string | null;
+            /**
+             * Percent Of
+             * @default net
+             * @enum {string}
+             */
+            percent_of: "net" | "paid";
             /**
              * Price
              * @default 0
@@ -6046,8 +6071,21 @@ export interface components {
              * @description Whether anything was said of what it costs
              */
             known: boolean;
+            /**
+             * Losses
+             * @description First and last price of every range in which some sale loses
+             */
+            losses: [
+                string,
+                string
+            ][];
             /** Problem */
             problem: string | null;
+            /**
+             * Safe From
+             * @description The lowest price from which no price loses, in any case; None where there is none
+             */
+            safe_from: string | null;
             sale: components["schemas"]["SaleModel"];
             shop: components["schemas"]["ShopModel"];
             /**

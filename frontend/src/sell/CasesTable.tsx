@@ -47,7 +47,10 @@ export function CasesTable({ sell }: { sell: Sell }) {
             <td key={one.title} className="text-right" data-case={one.title}>
               {one.left.replace("-", "− ")}
               <span className="block text-xs font-normal text-soft">
-                {one.loss ? "a loss" : one.percent === null ? "" : `${one.percent} %`}
+                {one.loss ? "a loss" : one.percent === null ? "" : `${one.percent} % of net`}
+                {!one.loss && one.percent_paid !== one.percent && one.percent_paid !== null && (
+                  <span className="block">{one.percent_paid} % of what the buyer pays</span>
+                )}
               </span>
             </td>
           ))}

@@ -5,6 +5,8 @@ import { AmountField } from "./AmountField";
 import { fresh, Named } from "./Named";
 import type { Selling } from "./useSelling";
 
+const NEW_REGION = { cost: "0", charged: "0", free: "as elsewhere", free_from: "0" } as const;
+
 /** The costs of one piece of the blank, which apply to every artwork on it. */
 export function CostsPart({ sell, selling, blank }: { sell: Sell; selling: Selling; blank: string }) {
   const { costs } = sell;
@@ -39,9 +41,7 @@ export function CostsPart({ sell, selling, blank }: { sell: Sell; selling: Selli
           ))}
         </div>
         <Button
-          onClick={() =>
-            set({ regions: [...costs.regions, { title: fresh("Region", costs.regions), cost: "0", charged: "0" }] })
-          }
+          onClick={() => set({ regions: [...costs.regions, { ...NEW_REGION, title: fresh("Region", costs.regions) }] })}
         >
           Add a region
         </Button>
@@ -103,6 +103,28 @@ function Region(props: {
       <IconButton label={`Remove ${each.title}`} off={props.only} onClick={act.remove}>
         <X size={14} aria-hidden="true" />
       </IconButton>
+      <div className="col-span-3 mb-1 grid grid-cols-[minmax(0,1fr)_5.5rem] gap-1">
+        <select
+          aria-label={`Free shipping to ${each.title}`}
+          className="min-w-0 rounded-[3px] border border-rule bg-paper px-1 py-0.5 text-xs text-ink"
+          value={each.free ?? "as elsewhere"}
+          onChange={(event) => act.change({ free: event.target.value as NonNullable<typeof each.free> })}
+        >
+          <option value="as elsewhere">free as the shop says</option>
+          <option value="never">never free</option>
+          <option value="from">free from a price of its own</option>
+        </select>
+        {each.free === "from" && (
+          <AmountField
+            label=""
+            name={`Free shipping to ${each.title} from`}
+            value={each.free_from ?? "0"}
+            suffix=""
+            onValue={(free_from) => act.change({ free_from })}
+          />
+        )}
+      </div>
+      <span />
     </>
   );
 }

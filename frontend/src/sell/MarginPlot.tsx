@@ -18,12 +18,27 @@ export function MarginPlot({ sell }: { sell: Sell }) {
   const price = Number(sell.sale.price);
   const marks = [
     { at: price, says: `your price ${sell.sale.price}`, bold: true },
-    ...(sell.break_even
-      ? [{ at: Number(sell.break_even), says: `break-even price ${sell.break_even}`, bold: false }]
+    ...(sell.safe_from !== null
+      ? [{ at: Number(sell.safe_from), says: `no loss from ${sell.safe_from}`, bold: false }]
       : []),
   ];
   return (
     <svg viewBox={`0 0 ${W} ${H}`} className="w-full" role="img" aria-label="Profit by price">
+      {sell.losses
+        .filter(([from]) => Number(from) < last[0])
+        .map(([from, to]) => (
+          <rect
+            key={from}
+            x={x(Number(from))}
+            y={AIR.top}
+            width={x(Math.min(Number(to), last[0])) - x(Number(from))}
+            height={H - AIR.top - AIR.bottom}
+            fill="var(--color-rule)"
+            opacity={0.5}
+          >
+            <title>{`From ${from} to ${to} the worst case is a loss`}</title>
+          </rect>
+        ))}
       <line x1={AIR.left} x2={W - AIR.right} y1={y(0)} y2={y(0)} stroke="var(--color-ink)" />
       {[low, high].map((value) => (
         <text key={value} x={AIR.left - 5} y={y(value) + 3} textAnchor="end" className="fill-soft text-[10px]">

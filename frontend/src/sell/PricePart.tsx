@@ -14,6 +14,11 @@ const ENDINGS = [
   ["9.95", "…9.95"],
 ] as const;
 
+const PERCENT_OF = [
+  ["net", "your revenue without tax"],
+  ["paid", "what the buyer pays"],
+] as const;
+
 /** The price of this pair, and the suggested price for the target profit. */
 export function PricePart({ sell, selling }: { sell: Sell; selling: Selling }) {
   const { sale } = sell;
@@ -49,6 +54,14 @@ export function PricePart({ sell, selling }: { sell: Sell; selling: Selling }) {
           suffix={sale.wanted_percent ? "%" : unit}
           onValue={(wanted) => set({ wanted })}
         />
+        {sale.wanted_percent && (
+          <Pick
+            label="Per cent of"
+            value={sale.percent_of ?? "net"}
+            options={PERCENT_OF}
+            onValue={(percent_of) => set({ percent_of })}
+          />
+        )}
         <Pick
           label="Price ending"
           value={ending}
@@ -71,12 +84,33 @@ export function PricePart({ sell, selling }: { sell: Sell; selling: Selling }) {
             </Button>
           </div>
         )}
-        {sell.break_even && (
-          <p className="text-xs text-soft">
-            Below {sell.break_even} {unit} the worst case is a loss.
-          </p>
-        )}
+        <Losses sell={sell} />
       </div>
     </>
+  );
+}
+
+/** Which prices lose: below break-even, and past a threshold of free shipping again. */
+function Losses({ sell }: { sell: Sell }) {
+  const unit = sell.shop.currency ?? "";
+  if (sell.safe_from === null)
+    return sell.break_even && <p className="text-xs text-soft">However high the price, some sale is a loss.</p>;
+  const again = sell.losses.filter(([low]) => Number(low) > 0);
+  return (
+    <div className="grid gap-0.5 text-xs text-soft">
+      <p>
+        No price from{" "}
+        <b className="text-ink">
+          {sell.safe_from} {unit}
+        </b>{" "}
+        up is a loss, in any case.
+      </p>
+      {again.map(([low, high]) => (
+        <p key={low}>
+          From {low} to {high} {unit} free shipping makes the worst case a loss again.
+        </p>
+      ))}
+      {again.length > 0 && <p>Below {sell.break_even} it is a loss without that.</p>}
+    </div>
   );
 }

@@ -8,7 +8,7 @@ from typing import Any
 
 import click
 
-from ..core.pricing import Costs, Fee, Region, Tax, cases, money, safe_price
+from ..core.pricing import Costs, Fee, PercentOf, Region, Tax, cases, money, never_short_from, safe_price, short_ranges
 from ..core.pricing.costs import FeeBase, TaxMode
 from ..core.pricing.margin import Case
 from ..core.pricing.money import PriceError, currency
@@ -70,6 +70,13 @@ def _case(case: Case) -> dict[str, Any]:
 @click.option("--tax-mode", type=click.Choice(list(TAXES)), default="none", help="Within the price, or on top of it.")
 @click.option("--extra", "extras", multiple=True, metavar="NAME=X", help="A colour or size that costs more.")
 @click.option("--want", metavar="X|P%", help="Wanted profit, also in the worst case; the price for it is printed.")
+@click.option(
+    "--percent-of",
+    type=click.Choice(["net", "paid"]),
+    default="net",
+    show_default=True,
+    help="What a wanted per cent is of: your revenue without tax, or all that the buyer pays.",
+)
 @click.option("--ending", metavar="X", help="Price ending, for example 0.99.")
 @click.option("--currency", "code", default="USD", metavar="CODE", show_default=True)
 @as_json_option
@@ -87,6 +94,7 @@ def price(
     tax_mode: str,
     extras: tuple[str, ...],
     want: str | None,
+    percent_of: PercentOf,
     ending: str | None,
     code: str,
     as_json: bool,
@@ -107,16 +115,22 @@ def price(
     off = money(discount, "percentage")
     sales = cases(costs, money(price, "price"), off)
 
-    even, suggested = safe_price(costs, off, Decimal(0)), None
+    even, safe, suggested = safe_price(costs, off, Decimal(0)), never_short_from(costs, off), None
     if want is not None:
         suggested = safe_price(
-            costs, off, money(want.rstrip("%")), want.endswith("%"), None if ending is None else money(ending)
+            costs,
+            off,
+            money(want.rstrip("%")),
+            percent_of if want.endswith("%") else None,
+            None if ending is None else money(ending),
         )
     report = {
         "currency": costs.currency.code,
         "price": float(money(price)),
         "cases": [_case(case) for case in sales],
         "break_even": float(even),
+        "safe_from": None if safe is None else float(safe),
+        "losses": [[float(low), float(high)] for low, high in short_ranges(costs, off)],
         "asked": None if suggested is None else float(suggested),
     }
     lines = [
@@ -125,6 +139,8 @@ def price(
         for case in sales
     ]
     lines.append(f"{'Break-even price':16} {even:>9} {costs.currency.code}, also in the worst case")
+    if safe is not None and safe != even:
+        lines.append(f"{'No loss from':16} {safe:>9} {costs.currency.code} on; below, free shipping makes some prices a loss")
     if suggested is not None:
         lines.append(f"{f'For {want}':16} {suggested:>9} {costs.currency.code}, also in the worst case")
     tell(report, as_json, lines)

@@ -127,7 +127,7 @@ def test_the_suggested_price_is_the_lowest_that_reaches_the_target(
         return found.left >= (0 if by_share else 10 * wanted) and (not by_share or found.left * 100 >= wanted * net)
 
     try:
-        price = price_for(costs, D(wanted if by_share else 10 * wanted), by_share, make)
+        price = price_for(costs, D(wanted if by_share else 10 * wanted), "net" if by_share else None, make)
     except PriceError:
         assert not any(holds(p) for p in range(0, 20_000, 7))
         return
@@ -145,7 +145,7 @@ def test_a_price_that_reaches_the_target_by_rounding_alone_is_found() -> None:
         tax=Tax("within the price", D(5)),
     )
     # by hand: 1504 less a tenth is 1354, with 64 of tax in it; 284 and 60 of fees: 413 of 1290 are left, 32.02 per cent; of 1503 412 of 1289, 31.96
-    assert price_for(costs, D(32), True, lambda price: Sale(price, D(10))) == 1504
+    assert price_for(costs, D(32), "net", lambda price: Sale(price, D(10))) == 1504
 
 
 def test_break_even_earns_nothing_and_a_cent_less_is_a_loss() -> None:
@@ -189,7 +189,7 @@ def test_the_curve_rises_and_drops_only_where_shipping_becomes_free() -> None:
         lambda: Costs(fees=(Fee("A", D(60)), Fee("B", D(60)))),
         lambda: margin_of(MUG, Sale(D(9), region="Moon")),
         lambda: margin_of(MUG, Sale(D(9), extra="Gold")),
-        lambda: price_for(replace(MUG, fees=(Fee("A", D(60)),)), D(50), True),
+        lambda: price_for(replace(MUG, fees=(Fee("A", D(60)),)), D(50), "net"),
         lambda: money("nine"),
         lambda: money("1e99"),
         lambda: money("NaN"),

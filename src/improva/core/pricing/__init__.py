@@ -1,9 +1,10 @@
 """Prices in decimal arithmetic: costs, shipping, fees, tax, discounts, profit, and the price for a wanted profit."""
 
 from .costs import Costs, Fee, Region, Sale, Tax
-from .margin import Case, Margin, cases, margin_of
+from .margin import Case, Margin, PercentOf, cases, margin_of
 from .money import Currency, money
-from .suggested_price import break_even, margin_curve, price_for, rounded_up, safe_price
+from .price_ranges import short_ranges
+from .suggested_price import break_even, margin_curve, never_short_from, price_for, rounded_up, safe_price
 
 __all__ = [
     "Case",
@@ -11,6 +12,7 @@ __all__ = [
     "Currency",
     "Fee",
     "Margin",
+    "PercentOf",
     "Region",
     "Sale",
     "Tax",
@@ -19,7 +21,9 @@ __all__ = [
     "margin_curve",
     "margin_of",
     "money",
+    "never_short_from",
     "price_for",
     "rounded_up",
     "safe_price",
+    "short_ranges",
 ]

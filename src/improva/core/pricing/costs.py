@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from typing import Literal
 
@@ -11,6 +11,7 @@ from .money import Currency, PriceError
 
 FeeBase = Literal["item", "item and shipping", "all with tax"]
 """Base of a percentage: the discounted price; that plus the shipping paid by the buyer; or all that the buyer pays."""
+FreeShipping = Literal["as elsewhere", "never", "from"]
 TaxMode = Literal["none", "within the price", "on top"]
 
 MOST_PERCENT = 95
@@ -32,14 +33,23 @@ class Fee:
 
 @dataclass(frozen=True)
 class Region:
-    """A shipping region: what shipping costs the seller, and what the buyer is charged."""
+    """A shipping region.
+
+    Attributes:
+        cost: of shipping for the seller.
+        charged: what the buyer pays for it.
+        free: whether shipping becomes free at the shop's threshold, never, or from this region's own threshold on.
+        free_from: the region's own threshold, a discounted price.
+    """
 
     title: str
     cost: Decimal
     charged: Decimal = Decimal(0)
+    free: FreeShipping = "as elsewhere"
+    free_from: Decimal = Decimal(0)
 
     def __post_init__(self) -> None:
-        if self.cost < 0 or self.charged < 0:
+        if min(self.cost, self.charged, self.free_from) < 0:
             raise PriceError(f"{self.title}: shipping cannot be less than nothing.")
 
 
@@ -63,7 +73,8 @@ class Costs:
         blank, print, packing: for one piece.
         extras: what some colours or sizes cost more, by their names.
         regions: where it is sent; at least one.
-        free_from: the discounted price from which the buyer pays no shipping; None where they always do.
+        free_from: the discounted price from which the buyer pays no shipping, in regions that say nothing else; None where they
+            always do.
     """
 
     currency: Currency = field(default_factory=Currency)
@@ -84,6 +95,12 @@ class Costs:
         if sum(fee.percent for fee in self.fees) >= 100:
             raise PriceError("The fees together take all of the price or more: correct their percentages.")
 
+    def free_from_of(self, region: Region) -> Decimal | None:
+        """Return the discounted price from which shipping to a region is free; None where it never is."""
+        if region.free == "never":
+            return None
+        return region.free_from if region.free == "from" else self.free_from
+
     def region(self, title: str) -> Region:
         """Return a region by its title. Raises :class:`PriceError`."""
         for region in self.regions:
@@ -100,6 +117,10 @@ class Sale:
     discount: Decimal = Decimal(0)
     region: str | None = None
     extra: str | None = None
+
+    def at(self, price: Decimal) -> Sale:
+        """Return the same sale at another list price."""
+        return replace(self, price=price)
 
     def __post_init__(self) -> None:
         if self.price < 0:

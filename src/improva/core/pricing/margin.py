@@ -4,11 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from decimal import Decimal
+from typing import Literal
 
 from .costs import Costs, Fee, Sale
 from .money import PriceError
 
 HUNDRED = Decimal(100)
+
+PercentOf = Literal["net", "paid"]
+"""What a per cent is of: the seller's revenue without tax, or all that the buyer pays."""
 
 
 @dataclass(frozen=True)
@@ -24,6 +28,7 @@ class Margin:
         spent: blank, print, packing, dearer variant and shipping.
         left: what stays with the seller.
         percent: of what the seller takes in without tax, to a tenth; None where that is nothing.
+        percent_paid: of all that the buyer pays, to a tenth; None where that is nothing.
     """
 
     item: Decimal
@@ -34,6 +39,11 @@ class Margin:
     spent: Decimal
     left: Decimal
     percent: Decimal | None
+    percent_paid: Decimal | None
+
+    def whole(self, of: PercentOf) -> Decimal:
+        """Return what a per cent is taken of."""
+        return self.net if of == "net" else self.paid
 
     @property
     def net(self) -> Decimal:
@@ -57,7 +67,8 @@ def margin_of(costs: Costs, sale: Sale) -> Margin:
     if sale.extra is not None and sale.extra not in costs.extras:
         raise PriceError(f"Nothing is said of what '{sale.extra}' costs more.")
     item = round_(sale.price * (HUNDRED - sale.discount) / HUNDRED)
-    free = costs.free_from is not None and item >= costs.free_from
+    threshold = costs.free_from_of(region)
+    free = threshold is not None and item >= threshold
     shipping = Decimal(0) if free else round_(region.charged)
     gross, rate = item + shipping, costs.tax.percent / HUNDRED
     tax = Decimal(0)
@@ -72,8 +83,8 @@ def margin_of(costs: Costs, sale: Sale) -> Margin:
     extra = costs.extras[sale.extra] if sale.extra else Decimal(0)
     spent = round_(costs.blank + costs.print + costs.packing + extra + region.cost)
     left = net - sum((amount for _, amount in fees), Decimal(0)) - spent
-    percent = (HUNDRED * left / net).quantize(Decimal("0.1")) if net else None
-    return Margin(item, shipping, tax, paid, fees, spent, left, percent)
+    percent, percent_paid = ((HUNDRED * left / whole).quantize(Decimal("0.1")) if whole else None for whole in (net, paid))
+    return Margin(item, shipping, tax, paid, fees, spent, left, percent, percent_paid)
 
 
 def _fee(costs: Costs, fee: Fee, base: Decimal) -> Decimal:

@@ -7,37 +7,22 @@ from collections.abc import Callable
 from decimal import ROUND_CEILING, Decimal
 
 from .costs import Costs, Sale
-from .margin import margin_of, worst_sale
+from .margin import PercentOf, margin_of
 from .money import MOST, PriceError
+from .price_ranges import FAR, MOST_STEPS, ROUNDED, enough, short_ranges
 
-MadeFiles = Callable[[Decimal], Sale]
+SaleAt = Callable[[Decimal], Sale]
 """Returns the sale at a price."""
 
-ROUNDED = 4
-"""Price, tax, shipping and what is left are rounded each by itself, and every fee too: so many coins, and one a fee, can a lower
-price be ahead of a higher one.
-"""
 
-MOST_STEPS = 2000
-FAR = 1000
-"""Steps over which the growth of profit with price is estimated."""
-
-
-def _enough(costs: Costs, sale: Sale, wanted: Decimal, percent: bool) -> bool:
-    margin = margin_of(costs, sale)
-    if percent:
-        return margin.left >= 0 and margin.left * 100 >= wanted * margin.net
-    return margin.left >= wanted
-
-
-def _ahead(costs: Costs, sale: Sale, wanted: Decimal, percent: bool) -> Decimal:
+def _ahead(costs: Costs, sale: Sale, wanted: Decimal, percent: PercentOf | None) -> Decimal:
     """Return the profit above the wanted one; for per cents, multiplied by a hundred."""
     margin = margin_of(costs, sale)
-    return margin.left * 100 - wanted * margin.net if percent else margin.left - wanted
+    return margin.left * 100 - wanted * margin.whole(percent) if percent else margin.left - wanted
 
 
-def price_for(costs: Costs, wanted: Decimal, percent: bool = False, make: MadeFiles = Sale) -> Decimal:
-    """Return the lowest price that reaches the profit ``wanted``: an amount, or per cent of the revenue without tax.
+def price_for(costs: Costs, wanted: Decimal, percent: PercentOf | None = None, make: SaleAt = Sale) -> Decimal:
+    """Return the lowest price that reaches the profit ``wanted``: an amount, or per cent of the revenue without tax or of what the buyer pays.
 
     Past the threshold of free shipping less may be left than just below it: the price that is answered leaves enough itself.
 
@@ -46,14 +31,15 @@ def price_for(costs: Costs, wanted: Decimal, percent: bool = False, make: MadeFi
     step = costs.currency.step
 
     def holds(price: Decimal) -> bool:
-        return _enough(costs, make(price), wanted, percent)
+        return enough(costs, make(price), wanted, percent)
 
     bounds = [Decimal(0), MOST]
-    if costs.free_from is not None:  # below the threshold, and again from it on, profit grows with the price
+    threshold = _threshold(costs, make(Decimal(0)))
+    if threshold is not None:  # below the threshold, and again from it on, profit grows with the price
         first, last = Decimal(0), MOST
         while last - first > step:  # the lowest price whose item reaches it
             middle = _coins((first + last) / 2, step)
-            if margin_of(costs, make(middle)).item >= costs.free_from:
+            if margin_of(costs, make(middle)).item >= threshold:
                 last = middle
             else:
                 first = middle
@@ -80,21 +66,43 @@ def price_for(costs: Costs, wanted: Decimal, percent: bool = False, make: MadeFi
     )
 
 
+def _threshold(costs: Costs, sale: Sale) -> Decimal | None:
+    return costs.free_from_of(costs.region(sale.region) if sale.region else costs.regions[0])
+
+
 def _coins(amount: Decimal, step: Decimal) -> Decimal:
     return (amount / step).to_integral_value() * step
 
 
 def safe_price(
-    costs: Costs, discount: Decimal, wanted: Decimal, percent: bool = False, ending: Decimal | None = None
+    costs: Costs, discount: Decimal, wanted: Decimal, percent: PercentOf | None = None, ending: Decimal | None = None
 ) -> Decimal:
-    """Return the lowest price that reaches the margin wanted, also in the worst case, rounded up to the ending. Raises :class:`PriceError`."""
-    price = price_for(costs, wanted, percent, lambda p: worst_sale(costs, p, discount))
-    if ending is not None:
-        price = rounded_up(price, ending, Decimal(10) if ending >= 1 else Decimal(1))
+    """Return the lowest price that reaches the profit wanted, also in the worst case, and has the ending. Raises :class:`PriceError`."""
+    step = costs.currency.step
+
+    def rounded(price: Decimal) -> Decimal:
+        return price if ending is None else rounded_up(price, ending, Decimal(10) if ending >= 1 else Decimal(1))
+
+    price = rounded(Decimal(0))
+    for low, high in short_ranges(costs, discount, wanted, percent):
+        if low <= price <= high:  # a price with the ending may lie in a range again where free shipping costs too much
+            price = rounded(high + step)
+    if price > MOST:
+        raise PriceError(
+            "No price leaves that profit: fees, tax and the profit take all of it. Want less profit, or lower the fees."
+        )
     return costs.currency.round(price)
 
 
-def break_even(costs: Costs, make: MadeFiles = Sale) -> Decimal:
+def never_short_from(costs: Costs, discount: Decimal) -> Decimal | None:
+    """Return the lowest price from which no price loses in any case; None where there is none."""
+    ranges = short_ranges(costs, discount)
+    if not ranges:
+        return Decimal(0)
+    return None if ranges[-1][1] >= MOST else ranges[-1][1] + costs.currency.step
+
+
+def break_even(costs: Costs, make: SaleAt = Sale) -> Decimal:
     """Return the lowest price without a loss."""
     return price_for(costs, Decimal(0), make=make)
 
@@ -110,7 +118,7 @@ def rounded_up(price: Decimal, ending: Decimal, per: Decimal = Decimal(1)) -> De
 
 
 def margin_curve(
-    costs: Costs, low: Decimal, high: Decimal, count: int = 60, make: MadeFiles = Sale
+    costs: Costs, low: Decimal, high: Decimal, count: int = 60, make: SaleAt = Sale
 ) -> list[tuple[Decimal, Decimal]]:
     """Return prices from ``low`` to ``high`` at equal steps, each with its profit."""
     prices = {costs.currency.round(low + (high - low) * i / (count - 1)) for i in range(count)}

@@ -6,8 +6,8 @@ from typing import Annotated
 
 from pydantic import AfterValidator, Field
 
-from ...core.pricing import Costs, Fee, Region, Tax, money
-from ...core.pricing.costs import FeeBase, TaxMode
+from ...core.pricing import Costs, Fee, PercentOf, Region, Tax, money
+from ...core.pricing.costs import FeeBase, FreeShipping, TaxMode
 from ...core.pricing.money import currency
 from .base import StoredModel
 
@@ -48,10 +48,12 @@ class RegionModel(StoredModel):
     title: str = Field(min_length=1, max_length=60)
     cost: Amount = "0"
     charged: Amount = "0"
+    free: FreeShipping = "as elsewhere"
+    free_from: Amount = "0"
 
     def to_core(self) -> Region:
         """The core's value. Raises :class:`PriceError`."""
-        return Region(self.title, money(self.cost), money(self.charged))
+        return Region(self.title, money(self.cost), money(self.charged), self.free, money(self.free_from))
 
 
 class ExtraModel(StoredModel):
@@ -78,6 +80,7 @@ class SaleModel(StoredModel):
     discount: Amount = "0"
     wanted: Amount = "30"
     wanted_percent: bool = True
+    percent_of: PercentOf = "net"
     ending: Amount | None = "0.99"
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from decimal import Decimal
 
-from ...core.pricing import Case, Costs, Sale, cases, margin_of, money, safe_price
+from ...core.pricing import Case, Costs, Sale, cases, margin_of, money, never_short_from, safe_price, short_ranges
 from ...core.pricing.margin import worst_sale
 from ...core.pricing.money import PriceError
 from ...store import Selling
@@ -33,6 +33,7 @@ def _case(costs: Costs, case: Case) -> SaleCaseOut:
         spent=text_of(m.spent),
         left=text_of(m.left),
         percent=None if m.percent is None else f"{m.percent:f}",
+        percent_paid=None if m.percent_paid is None else f"{m.percent_paid:f}",
         loss=m.left < 0,
     )
 
@@ -41,7 +42,7 @@ def _suggested_price(costs: Costs, sale: SaleModel, discount: Decimal) -> str | 
     """Return the lowest price with the wanted profit in the worst case; None if no price reaches it."""
     ending = None if sale.ending is None else money(sale.ending)
     try:
-        return f"{safe_price(costs, discount, money(sale.wanted), sale.wanted_percent, ending):f}"
+        return f"{safe_price(costs, discount, money(sale.wanted), sale.percent_of if sale.wanted_percent else None, ending):f}"
     except PriceError:
         return None
 
@@ -59,6 +60,8 @@ def sale_out(stored: Selling, artwork_id: int, template_id: str) -> SaleStateOut
         known=bool(of_blank),
         cases=[],
         break_even=None,
+        safe_from=None,
+        losses=[],
         suggested=None,
         curve=[],
         problem=None,
@@ -66,13 +69,20 @@ def sale_out(stored: Selling, artwork_id: int, template_id: str) -> SaleStateOut
     try:
         costs, price, discount = core_costs(shop, body), money(sale.price), money(sale.discount)
         margins = [_case(costs, case) for case in cases(costs, price, discount)]
-        even = safe_price(costs, discount, Decimal(0))
+        even, safe = safe_price(costs, discount, Decimal(0)), never_short_from(costs, discount)
     except PriceError as problem:
         return nothing.model_copy(update={"problem": str(problem)})
     suggested = _suggested_price(costs, sale, discount)
-    far = max(price, even, money(suggested) if suggested else even, costs.currency.step) * Decimal("1.6")
+    far = max(price, even, safe or even, money(suggested) if suggested else even, costs.currency.step) * Decimal("1.6")
     return nothing.model_copy(
-        update={"cases": margins, "break_even": f"{even:f}", "suggested": suggested, "curve": _curve(costs, far, discount)}
+        update={
+            "cases": margins,
+            "break_even": f"{even:f}",
+            "safe_from": None if safe is None else f"{safe:f}",
+            "losses": [(f"{low:f}", f"{high:f}") for low, high in short_ranges(costs, discount)],
+            "suggested": suggested,
+            "curve": _curve(costs, far, discount),
+        }
     )
 
 

@@ -23,7 +23,8 @@ class SaleCaseOut(Out):
     fees: list[tuple[str, str]]
     spent: str
     left: str
-    percent: str | None
+    percent: str | None = Field(description="Profit in per cent of the seller's revenue without tax")
+    percent_paid: str | None = Field(description="Profit in per cent of all that the buyer pays")
     loss: bool
 
 
@@ -36,6 +37,10 @@ class SaleStateOut(Out):
     known: bool = Field(description="Whether anything was said of what it costs")
     cases: list[SaleCaseOut]
     break_even: str | None = Field(description="The lowest price at which nothing is lost, also in the worst case")
+    safe_from: str | None = Field(
+        description="The lowest price from which no price loses, in any case; None where there is none"
+    )
+    losses: list[tuple[str, str]] = Field(description="First and last price of every range in which some sale loses")
     suggested: str | None = Field(
         description="The suggested price: the lowest that reaches the margin wanted, also in the worst case"
     )
