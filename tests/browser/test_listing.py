@@ -51,7 +51,7 @@ def test_from_a_dropped_artwork_to_an_accepted_listing(page: Page, own_art: Path
     page.get_by_label("Search description", exact=True).click()
     settled(page)
     read = page.get_by_role("region", name="Listing pack")
-    expect(read.locator("[data-part=title]")).to_have_text("Four fields of the valley, Mug, 11 oz")
+    expect(read.locator("[data-part=title]")).to_have_text("Four fields of the valley mug, 11 oz")
     expect(read.locator("[data-part=tags]")).to_have_text("valley colours · four fields")
     expect(read.locator("[data-part=description]")).to_contain_text("A mug for Four fields of the valley.")
     before = titles(page)

@@ -162,6 +162,8 @@ def test_measuring_a_cone_against_its_closed_form() -> None:
     half = 11 / outer / 2
     box = [2 * outer * math.sin(half) * 25.4, (outer - (outer - slant) * math.cos(half)) * 25.4]
     assert told["box_mm"] == pytest.approx(box)
+    assert told["slant_in"] == pytest.approx(slant) and told["box_in"] == pytest.approx([side / 25.4 for side in box])
+    assert f"slant         {slant:.3f} in" in run("measure", "cone", *measures).stdout.splitlines()
     straight = json.loads(
         run(
             "measure", "cone", "--top-circumference", "236", "--bottom-circumference", "236", "--height", "208", "--json"

@@ -57,6 +57,9 @@ def test_a_flag_needs_two_positions_on_a_15_inch_platen() -> None:
     heated = [s for s in steps if s.kind == "press"]
     assert [s.seconds for s in heated] == [60, 60] and heated[0].temperature_f == pytest.approx(390, abs=0.1)
     assert all(s.part is not None for s in heated)
+    kinds = [s.kind for s in steps]
+    assert kinds == ["ready", "ready", *(["press", "peek", "again"] * 2), "ready"], "a look after every position"
+    assert [s.part for s in steps if s.kind == "peek"] == [s.part for s in heated]
     whole = press_plan(FLAG, FLAG.panel(), "flat", common_figures(FLAG, "flat"), (400, 500))
     assert [s.part for s in whole if s.kind == "press"] == [None]
 

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { PressStep } from "../api/client";
 import { keep, read } from "../ui/kept";
+import { peekBefore, stepAfterPeek } from "./order";
 
 /** The state of a pressing. `endsAt` is the end of the current heated step, in ms since 1970; null while nothing runs. */
 type Stand = { plan: string; index: number; endsAt: number | null; rung: boolean };
@@ -110,11 +111,10 @@ export function useClock(key: string, steps: PressStep[]): Clock {
 
   const index = Math.min(stand.index, steps.length - 1);
   const step = steps[index] as PressStep;
-  const peek = steps.findIndex((each) => each.kind === "peek");
   const go = (to: number) => set({ index: Math.max(0, Math.min(steps.length - 1, to)), endsAt: null, rung: false });
   const next = () => {
     const after = steps[index + 1];
-    if (step.kind === "again" || (step.kind === "if-pale" && after?.kind !== "if-pale")) go(peek);
+    if (step.kind === "again" || (step.kind === "if-pale" && after?.kind !== "if-pale")) go(peekBefore(steps, index));
     else go(index + 1);
   };
   return {
@@ -126,8 +126,7 @@ export function useClock(key: string, steps: PressStep[]): Clock {
     next,
     back: () => go(index - 1),
     answer: (seen) => {
-      const kind = { even: "ready", pale: "again", ends: "if-pale" }[seen];
-      const to = steps.findIndex((each, i) => i > peek && each.kind === kind);
+      const to = stepAfterPeek(steps, index, seen);
       if (to >= 0) go(to);
     },
     restart: () => go(0),

@@ -38,7 +38,23 @@ def cone(top_circumference: float, bottom_circumference: float, height: float, u
         }
     else:
         report = cone_report(shape)
-    numbers = [
-        f"{name:16} {report[name]}" for name in ("inner_radius_mm", "outer_radius_mm", "sweep_deg", "slant_mm", "box_mm")
-    ]
-    tell(report, as_json, numbers)
+    lengths = ("inner_radius_mm", "outer_radius_mm", "slant_mm", "box_mm")
+    if unit == "in":
+        report |= {name.replace("_mm", "_in"): _in_inches(report[name]) for name in lengths}
+    numbers = [f"{name.replace('_mm', ''):13} {_shown(report[name], unit)}" for name in lengths]
+    tell(report, as_json, [*numbers, f"{'sweep':13} {report['sweep_deg']:.3f}°"])
+
+
+def _in_inches(mm: float | list[float] | tuple[float, ...] | None) -> Any:
+    """Return a length, or a width and a height, in inches."""
+    if isinstance(mm, list | tuple):
+        return [side / MM_PER_IN for side in mm]
+    return None if mm is None else mm / MM_PER_IN
+
+
+def _shown(mm: float | list[float] | tuple[float, ...] | None, unit: str) -> str:
+    """Return a length in words, to a hundredth of a millimetre or a thousandth of an inch."""
+    if mm is None:
+        return "none: the wall is straight"
+    sides = list(mm) if isinstance(mm, list | tuple) else [mm]
+    return " × ".join(f"{side / MM_PER_IN:.3f}" if unit == "in" else f"{side:.2f}" for side in sides) + f" {unit}"

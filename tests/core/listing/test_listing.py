@@ -78,7 +78,7 @@ def test_a_picture_counts_by_what_it_shows_not_by_what_it_is_called() -> None:
 @pytest.mark.parametrize(
     ("art", "blank", "title", "search"),
     [
-        (ArtWords("Signals"), BlankWords(), "Signals, 11 oz mug", "11 oz mug"),
+        (ArtWords("Signals"), BlankWords(), "Signals 11 oz mug", "11 oz mug"),
         (ArtWords(line="Rows of flags."), BlankWords("{line} {design}"), "Rows of flags. Sheet", "Rows of flags. 11 oz mug"),
         (ArtWords(), BlankWords("{design}  {line} mug", search=""), "Sheet mug", ""),
     ],
@@ -86,6 +86,25 @@ def test_a_picture_counts_by_what_it_shows_not_by_what_it_is_called() -> None:
 def test_text_is_filled_in_and_empty_parts_leave_no_gap(art: ArtWords, blank: BlankWords, title: str, search: str) -> None:
     texts = assemble_texts(replace(BLANK, title="11 oz mug"), "Sheet", art, blank, 3)
     assert (texts.title, texts.search) == (title, search)
+
+
+@pytest.mark.parametrize(
+    ("blank", "name", "title"),
+    [("Mug, 11 oz", "Garden", "Garden mug, 11 oz"), ("T-shirt", "Garden", "Garden T-shirt")],
+)
+def test_a_default_title_reads_as_a_phrase(blank: str, name: str, title: str) -> None:
+    assert assemble_texts(replace(BLANK, title=blank), "Sheet", ArtWords(name), BlankWords(), 3).title == title
+
+
+def test_a_value_begins_with_a_capital_at_the_start_of_a_sentence_and_the_own_line_is_printed_once() -> None:
+    blank = replace(BLANK, substrate="coated steel", title="Mug")
+    words = BlankWords(text="{line} Take it along. {material}, {material}. Made for you.")
+    texts = assemble_texts(blank, "Sheet", ArtWords(line="Rows of flags."), words, 3)
+    assert "along. Coated steel, coated steel. Made" in texts.description
+    assert texts.description.count("Rows of flags.") == 1
+    assert assemble_texts(blank, "Sheet", ArtWords(line="Rows of flags."), BlankWords(text="Fine."), 3).description.startswith(
+        "Rows of flags.\n\nFine."
+    )
 
 
 @given(st.lists(st.text(max_size=12), max_size=20), st.lists(st.text(max_size=12), max_size=20), st.integers(0, 15))

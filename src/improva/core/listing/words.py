@@ -29,7 +29,7 @@ FIELDS = {
 class BlankWords:
     """Texts of a blank, for every design on it. They can name :data:`FIELDS`."""
 
-    title: str = "{design}, {blank}"
+    title: str = "{design} {blank}"
     text: str = ""
     tags: tuple[str, ...] = ()
     search: str = "{line} {blank}"
@@ -78,8 +78,23 @@ def attributes(template: Template) -> dict[str, str]:
 
 
 def _filled(text: str, parts: dict[str, str]) -> str:
-    """Return a text with its fields filled, without double spaces around empty ones."""
-    return re.sub(r"[ \t]{2,}", " ", FIELD.sub(lambda m: parts.get(m[1], "" if m[1] in FIELDS else m[0]), text)).strip(" ,")
+    """Return a text with its fields filled, without double spaces around empty ones.
+
+    A value begins with a capital at the start of a sentence. A blank's name that follows a word without a comma is part of
+    its phrase and begins small: "Garden mug, 11 oz".
+    """
+
+    def value(found: re.Match[str]) -> str:
+        name = found[1]
+        said = parts.get(name, "" if name in FIELDS else found[0])
+        before = FIELD.sub("x", text[: found.start()]).rstrip(" \t")
+        if not before or before[-1] in ".!?\n":
+            return said[:1].upper() + said[1:]
+        if name == "blank" and before[-1].isalnum() and said[1:2].islower():
+            return said[:1].lower() + said[1:]
+        return said
+
+    return re.sub(r"[ \t]{2,}", " ", FIELD.sub(value, text)).strip(" ,")
 
 
 def unique_tags(*groups: Iterable[str]) -> list[str]:
@@ -106,7 +121,8 @@ def assemble_texts(template: Template, art_title: str, of_art: ArtWords, of_blan
         )
         if name in known
     ]
-    body = [of_art.line, _filled(of_blank.text, parts), "\n".join(lines)]
+    own = "" if "{line}" in of_blank.text else of_art.line
+    body = [own, _filled(of_blank.text, parts), "\n".join(lines)]
     tags = unique_tags(of_art.tags, of_blank.tags)
     texts = (of_blank.title, of_blank.text, of_blank.search)
     unknown = dict.fromkeys(name for text in texts for name in FIELD.findall(text) if name not in FIELDS)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from ..output.sheets import Part, press_positions
@@ -108,8 +108,14 @@ def _flat(figures: Figures, panel: Panel, platen_mm: tuple[float, float]) -> lis
     for number, part in enumerate(positions, 1):
         several = len(positions) > 1
         do = f"Position {number} of {len(positions)}: column {part.column + 1}, row {part.row + 1}." if several else "Press."
-        steps.append(_heat(figures, do, "flat", figures.main_s, part=part if several else None))
-    return [*steps, PEEK, _heat(figures, "Pale: press it once more where it is pale.", "flat", figures.again_s, "again"), COOL]
+        under = part if several else None
+        pale = "Pale: press this position once more." if several else "Pale: press it once more where it is pale."
+        steps += [
+            _heat(figures, do, "flat", figures.main_s, part=under),
+            replace(PEEK, lie="flat", part=under),
+            _heat(figures, pale, "flat", figures.again_s, "again", under),
+        ]
+    return [*steps, COOL]
 
 
 def press_plan(
