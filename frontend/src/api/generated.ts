@@ -2312,7 +2312,7 @@ export interface components {
             text: string;
             /**
              * Title
-             * @default {design}, {blank}
+             * @default {design} {blank}
              */
             title: string;
         };
@@ -6583,6 +6583,12 @@ export interface components {
              * @default 0
              */
             tax_percent: string;
+            /**
+             * Unchanged Stops
+             * @description Bought art that is used unchanged may not be listed
+             * @default false
+             */
+            unchanged_stops: boolean;
         };
         /**
          * ShotModel

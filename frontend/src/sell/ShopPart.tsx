@@ -104,6 +104,12 @@ export function ShopPart({ sell, selling }: { sell: Sell; selling: Selling }) {
             onValue={(free_from) => set({ free_from })}
           />
         )}
+        <Tick
+          label="Stop listings of bought art used unchanged"
+          hint="Others can sell the same art. Without this, its findings warn, and a licence that allows print on demand is enough."
+          on={shop.unchanged_stops ?? false}
+          onValue={(unchanged_stops) => set({ unchanged_stops })}
+        />
         <label className="flex items-center gap-2 text-sm">
           <span className="w-28 shrink-0 text-soft">Currency</span>
           <input

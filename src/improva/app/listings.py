@@ -56,7 +56,8 @@ class ListingDraft:
         self.sale = SaleModel.model_validate(services.store.selling.sale(*pair.ids))
         arts = {pair.art.id: pair.art} | {row.id: row for panel in pair.printed for row in pair.pieces_on(panel).arts.values()}
         altered = any(pair.pieces_on(panel).extras for panel in pair.printed)
-        self.reasons = licence_reasons([(row.title, row.origin, row.altered or altered) for row in arts.values()])
+        origins = [(row.title, row.origin, row.altered or altered) for row in arts.values()]
+        self.reasons = licence_reasons(origins, self.shop.unchanged_stops)
         self.overruling = services.store.listings.overruling(*pair.ids, self.reasons) if self.reasons else None
 
     def _known(self, slot: Slot) -> bool:

@@ -147,7 +147,7 @@ OWN, BOUGHT = Origin("own"), Origin("bought", commercial=True, print_on_demand=T
         (OWN, False, []),
         (replace(OWN, print_on_demand=False), False, ["does not allow print on demand"]),
         (BOUGHT, True, []),
-        (BOUGHT, False, ["unchanged"]),
+        (BOUGHT, False, []),
         (replace(BOUGHT, print_on_demand=None), True, ["not known"]),
         (replace(BOUGHT, print_on_demand=False), False, ["print on demand", "unchanged"]),
         (replace(BOUGHT, print_on_demand=None, commercial=False), True, ["selling"]),
@@ -159,6 +159,14 @@ def test_a_listing_is_stopped_by_its_licence(origin: Origin, altered: bool, told
     assert len(reasons) == len(told) and all(
         r.startswith("Other: ") and word in r for r, word in zip(reasons, told, strict=True)
     )
+
+
+def test_unchanged_art_whose_licence_allows_it_is_stopped_only_where_the_seller_wants_so() -> None:
+    art = [("Other", BOUGHT, False)]
+    assert licence_reasons(art) == []
+    (reason,) = licence_reasons(art, unchanged_stops=True)
+    assert "unchanged" in reason
+    assert licence_reasons([("Other", BOUGHT, True)], unchanged_stops=True) == []
 
 
 @pytest.mark.parametrize("wrong", [{"title": ""}, {"title_most": 0}, {"title_least": 200}, {"tags_most": -1}, {"film_s": 1000}])

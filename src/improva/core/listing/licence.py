@@ -21,16 +21,17 @@ class Overruling:
     at: str
 
 
-def licence_reasons(arts: Sequence[tuple[str, Origin, bool]]) -> list[str]:
+def licence_reasons(arts: Sequence[tuple[str, Origin, bool]], unchanged_stops: bool = False) -> list[str]:
     """Return the reasons that stop a listing; empty where there are none.
 
     Args:
         arts: title, origin, and whether it was changed, of every artwork that is printed.
+        unchanged_stops: whether bought art that allows print on demand is stopped too where it is used unchanged.
     """
-    return [f"{title}: {reason}" for title, origin, altered in arts for reason in _of_one(origin, altered)]
+    return [f"{title}: {reason}" for title, origin, altered in arts for reason in _of_one(origin, altered, unchanged_stops)]
 
 
-def _of_one(origin: Origin, altered: bool) -> list[str]:
+def _of_one(origin: Origin, altered: bool, unchanged_stops: bool) -> list[str]:
     if not origin.source:
         return ["no origin is recorded. Record it at the Artwork station."]
     reasons = []
@@ -40,6 +41,7 @@ def _of_one(origin: Origin, altered: bool) -> list[str]:
         reasons.append("its licence does not allow selling.")
     elif origin.source not in OWN_WORK and origin.print_on_demand is None:
         reasons.append("it is not known whether its licence allows print on demand.")
-    if origin.source not in OWN_WORK and not altered:
+    allowed = origin.print_on_demand and not unchanged_stops
+    if origin.source not in OWN_WORK and not altered and not allowed:
         reasons.append("it is used unchanged, as others can have it too.")
     return reasons

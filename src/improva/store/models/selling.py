@@ -40,6 +40,7 @@ class ShopModel(StoredModel):
     tax_mode: TaxMode = "none"
     tax_percent: Amount = "0"
     free_from: Amount | None = Field(default=None, description="The price from which the buyer pays no shipping")
+    unchanged_stops: bool = Field(default=False, description="Bought art that is used unchanged may not be listed")
 
 
 class RegionModel(StoredModel):
