@@ -120,6 +120,13 @@ def test_the_cropped_share_is_measured(judge: Judge) -> None:
     assert check(judge(art_of(quadrants())), "crop").measured == pytest.approx(0, abs=0.1)
 
 
+@pytest.mark.parametrize(("most", "status"), [(100.0, "warn"), (60.0, "warn"), (38.0, "fail")])
+def test_a_seller_decides_from_which_crop_on_it_must_be_fixed(most: float, status: str) -> None:
+    blank = replace(template(BLANK), limits={"crop_fix_percent": most})
+    report = run_preflight(blank, blank.panel(), art_of(quadrants(930, 410)), Placement("cover"))
+    assert check(report, "crop").status == status
+
+
 @pytest.mark.parametrize(
     ("size", "status", "bent"), [((465, 410), "pass", 0), ((500, 410), "warn", 7.5), ((930, 410), "fail", 100)]
 )

@@ -189,6 +189,13 @@ def test_a_dark_wrap_at_the_handle_gap_is_measured_and_has_two_fixes() -> None:
     for nth in (0, 1):
         mended = after("mug-11oz", dark, "handle-gap", nth)
         assert found(mended, "handle-gap").status == "pass" and found(mended, "bare-edge").status == "pass"
+    for size in ((700, 1700), (1200, 900), (400, 1000)):  # the margin keeps what is shown inside the safe line
+        for nth in (0, 1):
+            upright = art_of(np.full((*size[::-1], 3), (25, 30, 60), np.uint8))
+            x, y, w, h = after("mug-11oz", upright, "handle-gap", nth).placed.box
+            panel = template("mug-11oz").panel()
+            safe, (tw, th) = panel.safe_mm - 1e-6, panel.trim_mm
+            assert min(x, y) >= safe and x + w <= tw / (nth + 1) - safe and y + h <= th - safe
     assert check(run_checks("tumbler-20oz-straight", dark), "handle-gap") is None
 
 

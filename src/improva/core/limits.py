@@ -31,6 +31,9 @@ LIMITS: dict[str, Limit] = {
     "crop_percent": Limit(
         "Picture cropped", "%", 20, 0, 100, f"{_MEMORY}: beyond a fifth, something meant to show is usually gone"
     ),
+    "crop_fix_percent": Limit(
+        "Picture cropped too far", "%", 100, 0, 100, f"{_MEMORY}: none; above it a crop must be fixed, not only looked at"
+    ),
     "stretch_percent": Limit("Distortion", "%", 2, 0, 100, f"{_MEMORY}: two per cent is not noticed"),
     "stroke_mm": Limit(
         "Thinnest stroke", "mm", 0.25, 0.02, 20, f"{_MEMORY}: 0.7 point, the thinnest line that transfers and coats reproduce"

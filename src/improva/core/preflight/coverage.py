@@ -139,7 +139,7 @@ def check_crop(subject: Subject) -> CheckResult:
     lost = 100 * (1 - picture.intersection(trim).area / picture.area)
     if lost < 0.05:
         return CheckResult("crop", "Cropped away", "pass", 0.0, limit, "%", "All of the picture is printed.")
-    if lost <= limit and not cutout:
+    if lost <= min(limit, subject.limit("crop_fix_percent")) and not cutout:
         return CheckResult(
             "crop", "Cropped away", "pass", round(lost, 1), limit, "%", f"{lost:.0f} % of the picture falls outside the trim."
         )
@@ -151,7 +151,7 @@ def check_crop(subject: Subject) -> CheckResult:
     return CheckResult(
         "crop",
         "Cropped away",
-        "warn",
+        "fail" if lost > subject.limit("crop_fix_percent") else "warn",
         round(lost, 1),
         0.0 if cutout else limit,
         "%",
