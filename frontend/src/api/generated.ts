@@ -5954,6 +5954,11 @@ export interface components {
              * @default 0
              */
             handling: string;
+            /**
+             * Limit Counts Shipping
+             * @default false
+             */
+            limit_counts_shipping: boolean;
             /** Region */
             region: string;
             /**

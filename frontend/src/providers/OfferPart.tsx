@@ -99,12 +99,7 @@ export function OfferPart(props: {
         ))}
       </div>
       <div className="flex flex-wrap gap-2">
-        <Button
-          waits={providing.busy}
-          onClick={() =>
-            set((now) => [...now, { region: title, shipping: "0", duty_percent: "0", free_up_to: null, handling: "0" }])
-          }
-        >
+        <Button waits={providing.busy} onClick={() => set((now) => [...now, { ...NEW_ROUTE, region: title }])}>
           Add {unused ?? "a region"}
         </Button>
         <Button
@@ -132,6 +127,14 @@ export function OfferPart(props: {
     </>
   );
 }
+
+const NEW_ROUTE = {
+  shipping: "0",
+  duty_percent: "0",
+  free_up_to: null,
+  handling: "0",
+  limit_counts_shipping: false,
+};
 
 function RouteLine(props: {
   each: Route;
@@ -174,6 +177,15 @@ function RouteLine(props: {
       <IconButton label={`Remove ${each.region}`} onClick={props.children}>
         <X size={14} aria-hidden="true" />
       </IconButton>
+      {each.free_up_to !== null && (
+        <div className="col-span-6 mb-1 justify-self-end pr-6">
+          <Tick
+            label={`The duty-free limit for ${each.region} counts shipping too`}
+            on={each.limit_counts_shipping ?? false}
+            onValue={(limit_counts_shipping) => change({ limit_counts_shipping })}
+          />
+        </div>
+      )}
     </>
   );
 }

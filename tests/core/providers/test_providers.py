@@ -32,6 +32,18 @@ def test_below_the_threshold_there_is_no_duty_but_a_customs_fee_may_apply() -> N
 
 
 @pytest.mark.parametrize(
+    ("piece", "counts", "duty"),
+    [("9.00", False, "0"), ("9.00", True, "4.08"), ("10.20", True, "4.31"), ("22.01", False, "6.63")],
+)
+def test_a_duty_free_limit_may_count_shipping(piece: str, counts: bool, duty: str) -> None:
+    """By hand, 19.6 % of piece and shipping of 11.80: 20.80 is 4.0768, 22.00 is 4.312, 33.81 is 6.62676. The limit is 20.50, or 22."""
+    limit = D("20.50") if counts else D("22.00")
+    route = Route("Far", D("11.80"), D("19.6"), limit, limit_counts_shipping=counts)
+    found = landed(Offer(D(piece), (route,)), "Far", EUR)
+    assert found is not None and found.duty == D(duty)
+
+
+@pytest.mark.parametrize(
     "wrong", [{"shipping": D(-1)}, {"duty_percent": D(301)}, {"free_up_to": D(-5)}, {"handling": D("-0.01")}]
 )
 def test_impossible_amounts_are_refused(wrong: dict[str, Any]) -> None:

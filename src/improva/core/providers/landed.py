@@ -17,7 +17,8 @@ class Route:
     Attributes:
         shipping: what sending one piece costs the seller.
         duty_percent: duty and import tax, of the piece and its shipping; 0 where the parcel crosses no border.
-        free_up_to: the value of goods up to which none is taken; None where there is no such limit.
+        free_up_to: the value up to which none is taken; None where there is no such limit.
+        limit_counts_shipping: whether that value counts shipping too, or the goods alone.
         handling: what the carrier takes for clearing a parcel on which duty falls due.
     """
 
@@ -26,6 +27,7 @@ class Route:
     duty_percent: Decimal = Decimal(0)
     free_up_to: Decimal | None = None
     handling: Decimal = Decimal(0)
+    limit_counts_shipping: bool = False
 
     def __post_init__(self) -> None:
         if min(self.shipping, self.handling, self.free_up_to or Decimal(0)) < 0 or not 0 <= self.duty_percent <= 300:
@@ -74,7 +76,8 @@ def landed(offer: Offer, region: str, currency: Currency) -> Landed | None:
     route = next((each for each in offer.routes if each.region == region), None)
     if route is None:
         return None
-    due = route.duty_percent > 0 and (route.free_up_to is None or offer.piece > route.free_up_to)
+    value = offer.piece + (route.shipping if route.limit_counts_shipping else 0)
+    due = route.duty_percent > 0 and (route.free_up_to is None or value > route.free_up_to)
     duty = (offer.piece + route.shipping) * route.duty_percent / HUNDRED + route.handling if due else Decimal(0)
     duty = currency.round(duty)
     return Landed(region, offer.piece, route.shipping, duty, offer.piece + route.shipping + duty, route.duty_percent > 0)

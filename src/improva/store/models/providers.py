@@ -18,11 +18,14 @@ class RouteModel(StoredModel):
     duty_percent: Amount = "0"
     free_up_to: Amount | None = None
     handling: Amount = "0"
+    limit_counts_shipping: bool = False
 
     def to_core(self) -> Route:
         """The core's value. Raises :class:`PriceError`."""
         limit = None if self.free_up_to is None else money(self.free_up_to)
-        return Route(self.region, money(self.shipping), money(self.duty_percent), limit, money(self.handling))
+        return Route(
+            self.region, money(self.shipping), money(self.duty_percent), limit, money(self.handling), self.limit_counts_shipping
+        )
 
 
 class OfferModel(StoredModel):
