@@ -51,8 +51,16 @@ def _scene(template: str, regions: list[dict[str, Any]], build: Callable[[Stage]
     return Scene(told, build, exposure, ("table",))
 
 
+IN_SIGHT = ("front", "pocket", "sleeve-right")
+"""Panels of an all-over hoodie that its close-up shows."""
+
+
+def _in_sight(regions: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    return [region for region in regions if "panel" not in region or region["id"] in IN_SIGHT]
+
+
 SCENES = (
     _scene("t-shirt", printed("front"), t_shirt, "limed", 1.2),
     _scene("hoodie", plain_regions("front"), _hoodie("hoodie", -1.0, "lobby"), "walnut", 1.05),
-    _scene(BLANK.id, all_over_regions("front"), _hoodie(BLANK.id, 1.0, "warehouse"), "oak", 1.35),
+    _scene(BLANK.id, _in_sight(all_over_regions("front")), _hoodie(BLANK.id, 1.0, "warehouse"), "oak", 1.35),
 )
