@@ -36,6 +36,7 @@ class Range:
         sizes: of pictures, in px.
         printing: how print files are made, as the Print station takes it.
         fit: fits by blank; blanks that are not there get what is proposed.
+        roomy: blanks that contain the artwork at no scale of the file's: they get the scale that the page gives.
     """
 
     arts: tuple[Path, ...]
@@ -46,6 +47,7 @@ class Range:
     picture_format: str = "jpg"
     printing: dict[str, Any] = field(default_factory=dict)
     fit: dict[str, Placement] = field(default_factory=dict)
+    roomy: frozenset[str] = frozenset()
 
 
 def _words(data: dict[str, Any], key: str, where: str = "") -> tuple[str, ...]:
@@ -114,7 +116,12 @@ def read_range(path: Path) -> Range:
         picture_format,
         printing,
         _fits(_table(data, "fit")),
+        frozenset(blank for blank, options in _table(data, "fit").items() if _is_roomy(options)),
     )
+
+
+def _is_roomy(options: Any) -> bool:
+    return options == "contain" or (isinstance(options, dict) and options.get("fit") == "contain" and "scale" not in options)
 
 
 def _fits(table: dict[str, Any]) -> dict[str, Placement]:

@@ -22,6 +22,7 @@ from ..core.artwork.pixels import Artwork
 from ..core.artwork.traits import Traits, find_traits
 from ..core.errors import ImprovaError
 from ..core.output import slug
+from ..core.proposal import contain_scale
 from ..io.artwork_file import read_file
 from ..io.atomic import atomic_path, sweep
 from ..io.range_file import Range, RangeError
@@ -85,7 +86,10 @@ def _laid_out(services: Services, plan: Range, traits: list[Traits]) -> list[tup
         pair = services.pairs.load(artwork_id, template_id)
         services.store.pairs.move(artwork_id, template_id, -pair.row.step)  # settings of an earlier run no longer apply
         if (placement := plan.fit.get(template_id)) is not None:
-            services.store.pairs.place(artwork_id, template_id, {pair.template.panels[0].id: placement})
+            panel = pair.template.panels[0]
+            if template_id in plan.roomy and pair.art.traits is not None:
+                placement = placement.changed(scale=contain_scale(panel, pair.art.traits.kind))
+            services.store.pairs.place(artwork_id, template_id, {panel.id: placement})
         services.store.pairs.set_mockup_settings(artwork_id, template_id, _mockup_settings(pair, plan).model_dump())
     return pairs
 
