@@ -11,7 +11,7 @@ from improva.core.artwork.pixels import Artwork
 from improva.core.artwork.traits import find_traits
 from improva.io.range_file import read_range
 from improva.jobs.range_run import _laid_out
-from improva.store import Database
+from improva.store.database import Database
 from tests.conftest import encoded
 
 
@@ -27,4 +27,4 @@ def test_a_contained_cut_out_gets_room_unless_the_file_says_its_scale(tmp_path: 
     ((artwork_id, template_id),) = _laid_out(services, plan, traits)
     pair = services.pairs.load(artwork_id, template_id)
     placement = pair.placement(pair.template.panels[0])
-    assert placement is not None and (placement.fit, placement.scale) == ("contain", pytest.approx(scale))
+    assert placement is not None and placement.fit == "contain" and placement.scale == pytest.approx(scale)
