@@ -13,6 +13,7 @@ from tests.web.helpers import drop
 from tests.web.printing import ended
 
 TABLE = "order,name\n7,Ada\n7,Bo\n8,Cy\n"
+ONE = "order,name\n8,Cy\n"
 
 
 @pytest.fixture
@@ -66,7 +67,7 @@ def test_approved_items_alone_are_printed(client: ApiClient, mug: str) -> None:
 
 
 def test_changes_asked_keep_the_buyers_words(client: ApiClient, mug: str) -> None:
-    made(client, mug)
+    made(client, mug, ONE)
     assert put(client, ["8"], "changes") == 422, "which changes?"
     assert put(client, ["8"], "changes", " Cy without a capital ") == 200
     assert (items(client)["8"]["state"], items(client)["8"]["words"]) == ("changes", "Cy without a capital")
@@ -76,7 +77,7 @@ def test_changes_asked_keep_the_buyers_words(client: ApiClient, mug: str) -> Non
 
 
 def test_an_item_that_is_made_again_as_it_was_keeps_its_state(client: ApiClient, mug: str) -> None:
-    made(client, mug)
+    made(client, mug, ONE)
     put(client, ["8"], "approved")
     made(client, mug, "order,name,quantity\n8,Cy,3\n9,Di,1\n")
     found = items(client)
@@ -84,7 +85,7 @@ def test_an_item_that_is_made_again_as_it_was_keeps_its_state(client: ApiClient,
 
 
 def test_a_design_that_changed_after_the_approval_is_not_printed(client: ApiClient, mug: str) -> None:
-    made(client, mug)
+    made(client, mug, ONE)
     put(client, ["8"], "approved")
     moved = {**open_words(3), "width_mm": 50}
     assert client.put(f"{mug}/pieces", json={"pieces": [moved]}).status_code == 200
@@ -93,7 +94,7 @@ def test_a_design_that_changed_after_the_approval_is_not_printed(client: ApiClie
 
 
 def test_what_is_not_held_is_made_whole_and_listed_too(client: ApiClient, mug: str) -> None:
-    names = made(client, mug, held=False)
+    names = made(client, mug, ONE, held=False)
     assert "8/8_print.png" in names and any("proof" in name for name in names)
     assert not items(client)["8"]["held"]
     assert put(client, ["8"], "shipped") == 200 and items(client)["8"]["state"] == "shipped"
