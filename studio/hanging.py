@@ -34,7 +34,7 @@ def put_hanger(stage: Stage, colour: Place) -> dict[str, Any]:
 def on_peg(stage: Stage, wall: float, wood: dict[str, Any]) -> None:
     """A wooden peg from a wall at y = ``wall``."""
     peg = np.stack([np.full(40, 0.3), np.linspace(-1.4, wall, 40), np.full(40, INSIDE)], axis=1)
-    stage.add("peg", shapes.tube(peg, np.full((40, 2), 0.75), stage.folder / "peg.ply", side=(1, 0, 0), squareness=2), wood)
+    stage.add("peg", shapes.tube(peg, shapes.rounded(40, 0.75), stage.folder / "peg.ply", side=(1, 0, 0), squareness=2), wood)
 
 
 def on_rail(stage: Stage, wide: float = 260.0) -> None:

@@ -68,6 +68,13 @@ def tube(
     return write_ply(path, *sheet(at))
 
 
+def rounded(count: int, r: float, steps: int = 5) -> NDArray[np.float64]:
+    """Return half widths (count, 2) of a round bar whose first end is closed and rounded over ``steps`` points."""
+    half = np.full(count, r)
+    half[:steps] = r * np.sqrt(1 - (1 - np.linspace(0, 1, steps)) ** 2)
+    return np.column_stack([half, half])
+
+
 def sheet(at: NDArray[np.float64], uv: NDArray[np.float64] | None = None) -> tuple[NDArray[np.float32], NDArray[np.int64]]:
     """Vertices and triangles of a grid of points (rows, columns, 3), smooth; u runs along columns, v along rows."""
     rows, columns = at.shape[:2]

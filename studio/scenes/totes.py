@@ -81,7 +81,7 @@ def _pegs(stage: Stage, high: float, wall: float, colour: tuple[float, float, fl
     stage.add("stand@pegs", board, wood, stage.to.translate([0, wall - 0.9, 0]))
     for number, x in enumerate((-56.0, -28.0, 0.0, 28.0, 56.0)):
         line = np.stack([np.full(40, x), np.linspace(-3.6, wall - 1, 40), high + np.linspace(0.5, 0, 40)], axis=1)
-        peg = shapes.tube(line, np.full((40, 2), 0.72), stage.folder / f"peg{number}.ply", (1, 0, 0), 32, 2)
+        peg = shapes.tube(line, shapes.rounded(40, 0.72), stage.folder / f"peg{number}.ply", (1, 0, 0), 32, 2)
         stage.add(f"stand@peg{number}", peg, wood)
 
 
