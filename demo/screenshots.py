@@ -150,7 +150,7 @@ ON_SCENES = {
     "tote-gusset": 2,
 }
 """Which artwork of the demo is shown on a blank; the first one on all others."""
-THUMB, ACROSS = (360, 270), 8
+THUMB, ACROSS = (288, 216), 10
 MOTIF = {"fit": "contain", "shift_mm": [0, 0], "scale": 1, "rotate_deg": 0, "background": None}
 """On sides that start empty."""
 
