@@ -10,7 +10,7 @@ from improva.core.design import Placement
 from improva.core.preflight import run_preflight
 from improva.core.press import common_figures, suggest
 from improva.demo import BLANKET, TUMBLER, lay_out
-from improva.store import ArtRow, Artworks, Database, Pairs, Pressings, Selling
+from improva.store import ArtRow, Artworks, Database, Pairs, Pressings, Store
 from improva.store.models.pieces import PIECES, FramesModel
 from improva.web.presenters.selling import sale_out
 
@@ -84,5 +84,5 @@ def test_the_press_log_teaches_from_the_first_day(database: Database) -> None:
 
 
 def test_the_first_tumbler_is_priced_so_that_the_worst_case_is_no_loss(database: Database) -> None:
-    state = sale_out(Selling(database), 1, TUMBLER)
+    state = sale_out(Store(database), 1, TUMBLER)
     assert state.known and state.problem is None and not any(case.loss for case in state.cases) and state.suggested

@@ -86,3 +86,24 @@ def test_a_target_that_no_price_reaches_is_reported(client: ApiClient) -> None:
     state = client.put(at(art, "/selling"), json={"shop": SHOP, "costs": COSTS, "sale": sale}).json
     assert state["suggested"] is None and state["break_even"] is not None
     assert client.get("/api/pairs/99/mug-11oz/selling").status_code == 404
+
+
+def test_a_marketplace_has_fees_of_its_own(client: ApiClient) -> None:
+    """Of 20.00 the shop's fee takes a tenth, the second marketplace's a quarter; nothing else costs."""
+    art = drop(client)
+    url = at(art, "/selling")
+    state = client.get(url).json
+    first = state["market"]
+    markets = [market["id"] for market in client.get(at(art, "/listing")).json["markets"]]
+    other = next(market for market in markets if market != first)
+    shop = {
+        "fees": [{"title": "Fee", "percent": "10"}],
+        "market_fees": {other: [{"title": "Fee", "percent": "25"}]},
+    }
+    told = client.put(url, json={"shop": shop, "sale": {**SALE, "price": "20", "discount": "0"}}).json
+    assert told["cases"][0]["left"] == "18.00" and told["market"] == first
+    assert client.put(at(art, "/listing"), json={"market": other}).status_code == 200
+    moved = client.get(url).json
+    assert moved["cases"][0]["left"] == "15.00" and moved["market"] == other and moved["market_title"]
+    bad = {**shop, "market_fees": {other: [{"title": "A", "percent": "60"}, {"title": "B", "percent": "60"}]}}
+    assert client.put(url, json={"shop": bad}).status_code == 422

@@ -6084,6 +6084,13 @@ export interface components {
                 string,
                 string
             ][];
+            /**
+             * Market
+             * @description Id of the marketplace whose fees are counted: the one it is listed at
+             */
+            market: string;
+            /** Market Title */
+            market_title: string;
             /** Problem */
             problem: string | null;
             /**
@@ -6577,6 +6584,13 @@ export interface components {
              * @default null
              */
             free_from: string | null;
+            /**
+             * Market Fees
+             * @description Fees of single marketplaces, in place of the others
+             */
+            market_fees?: {
+                [key: string]: components["schemas"]["FeeModel"][];
+            };
             /**
              * Tax Mode
              * @default none

@@ -20,14 +20,26 @@ const TAXES = [
 /** Fees, tax and free shipping, which apply to everything that is sold. */
 export function ShopPart({ sell, selling }: { sell: Sell; selling: Selling }) {
   const { shop } = sell;
-  const fees = shop.fees ?? [];
+  const own = shop.market_fees?.[sell.market];
+  const fees = own ?? shop.fees ?? [];
   const set = (change: Partial<Sell["shop"]>) => selling.decide({ shop: { ...shop, ...change } });
+  const ofMarket = (list: typeof fees | null) => {
+    const { [sell.market]: _, ...others } = shop.market_fees ?? {};
+    return set({ market_fees: list ? { ...others, [sell.market]: list } : others });
+  };
+  const setFees = (list: typeof fees) => (own ? ofMarket(list) : set({ fees: list }));
   const fee = (i: number, change: Partial<(typeof fees)[number]>) =>
-    set({ fees: fees.map((each, j) => (i === j ? { ...each, ...change } : each)) });
+    setFees(fees.map((each, j) => (i === j ? { ...each, ...change } : each)));
   return (
     <>
       <div className="grid gap-1.5">
-        <Heading aside="of every sale">Fees</Heading>
+        <Heading aside={own ? `at ${sell.market_title}` : "of every sale"}>Fees</Heading>
+        <Tick
+          label={`${sell.market_title} has fees of its own`}
+          hint="The marketplace that is chosen at Listing. Others keep the fees of every sale."
+          on={own !== undefined}
+          onValue={(on) => ofMarket(on ? fees : null)}
+        />
         {fees.length === 0 && <p className="text-xs text-soft">Marketplace, payment, advertising: what others take.</p>}
         {fees.map((each, i) => (
           <div key={each.title} className="grid gap-1 border-b border-rule pb-1.5">
@@ -35,7 +47,7 @@ export function ShopPart({ sell, selling }: { sell: Sell; selling: Selling }) {
               <Named label="Fee" value={each.title} onValue={(title) => fee(i, { title })} />
               <IconButton
                 label={`Remove the fee ${each.title}`}
-                onClick={() => set({ fees: fees.filter((_, j) => j !== i) })}
+                onClick={() => setFees(fees.filter((_, j) => j !== i))}
               >
                 <X size={14} aria-hidden="true" />
               </IconButton>
@@ -72,9 +84,7 @@ export function ShopPart({ sell, selling }: { sell: Sell; selling: Selling }) {
         ))}
         <Button
           onClick={() =>
-            set({
-              fees: [...fees, { title: fresh("Fee", fees), percent: "0", fixed: "0", of: "item and shipping" }],
-            })
+            setFees([...fees, { title: fresh("Fee", fees), percent: "0", fixed: "0", of: "item and shipping" }])
           }
         >
           Add a fee

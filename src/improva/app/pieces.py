@@ -11,6 +11,7 @@ from ..core.pieces import ArtRef, Extra, Lettering
 from ..store import ArtRow
 from ..store.database import key_of
 from ..store.models.pieces import PIECES, arts_of
+from ..store.pairs import as_first_stored
 
 
 @dataclass(frozen=True)
@@ -55,7 +56,10 @@ def load_pieces(
 
 def _as_hashed(values: dict[str, Any]) -> dict[str, Any]:
     """A piece as version 0.1 hashed it, so that files made then still count as made for their pair."""
-    return {"placing" if name == "placement" else name: value for name, value in values.items()}
+    return {
+        "placing" if name == "placement" else name: as_first_stored(value) if name == "placement" else value
+        for name, value in values.items()
+    }
 
 
 def opener(

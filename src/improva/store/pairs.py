@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import sqlite3
+from collections.abc import Mapping
 from dataclasses import dataclass, field, fields
 from typing import Any
 
@@ -15,11 +16,20 @@ from .undo import Steps
 _FIELDS = [f.name for f in fields(Placement)]
 
 
+_LATER = {"roll_mm": 0.0}
+"""Fields that earlier versions lacked: at their usual value they are left out, so that hashes of placements stay the same."""
+
+
+def as_first_stored(placement: Mapping[str, Any]) -> dict[str, Any]:
+    """Return a placement's values without those that earlier versions lacked, where they are usual."""
+    return {name: value for name, value in placement.items() if name not in _LATER or value != _LATER[name]}
+
+
 def placement_to_dict(placement: PanelContent) -> dict[str, Any]:
     """Return a placement, or a link to another panel, as plain values."""
     if isinstance(placement, Follow):
         return {"seam": placement.seam, "way": placement.way}
-    return {name: getattr(placement, name) for name in _FIELDS}
+    return as_first_stored({name: getattr(placement, name) for name in _FIELDS})
 
 
 def placement_from_dict(data: dict[str, Any]) -> PanelContent:

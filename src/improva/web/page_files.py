@@ -18,6 +18,7 @@ PAGE_ADDRESSES = (
     "/blanks",
     "/blanks/<template>",
     "/gang",
+    "/orders",
     "/bench/<int:artwork>/<template>",
     "/bench/<int:artwork>/<template>/<station>",
     "/photograph/<int:scene>/<int:artwork>",

@@ -16,6 +16,8 @@ def _plain(text: str) -> str:
     return f"{money(text):f}"
 
 
+MOST_FEES = 12
+
 Amount = Annotated[str, Field(max_length=20), AfterValidator(_plain)]
 
 
@@ -36,11 +38,18 @@ class ShopModel(StoredModel):
     """Currency, fees and tax of the shop."""
 
     currency: str = Field(default="USD", max_length=3)
-    fees: list[FeeModel] = Field(default_factory=list, max_length=12)
+    fees: list[FeeModel] = Field(default_factory=list, max_length=MOST_FEES)
+    market_fees: dict[str, Annotated[list[FeeModel], Field(max_length=MOST_FEES)]] = Field(
+        default_factory=dict, max_length=20, description="Fees of single marketplaces, in place of the others"
+    )
     tax_mode: TaxMode = "none"
     tax_percent: Amount = "0"
     free_from: Amount | None = Field(default=None, description="The price from which the buyer pays no shipping")
     unchanged_stops: bool = Field(default=False, description="Bought art that is used unchanged may not be listed")
+
+    def fees_at(self, market: str) -> list[FeeModel]:
+        """Return the fees of a marketplace: its own, or else those of every sale."""
+        return self.market_fees.get(market, self.fees)
 
 
 class RegionModel(StoredModel):
@@ -85,8 +94,8 @@ class SaleModel(StoredModel):
     ending: Amount | None = "0.99"
 
 
-def core_costs(shop: ShopModel, costs: CostsModel) -> Costs:
-    """The core's value. Raises :class:`PriceError`."""
+def core_costs(shop: ShopModel, costs: CostsModel, market: str = "") -> Costs:
+    """The core's value for sales at a marketplace. Raises :class:`PriceError`."""
     return Costs(
         currency(shop.currency),
         money(costs.blank),
@@ -94,7 +103,7 @@ def core_costs(shop: ShopModel, costs: CostsModel) -> Costs:
         money(costs.packing),
         {extra.title: money(extra.more) for extra in costs.extras},
         tuple(r.to_core() for r in costs.regions),
-        tuple(fee.to_core() for fee in shop.fees),
+        tuple(fee.to_core() for fee in shop.fees_at(market)),
         Tax(shop.tax_mode, money(shop.tax_percent)),
         None if shop.free_from is None else money(shop.free_from),
     )

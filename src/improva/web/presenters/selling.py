@@ -7,7 +7,7 @@ from decimal import Decimal
 from ...core.pricing import Case, Costs, Sale, cases, margin_of, money, never_short_from, safe_price, short_ranges
 from ...core.pricing.margin import worst_sale
 from ...core.pricing.money import PriceError
-from ...store import Selling
+from ...store import Store
 from ...store.models.selling import CostsModel, SaleModel, ShopModel, core_costs
 from ..schemas.selling import SaleCaseOut, SaleStateOut
 
@@ -47,13 +47,25 @@ def _suggested_price(costs: Costs, sale: SaleModel, discount: Decimal) -> str | 
         return None
 
 
-def sale_out(stored: Selling, artwork_id: int, template_id: str) -> SaleStateOut:
+def market_of(store: Store, artwork_id: int, template_id: str) -> tuple[str, str]:
+    """Return id and title of the marketplace at which a pair is listed, or of the first one."""
+    markets = store.listings.markets()
+    chosen = store.listings.listing(artwork_id, template_id).get("market")
+    market = chosen if chosen in markets else next(iter(markets))
+    return market, markets[market].title
+
+
+def sale_out(store: Store, artwork_id: int, template_id: str) -> SaleStateOut:
     """Return the price calculation of a pair; an impossible one is explained in ``problem``."""
+    stored = store.selling
+    market, market_title = market_of(store, artwork_id, template_id)
     shop = ShopModel.model_validate(stored.shop())
     of_blank = stored.costs(template_id)
     body = CostsModel.model_validate(of_blank)
     sale = SaleModel.model_validate(stored.sale(artwork_id, template_id))
     nothing = SaleStateOut(
+        market=market,
+        market_title=market_title,
         shop=shop,
         costs=body,
         sale=sale,
@@ -67,7 +79,7 @@ def sale_out(stored: Selling, artwork_id: int, template_id: str) -> SaleStateOut
         problem=None,
     )
     try:
-        costs, price, discount = core_costs(shop, body), money(sale.price), money(sale.discount)
+        costs, price, discount = core_costs(shop, body, market), money(sale.price), money(sale.discount)
         margins = [_case(costs, case) for case in cases(costs, price, discount)]
         even, safe = safe_price(costs, discount, Decimal(0)), never_short_from(costs, discount)
     except PriceError as problem:

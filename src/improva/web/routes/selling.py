@@ -19,7 +19,7 @@ api = Routes("selling")
 def get_selling(path: PairPath) -> dict[str, Any]:
     """Return a pair's costs, profit and suggested price."""
     services.artworks.imported(path.artwork_id)
-    return sale_out(services.store.selling, path.artwork_id, services.blanks.get(path.template_id).id).model_dump()
+    return sale_out(services.store, path.artwork_id, services.blanks.get(path.template_id).id).model_dump()
 
 
 @api.put(f"{PAIR_AT}/selling", responses={200: SaleStateOut})
@@ -27,8 +27,10 @@ def set_selling(path: PairPath, body: SellingIn) -> dict[str, Any]:
     """Set costs, fees or the price."""
     services.artworks.imported(path.artwork_id)
     template = services.blanks.get(path.template_id)
-    now = sale_out(services.store.selling, path.artwork_id, template.id)
-    core_costs(body.shop or now.shop, body.costs or now.costs)  # refuses impossible costs before they are stored
+    now = sale_out(services.store, path.artwork_id, template.id)
+    shop = body.shop or now.shop
+    for market in ("", *shop.market_fees):  # refuses impossible costs before they are stored
+        core_costs(shop, body.costs or now.costs, market)
     if body.sale:
         Sale(money(body.sale.price), money(body.sale.discount))
     if body.shop:

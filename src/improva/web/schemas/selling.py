@@ -31,6 +31,8 @@ class SaleCaseOut(Out):
 class SaleStateOut(Out):
     """The price calculation of a pair."""
 
+    market: str = Field(description="Id of the marketplace whose fees are counted: the one it is listed at")
+    market_title: str
     shop: ShopModel
     costs: CostsModel
     sale: SaleModel
