@@ -34,7 +34,7 @@ def dropped(page: Page, seed: int) -> int:
 
 def exported(page: Page, art: int, side: str, tmp: Path) -> np.ndarray:
     page.goto(f"/bench/{art}/{HOODIE}/print?side={side}")
-    with page.expect_download() as coming:
+    with page.expect_download(timeout=150_000) as coming:
         page.get_by_role("button", name="Make the print file").click()
     path = tmp / f"{art}-{side}.png"
     coming.value.save_as(path)

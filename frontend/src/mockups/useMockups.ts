@@ -58,16 +58,17 @@ export function useMockups(editor: PairEditor, active: boolean): Mockups {
     mutationFn: api.removePreset,
     onSuccess: (answer) => keepAnswer(queries, ["presets"], answer),
   });
-  const use = useMutation({
-    mutationFn: (name: string) => api.applyPreset(place, name),
-    onSuccess: () => {
+  /** Applied after changes that are still being saved: else a late answer would undo it. */
+  const applyPreset = (name: string) =>
+    draft.act(async () => {
+      const answer = await api.applyPreset(place, name);
       queries.invalidateQueries({ queryKey: key });
       queries.invalidateQueries({ queryKey: ["pair", place.art, place.template] });
-    },
-  });
+      return answer;
+    });
   const work = useJobs(place, SHOW_JOBS, active);
   const settings = draft.value;
-  const problem = draft.error ?? keep.error ?? forget.error ?? use.error;
+  const problem = draft.error ?? keep.error ?? forget.error;
   return {
     state: state.data ?? null,
     settings,
@@ -86,7 +87,7 @@ export function useMockups(editor: PairEditor, active: boolean): Mockups {
     presets: presets.data ?? [],
     savePreset: (name) => settings && keep.mutate([name, settings, editor.colours]),
     removePreset: forget.mutate,
-    applyPreset: use.mutate,
+    applyPreset,
     settling: draft.pending,
     problem: work.problem ?? problem?.message ?? null,
   };
