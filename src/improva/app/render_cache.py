@@ -19,7 +19,7 @@ from .cache import MB, Memo, SizedLru, size_of
 from .scenes import QUICK, fingerprint, open_scene, serves
 
 Colours = dict[str, str | None]
-QUICK_SIZE, VIEWS_SIZE, SHADED_SIZE, PROXIES_SIZE, LISTING_SIZE = 120 * MB, 30 * MB, 100 * MB, 40 * MB, 300 * MB
+QUICK_SIZE, VIEWS_SIZE, SHADED_SIZE, PROXIES_SIZE, LISTING_SIZE = 110 * MB, 30 * MB, 70 * MB, 40 * MB, 300 * MB
 """Capacities for quick passes, for views of previews, for artworks, and for one scene at its native size. With the program
 itself and a listing picture being made this stays below 1.5 GB."""
 
