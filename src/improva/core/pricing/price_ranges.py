@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from decimal import Decimal
 
-from .costs import Costs, Region, Sale
+from .costs import Costs, Sale
 from .margin import PercentOf, margin_of
 from .money import MOST
 
@@ -17,6 +17,9 @@ price be ahead of a higher one.
 MOST_STEPS = 2000
 FAR = 1000
 """Steps over which the growth of profit with price is estimated."""
+
+SaleAt = Callable[[Decimal], Sale]
+"""Returns the sale at a price."""
 
 Range = tuple[Decimal, Decimal]
 """The first and the last price of a range."""
@@ -52,57 +55,71 @@ def _all_short(costs: Costs, discount: Decimal, wanted: Decimal, percent: Percen
     for region in costs.regions:
         for part in {Decimal(0), discount}:
             sale = Sale(Decimal(0), part, region.title, extra)
-            for low, top in _rising(costs, region, sale):
-                last = _last_short(costs, sale, low, top, wanted, percent)
+            for stretch in rising_stretches(costs, sale.at):
+                last = _last_short(costs, sale.at, stretch, wanted, percent)
                 if last is not None:
-                    yield low, last
+                    yield stretch[0], last
 
 
-def _rising(costs: Costs, region: Region, sale: Sale) -> list[Range]:
-    """Return the stretches of prices in which profit grows with the price: below the threshold of free shipping, and from it on."""
+def rising_stretches(costs: Costs, sale_at: SaleAt) -> list[Range]:
+    """Return the stretches of prices in which profit grows with the price: below the threshold of free shipping, and from it on.
+
+    ``sale_at`` returns the sale at a price, always to the same region.
+    """
+    title = sale_at(Decimal(0)).region
+    region = costs.region(title) if title else costs.regions[0]
     threshold = costs.free_from_of(region)
     if threshold is None or not region.charged:
         return [(Decimal(0), MOST)]
-    first, last, step = Decimal(0) - costs.currency.step, MOST, costs.currency.step
-    while last - first > step:  # the lowest price whose item reaches it
-        middle = ((first + last) / 2 / step).to_integral_value() * step
-        if middle in (first, last):
-            break
-        if margin_of(costs, sale.at(middle)).item >= threshold:
-            last = middle
-        else:
-            first = middle
-    return [(Decimal(0), MOST)] if last == 0 else [(Decimal(0), last - step), (last, MOST)]
-
-
-def _last_short(
-    costs: Costs, sale: Sale, low: Decimal, top: Decimal, wanted: Decimal, percent: PercentOf | None
-) -> Decimal | None:
-    """Return the highest price of a rising stretch that falls short; None if none does."""
     step = costs.currency.step
+    below, last = _turn(costs, -step, MOST, lambda price: margin_of(costs, sale_at(price)).item >= threshold)
+    return [(Decimal(0), MOST)] if last == 0 else [(Decimal(0), below), (last, MOST)]
 
-    def holds(price: Decimal) -> bool:
-        return enough(costs, sale.at(price), wanted, percent)
 
-    if not holds(top):
-        return top
-    below, at = low - step, top
+def lowest_enough(
+    costs: Costs, sale_at: SaleAt, stretch: Range, wanted: Decimal, percent: PercentOf | None
+) -> tuple[Decimal, int] | None:
+    """Return the price from which on a rising stretch leaves enough, and how many coins rounding can lead astray from it.
+
+    None where even its highest price leaves too little.
+    """
+    low, top = stretch
+    step = costs.currency.step
+    if not enough(costs, sale_at(top), wanted, percent):
+        return None
+    _, at = _turn(costs, low - step, top, lambda price: enough(costs, sale_at(price), wanted, percent))
+    far = min(top, at + FAR * step)
+
+    def ahead(price: Decimal) -> Decimal:
+        margin = margin_of(costs, sale_at(price))
+        return margin.left * 100 - wanted * margin.whole(percent) if percent else margin.left - wanted
+
+    gain = (ahead(far) - ahead(at)) / ((far - at) / step) if far > at else Decimal(0)
+    astray = (ROUNDED + len(costs.fees)) * step * (100 if percent else 1)
+    return at, min(MOST_STEPS, int(astray / gain) + 1) if gain > 0 else ROUNDED
+
+
+def _turn(costs: Costs, below: Decimal, at: Decimal, holds: Callable[[Decimal], bool]) -> tuple[Decimal, Decimal]:
+    """Return two neighbouring prices between a price that does not hold and one that does: the last without and the first with it."""
+    step = costs.currency.step
     while at - below > step:
         middle = ((below + at) / 2 / step).to_integral_value() * step
         if middle in (below, at):
             break
         below, at = (below, middle) if holds(middle) else (middle, at)
-    far = min(top, at + FAR * step)
+    return below, at
 
-    def ahead(price: Decimal) -> Decimal:
-        margin = margin_of(costs, sale.at(price))
-        return margin.left * 100 - wanted * margin.whole(percent) if percent else margin.left - wanted
 
-    gain = (ahead(far) - ahead(at)) / ((far - at) / step) if far > at else Decimal(0)
-    astray = (ROUNDED + len(costs.fees)) * step * (100 if percent else 1)
-    steps = min(MOST_STEPS, int(astray / gain) + 1) if gain > 0 else ROUNDED
-    for i in range(steps, -1, -1):
+def _last_short(costs: Costs, sale_at: SaleAt, stretch: Range, wanted: Decimal, percent: PercentOf | None) -> Decimal | None:
+    """Return the highest price of a rising stretch that falls short; None if none does."""
+    low, top = stretch
+    found = lowest_enough(costs, sale_at, stretch, wanted, percent)
+    if found is None:
+        return top
+    at, steps = found
+    step = costs.currency.step
+    for i in range(steps, 0, -1):
         price = at + i * step
-        if low <= price <= top and not holds(price):
+        if price <= top and not enough(costs, sale_at(price), wanted, percent):
             return price
-    return below if below >= low else None
+    return at - step if at > low else None

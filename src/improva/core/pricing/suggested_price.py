@@ -2,23 +2,12 @@
 
 from __future__ import annotations
 
-import itertools
-from collections.abc import Callable
 from decimal import ROUND_CEILING, Decimal
 
 from .costs import Costs, Sale
 from .margin import PercentOf, margin_of
 from .money import MOST, PriceError
-from .price_ranges import FAR, MOST_STEPS, ROUNDED, enough, short_ranges
-
-SaleAt = Callable[[Decimal], Sale]
-"""Returns the sale at a price."""
-
-
-def _ahead(costs: Costs, sale: Sale, wanted: Decimal, percent: PercentOf | None) -> Decimal:
-    """Return the profit above the wanted one; for per cents, multiplied by a hundred."""
-    margin = margin_of(costs, sale)
-    return margin.left * 100 - wanted * margin.whole(percent) if percent else margin.left - wanted
+from .price_ranges import SaleAt, enough, lowest_enough, rising_stretches, short_ranges
 
 
 def price_for(costs: Costs, wanted: Decimal, percent: PercentOf | None = None, make: SaleAt = Sale) -> Decimal:
@@ -30,48 +19,15 @@ def price_for(costs: Costs, wanted: Decimal, percent: PercentOf | None = None, m
     """
     step = costs.currency.step
 
-    def holds(price: Decimal) -> bool:
-        return enough(costs, make(price), wanted, percent)
-
-    bounds = [Decimal(0), MOST]
-    threshold = _threshold(costs, make(Decimal(0)))
-    if threshold is not None:  # below the threshold, and again from it on, profit grows with the price
-        first, last = Decimal(0), MOST
-        while last - first > step:  # the lowest price whose item reaches it
-            middle = _coins((first + last) / 2, step)
-            if margin_of(costs, make(middle)).item >= threshold:
-                last = middle
-            else:
-                first = middle
-        bounds.insert(1, last)
-    for low, high in itertools.pairwise(bounds):
-        top = high if high == MOST else high - step
-        if top < low or not holds(top):
-            continue
-        below, at = low - step, top
-        while at - below > step:
-            middle = _coins((below + at) / 2, step)
-            if middle in (below, at):
-                break
-            below, at = (below, middle) if holds(middle) else (middle, at)
-        far = top if top < at + FAR * step else at + FAR * step
-        apart = (far - at) / step if far > at else Decimal(1)
-        gain = (_ahead(costs, make(far), wanted, percent) - _ahead(costs, make(at), wanted, percent)) / apart
-        astray = (ROUNDED + len(costs.fees)) * step * (100 if percent else 1)
-        steps = min(MOST_STEPS, int(astray / gain) + 1) if gain > 0 else ROUNDED
-        lower = (at - i * step for i in range(steps, 0, -1))
-        return next((price for price in lower if price >= low and holds(price)), at)
+    for low, top in rising_stretches(costs, make):
+        found = lowest_enough(costs, make, (low, top), wanted, percent)
+        if found is not None:
+            at, steps = found
+            lower = (at - i * step for i in range(steps, 0, -1))
+            return next((price for price in lower if price >= low and enough(costs, make(price), wanted, percent)), at)
     raise PriceError(
         "No price leaves that profit: fees, tax and the profit take all of it. Want less profit, or lower the fees."
     )
-
-
-def _threshold(costs: Costs, sale: Sale) -> Decimal | None:
-    return costs.free_from_of(costs.region(sale.region) if sale.region else costs.regions[0])
-
-
-def _coins(amount: Decimal, step: Decimal) -> Decimal:
-    return (amount / step).to_integral_value() * step
 
 
 def safe_price(
