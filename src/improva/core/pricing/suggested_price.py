@@ -9,6 +9,8 @@ from .margin import PercentOf, margin_of
 from .money import MOST, PriceError
 from .price_ranges import SaleAt, enough, lowest_enough, rising_stretches, short_ranges
 
+TOO_MUCH = "No price leaves that profit: fees, tax and the profit take all of it. Want less profit, or lower the fees."
+
 
 def price_for(costs: Costs, wanted: Decimal, percent: PercentOf | None = None, make: SaleAt = Sale) -> Decimal:
     """Return the lowest price that reaches the profit ``wanted``: an amount, or per cent of the revenue without tax or of what the buyer pays.
@@ -18,16 +20,13 @@ def price_for(costs: Costs, wanted: Decimal, percent: PercentOf | None = None, m
     Raises :class:`PriceError` where no price does, since fees and wish together take it all.
     """
     step = costs.currency.step
-
     for low, top in rising_stretches(costs, make):
         found = lowest_enough(costs, make, (low, top), wanted, percent)
         if found is not None:
             at, steps = found
             lower = (at - i * step for i in range(steps, 0, -1))
             return next((price for price in lower if price >= low and enough(costs, make(price), wanted, percent)), at)
-    raise PriceError(
-        "No price leaves that profit: fees, tax and the profit take all of it. Want less profit, or lower the fees."
-    )
+    raise PriceError(TOO_MUCH)
 
 
 def safe_price(
@@ -44,9 +43,7 @@ def safe_price(
         if low <= price <= high:  # a price with the ending may lie in a range again where free shipping costs too much
             price = rounded(high + step)
     if price > MOST:
-        raise PriceError(
-            "No price leaves that profit: fees, tax and the profit take all of it. Want less profit, or lower the fees."
-        )
+        raise PriceError(TOO_MUCH)
     return costs.currency.round(price)
 
 

@@ -51,6 +51,12 @@ class CutShape:
     cut: shapely.Geometry
 
 
+def _depth(solid: NDArray[np.bool_]) -> Floats:
+    """Return how deep in px each point lies in a shape (h, w), which ends at the picture's edges."""
+    padded = np.pad(solid, 1).astype(np.uint8)
+    return np.asarray(cv2.distanceTransform(padded, cv2.DIST_L2, cv2.DIST_MASK_PRECISE)[1:-1, 1:-1], np.float32)
+
+
 def border_width(colours: Floats, solid: NDArray[np.bool_], px_per_mm: float) -> float:
     """Return the width in mm of the even border along the inside of a shape, 0 where it has none.
 
@@ -59,7 +65,7 @@ def border_width(colours: Floats, solid: NDArray[np.bool_], px_per_mm: float) ->
         solid: the shape, (h, w).
         px_per_mm: of both.
     """
-    deep = cv2.distanceTransform(np.pad(solid, 1).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_PRECISE)[1:-1, 1:-1]
+    deep = _depth(solid)
     rim = (deep > EDGE_PX) & (deep <= EDGE_PX + px_per_mm)
     if not rim.any():
         return 0.0
@@ -76,8 +82,7 @@ def border_width(colours: Floats, solid: NDArray[np.bool_], px_per_mm: float) ->
 def within_border(colours: Floats, solid: NDArray[np.bool_], px_per_mm: float) -> NDArray[np.bool_]:
     """Return a shape (h, w) without its own even border; the whole shape where it has none."""
     wide = border_width(colours, solid, px_per_mm) * px_per_mm
-    deep = cv2.distanceTransform(solid.astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_PRECISE)
-    return np.asarray(deep > wide + EDGE_PX) if wide else solid
+    return np.asarray(_depth(solid) > wide + EDGE_PX) if wide else solid
 
 
 def cut_shape(design: Design, open_art: Opener) -> CutShape:
