@@ -8,14 +8,19 @@ import numpy as np
 from ..artwork.content import border_of
 from ..colour import parse_hex
 from ..errors import StepError
+from .light import evened, light_of
 from .picture import CLEAR, Mask, Picture, Pixels
 from .step import Field, StepKind
+from .washes import has_washes, see_through
 
 LIGHT_PAPER = 128
 """Paper darker than this in any channel is a coloured background; its white point is not set."""
 
 WASH_PX = 9
 """Side of the square whose mean separates a pale wash from the grain of the paper, in px."""
+
+PALEST_WASH = 2.5
+"""Washes darker than the paper by so many steps on the whole stay, where the paint is see-through."""
 
 LEAST_LEFT = 0.002
 """A cut that leaves less than this share of the picture is refused."""
@@ -156,6 +161,8 @@ def cut(
     soften: float = 2,
     decontaminate: bool = True,
     washes: float = 0,
+    even: bool = True,
+    paint: str = "found",
 ) -> Picture:
     """Cut a picture from its paper.
 
@@ -168,26 +175,42 @@ def cut(
         soften: px over which the edge may be a mixture with the paper.
         decontaminate: take the paper's colour out of the edge, so that no pale rim stays.
         washes: where the picture is darker than the paper by so many steps on the whole, it stays; 0 for no such care.
+        even: even out the light over light paper first, so that its shadows are not taken for paint.
+        paint: ``solid``: only the edge is mixed with paper; ``washes``: all paint may let paper through, and bare paper
+            inside is cleared as well; ``found``: by how much of the paint is pale.
 
     Raises:
         StepError: nothing would be left; the message names the largest tolerance that would leave something.
     """
-    white = parse_hex(paper) if paper else paper_colour(picture.pixels, patch)
     pixels = picture.pixels
-    if min(white) >= LIGHT_PAPER:
+    white = parse_hex(paper) if paper else paper_colour(pixels, patch)
+    light = min(white) >= LIGHT_PAPER
+    if light:
+        if even and (measured := light_of(pixels)) is not None:
+            pixels = evened(pixels, measured)
+            white = parse_hex(paper) if paper else paper_colour(pixels, patch)
         pixels, white = with_white_point(pixels, white), (255, 255, 255)
     distance = distance_from(pixels, white)
-    ground: Mask = distance <= tolerance
+    near: Mask = distance <= tolerance
     if washes:
-        ground &= ~_washes(pixels, white, washes)
-    if reach == "contiguous":
-        ground = _reached(ground)
+        near &= ~_washes(pixels, white, washes)
+    ground = _reached(near) if reach == "contiguous" else near
+    if paint == "found":
+        paint = "washes" if light and has_washes(pixels, ground, white, soften * picture.reduced) else "solid"
+    if paint == "washes":
+        ground = near if washes else near & ~_washes(pixels, white, PALEST_WASH)
     ground = _added(pixels, ground, add, round(tolerance), reach == "everywhere")
-    ground = _spared(ground, spare)
-    _check_left(distance, ground, tolerance)
-    out = unmixed(pixels, ground, distance, white, soften * picture.reduced, decontaminate)
+    kept = _spared(ground, spare)
+    _check_left(distance, kept, tolerance)
+    if paint == "washes":
+        out = see_through(pixels, kept, white)
+        stays = ground & ~kept
+        out[stays] = pixels[stays]
+    else:
+        out = unmixed(pixels, kept, distance, white, soften * picture.reduced, decontaminate)
     share = 100 * np.count_nonzero(out[..., 3] <= CLEAR) / ground.size
-    return picture.changed(pixels=out).noting(f"Cut from paper: {share:.0f} % of the picture was cleared.")
+    how = " Its washes stay see-through." if paint == "washes" else ""
+    return picture.changed(pixels=out).noting(f"Cut from paper: {share:.0f} % of the picture was cleared.{how}")
 
 
 KIND = StepKind(
@@ -219,6 +242,15 @@ KIND = StepKind(
             0,
             60,
             hint="those darker than paper by so much on the whole; 0 is off",
+        ),
+        Field("even", "Even out the light", "switch", True, hint="so that shadows on paper are not taken for paint"),
+        Field(
+            "paint",
+            "Paint",
+            "choice",
+            "found",
+            choices=(("found", "As found"), ("solid", "Solid"), ("washes", "See-through")),
+            hint="found: see-through where much of it is pale, as washes are",
         ),
     ),
     cut,

@@ -5,7 +5,7 @@ Those in :data:`LAID` lay something on the picture itself; on the page it is lai
 
 from __future__ import annotations
 
-from . import border, cut, enlarge, laid, scatter, seamless, shape, specks, tone
+from . import border, cut, enlarge, laid, light, scatter, seamless, shape, specks, tone
 from .step import StepKind
 
 KINDS: dict[str, StepKind] = {
@@ -18,6 +18,7 @@ KINDS: dict[str, StepKind] = {
         shape.CROP,
         shape.TURN,
         shape.FLIP,
+        light.KIND,
         tone.TONE,
         tone.RECOLOUR,
         border.KIND,
