@@ -2164,6 +2164,12 @@ export interface components {
              */
             colour: string | null;
             /**
+             * Flip
+             * @default
+             * @enum {string}
+             */
+            flip: "" | "across" | "down" | "both";
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -2199,6 +2205,12 @@ export interface components {
              * @default 25
              */
             tile_mm: number;
+            /**
+             * Twin
+             * @default
+             * @enum {string}
+             */
+            twin: "" | "across" | "down" | "both";
             /**
              * Width Mm
              * @default 12
@@ -3001,6 +3013,12 @@ export interface components {
              */
             down: number;
             /**
+             * Flip
+             * @default
+             * @enum {string}
+             */
+            flip: "" | "across" | "down" | "both";
+            /**
              * Gap Mm
              * @default 5
              */
@@ -3060,6 +3078,12 @@ export interface components {
             ];
             /** Slots */
             slots?: components["schemas"]["SlotModel"][];
+            /**
+             * Twin
+             * @default
+             * @enum {string}
+             */
+            twin: "" | "across" | "down" | "both";
         };
         /**
          * GangIn
@@ -3496,6 +3520,12 @@ export interface components {
              */
             fill: string;
             /**
+             * Flip
+             * @default
+             * @enum {string}
+             */
+            flip: "" | "across" | "down" | "both";
+            /**
              * Font
              * @default poster
              */
@@ -3591,6 +3621,11 @@ export interface components {
              * @enum {string}
              */
             sizing: "size" | "width" | "box" | "fill";
+            /**
+             * Stacked
+             * @default false
+             */
+            stacked: boolean;
             /** Text */
             text: string;
             /**
@@ -3598,6 +3633,12 @@ export interface components {
              * @default 0
              */
             tracking: number;
+            /**
+             * Twin
+             * @default
+             * @enum {string}
+             */
+            twin: "" | "across" | "down" | "both";
             /**
              * Waves
              * @default 1
@@ -4714,6 +4755,12 @@ export interface components {
              */
             clipped: "" | "artwork" | "beneath";
             /**
+             * Flip
+             * @default
+             * @enum {string}
+             */
+            flip: "" | "across" | "down" | "both";
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -4724,6 +4771,12 @@ export interface components {
              */
             opacity: number;
             placement?: components["schemas"]["PlacementModel"];
+            /**
+             * Twin
+             * @default
+             * @enum {string}
+             */
+            twin: "" | "across" | "down" | "both";
         };
         /**
          * OverrulingIn
@@ -5131,6 +5184,11 @@ export interface components {
              */
             blend: number;
             /**
+             * Brightness
+             * @default 0
+             */
+            brightness: number;
+            /**
              * Copies
              * @default 1
              */
@@ -5164,6 +5222,11 @@ export interface components {
             roll_mm: number;
             /** Rotate Deg */
             rotate_deg: number;
+            /**
+             * Saturation
+             * @default 0
+             */
+            saturation: number;
             /** Scale */
             scale: number;
             /** Shift Mm */
@@ -5176,6 +5239,11 @@ export interface components {
              * @default 0
              */
             spacing_mm: number;
+            /**
+             * White Point
+             * @default 255
+             */
+            white_point: number;
         };
         /**
          * PlacementModel
@@ -5190,6 +5258,11 @@ export interface components {
              */
             blend: number;
             /**
+             * Brightness
+             * @default 0
+             */
+            brightness: number;
+            /**
              * Copies
              * @default 1
              */
@@ -5223,6 +5296,11 @@ export interface components {
             roll_mm: number;
             /** Rotate Deg */
             rotate_deg: number;
+            /**
+             * Saturation
+             * @default 0
+             */
+            saturation: number;
             /** Scale */
             scale: number;
             /** Shift Mm */
@@ -5235,6 +5313,11 @@ export interface components {
              * @default 0
              */
             spacing_mm: number;
+            /**
+             * White Point
+             * @default 255
+             */
+            white_point: number;
         };
         /**
          * PreparationIn

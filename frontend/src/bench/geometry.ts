@@ -14,6 +14,9 @@ export const WHOLE: Placement = {
   copies: 1,
   lay: "bent",
   roll_mm: 0,
+  brightness: 0,
+  saturation: 0,
+  white_point: 255,
 };
 
 /** The position of a picture on the template: centre, size and rotation, in mm from the trim's corner. */

@@ -10,6 +10,7 @@ import { useUnit } from "../ui/unit";
 import { ValueField } from "../ui/ValueField";
 import { CopyTo } from "./CopyTo";
 import { Joins } from "./Joins";
+import { LightFields } from "./LightFields";
 import { RepeatFields } from "./RepeatFields";
 
 const FITS: { value: Placement["fit"]; label: string; hint: string }[] = [
@@ -198,6 +199,7 @@ function Placed({ editor, sewn }: { editor: PairEditor; sewn: Sewn }) {
           </div>
         )}
       </div>
+      <LightFields placement={placement} onValue={editor.decide} />
       <Joins editor={editor} sewn={sewn} />
       <div>
         <Heading>The print</Heading>

@@ -1,7 +1,9 @@
 import type { Overlay, Piece } from "../api/client";
+import { LightFields } from "../fit/LightFields";
 import { Choice } from "../ui/Choice";
 import { Pick, Plain, Tick } from "../ui/fields";
 import { ArtPick } from "./ArtPick";
+import { nameOf } from "./kinds";
 import type { PieceProps } from "./props";
 
 /** A second artwork: choice, size and rotation. */
@@ -35,6 +37,7 @@ export function OverlayFields({ piece, arts, lay }: PieceProps<Overlay>) {
         most={360}
         onValue={(rotate_deg) => placement({ rotate_deg })}
       />
+      <LightFields placement={piece.placement} onValue={placement} />
     </>
   );
 }
@@ -58,14 +61,40 @@ const BLENDS = [
   ["luminosity", "Luminosity"],
 ] as const; // by their names in the W3C's specification
 
-const CLIPS = [
-  ["", "Everywhere"],
-  ["artwork", "Only on the artwork"],
-  ["beneath", "Only on the piece before it"],
+const FLIPS = [
+  ["", "Not mirrored"],
+  ["across", "Left and right"],
+  ["down", "Top and bottom"],
+  ["both", "Both ways"],
+] as const;
+const TWINS = [
+  ["", "None"],
+  ["across", "On the other side"],
+  ["down", "Above and below"],
+  ["both", "In all four corners"],
 ] as const;
 
-/** How a piece blends with what is below it. */
-export function MixingFields({ piece, lay }: { piece: Piece; lay: (change: Partial<Piece>) => void }) {
+type MixingProps = { piece: Piece; before: Piece | undefined; lay: (change: Partial<Piece>) => void };
+
+/** Mirroring of a piece, and of a copy of it past the middle of the panel. */
+export function MirrorFields({ piece, lay }: Omit<MixingProps, "before">) {
+  return (
+    <>
+      <Pick label="Flip" value={piece.flip} options={FLIPS} onValue={(flip) => lay({ flip })} />
+      <Pick label="Mirrored copy" value={piece.twin} options={TWINS} onValue={(twin) => lay({ twin })} />
+    </>
+  );
+}
+
+/** How a piece blends with what is below it. `before` is the piece that it can be clipped to. */
+export function MixingFields({ piece, before, lay }: MixingProps) {
+  const clips = [
+    ["", "Everywhere"],
+    ["artwork", "Inside the artwork"],
+    ...(before || piece.clipped === "beneath"
+      ? [["beneath", before ? `Inside ${nameOf(before)}` : "Inside the piece before it"] as const]
+      : []),
+  ] as const;
   return (
     <>
       <Plain
@@ -78,7 +107,7 @@ export function MixingFields({ piece, lay }: { piece: Piece; lay: (change: Parti
       />
       <Pick label="Blend" value={piece.blend} options={BLENDS} onValue={(blend) => lay({ blend })} />
       <Tick label="Behind the artwork" on={piece.behind} onValue={(behind) => lay({ behind })} />
-      <Pick label="Clipping" value={piece.clipped} options={CLIPS} onValue={(clipped) => lay({ clipped })} />
+      <Pick label="Clipping" value={piece.clipped} options={clips} onValue={(clipped) => lay({ clipped })} />
     </>
   );
 }

@@ -6,7 +6,7 @@ import { useArts } from "./ArtPick";
 import { BandFields } from "./BandFields";
 import { FramesFields } from "./FramesFields";
 import { firstBand, firstFrames, firstOverlay, firstWords, nameOf } from "./kinds";
-import { MixingFields, OverlayFields } from "./OverlayFields";
+import { MirrorFields, MixingFields, OverlayFields } from "./OverlayFields";
 import { WordsFields } from "./WordsFields";
 
 /** The pieces on this side of this blank, from back to front. */
@@ -34,6 +34,7 @@ export function PiecesPanel({ editor, offered }: { editor: PairEditor; offered: 
     <div>
       <Heading aside="on this blank">Text and extras</Heading>
       {editor.problem && <Alert>{editor.problem}</Alert>}
+      <WordsSwatches editor={editor} offered={offered} />
       <ol className="border-t border-rule">
         {pieces.map((piece, i) => {
           const up = editor.piece === i;
@@ -87,6 +88,32 @@ export function PiecesPanel({ editor, offered }: { editor: PairEditor; offered: 
   );
 }
 
+/** Colours of the artwork: one press colours the selected words, or all words while no piece is selected. */
+function WordsSwatches({ editor, offered }: { editor: PairEditor; offered: string[] }) {
+  const { pieces, piece: selected } = editor;
+  const chosen = (i: number) => pieces[i]?.kind === "words" && (selected === null || selected === i);
+  if (!offered.length || !pieces.some((_, i) => chosen(i))) return null;
+  const one = selected !== null || pieces.filter((piece) => piece.kind === "words").length === 1;
+  return (
+    <div className="mb-2 flex flex-wrap items-center gap-1 text-sm text-soft">
+      <span className="mr-1">{one ? "Words in" : "All words in"}</span>
+      {offered.slice(0, 8).map((colour) => (
+        <button
+          key={colour}
+          type="button"
+          aria-label={`Words in ${colour}`}
+          title={colour}
+          style={{ background: colour }}
+          className="size-6 rounded-[3px] border border-rule"
+          onClick={() =>
+            editor.layPieces(pieces.map((piece, i) => (chosen(i) ? ({ ...piece, fill: colour } as Piece) : piece)))
+          }
+        />
+      ))}
+    </div>
+  );
+}
+
 function Fields(props: { editor: PairEditor; piece: Piece; index: number; offered: string[] }) {
   const { editor, piece, index, offered } = props;
   const changed = (change: Partial<Piece>) =>
@@ -101,10 +128,11 @@ function Fields(props: { editor: PairEditor; piece: Piece; index: number; offere
       {piece.kind === "band" && <BandFields piece={piece} {...shared} />}
       {piece.kind === "frames" && <FramesFields piece={piece} {...shared} />}
       {piece.kind === "overlay" && <OverlayFields piece={piece} {...shared} />}
+      <MirrorFields piece={piece} lay={lay} />
       <details className="border-t border-rule pt-1">
         <summary className="cursor-pointer text-sm text-soft">Blending</summary>
         <div className="mt-1.5 grid gap-1.5">
-          <MixingFields piece={piece} lay={lay} />
+          <MixingFields piece={piece} before={editor.pieces[index - 1]} lay={lay} />
         </div>
       </details>
     </div>

@@ -6,6 +6,24 @@ import { Length, Pick, Plain, Tick } from "../ui/fields";
 import { FontPick } from "./FontPick";
 import type { PieceProps } from "./props";
 
+const READINGS = [
+  ["level", "Level"],
+  ["up", "Upward"],
+  ["down", "Downward"],
+  ["stacked", "Letters stacked"],
+  ["turned", "Turned"],
+] as const;
+type Reading = (typeof READINGS)[number][0];
+const TURNS: Record<Reading, number> = { level: 0, up: -90, down: 90, stacked: 0, turned: 0 };
+/** Stacked letters stand closer than lines do, straight, and are sized by their own height. */
+const UPRIGHT = { leading: 0.95, along: "line", sizing: "size" } as const;
+
+function reading(piece: Words): Reading {
+  if (piece.stacked) return "stacked";
+  const turn = ((piece.rotate_deg % 360) + 360) % 360;
+  return turn === 0 ? "level" : turn === 270 ? "up" : turn === 90 ? "down" : "turned";
+}
+
 const PATHS = [
   ["line", "Straight"],
   ["arc", "Arc"],
@@ -43,20 +61,28 @@ export function WordsFields({ piece, panel, offered, hold, lay }: PieceProps<Wor
         />
       )}
       <FontPick value={piece.font} onValue={(font) => lay({ font })} />
-      {piece.text.includes("\n") && (
+      <Pick
+        label="Reading"
+        value={reading(piece)}
+        options={READINGS.filter(([way]) => way !== "turned" || reading(piece) === "turned")}
+        onValue={(way) =>
+          lay({ stacked: way === "stacked", rotate_deg: TURNS[way], ...(way === "stacked" && UPRIGHT) })
+        }
+      />
+      {(piece.text.includes("\n") || piece.stacked) && (
         <>
           <Choice
             label="Alignment"
             value={piece.align}
             options={[
-              { value: "left", label: "Left" },
+              { value: "left", label: piece.stacked ? "Top" : "Left" },
               { value: "centre", label: "Middle" },
-              { value: "right", label: "Right" },
+              { value: "right", label: piece.stacked ? "Bottom" : "Right" },
             ]}
             onChange={(align) => lay({ align })}
           />
           <Plain
-            label="Line spacing"
+            label={piece.stacked ? "Letter spacing" : "Line spacing"}
             value={piece.leading}
             suffix="×"
             least={0.4}

@@ -1,7 +1,14 @@
 import type { Art, Band, Frames, Overlay, Panel, Piece, Words } from "../api/client";
 import { WHOLE } from "../bench/geometry";
 
-const MIXING = { opacity: 1, blend: "normal" as const, behind: false, clipped: "" as const };
+const MIXING = {
+  opacity: 1,
+  blend: "normal" as const,
+  behind: false,
+  clipped: "" as const,
+  flip: "" as const,
+  twin: "" as const,
+};
 const tidy = (mm: number) => Math.round(mm * 100) / 100;
 
 /** The name of a piece in the list. */
@@ -50,6 +57,7 @@ export function firstWords(panel: Panel, colour: string): Words {
     align: "centre",
     leading: 1.15,
     tracking: 0,
+    stacked: false,
     along: "line",
     amount: 0,
     other: 0,

@@ -58,7 +58,7 @@ def _as_hashed(values: dict[str, Any]) -> dict[str, Any]:
     """A piece as version 0.1 hashed it, so that files made then still count as made for their pair."""
     return {
         "placing" if name == "placement" else name: as_first_stored(value) if name == "placement" else value
-        for name, value in values.items()
+        for name, value in as_first_stored(values).items()
     }
 
 

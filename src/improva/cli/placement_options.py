@@ -38,6 +38,9 @@ PLACING = (
     "copies",
     "lay",
     "roll_mm",
+    "brightness",
+    "saturation",
+    "white_point",
 )
 
 
@@ -62,6 +65,9 @@ def placing_options(command: Command) -> Command:
             "--lay", type=click.Choice(["bent", "flat"]), default="bent", help="On a tapered wall: level on the cup, or flat."
         ),
         click.option("--roll-mm", default=0.0, metavar="N", help="Rolled round the cup to the right, where the ends meet."),
+        click.option("--brightness", default=0.0, metavar="%", help="On this blank only; -100 to 100."),
+        click.option("--saturation", default=0.0, metavar="%", help="On this blank only; -100 to 100."),
+        click.option("--white-point", default=255.0, metavar="N", help="On this blank only: the value that becomes white."),
     ]
     for option in reversed(options):
         command = option(command)
@@ -89,9 +95,7 @@ def _pair(art: Path, options: dict[str, Any], every: bool) -> tuple[Template, Pa
         scale=scale,
         rotate_deg=options["rotate"],
         background=None if background.lower() == "none" else background,
-        **{
-            name: options[name] for name in ("repeat_kind", "repeats_around", "spacing_mm", "blend", "copies", "lay", "roll_mm")
-        },
+        **{name: options[name] for name in PLACING[PLACING.index("repeat_kind") :]},
     )
     return template, panel, picture, placement
 

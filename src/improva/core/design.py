@@ -42,6 +42,8 @@ class Placement:
             blended into each other. ``shift_mm`` then moves the pattern's corner from the trim's corner.
         copies: the picture lies this many times side by side, evenly spaced: 2 is front and back of a mug.
         roll_mm: how far a wrap whose ends meet is rolled round the cup, to the right: what leaves one end comes in at the other.
+        brightness, saturation: per cent, from -100 to 100, for this blank only; 0 changes nothing.
+        white_point: the value of 255 that becomes white, for this blank only.
         lay: on a tapered wall, *bent* so that level lines are level on the cup, or *flat* and cut by the outline.
     """
 
@@ -57,6 +59,9 @@ class Placement:
     copies: int = 1
     lay: Lay = "bent"
     roll_mm: float = 0.0
+    brightness: float = 0.0
+    saturation: float = 0.0
+    white_point: float = 255.0
 
     def __post_init__(self) -> None:
         if self.fit not in FITS:
@@ -68,6 +73,13 @@ class Placement:
         finite(self.rotate_deg, "rotation")
         if abs(finite(self.roll_mm, "roll")) > SHIFT_LIMIT_MM:
             raise PlacementError(f"A roll beyond {SHIFT_LIMIT_MM:g} mm goes round any cup many times: use a smaller one.")
+        for what, value, least, most in (
+            ("brightness", self.brightness, -100, 100),
+            ("saturation", self.saturation, -100, 100),
+            ("white point", self.white_point, 1, 255),
+        ):
+            if not least <= finite(value, what) <= most:
+                raise PlacementError(f"A {what} of {value:g} is out of reach: use {least:g} to {most:g}.")
         if self.background is not None:
             parse_hex(self.background)
         if self.repeat_kind not in REPEAT_KINDS:
@@ -82,6 +94,11 @@ class Placement:
             raise PlacementError(f"{self.copies} copies cannot be laid side by side: use 1 to {MOST_COPIES}.")
         if self.lay not in get_args(Lay):
             raise PlacementError(f"The lay '{self.lay}' is not known: choose bent or flat.")
+
+    @property
+    def adjusts(self) -> bool:
+        """Return whether brightness, saturation or white point differ from the artwork's own."""
+        return bool(self.brightness or self.saturation or self.white_point != 255)
 
     def changed(self, **what: Any) -> Placement:
         """Return a copy with some values changed."""

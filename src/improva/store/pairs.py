@@ -16,12 +16,15 @@ from .undo import Steps
 _FIELDS = [f.name for f in fields(Placement)]
 
 
-_LATER = {"roll_mm": 0.0}
-"""Fields that earlier versions lacked: at their usual value they are left out, so that hashes of placements stay the same."""
+_LATER = {
+    "roll_mm": 0.0, "brightness": 0.0, "saturation": 0.0, "white_point": 255.0,
+    "flip": "", "twin": "", "stacked": False,
+}  # fmt: skip
+"""Fields that earlier versions lacked: at their usual value they are left out, so that hashes of placements and pieces stay the same."""
 
 
 def as_first_stored(placement: Mapping[str, Any]) -> dict[str, Any]:
-    """Return a placement's values without those that earlier versions lacked, where they are usual."""
+    """Return a placement's or a piece's values without those that earlier versions lacked, where they are usual."""
     return {name: value for name, value in placement.items() if name not in _LATER or value != _LATER[name]}
 
 

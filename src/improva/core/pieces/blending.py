@@ -33,6 +33,10 @@ CLIPS: tuple[Clip, ...] = get_args(Clip)
 BLENDS: tuple[Blend, ...] = get_args(Blend)
 """Blend modes by their names in W3C Compositing and Blending Level 1, 9.1 and 9.2."""
 
+Mirror = Literal["", "across", "down", "both"]
+MIRRORS: tuple[Mirror, ...] = get_args(Mirror)
+"""Not mirrored; left and right exchanged; top and bottom exchanged; both."""
+
 FARTHEST_MM = 10_000.0
 
 
@@ -46,21 +50,29 @@ class ArtRef:
 
 @dataclass(frozen=True)
 class Mixing:
-    """Blend mode, opacity, clipping and order of a piece.
+    """Blend mode, opacity, clipping, order and mirroring of a piece.
 
     One that is clipped to the ``artwork`` lies on it, beneath what lies in front, and only where that has ink; one that
     is clipped to the piece ``beneath``, the one before it in their order, lies on that in the same way.
+
+    Attributes:
+        flip: the piece is mirrored where it lies.
+        twin: a mirrored copy of it lies on the other side of the panel's middle; with ``both`` there are four of them.
     """
 
     opacity: float = 1.0
     blend: Blend = "normal"
     behind: bool = False
     clipped: Clip = ""
+    flip: Mirror = ""
+    twin: Mirror = ""
 
     def __post_init__(self) -> None:
         between("opacity", self.opacity, 0, 1)
         if self.clipped not in CLIPS:
             raise PieceError("A piece is clipped to the artwork, to the piece beneath it, or to nothing.")
+        if self.flip not in MIRRORS or self.twin not in MIRRORS:
+            raise PieceError("A piece is mirrored across, down, both ways, or not at all.")
         if self.blend not in BLENDS:
             raise PieceError(f"The blend '{self.blend}' is not known: choose one of {', '.join(BLENDS)}.")
 

@@ -10,8 +10,9 @@ import pyvips
 from ..artwork.pixels import Artwork, as_array, with_alpha
 from ..design import Design, Placement
 from ..pieces import BLENDS, ArtRef, Band, Extra, Frames, Lettering, Mixing, Overlay, Slot
+from ..pieces.blending import Clip, Mirror
 from ..pieces.frames import LAYOUTS
-from ..pieces.text import PLAQUES, SIZINGS
+from ..pieces.text import PLAQUES, SIZINGS, Shadow
 from ..render import pieces_on
 from ..template import Panel, Template
 from ..words import PATHS, Setting, WordPath
@@ -30,6 +31,8 @@ _MIXING = (
     Field("blend", "Blend", "choice", "normal", choices=_names(*BLENDS)),
     Field("behind", "Behind the picture", "switch", False),
     Field("clipped", "Only where the picture has ink", "switch", False),
+    Field("flip", "Flip", "choice", "no", choices=_names("no", "across", "down", "both")),
+    Field("twin", "Mirrored copy", "choice", "no", choices=_names("no", "across", "down", "both"), hint="past the middle"),
 )
 _SHIFT = (
     Field("right", "Right of the middle", "number", 0, "mm", -10_000, 10_000),
@@ -49,7 +52,16 @@ def _laid(picture: Picture, extra: Extra, fonts: Mapping[str, bytes], arts: Mapp
 
 
 def _mixing(values: dict[str, Any]) -> Mixing:
-    return Mixing(values["opacity"] / 100, values["blend"], values["behind"], "artwork" if values["clipped"] else "")
+    mirrored: dict[str, Mirror] = {name: values[name] for name in ("flip", "twin") if values[name] != "no"}
+    clipped: Clip = "artwork" if values["clipped"] else ""
+    return Mixing(values["opacity"] / 100, values["blend"], values["behind"], clipped, **mirrored)
+
+
+def _shadow(values: dict[str, Any]) -> Shadow | None:
+    if not values["shadow"]:
+        return None
+    shift = values["shadow_right"], values["shadow_down"]
+    return Shadow(values["shadow"], shift, values["shadow_blur"], values["shadow_opacity"] / 100)
 
 
 def _ref(data: bytes, arts: dict[str, Artwork]) -> ArtRef:
@@ -64,7 +76,7 @@ def words(picture: Picture, *, font: bytes, **values: Any) -> Picture:
     lettering = Lettering(
         values["text"].replace("\\n", "\n"),
         FONT,
-        Setting(tracking=values["tracking"] / 100, leading=values["leading"]),
+        Setting(tracking=values["tracking"] / 100, leading=values["leading"], stacked=values["stacked"]),
         WordPath(values["along"], values["amount"], values["other"], values["waves"]),
         values["sizing"],
         values["size"],
@@ -75,7 +87,7 @@ def words(picture: Picture, *, font: bytes, **values: Any) -> Picture:
         values["fill"],
         values["outline"],
         values["outline_mm"],
-        None,
+        _shadow(values),
         values["plaque"],
         values["plaque_fill"],
         None,
@@ -145,6 +157,7 @@ WORDS = StepKind(
         Field("height", "Height", "number", 30, "mm", 0.1, 10_000),
         Field("tracking", "Tracking", "number", 0, "%", -20, 300),
         Field("leading", "Leading", "number", 1.15, "×", 0.4, 5),
+        Field("stacked", "Stacked", "switch", False, hint="letters one below another"),
         Field("along", "Along", "choice", "line", choices=_names(*PATHS)),
         Field("amount", "Bent by", "number", 0, "", -355, 355),
         Field("other", "Foot bent by", "number", 0, "%", -300, 300),
@@ -154,6 +167,11 @@ WORDS = StepKind(
         Field("fill", "Colour", "colour", "#23211e"),
         Field("outline", "Outline", "colour", None, hint="none"),
         Field("outline_mm", "Outline of", "number", 0.6, "mm", 0, 50),
+        Field("shadow", "Shadow", "colour", None, hint="none"),
+        Field("shadow_right", "Shadow, right", "number", 0.8, "mm", -200, 200),
+        Field("shadow_down", "Shadow, down", "number", 0.8, "mm", -200, 200),
+        Field("shadow_blur", "Shadow's blur", "number", 0.8, "mm", 0, 100),
+        Field("shadow_opacity", "Shadow's opacity", "number", 50, "%", 0, 100),
         Field("plaque", "Plaque", "choice", "none", choices=_names(*PLAQUES)),
         Field("plaque_fill", "Plaque in", "colour", "#f6ecd9"),
         Field("plaque_margin", "Round words", "number", 4, "mm", 0, 500),

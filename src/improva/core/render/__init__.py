@@ -14,10 +14,12 @@ from ..fit import place
 from ..pieces import Band, Extra, Frames, Lettering, Mixing
 from ..template import Lay, Panel
 from ..words.font import open_font
+from .adjust import adjusted
 from .bend import bent, cut_out, unbent
 from .blend import AS_IT_IS, atop, mixed
 from .frames import band_layer, frames_layer
 from .linked_panel import render_linked_panel
+from .mirror import mirrored_layer
 from .picture import render_picture
 from .repeat import render_repeat
 from .roll import rolled
@@ -70,11 +72,16 @@ def _art_layer(piece: Piece, panel: Panel, open_art: Opener, on: Panel, size_px:
         image = render_repeat(art, placed, piece.placement, on, size_px)
     else:
         image = render_picture(art, placed, on, size_px, exact)
+    image = adjusted(image, piece.placement)
     return rolled(image, piece.placement.roll_mm, on) if piece.placement.roll_mm else image
 
 
 def _extra_layer(extra: Extra, design: Design, open_art: Opener, on: Panel, size_px: Size) -> pyvips.Image | None:
-    """Return a piece on a rectangle; None where it lies outside."""
+    """Return a piece on a rectangle, mirrored where it wants that; None where it lies outside."""
+    return mirrored_layer(extra, lambda piece: _piece_layer(piece, design, open_art, on, size_px))
+
+
+def _piece_layer(extra: Extra, design: Design, open_art: Opener, on: Panel, size_px: Size) -> pyvips.Image | None:
     own, exact = design.panel.level(), bool(design.template.seams)
     if isinstance(extra, Lettering):
         return words_layer(extra, open_font(design.fonts[extra.font]), on, size_px)

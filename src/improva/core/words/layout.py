@@ -12,6 +12,8 @@ from .font import Contour, Font
 
 Align = Literal["left", "centre", "right"]
 MOST_LETTERS = 600
+COLUMN_GAP = 0.3
+"""Space between columns of stacked letters, in em."""
 TRACKING_LIMITS = (-0.2, 3.0)
 LEADING_LIMITS = (0.4, 5.0)
 
@@ -23,11 +25,14 @@ class Setting:
     Attributes:
         leading: from one baseline to the next, times the letters' size.
         tracking: space added between letters, times the size.
+        stacked: letters stand upright one below another, a column for each line; ``leading`` is then from one letter to
+            the next, and ``tracking`` the space added between columns. ``left`` aligns columns at the top.
     """
 
     align: Align = "centre"
     leading: float = 1.15
     tracking: float = 0.0
+    stacked: bool = False
 
     def __post_init__(self) -> None:
         for value, (low, high), what in (
@@ -66,6 +71,27 @@ def _line(font: Font, text: str, setting: Setting) -> tuple[list[Contour], float
     return contours, max(0.0, x - setting.tracking)
 
 
+def _columns(font: Font, lines: list[str], setting: Setting) -> Block:
+    """Set each line as a column of upright letters, the first one on the left."""
+    missing = tuple(font.missing("".join(lines)))
+    columns = [[_line(font, letter, setting) for letter in line] for line in lines]
+    wide = [max((w for _, w in column), default=0.0) for column in columns]
+    most = max(len(column) for column in columns)
+    width = sum(wide) + (len(wide) - 1) * (COLUMN_GAP + setting.tracking)
+    height = font.cap_height + (most - 1) * setting.leading
+    contours: list[Contour] = []
+    x = -width / 2
+    for column, across in zip(columns, wide, strict=True):
+        spare = (most - len(column)) * setting.leading
+        top = height / 2 - font.cap_height - {"left": 0.0, "centre": spare / 2, "right": spare}[setting.align]
+        for i, (letter, w) in enumerate(column):
+            contours += [np.add(contour, (x + (across - w) / 2, top - i * setting.leading)) for contour in letter]
+        x += across + COLUMN_GAP + setting.tracking
+    if not contours:
+        raise PieceError(f"The font has none of these letters ({' '.join(missing[:8])}): choose another font.")
+    return Block(tuple(np.asarray(c) for c in contours), width, height, missing)
+
+
 def set_words(font: Font, text: str, setting: Setting) -> Block:
     """Set words in lines, with line breaks where the text has them.
 
@@ -77,6 +103,8 @@ def set_words(font: Font, text: str, setting: Setting) -> Block:
         raise PieceError("There are no words yet: write some.")
     if len(text) > MOST_LETTERS:
         raise PieceError(f"These are {len(text)} letters: set {MOST_LETTERS} at most in one piece.")
+    if setting.stacked:
+        return _columns(font, lines, setting)
     set_lines = [_line(font, line, setting) for line in lines]
     width = max(w for _, w in set_lines)
     height = font.cap_height + (len(lines) - 1) * setting.leading

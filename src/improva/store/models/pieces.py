@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, TypeAdapter
 
 from ...core.pieces import ArtRef, Band, Extra, Frames, Lettering, Mixing, Overlay, Slot
-from ...core.pieces.blending import Blend, Clip
+from ...core.pieces.blending import Blend, Clip, Mirror
 from ...core.pieces.text import Shadow
 from ...core.words import Setting, WordPath
 from .base import RowId, StoredModel
@@ -27,10 +27,12 @@ class MixingModel(StoredModel):
     blend: Blend = "normal"
     behind: bool = False
     clipped: Clip = ""
+    flip: Mirror = ""
+    twin: Mirror = ""
 
     def mixing(self) -> Mixing:
         """The core's value. Raises :class:`PieceError`."""
-        return Mixing(self.opacity, self.blend, self.behind, self.clipped)
+        return Mixing(self.opacity, self.blend, self.behind, self.clipped, self.flip, self.twin)
 
 
 class ShadowModel(StoredModel):
@@ -54,6 +56,7 @@ class LetteringModel(MixingModel):
     align: Literal["left", "centre", "right"] = "centre"
     leading: float = 1.15
     tracking: float = 0.0
+    stacked: bool = False
     along: Literal["line", "arc", "circle", "wave", "bulge", "envelope"] = "line"
     amount: float = 0.0
     other: float = 0.0
@@ -94,7 +97,7 @@ class LetteringModel(MixingModel):
         )
         shadow = Shadow(**self.shadow.model_dump()) if self.shadow else None
         return Lettering(
-            setting=Setting(self.align, self.leading, self.tracking),
+            setting=Setting(self.align, self.leading, self.tracking, self.stacked),
             path=WordPath(self.along, self.amount, self.other, self.waves),
             shadow=shadow,
             mixing=self.mixing(),

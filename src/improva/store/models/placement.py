@@ -37,6 +37,9 @@ class PlacementModel(StoredModel):
     copies: int = 1
     lay: LayName = "bent"
     roll_mm: float = 0.0
+    brightness: float = 0.0
+    saturation: float = 0.0
+    white_point: float = 255.0
 
     def to_core(self) -> Placement:
         """The core's value. Raises :class:`PlacementError`."""
