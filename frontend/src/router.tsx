@@ -12,6 +12,7 @@ export const router = createBrowserRouter([
       { path: "/", lazy: async () => ({ Component: (await import("./board/BoardPage")).BoardPage }) },
       { path: "/blanks/:id?", lazy: async () => ({ Component: (await import("./blanks/BlanksPage")).BlanksPage }) },
       { path: "/gang", lazy: async () => ({ Component: (await import("./gang/GangPage")).GangPage }) },
+      { path: "/plan", lazy: async () => ({ Component: (await import("./plan/PlanPage")).PlanPage }) },
       { path: "/orders", lazy: async () => ({ Component: (await import("./orders/OrdersPage")).OrdersPage }) },
       {
         path: "/bench/:art/:template/:station?",

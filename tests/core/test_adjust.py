@@ -20,7 +20,7 @@ BLANK = Template("blank", "Blank", "flag", "upload", "cover", (PANEL,))
 def shown(pixels: np.ndarray, **light: float) -> np.ndarray:
     art = art_of(pixels)
     h, w = pixels.shape[:2]
-    piece = Piece("a", art.facts.size, Placement("stretch", **light))  # type: ignore[arg-type]
+    piece = Piece("a", art.facts.size, Placement("stretch").changed(**light))
     return as_array(render(Design(BLANK, PANEL, (piece,)), lambda _: art, (w, h)))
 
 
@@ -49,4 +49,4 @@ def test_alpha_and_the_artwork_stay() -> None:
 @pytest.mark.parametrize("light", [{"brightness": 101}, {"saturation": -101}, {"white_point": 0}, {"brightness": float("nan")}])
 def test_out_of_range_is_refused(light: dict[str, float]) -> None:
     with pytest.raises(PlacementError):
-        Placement(**light)
+        Placement("cover").changed(**light)

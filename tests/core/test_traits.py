@@ -1,12 +1,15 @@
 """Properties measured on the pixels of an artwork: background, words, lines, a faint veil left by cutting out."""
 
 import json
+from pathlib import Path
 from typing import Any
 
 import numpy as np
 import pytest
+import skimage.data
 from PIL import Image, ImageDraw, ImageFilter
 
+from improva.bench.lettering import LOW_PX, fonts, worded
 from improva.core.artwork.content import boxes_of, find_content, without_specks
 from improva.core.artwork.text_rows import find_rows, thinnest_px
 from improva.core.artwork.traits import find_traits, traits_from_dict
@@ -25,16 +28,54 @@ def lightness(picture: Image.Image) -> np.ndarray:
 
 @pytest.mark.parametrize("size", [16, 24, 40, 64])
 def test_the_height_of_capitals_is_measured(size: int) -> None:
-    """Compared with the bounding box of the same letters, as drawn by Pillow and FreeType."""
+    """Compared with the bounding box of flat capitals, as drawn by Pillow and FreeType: round ones are a little higher."""
     picture, draw = page()
     draw.text((60, 100), "SIGNAL BOX", fill=(30, 30, 60), font_size=size)
-    x0, y0, x1, y1 = draw.textbbox((60, 100), "SIGNAL BOX", font_size=size)
+    x0, _, x1, _ = draw.textbbox((60, 100), "SIGNAL BOX", font_size=size)
+    _, y0, _, y1 = draw.textbbox((60, 100), "INLX", font_size=size)
     rows = find_rows(lightness(picture))
     assert len(rows) >= 1
     # letters of a word are one row; a space may part the words
     assert all(row.height_px == pytest.approx(y1 - y0, abs=2) for row in rows)
     left, right = min(r.box[0] for r in rows), max(r.box[0] + r.box[2] for r in rows)
     assert left == pytest.approx(x0, abs=3) and right == pytest.approx(x1, abs=3)
+
+
+WORDLESS = (
+    "brick",
+    "camera",
+    "cell",
+    "chelsea",
+    "coffee",
+    "color",
+    "grass",
+    "gravel",
+    "hubble_deep_field",
+    "ihc",
+    "moon",
+    "retina",
+    "rocket",
+)
+"""Photographs without words that ship in scikit-image. Its astronaut, coins and motorcycle have words on them."""
+
+
+def shipped(name: str) -> np.ndarray:
+    (path,) = Path(skimage.data.__file__).parent.glob(f"{name}.*g")
+    return np.asarray(Image.open(path).convert("RGB"))
+
+
+@pytest.mark.parametrize("name", WORDLESS)
+def test_photographs_without_words_raise_no_alarm(name: str) -> None:
+    assert find_rows(lightness(Image.fromarray(shipped(name)))) == []
+
+
+def test_words_over_photographs_are_found_in_twenty_fonts() -> None:
+    """At most 5 % may be missed; the bench measures it on more pictures (``python -m improva.bench.lettering``)."""
+    pictures = {name: shipped(name) for name in ("chelsea", "coffee", "rocket", "retina", "moon", "camera")}
+    lines = [line for line in worded(pictures, 120, seed=2) if line.height_px >= LOW_PX]
+    assert len({*fonts()}) >= 20 and len(lines) >= 50
+    missed = [line.source for line in lines if not line.found]
+    assert len(missed) <= 0.05 * len(lines), missed
 
 
 def test_light_words_on_dark_are_found_too() -> None:

@@ -6,6 +6,7 @@ const at = (artwork_id: number) => ({ params: { path: { artwork_id } } });
 /** The board, its artworks and their preparation. */
 export const artworks = {
   board: () => data(server.GET("/api/board")),
+  boardStates: () => data(server.GET("/api/board/states")),
   boardRow: (art: number) => data(server.GET("/api/board/{artwork_id}", at(art))),
   cell: (art: number, template: string) =>
     data(

@@ -574,6 +574,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/board/states": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Return how far each pair has come, for the filter of the board. No check is run. */
+        get: operations["get_board_states"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/board/{artwork_id}": {
         parameters: {
             query?: never;
@@ -1783,6 +1800,77 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Return the plan from today, or from the day that the settings name. No check is run. */
+        get: operations["get_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/plan.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Return the plan as a table. */
+        get: operations["get_plan_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/plan.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Return the plan as iCalendar, for the calendar of a computer or a phone. */
+        get: operations["get_plan_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set the minutes of work a day, and how long each kind of work takes.
+         * @description <br/>Raises :class:`ListingError` where the work would take more than 400 days.
+         */
+        put: operations["put_plan_settings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/presets": {
         parameters: {
             query?: never;
@@ -2374,6 +2462,14 @@ export interface components {
             cells: components["schemas"]["CellOut"][];
         };
         /**
+         * BoardStatesOut
+         * @description How far each pair of the board has come.
+         */
+        BoardStatesOut: {
+            /** Artworks */
+            artworks: components["schemas"]["PairStatesOut"][];
+        };
+        /**
          * CalibrationIn
          * @description The total offset of a seam's follower from its nominal place.
          */
@@ -2503,6 +2599,12 @@ export interface components {
              * @description Address of the cell's picture; it changes when the picture does
              */
             shown: string;
+            /**
+             * State
+             * @description The next thing to do
+             * @enum {string}
+             */
+            state: "check" | "fix" | "picture" | "list" | "listed";
             /** Template Id */
             template_id: string;
             /**
@@ -2696,6 +2798,36 @@ export interface components {
             detail: string;
             /** What */
             what: string;
+        };
+        /**
+         * ExpectedSampleOut
+         * @description A sample on its way.
+         */
+        ExpectedSampleOut: {
+            /** Artwork Id */
+            artwork_id: number;
+            /**
+             * Expected
+             * Format: date
+             */
+            expected: string;
+            /** Id */
+            id: number;
+            /** Ordered */
+            ordered: string;
+            /**
+             * Own
+             * @description Whether the day follows from earlier samples of this provider
+             */
+            own: boolean;
+            /** Provider */
+            provider: string;
+            /** Shipped */
+            shipped: string;
+            /** Template Id */
+            template_id: string;
+            /** Title */
+            title: string;
         };
         /**
          * ExtraModel
@@ -5010,6 +5142,18 @@ export interface components {
             template_id: string;
         };
         /**
+         * PairStatesOut
+         * @description The states of an artwork's pairs by blank.
+         */
+        PairStatesOut: {
+            /** Artwork Id */
+            artwork_id: number;
+            /** States */
+            states: {
+                [key: string]: "check" | "fix" | "picture" | "list" | "listed";
+            };
+        };
+        /**
          * PanelOut
          * @description A panel of a template, in mm. ``worn_mm`` is the level rectangle of a tapered wall, else the trim.
          */
@@ -5320,6 +5464,176 @@ export interface components {
             white_point: number;
         };
         /**
+         * PlanDayOut
+         * @description The tasks of a day.
+         */
+        PlanDayOut: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /** Minutes */
+            minutes: number;
+            /** Tasks */
+            tasks: components["schemas"]["PlanTaskOut"][];
+        };
+        /**
+         * PlanModel
+         * @description Minutes of work a day, and how long each kind of work takes for one piece, in minutes.
+         */
+        PlanModel: {
+            /**
+             * Fix
+             * @default 5
+             */
+            fix: number;
+            /**
+             * List
+             * @default 10
+             */
+            list: number;
+            /**
+             * Minutes A Day
+             * @default 120
+             */
+            minutes_a_day: number;
+            /**
+             * Order
+             * @default 3
+             */
+            order: number;
+            /**
+             * Picture
+             * @default 2
+             */
+            picture: number;
+            /**
+             * Press
+             * @description Handling of a blank beside its time under heat
+             * @default 3
+             */
+            press: number;
+            /**
+             * Print
+             * @default 2
+             */
+            print: number;
+            /**
+             * Start
+             * @description The first day; today where there is none
+             * @default null
+             */
+            start: string | null;
+            /**
+             * Weekends
+             * @default false
+             */
+            weekends: boolean;
+        };
+        /**
+         * PlanOut
+         * @description The plan of the work over all pairs, orders and samples.
+         */
+        PlanOut: {
+            /** Batches */
+            batches: components["schemas"]["PressBatchOut"][];
+            /** Days */
+            days: components["schemas"]["PlanDayOut"][];
+            /** Samples */
+            samples: components["schemas"]["ExpectedSampleOut"][];
+            settings: components["schemas"]["PlanModel"];
+            /**
+             * Unchecked
+             * @description Pairs whose checks have not run yet; they are not in the plan
+             */
+            unchecked: number;
+        };
+        /**
+         * PlanSettingsIn
+         * @description Minutes of work a day, and how long each kind of work takes.
+         */
+        PlanSettingsIn: {
+            /**
+             * Fix
+             * @default 5
+             */
+            fix: number;
+            /**
+             * List
+             * @default 10
+             */
+            list: number;
+            /**
+             * Minutes A Day
+             * @default 120
+             */
+            minutes_a_day: number;
+            /**
+             * Order
+             * @default 3
+             */
+            order: number;
+            /**
+             * Picture
+             * @default 2
+             */
+            picture: number;
+            /**
+             * Press
+             * @description Handling of a blank beside its time under heat
+             * @default 3
+             */
+            press: number;
+            /**
+             * Print
+             * @default 2
+             */
+            print: number;
+            /**
+             * Start
+             * @description The first day; today where there is none
+             * @default null
+             */
+            start: string | null;
+            /**
+             * Weekends
+             * @default false
+             */
+            weekends: boolean;
+        };
+        /**
+         * PlanTaskOut
+         * @description Some pieces of the same work on one pair.
+         */
+        PlanTaskOut: {
+            /** Artwork Id */
+            artwork_id: number;
+            /** Count */
+            count: number;
+            /**
+             * Heat
+             * @description How it is pressed; empty for other work
+             */
+            heat: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "print" | "press" | "order" | "fix" | "picture" | "list";
+            /** Minutes */
+            minutes: number;
+            /** Template Id */
+            template_id: string;
+            /** Title */
+            title: string;
+            /**
+             * Why
+             * @description What is to be fixed, or whose orders they are
+             */
+            why: string;
+        };
+        /**
          * PreparationIn
          * @description The steps in order, and the print width that their millimetres refer to.
          */
@@ -5442,6 +5756,32 @@ export interface components {
             mockup_settings: components["schemas"]["MockupSettings"];
             /** Name */
             name: string;
+        };
+        /**
+         * PressBatchOut
+         * @description Pieces that are pressed one after another at the same heat.
+         */
+        PressBatchOut: {
+            /** Count */
+            count: number;
+            /** Method */
+            method: string;
+            /**
+             * Minutes
+             * @description Of all pieces, with their handling
+             */
+            minutes: number;
+            /** Pressure */
+            pressure: string;
+            /**
+             * Seconds
+             * @description Under heat in all, for one piece
+             */
+            seconds: number;
+            /** Temperature C */
+            temperature_c: number;
+            /** Titles */
+            titles: string[];
         };
         /**
          * PressIn
@@ -8582,6 +8922,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            400: components["responses"]["400"];
+            401: components["responses"]["401"];
+            403: components["responses"]["403"];
+            404: components["responses"]["404"];
+            405: components["responses"]["405"];
+            409: components["responses"]["409"];
+            413: components["responses"]["413"];
+            415: components["responses"]["415"];
+            422: components["responses"]["422"];
+            429: components["responses"]["429"];
+            500: components["responses"]["500"];
+            503: components["responses"]["503"];
+            507: components["responses"]["507"];
+        };
+    };
+    get_board_states: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardStatesOut"];
                 };
             };
             400: components["responses"]["400"];
@@ -11783,6 +12156,142 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PairOut"];
+                };
+            };
+            400: components["responses"]["400"];
+            401: components["responses"]["401"];
+            403: components["responses"]["403"];
+            404: components["responses"]["404"];
+            405: components["responses"]["405"];
+            409: components["responses"]["409"];
+            413: components["responses"]["413"];
+            415: components["responses"]["415"];
+            422: components["responses"]["422"];
+            429: components["responses"]["429"];
+            500: components["responses"]["500"];
+            503: components["responses"]["503"];
+            507: components["responses"]["507"];
+        };
+    };
+    get_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            400: components["responses"]["400"];
+            401: components["responses"]["401"];
+            403: components["responses"]["403"];
+            404: components["responses"]["404"];
+            405: components["responses"]["405"];
+            409: components["responses"]["409"];
+            413: components["responses"]["413"];
+            415: components["responses"]["415"];
+            422: components["responses"]["422"];
+            429: components["responses"]["429"];
+            500: components["responses"]["500"];
+            503: components["responses"]["503"];
+            507: components["responses"]["507"];
+        };
+    };
+    get_plan_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            400: components["responses"]["400"];
+            401: components["responses"]["401"];
+            403: components["responses"]["403"];
+            404: components["responses"]["404"];
+            405: components["responses"]["405"];
+            409: components["responses"]["409"];
+            413: components["responses"]["413"];
+            415: components["responses"]["415"];
+            422: components["responses"]["422"];
+            429: components["responses"]["429"];
+            500: components["responses"]["500"];
+            503: components["responses"]["503"];
+            507: components["responses"]["507"];
+        };
+    };
+    get_plan_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            400: components["responses"]["400"];
+            401: components["responses"]["401"];
+            403: components["responses"]["403"];
+            404: components["responses"]["404"];
+            405: components["responses"]["405"];
+            409: components["responses"]["409"];
+            413: components["responses"]["413"];
+            415: components["responses"]["415"];
+            422: components["responses"]["422"];
+            429: components["responses"]["429"];
+            500: components["responses"]["500"];
+            503: components["responses"]["503"];
+            507: components["responses"]["507"];
+        };
+    };
+    put_plan_settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanSettingsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
                 };
             };
             400: components["responses"]["400"];

@@ -9,6 +9,7 @@ import type {
   Offer,
   OrdersForm,
   Place,
+  PlanSettings,
   ProofState,
   SampleChange,
   Sell,
@@ -72,6 +73,8 @@ export const selling = {
     data(server.POST("/api/samples/{sample_id}/photos", { ...sample(id), body: upload(file) })),
 
   orders: (place: Place) => data(server.GET(`${PAIR}/orders`, ofPair(place))),
+  plan: () => data(server.GET("/api/plan")),
+  putPlanSettings: (body: PlanSettings) => data(server.PUT("/api/plan/settings", { body })),
   orderItems: () => data(server.GET("/api/orders")),
   putOrderState: (ids: number[], state: ProofState, words: string) =>
     data(server.PUT("/api/orders/state", { body: { ids, state, words } })),

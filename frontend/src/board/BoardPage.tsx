@@ -10,8 +10,10 @@ import { BatchStrip } from "./BatchStrip";
 import { BoardTable } from "./BoardTable";
 import { PickBar } from "./PickBar";
 import { SearchField } from "./SearchField";
+import { StateFilter } from "./StateFilter";
 import { useBatches } from "./useBatches";
 import { usePicks } from "./usePicks";
+import { useStates } from "./useStates";
 
 type Arrival = { name: string; problem?: string };
 const KINDS = ".png,.jpg,.jpeg,.tif,.tiff,.webp,.svg";
@@ -22,7 +24,8 @@ export function BoardPage() {
   const [arrivals, setArrivals] = useState<Arrival[]>([]);
   const [arrived, setArrived] = useState<number | null>(null);
   const [removed, setRemoved] = useState<Art | null>(null);
-  const picks = usePicks(board.data);
+  const states = useStates(board.data);
+  const picks = usePicks(board.data, states.shows);
   const batches = useBatches();
   const [pane, setPane] = useState<HTMLElement | null>(null);
 
@@ -69,6 +72,9 @@ export function BoardPage() {
           </span>
         )}
         <SearchField blank={board.data?.templates[0]?.id} />
+        <Link to="/plan" className="rounded-[3px] border border-rule bg-paper px-3 py-1 font-medium hover:border-ink">
+          Plan
+        </Link>
         <Link to="/orders" className="rounded-[3px] border border-rule bg-paper px-3 py-1 font-medium hover:border-ink">
           Orders
         </Link>
@@ -82,14 +88,23 @@ export function BoardPage() {
           Add artwork
         </FileButton>
       </Masthead>
+      {board.data && board.data.artworks.length > 0 && (
+        <div className="flex shrink-0 items-center gap-3 border-b border-rule bg-ground px-4 py-1.5">
+          <StateFilter states={states} />
+        </div>
+      )}
       {/* Opaque, because browsers repaint a transparent one at each scroll step. */}
       <main ref={setPane} className="relative min-h-0 grow overflow-auto bg-ground">
         {board.isPending && <p className="p-8 text-soft">Loading the board…</p>}
         {board.error && <Alert onRetry={() => board.refetch()}>{board.error.message}</Alert>}
         {board.data && board.data.artworks.length === 0 && <Empty />}
-        {board.data && board.data.artworks.length > 0 && (
+        {board.data && states.shown !== "all" && states.filtered?.artworks.length === 0 && (
+          <p className="p-4 text-soft">No pair of the board is in this state.</p>
+        )}
+        {board.data && (states.filtered ?? board.data).artworks.length > 0 && (
           <BoardTable
-            board={board.data}
+            board={states.filtered ?? board.data}
+            shows={states.shows}
             picks={picks}
             pane={pane}
             arrived={arrived}

@@ -17,6 +17,8 @@ type RowProps = {
    * they change. */
   picked: string;
   picking: boolean;
+  /** Ids of the blanks that the filter leaves out for this artwork, separated by spaces. */
+  hidden: string;
   onPick: (arts: number[], templates: string[]) => void;
   onRemove: (art: Art) => void;
   onRename: (art: Art, title: string) => void;
@@ -32,6 +34,7 @@ export const BoardRow = memo(function BoardRow(props: RowProps) {
   });
   const picked = props.picked ? props.picked.split(" ") : [];
   const blanks = props.templates.map(({ id }) => id);
+  const hidden = props.hidden ? props.hidden.split(" ") : [];
   return (
     <tr
       ref={props.measured}
@@ -78,7 +81,7 @@ export const BoardRow = memo(function BoardRow(props: RowProps) {
             {cellQuery.error && template === props.templates[0] && (
               <p className="w-32 text-xs">{cellQuery.error.message}</p>
             )}
-            {cell && (
+            {cell && !hidden.includes(template.id) && (
               <div className="group grid">
                 <BoardCell cell={cell} art={art} template={template} />
                 <span className="col-start-1 row-start-1 mt-1.5 ml-1.5 grid justify-self-start self-start">

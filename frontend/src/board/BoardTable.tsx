@@ -9,6 +9,8 @@ import type { Picks } from "./usePicks";
 
 type Rows = {
   board: Board;
+  /** Whether the filter shows a pair. */
+  shows: (art: number, template: string) => boolean;
   picks: Picks;
   onRemove: (art: Art) => void;
   onRename: (art: Art, title: string) => void;
@@ -84,7 +86,7 @@ export function BoardTable(props: Rows) {
 
 /** The rows near what is in sight, and the one being worked in; the others are room left free, so a board of any length opens
  * at once and scrolls smoothly. */
-function Rows({ board, picks, pane, arrived, onRemove, onRename }: Rows) {
+function Rows({ board, shows, picks, pane, arrived, onRemove, onRename }: Rows) {
   const focused = useRef<number | null>(null);
   const { artworks, templates } = board;
   const rows = useVirtualizer({
@@ -138,6 +140,7 @@ function Rows({ board, picks, pane, arrived, onRemove, onRename }: Rows) {
               art={art}
               index={item.index}
               measured={rows.measureElement}
+              hidden={templates.flatMap(({ id }) => (shows(art.id, id) ? [] : [id])).join(" ")}
               templates={templates}
               picked={templates.flatMap(({ id }) => (picks.has(art.id, id) ? [id] : [])).join(" ")}
               picking={picks.count > 0}

@@ -15,7 +15,8 @@ export type Picks = {
   clear: () => void;
 };
 
-export function usePicks(board: Board | undefined): Picks {
+/** `shows` tells which pairs the board shows: others are not selected with a whole row, column or board. */
+export function usePicks(board: Board | undefined, shows: (art: number, template: string) => boolean): Picks {
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
   // pairs that left the board are deselected
   const there = useMemo(
@@ -23,15 +24,23 @@ export function usePicks(board: Board | undefined): Picks {
     [board],
   );
   const now = useMemo(() => [...picked].filter((key) => there.has(key)), [picked, there]);
-  const turn = useCallback((arts: number[], templates: string[]) => {
-    setPicked((before) => {
-      const keys = arts.flatMap((art) => templates.map((template) => pairKey(art, template)));
-      const after = new Set(before);
-      const all = keys.every((key) => before.has(key));
-      for (const key of keys) all ? after.delete(key) : after.add(key);
-      return after;
-    });
-  }, []);
+  const keysOf = useCallback(
+    (arts: number[], templates: string[]) =>
+      arts.flatMap((art) => templates.filter((t) => shows(art, t)).map((template) => pairKey(art, template))),
+    [shows],
+  );
+  const turn = useCallback(
+    (arts: number[], templates: string[]) => {
+      setPicked((before) => {
+        const keys = keysOf(arts, templates);
+        const after = new Set(before);
+        const all = keys.every((key) => before.has(key));
+        for (const key of keys) all ? after.delete(key) : after.add(key);
+        return after;
+      });
+    },
+    [keysOf],
+  );
   const clear = useCallback(() => setPicked(new Set()), []);
   return {
     has: (art, template) => picked.has(pairKey(art, template)),
@@ -42,7 +51,7 @@ export function usePicks(board: Board | undefined): Picks {
     }),
     turn,
     state: (arts, templates) => {
-      const keys = arts.flatMap((art) => templates.map((template) => pairKey(art, template)));
+      const keys = keysOf(arts, templates);
       const count = keys.filter((key) => picked.has(key)).length;
       return count === 0 ? "none" : count === keys.length ? "all" : "some";
     },

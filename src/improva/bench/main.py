@@ -25,6 +25,7 @@ from ..core.words.font import open_font
 from ..fonts import font_bytes
 from ..io.pdf import PNG_COMPRESSION
 from ..io.print_file import write_print_file
+from . import lettering
 from .large_prints import bench_blanket
 from .load import bench_load
 from .pictures import bench_contour, bench_film, bench_first_picture, bench_picture, bench_scenes_memory, bench_thumbnails
@@ -150,6 +151,18 @@ def bench_words() -> dict[str, Any]:
     return row("words on a throw blanket, 150 dpi", ours, "bare librsvg", floor, 2.0)
 
 
+def bench_lettering() -> list[dict[str, Any]]:
+    """Measure false alarms and misses of the search for lettering, in per cent; see :mod:`.lettering`."""
+    found = lettering.measure()
+    if not found["pictures"]:
+        return []
+    named = f"{found['pictures']} pictures without words", f"{found['lines']} lines of words over them"
+    return [
+        row(f"false alarms of lettering, % of {named[0]}", 100 * found["false alarms"], "limit", 2.0, 1.0),
+        row(f"lettering missed, % of {named[1]}", 100 * found["misses"], "limit", 5.0, 1.0),
+    ]
+
+
 def run_all() -> list[dict[str, Any]]:
     """Run every benchmark."""
     art = Artwork.read(sample_art())
@@ -172,4 +185,5 @@ def run_all() -> list[dict[str, Any]]:
         *bench_load(),
         *bench_blanket(art.data),
         *bench_spectra(art),
+        *bench_lettering(),
     ]

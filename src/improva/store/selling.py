@@ -8,6 +8,7 @@ from typing import Any
 from .database import Database
 
 SHOP = "shop"
+PLAN = "plan"
 FIRST_CURRENCY = "USD"
 
 
@@ -24,6 +25,14 @@ class Selling:
     def keep_shop(self, shop: dict[str, Any]) -> None:
         """Store the shop's settings."""
         self._database.keep_setting(SHOP, shop)
+
+    def plan(self) -> dict[str, Any]:
+        """Return the settings of the plan; empty before they are set."""
+        return self._database.setting(PLAN) or {}
+
+    def keep_plan(self, plan: dict[str, Any]) -> None:
+        """Store the settings of the plan."""
+        self._database.keep_setting(PLAN, plan)
 
     def costs(self, template_id: str) -> dict[str, Any]:
         """Return the costs of one piece of a blank; empty before they are set."""

@@ -19,6 +19,7 @@ PAGE_ADDRESSES = (
     "/blanks/<template>",
     "/gang",
     "/orders",
+    "/plan",
     "/bench/<int:artwork>/<template>",
     "/bench/<int:artwork>/<template>/<station>",
     "/photograph/<int:scene>/<int:artwork>",

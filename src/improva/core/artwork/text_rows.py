@@ -1,9 +1,8 @@
-"""Find rows of lettering by parts that stand side by side, with their height and thinnest strokes."""
+"""Find rows of lettering in a picture, with their height and thinnest strokes."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
 
 import cv2
 import numpy as np
@@ -11,19 +10,9 @@ from numpy.typing import NDArray
 
 from ..colour import Floats
 from .content import BARE_ALPHA
+from .letters import Bytes, Part, Parts, chains, find_parts, letters_in
+from .row_model import MEASURES, THRESHOLD, score
 
-STEP = 14.0
-"""Lightness difference between a letter and its surroundings. From memory."""
-
-LEAST_HEIGHT_PX = 4
-LARGEST_SHARE = 0.09
-"""Letters higher than this share of the print count as drawing; they are never too small."""
-
-LEAST_LETTERS = 4
-LEAST_VARIETY = 0.1
-"""Spread of most widths divided by the median: windows, dots and fence posts have nearly equal widths, letters do not."""
-
-MOST_PARTS = 1500
 BESIDE = 0.75
 LEAST_RIDGE_PX = 12
 
@@ -37,74 +26,105 @@ class Row:
     stroke_px: float
 
 
-def _parts(mask: NDArray[np.uint8], tallest: float) -> tuple[NDArray[np.int32], NDArray[np.int32]]:
-    """Return the connected parts that might be letters: stats (n, 5) of x, y, w, h, area, and the label image."""
-    _, labels, stats, _ = cv2.connectedComponentsWithStats(mask, connectivity=8)
-    _, _, w, h, area = stats.T
-    fill = area / np.maximum(1, w * h)
-    good = (h >= LEAST_HEIGHT_PX) & (h <= tallest) & (w >= 0.1 * h) & (w <= 1.8 * h) & (fill > 0.15) & (area >= 5)
-    good[0] = False
-    index = np.flatnonzero(good)
-    if len(index) > MOST_PARTS:
-        index = index[np.argsort(h[index])[:MOST_PARTS]]
-    return np.column_stack([stats[index], index]).astype(np.int32), np.asarray(labels, np.int32)
+def gradient_of(grey: Bytes) -> Floats:
+    """Return the strength of the steps between neighbouring pixels, (h, w), by Scharr's filter."""
+    across, down = (cv2.Scharr(grey, cv2.CV_32F, *way) / 16 for way in ((1, 0), (0, 1)))
+    return np.asarray(cv2.magnitude(across, down), np.float32)
 
 
-def _chains(parts: NDArray[np.int32]) -> list[NDArray[np.int64]]:
-    """Group parts into rows: similar in height, on one line, close to each other."""
-    x, y, w, h = (parts[:, i].astype(np.float32) for i in range(4))
-    cx, foot = x + w / 2, y + h
-    apart = np.abs(cx[:, None] - cx) - (w[:, None] + w) / 2
-    tall = np.maximum(h[:, None], h)
-    near = (
-        (np.abs(foot[:, None] - foot) < 0.3 * tall)
-        & (np.minimum(h[:, None], h) > 0.55 * tall)
-        & (apart < 0.9 * tall)
-        & (apart > -0.3 * tall)
+def measures_of(parts: Parts, every: Floats, gradient: Floats) -> Floats:
+    """Return what tells a row of lettering from other rows of parts, in the order of :data:`MEASURES`.
+
+    Args:
+        parts: the row's parts.
+        every: the table of all parts of the picture (see :class:`Parts`).
+        gradient: see :func:`gradient_of`.
+    """
+    row = parts.table[np.argsort(parts.table[:, 0])]
+    x, y, w, h, area, _, contrast, stroke, ridge = row.T
+    size, step = float(np.median(h)), max(1.0, float(np.median(np.abs(contrast))))
+    left, top, across, down = parts.extent
+    margin = max(2, int(size / 4))
+    window = np.s_[max(0, top - margin) : top + down + margin, max(0, left - margin) : left + across + margin]
+    steps = gradient[window]
+    beside = np.ones(steps.shape, bool)
+    for px, py, pw, ph in row[:, :4].astype(int) - (window[1].start, window[0].start, 0, 0):
+        beside[max(0, py - 2) : py + ph + 2, max(0, px - 2) : px + pw + 2] = False
+    reach = 1.5 * size
+    ex, ey, ew, eh = every[:, :4].T
+    close = (ex + ew > left - reach) & (ex < left + across + reach) & (ey + eh > top - reach) & (ey < top + down + reach)
+    close &= (eh > 0.3 * size) & (eh < 3 * size)
+    centres, ends = x + w / 2, np.maximum.accumulate(x + w)
+    pitch = np.diff(centres)
+    gaps = (x[1:] - ends[:-1]) / size if len(row) > 1 else np.zeros(1)
+    feet, heads = 0.0, float(np.median(np.abs(y - np.median(y)))) / size
+    if len(row) > 2:
+        feet = float(np.median(np.abs(y + h - np.polyval(np.polyfit(centres, y + h, 1), centres)))) / size
+    letters = letters_in(row)
+    return np.array(
+        [
+            float(np.median(np.abs(pitch - np.median(pitch)))) / max(float(np.median(pitch)), 1) if len(row) > 2 else 0.2,
+            float(np.percentile(steps, 97)) / step,
+            float(steps[beside].mean()) / step if np.count_nonzero(beside) > 20 else 0.0,
+            np.log((np.count_nonzero(close) - len(row) + 1) / len(row)),
+            np.log(max(letters / len(row), 1)),
+            np.median(ridge / h),
+            np.log(letters),
+            np.log(step),
+            min(feet, heads),
+            np.median(area / (w * h)),
+            np.median(stroke / h),
+            np.std(gaps),
+            np.median(gaps),
+            np.log(size),
+        ],
+        np.float32,
     )
-    np.fill_diagonal(near, False)
-    label = np.arange(len(parts))
-    for _ in range(len(parts)):
-        spread = np.where(near, label[None, :], len(parts)).min(axis=1, initial=len(parts))
-        lower = np.minimum(label, spread)
-        if (lower == label).all():
-            break
-        label = lower
-    return [group for k in np.unique(label) if len(group := np.flatnonzero(label == k)) >= LEAST_LETTERS]
 
 
-def _row(parts: NDArray[np.int32], labels: NDArray[np.int32], lightness: Floats) -> Row | None:
-    x, y, w, h = (parts[:, i] for i in range(4))
-    narrow, wide = np.percentile(w, (15, 85))
-    if wide - narrow < LEAST_VARIETY * np.median(w):
-        return None
-    box = (int(x.min()), int(y.min()), int((x + w).max() - x.min()), int((y + h).max() - y.min()))
-    bx, by, bw, bh = box
-    window = np.isin(labels[by : by + bh, bx : bx + bw], parts[:, 5])
-    # Letters differ from the surroundings of their row; the spaces between and inside letters do not.
-    margin = max(2, bh // 2)
-    outer = lightness[max(0, by - margin) : by + bh + margin, max(0, bx - margin) : bx + bw + margin]
-    inner = lightness[by : by + bh, bx : bx + bw]
-    around = (float(outer.sum()) - float(inner.sum())) / max(1, outer.size - inner.size)
-    if abs(around - float(np.median(inner[window]))) < STEP:
-        return None
-    return Row(box, float(np.median(h)), thinnest_px(window))
+def _to_half(part: Part, grey: Bytes) -> tuple[int, int, NDArray[np.bool_]]:
+    """Return a letter up to where half of its contrast is left, as its edge is printed: left, top and mask.
+
+    A stable region ends a little inside its edge.
+    """
+    x, y, w, h = part.box
+    left, top = max(0, x - 1), max(0, y - 1)
+    seen = grey[top : y + h + 1, left : x + w + 1].astype(np.float32)
+    grown = np.zeros(seen.shape, np.uint8)
+    grown[y - top : y - top + h, x - left : x - left + w] = part.mask
+    near = cv2.dilate(grown, np.ones((3, 3), np.uint8)) > 0
+    return left, top, (grown > 0) | (near & (np.abs(seen - part.light) < abs(part.contrast) / 2))
+
+
+def _row(parts: Parts, grey: Bytes) -> Row:
+    letters = [_to_half(part, grey) for part in parts.each]
+    x, y = min(left for left, _, _ in letters), min(top for _, top, _ in letters)
+    right, foot = (max(at[1 - axis] + at[2].shape[axis] for at in letters) for axis in (1, 0))
+    mask = np.zeros((foot - y, right - x), bool)
+    heights = []
+    for left, top, letter in letters:
+        mask[top - y : top - y + letter.shape[0], left - x : left - x + letter.shape[1]] |= letter
+        heights.append(np.count_nonzero(letter.any(axis=1)))
+    ys, xs = np.flatnonzero(mask.any(axis=1)), np.flatnonzero(mask.any(axis=0))
+    box = (x + int(xs[0]), y + int(ys[0]), int(xs[-1] + 1 - xs[0]), int(ys[-1] + 1 - ys[0]))
+    return Row(box, float(np.median(heights)), thinnest_px(mask))
+
+
+def candidates(lightness: Floats, alpha: NDArray[np.uint8] | None = None) -> tuple[Bytes, list[tuple[Parts, Floats]]]:
+    """Return a picture, L* (h, w), as bytes, and all rows of parts in it, each with its measures."""
+    grey = np.clip(lightness * 2.55, 0, 255).astype(np.uint8)
+    parts = find_parts(grey, None if alpha is None else alpha >= BARE_ALPHA)
+    if not parts.each:
+        return grey, []
+    gradient = gradient_of(grey)
+    rows = [parts.taken(chain) for chain in chains(parts)]
+    return grey, [(row, measures_of(row, parts.table, gradient)) for row in rows]
 
 
 def find_rows(lightness: Floats, alpha: NDArray[np.uint8] | None = None) -> list[Row]:
     """Find rows of lettering in a picture: L* (h, w), and alpha (h, w) if there is any."""
-    tall, wide = lightness.shape
-    window = max(15, round(0.05 * min(tall, wide))) | 1
-    around = cv2.blur(lightness, (window, window))
-    printed = None if alpha is None else alpha >= BARE_ALPHA
-    groups: list[list[Row]] = []
-    for way in (-1, 1):
-        stands: Any = (lightness - around) * way > STEP
-        mask = (stands if printed is None else stands & printed).astype(np.uint8)
-        parts, labels = _parts(mask, LARGEST_SHARE * tall)
-        chains = _chains(parts) if len(parts) >= LEAST_LETTERS else []
-        groups.append([row for chain in chains if (row := _row(parts[chain], labels, lightness)) is not None])
-    return [row for rows in groups for row in rows]
+    grey, rows = candidates(lightness, alpha)
+    return [_row(parts, grey) for parts, measures in rows if score(measures) > THRESHOLD]
 
 
 def thinnest_px(mask: NDArray[np.bool_]) -> float:
@@ -120,3 +140,6 @@ def thinnest_px(mask: NDArray[np.bool_]) -> float:
     if int(ridge.sum()) < LEAST_RIDGE_PX:
         return 0.0
     return float(np.percentile(2 * inside[ridge] - 1, 10))
+
+
+__all__ = ["MEASURES", "Row", "candidates", "find_rows", "measures_of", "thinnest_px"]

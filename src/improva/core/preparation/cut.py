@@ -8,7 +8,7 @@ import numpy as np
 from ..artwork.content import border_of
 from ..colour import parse_hex
 from ..errors import StepError
-from .light import evened, light_of
+from .light import evened, falloff, light_of
 from .picture import CLEAR, Mask, Picture, Pixels
 from .step import Field, StepKind
 from .washes import has_washes, see_through
@@ -21,6 +21,9 @@ WASH_PX = 9
 
 PALEST_WASH = 2.5
 """Washes darker than the paper by so many steps on the whole stay, where the paint is see-through."""
+
+EVEN_ENOUGH = 0.008
+"""Falloff of light, as a share, up to which it is no more than two steps of 255 and stays as it is."""
 
 LEAST_LEFT = 0.002
 """A cut that leaves less than this share of the picture is refused."""
@@ -186,7 +189,7 @@ def cut(
     white = parse_hex(paper) if paper else paper_colour(pixels, patch)
     light = min(white) >= LIGHT_PAPER
     if light:
-        if even and (measured := light_of(pixels)) is not None:
+        if even and (measured := light_of(pixels)) is not None and falloff(measured) > EVEN_ENOUGH:
             pixels = evened(pixels, measured)
             white = parse_hex(paper) if paper else paper_colour(pixels, patch)
         pixels, white = with_white_point(pixels, white), (255, 255, 255)

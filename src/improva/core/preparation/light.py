@@ -111,7 +111,7 @@ def evened(pixels: Pixels, light: Floats) -> Pixels:
     out = pixels.copy()
     for top in range(0, h, STRIP_ROWS):
         rows = slice(top, top + STRIP_ROWS)
-        out[rows, :, :3] = np.clip(pixels[rows, :, :3] * whole[rows] + 0.5, 0, 255).astype(np.uint8)
+        out[rows, :, :3] = cv2.multiply(pixels[rows, :, :3], whole[rows], dtype=cv2.CV_8U)
     return out
 
 

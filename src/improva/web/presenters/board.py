@@ -4,26 +4,25 @@ from __future__ import annotations
 
 from typing import Any
 
-from ...app.pair import Pair
+from ...app.progress import Progress
 from ...app.services import Services
 from ...core.template import Template
 from ..schemas.common import BoardBlankOut
 
 
-def cell_values(
-    services: Services, pair: Pair, summary: dict[str, Any] | None, kinds: set[str], pressed: bool, listed: bool
-) -> dict[str, Any]:
+def cell_values(services: Services, progress: Progress) -> dict[str, Any]:
     """Return one cell as plain values, since a board has many; without a summary, its verdict is still pending."""
-    shown = summary or {"verdict": None, "blocker": None, "open": 0}
+    pair, kinds = progress.pair, progress.kinds
     return {
         "artwork_id": pair.art.id,
         "template_id": pair.template.id,
         "fitted": bool(pair.row.placements),
         "pictured": "picture" in kinds,
         "printed": "print" in kinds,
-        "pressed": pressed,
-        "listed": listed,
-        **shown,
+        "pressed": progress.pressed,
+        "listed": progress.listed,
+        "state": progress.state,
+        **(progress.summary or {"verdict": None, "blocker": None, "open": 0}),
         "shown": f"/api/pairs/{pair.art.id}/{pair.template.id}/cell?version={services.previews.cell_key(pair)}",
     }
 

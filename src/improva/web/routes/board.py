@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...app.progress import Progress, progress_of_art, progress_of_board
 from ...app.reports import report_summary
-from ...store import PairRow
 from ..context import load_pair, services
 from ..presenters.artworks import artwork_out
 from ..presenters.board import board_blank_out, cell_values
 from ..routing import Routes
 from ..schemas.artworks import ArtPath
-from ..schemas.common import BoardOut, BoardRowOut, CellOut, PairPath
+from ..schemas.common import BoardOut, BoardRowOut, BoardStatesOut, CellOut, PairPath
 
 api = Routes("board", "/api/board")
 
@@ -23,32 +23,20 @@ def get_board() -> dict[str, Any]:
     return BoardOut(artworks=[artwork_out(a) for a in arts], templates=[board_blank_out(b) for b in blanks]).model_dump()
 
 
+@api.get("/states", responses={200: BoardStatesOut})
+def get_board_states() -> dict[str, Any]:
+    """Return how far each pair has come, for the filter of the board. No check is run."""
+    states: dict[int, dict[str, str]] = {}
+    for each in progress_of_board(services):
+        states.setdefault(each.pair.art.id, {})[each.pair.template.id] = each.state
+    return {"artworks": [{"artwork_id": art, "states": by_blank} for art, by_blank in states.items()]}
+
+
 @api.get("/<int:artwork_id>", responses={200: BoardRowOut})
 def get_board_row(path: ArtPath) -> dict[str, Any]:
     """Return the cells of one artwork; unchecked cells are asked for one by one."""
-    art, blanks, rows = (
-        services.artworks.get(path.artwork_id),
-        services.blanks.on_board(),
-        services.store.pairs.of_art(path.artwork_id),
-    )
-    pairs = [services.pairs.assemble(art, blank, rows.get(blank.id, PairRow())) for blank in blanks]
-    summaries, kinds = (
-        services.store.preflight_reports.summaries([pair.report_key for pair in pairs]),
-        services.store.made_files.kinds_of_art(art.id),
-    )
-    pressed, listed = services.store.pressings.pressed(), services.store.listings.listed()
     return {
-        "cells": [
-            cell_values(
-                services,
-                w,
-                summaries.get(w.report_key),
-                kinds.get((w.template.id, w.placement_key), set()),
-                w.ids in pressed,
-                w.ids in listed,
-            )
-            for w in pairs
-        ]
+        "cells": [cell_values(services, each) for each in progress_of_art(services, services.artworks.get(path.artwork_id))]
     }
 
 
@@ -56,12 +44,13 @@ def get_board_row(path: ArtPath) -> dict[str, Any]:
 def get_board_cell(path: PairPath) -> dict[str, Any]:
     """Return one cell, running the checks if they have not run yet."""
     pair = load_pair(path)
-    kinds = services.store.made_files.kinds(pair.art.id, pair.template.id, pair.placement_key)
     return cell_values(
         services,
-        pair,
-        report_summary(services.preflight.report(pair)),
-        kinds,
-        pair.ids in services.store.pressings.pressed(),
-        pair.ids in services.store.listings.listed(),
+        Progress(
+            pair,
+            report_summary(services.preflight.report(pair)),
+            services.store.made_files.kinds(pair.art.id, pair.template.id, pair.placement_key),
+            pair.ids in services.store.pressings.pressed(),
+            pair.ids in services.store.listings.listed(),
+        ),
     )

@@ -8,6 +8,7 @@ from typing import Annotated, Any, Literal, Self
 from flask_openapi3 import FileStorage
 from pydantic import AfterValidator, BaseModel, Field, model_validator
 
+from ...app.progress import PairState
 from ...store.models.base import RowId
 
 StatusName = Literal["pass", "warn", "fail"]
@@ -194,6 +195,7 @@ class CellOut(Out):
     printed: bool
     pressed: bool
     listed: bool
+    state: PairState = Field(description="The next thing to do")
     verdict: StatusName | None = Field(description="None while it has not been judged")
     blocker: str | None = Field(description="The gravest finding, in a few words")
     open: int = Field(description="How many findings there are")
@@ -221,6 +223,19 @@ class BoardRowOut(Out):
     """The cells of one artwork, one per blank."""
 
     cells: list[CellOut]
+
+
+class PairStatesOut(Out):
+    """The states of an artwork's pairs by blank."""
+
+    artwork_id: RowId
+    states: dict[str, PairState]
+
+
+class BoardStatesOut(Out):
+    """How far each pair of the board has come."""
+
+    artworks: list[PairStatesOut]
 
 
 class ChoicesIn(In):

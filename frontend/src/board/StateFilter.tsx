@@ -1,0 +1,23 @@
+import type { PairState } from "../api/client";
+import { Choice } from "../ui/Choice";
+import type { States } from "./useStates";
+
+export const STATES: readonly (readonly [PairState, string])[] = [
+  ["check", "To check"],
+  ["fix", "To fix"],
+  ["picture", "To picture"],
+  ["list", "To list"],
+  ["listed", "Listed"],
+];
+
+/** Shows only the pairs whose next thing to do is the chosen one. */
+export function StateFilter({ states }: { states: States }) {
+  const options = [
+    { value: "all" as const, label: `All ${states.count("all")}` },
+    ...STATES.filter(([state]) => states.count(state) > 0 || states.shown === state).map(([value, label]) => ({
+      value,
+      label: `${label} ${states.count(value)}`,
+    })),
+  ];
+  return <Choice label="Show pairs" value={states.shown} options={options} onChange={states.show} />;
+}
