@@ -90,7 +90,7 @@ export function Lines(props: {
           </text>
         </g>
       )}
-      {panel.gap_mm > 0 && <Gap panel={panel} k={k} unit={props.unit} />}
+      {panel.gap_mm > 0 && <Gap panel={panel} bend={bend} k={k} unit={props.unit} />}
       {props.cut.map((ring) => (
         <g key={`${ring[0]}`}>
           <path d={pathOf(ring, k)} stroke="var(--color-paper)" strokeWidth={2.6} opacity={0.7} />
@@ -107,24 +107,26 @@ export function Lines(props: {
 type Box = [number, number, number, number];
 
 /** Half of the handle gap on either side of the wrap, labelled with the full width. */
-function Gap({ panel, k, unit }: { panel: Panel; k: number; unit: Unit }) {
-  const [w, h] = panel.trim_mm;
+function Gap({ panel, bend, k, unit }: { panel: Panel; bend: Bend; k: number; unit: Unit }) {
+  const [w, h] = panel.worn_mm;
   const half = panel.gap_mm / 2;
+  const upright = (x: number) => {
+    const [[ax, ay], [bx, by]] = [bend.to(x, h * 0.75), bend.to(x, h * 0.25)];
+    return (Math.atan2(by - ay, bx - ax) * 180) / Math.PI;
+  };
+  const middle = (x: number) => bend.to(x + half / 2, h / 2).map((mm) => mm * k);
   return (
     <g>
       {[-half, w].map((x) => (
         <g key={x}>
-          <rect
-            x={x * k}
-            y={0}
-            width={half * k}
-            height={h * k}
+          <path
+            d={boxPath([x, 0, half, h], bend, k)}
             fill="var(--color-paper)"
             stroke="var(--color-soft)"
             strokeWidth={0.6}
           />
           <text
-            transform={`translate(${(x + half / 2) * k + 4} ${(h * k) / 2}) rotate(-90)`}
+            transform={`translate(${middle(x).join(" ")}) rotate(${upright(x + half / 2)}) translate(0 4)`}
             textAnchor="middle"
             className="fill-soft text-[11px]"
           >

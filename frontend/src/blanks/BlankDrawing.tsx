@@ -27,6 +27,7 @@ export function BlankDrawing(props: { template: Template; width: number; height:
           />
         )}
         {panel.gap_mm > 0 &&
+          !panel.cone &&
           [-panel.gap_mm / 2, panel.trim_mm[0]].map((at) => (
             <rect
               key={at}

@@ -21,20 +21,21 @@ def measure() -> None:
 @click.option("--top-circumference", type=float, required=True, metavar="L", help="Round the blank at the top of the print.")
 @click.option("--bottom-circumference", type=float, required=True, metavar="L", help="Round the blank at its foot.")
 @click.option("--height", type=float, required=True, metavar="L", help="Upright, not along the slanted wall.")
+@click.option("--gap", type=float, default=0.0, metavar="L", help="Bare at a handle, along the larger circumference.")
 @click.option("--unit", type=click.Choice(["mm", "in"]), default="mm", show_default=True)
 @as_json_option
-def cone(top_circumference: float, bottom_circumference: float, height: float, unit: str, as_json: bool) -> None:
+def cone(top_circumference: float, bottom_circumference: float, height: float, gap: float, unit: str, as_json: bool) -> None:
     """Calculate the development of a tapered wall: a ring segment."""
     factor = MM_PER_IN if unit == "in" else 1.0
-    top, bottom, tall = (value * factor for value in (top_circumference, bottom_circumference, height))
-    shape = cone_from_measures(top, bottom, tall)
+    top, bottom, tall, bare = (value * factor for value in (top_circumference, bottom_circumference, height, gap))
+    shape = cone_from_measures(top, bottom, tall, bare)
     if shape is None:  # a straight wall: its ring is a rectangle with infinite radii
         report: dict[str, Any] = {
             "inner_radius_mm": None,
             "outer_radius_mm": None,
             "sweep_deg": 0.0,
             "slant_mm": tall,
-            "box_mm": [top, tall],
+            "box_mm": [top - bare, tall],
         }
     else:
         report = cone_report(shape)

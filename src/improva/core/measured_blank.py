@@ -26,7 +26,7 @@ class Measures:
         form: ``round`` (circumferences and height), ``flat`` (width and height) or ``pixels`` (a file's size).
         top_mm, bottom_mm: circumference at the top and at the bottom of the print.
         height_mm, width_mm: of the print; upright, not along a slanted wall.
-        gap_mm: what stays bare at a handle; 0 where the wrap closes.
+        gap_mm: what stays bare at a handle, along the larger circumference; 0 where the wrap closes.
         file_px, dpi: a print file's size where only pixels are given, and its density or None.
     """
 
@@ -53,13 +53,7 @@ def circumference(diameter_mm: float) -> float:
 
 
 def _round_panel(m: Measures) -> Panel:
-    cone = cone_from_measures(m.top_mm, m.bottom_mm, m.height_mm)
-    if m.gap_mm and cone is not None:
-        raise TemplateError(
-            "A tapered blank with a handle cannot be measured this way: give the wrap as a flat width and height."
-        )
-    if m.gap_mm >= 0.8 * m.top_mm:
-        raise TemplateError("The gap at the handle is nearly as wide as the blank is round: measure it again.")
+    cone = cone_from_measures(m.top_mm, m.bottom_mm, m.height_mm, m.gap_mm)
     zone = min(7.0, 0.04 * max(m.top_mm, m.bottom_mm))
     common = {"safe_mm": m.safe_mm, "bleed_mm": m.bleed_mm, "closes": not m.gap_mm, "gap_mm": m.gap_mm}
     if cone is not None:

@@ -49,9 +49,9 @@ def _trim(data: Mapping[str, Any], unit: str, dpi: float) -> tuple[tuple[float, 
     """Return the trim size from inches, millimetres or pixels, or from the measures of a tapered cup."""
     if "cone" in data:
         measures = {name: _length(data["cone"][name], unit) for name in ("top", "bottom", "height")}
-        cone = cone_from_measures(measures["top"], measures["bottom"], measures["height"])
+        cone = cone_from_measures(measures["top"], measures["bottom"], measures["height"], _length(data.get("gap", 0), unit))
         if cone is None:
-            return (measures["top"], measures["height"]), None
+            return (measures["top"] - _length(data.get("gap", 0), unit), measures["height"]), None
         return cone.box_mm, cone
     if "trim_px" in data:
         w, h = (float(v) / dpi * MM_PER_IN for v in data["trim_px"])

@@ -15,6 +15,9 @@ LEAST_HEIGHT_MM, MOST_HEIGHT_MM = 3.0, 3000.0
 MOST_TAPER_DEG = 75.0
 """Largest half opening angle, in degrees. A larger one is nearly a plate, so one of the measurements is wrong."""
 
+MOST_GAP = 0.8
+"""Largest gap at a handle, as a share of the larger circumference."""
+
 STRAIGHT = 1e-6
 """Difference of the circumferences, divided by the slant, below which a wall counts as straight."""
 
@@ -28,12 +31,18 @@ class Cone:
     ring's bounding box; points of the *level* rectangle (``round_mm`` wide, ``slant_mm`` high) from its top
     left corner, which is the seam at the rim.
 
+    Attributes:
+        top_mm, bottom_mm: the circumferences all round.
+        gap_mm: what stays bare at a handle, measured along the larger circumference. The ends of the wrap are cut
+            towards the apex, so that the gap narrows as the cup does.
+
     Source: the closed form of a right circular frustum's development (any text on descriptive geometry).
     """
 
     top_mm: float
     bottom_mm: float
     height_mm: float
+    gap_mm: float = 0.0
 
     @property
     def slant_mm(self) -> float:
@@ -42,8 +51,8 @@ class Cone:
 
     @property
     def round_mm(self) -> float:
-        """The larger circumference: the length of the outer arc."""
-        return max(self.top_mm, self.bottom_mm)
+        """The length of the outer arc: the larger circumference without the gap at a handle."""
+        return max(self.top_mm, self.bottom_mm) - self.gap_mm
 
     @property
     def widens_down(self) -> bool:
@@ -53,7 +62,7 @@ class Cone:
     @property
     def outer_radius_mm(self) -> float:
         """Distance from the apex to the longer edge."""
-        return self.slant_mm * self.round_mm / abs(self.top_mm - self.bottom_mm)
+        return self.slant_mm * max(self.top_mm, self.bottom_mm) / abs(self.top_mm - self.bottom_mm)
 
     @property
     def inner_radius_mm(self) -> float:
@@ -106,8 +115,8 @@ class Cone:
         return [(float(x), float(y)) for part in (top, foot) for x, y in zip(*part, strict=True)]
 
 
-def cone_from_measures(top_mm: float, bottom_mm: float, height_mm: float) -> Cone | None:
-    """Return a cup's wall from its two circumferences and its upright height; None for a straight wall.
+def cone_from_measures(top_mm: float, bottom_mm: float, height_mm: float, gap_mm: float = 0.0) -> Cone | None:
+    """Return a cup's wall from its circumferences, its upright height and its gap at a handle; None for a straight wall.
 
     Raises:
         TemplateError: measures that no cup has.
@@ -124,5 +133,7 @@ def cone_from_measures(top_mm: float, bottom_mm: float, height_mm: float) -> Con
             f"These measures make a wall that leans {taper:.0f}° out of the upright, more a plate than a cup: "
             "measure the circumferences and the height again."
         )
-    cone = Cone(top_mm, bottom_mm, height_mm)
+    if not 0 <= gap_mm < MOST_GAP * max(top_mm, bottom_mm):
+        raise TemplateError("The gap at the handle is nearly as wide as the blank is round: measure it again.")
+    cone = Cone(top_mm, bottom_mm, height_mm, gap_mm)
     return None if spread * 2 * math.pi / cone.slant_mm < STRAIGHT else cone
