@@ -190,3 +190,22 @@ def test_after_a_restart_a_batch_continues(tmp_path: Path, gate: Gate) -> None:
     done = until(client_of(second), ended)
     assert done["done"] == 5
     second.extensions["jobs"].close()
+
+
+def test_files_of_a_batch_are_named_by_the_pattern(client: ApiClient) -> None:
+    first = client.get("/api/batches/names").json
+    assert first == {"batch": "{id}-{title}/{blank}/{name}", "pack": "{number}_{name}"}
+    assert client.put("/api/batches/names", json={**first, "batch": "{blank} {number}"}).status_code == 200
+    assert client.put("/api/batches/names", json={**first, "batch": "all"}).status_code == 422
+    assert client.get("/api/batches/names").json["batch"] == "{blank} {number}"
+
+
+def test_artworks_are_renamed_together_and_tried_first(client: ApiClient) -> None:
+    arts = [drop(client, encoded(Image.fromarray(quadrants(60 + i, 60))), f"scan_{i}.png")["id"] for i in range(2)]
+    body = {"artwork_ids": arts, "pattern": "Ridge {number}", "try_only": True}
+    before = [art["title"] for art in client.get("/api/board").json["artworks"]]
+    assert client.put("/api/artworks/titles", json=body).json["titles"] == ["Ridge 01", "Ridge 02"]
+    assert [art["title"] for art in client.get("/api/board").json["artworks"]] == before
+    assert client.put("/api/artworks/titles", json={**body, "try_only": False}).status_code == 200
+    assert {art["title"] for art in client.get("/api/board").json["artworks"]} == {"Ridge 01", "Ridge 02"}
+    assert client.put("/api/artworks/titles", json={**body, "artwork_ids": [999]}).status_code == 404

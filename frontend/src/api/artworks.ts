@@ -1,5 +1,5 @@
 import { address, data, done, forView, server, upload } from "./http";
-import type { Art, Origin, Preparation } from "./types";
+import type { Art, NewTitles, Origin, Preparation } from "./types";
 
 const at = (artwork_id: number) => ({ params: { path: { artwork_id } } });
 
@@ -19,6 +19,7 @@ export const artworks = {
     data(server.POST("/api/artworks", { params: { query: { aside: true } }, body: upload(file) })),
   renameArt: (id: number, title: string) =>
     data(server.PATCH("/api/artworks/{artwork_id}", { ...at(id), body: { title } })),
+  renameArts: (body: NewTitles) => data(server.PUT("/api/artworks/titles", { body })),
   removeArt: (id: number) => done(server.DELETE("/api/artworks/{artwork_id}", at(id))),
   restoreArt: (id: number) => data(server.POST("/api/artworks/{artwork_id}/restore", at(id))),
   preview: (art: Art, px: number) =>

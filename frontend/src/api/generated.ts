@@ -38,6 +38,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/artworks/titles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Give several artworks titles by a pattern; with ``try_only`` the titles are returned and nothing is changed.
+         * @description <br/>Raises :class:`PlacementError` for a pattern without a field, or with an unknown one.
+         */
+        put: operations["rename_artworks"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/artworks/{artwork_id}": {
         parameters: {
             query?: never;
@@ -239,6 +259,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Return the patterns for names of files in archives. */
+        get: operations["get_file_names"];
+        /**
+         * Set the patterns for names of files in archives.
+         * @description <br/>Raises :class:`PlacementError` for a pattern without a field, or with an unknown one.
+         */
+        put: operations["put_file_names"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches/{batch_id}": {
         parameters: {
             query?: never;
@@ -280,7 +321,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Return all files of a batch in one ZIP, with a folder for each artwork and blank. */
+        /** Return all files of a batch in one ZIP, named by the seller's pattern: with a folder for each artwork and blank at first. */
         get: operations["download_batch"];
         put?: never;
         post?: never;
@@ -2967,6 +3008,38 @@ export interface components {
             source: "maker" | "log" | "practice";
             /** Temperature C */
             temperature_c: number;
+        };
+        /**
+         * FileNamesIn
+         * @description Patterns for names of files in archives.
+         */
+        FileNamesIn: {
+            /**
+             * Batch
+             * @default {id}-{title}/{blank}/{name}
+             */
+            batch: string;
+            /**
+             * Pack
+             * @default {number}_{name}
+             */
+            pack: string;
+        };
+        /**
+         * FileNamesModel
+         * @description Patterns for the files of a batch and for the pictures of a listing pack.
+         */
+        FileNamesModel: {
+            /**
+             * Batch
+             * @default {id}-{title}/{blank}/{name}
+             */
+            batch: string;
+            /**
+             * Pack
+             * @default {number}_{name}
+             */
+            pack: string;
         };
         /**
          * FilmIn
@@ -7289,6 +7362,44 @@ export interface components {
             title: string;
         };
         /**
+         * TitlesIn
+         * @description New titles of several artworks.
+         */
+        TitlesIn: {
+            /** Artwork Ids */
+            artwork_ids: number[];
+            /**
+             * Find
+             * @description Replaced in the titles before the pattern is filled
+             * @default
+             */
+            find: string;
+            /**
+             * Pattern
+             * @description With {title}, {number} and {file}
+             * @default {title}
+             */
+            pattern: string;
+            /**
+             * Replace
+             * @default
+             */
+            replace: string;
+            /**
+             * Try Only
+             * @default false
+             */
+            try_only: boolean;
+        };
+        /**
+         * TitlesOut
+         * @description Titles in the order of the artworks.
+         */
+        TitlesOut: {
+            /** Titles */
+            titles: string[];
+        };
+        /**
          * UploadAnswerOut
          * @description The simulated desk's answer.
          */
@@ -7532,6 +7643,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KindsOut"];
+                };
+            };
+            400: components["responses"]["400"];
+            401: components["responses"]["401"];
+            403: components["responses"]["403"];
+            404: components["responses"]["404"];
+            405: components["responses"]["405"];
+            409: components["responses"]["409"];
+            413: components["responses"]["413"];
+            415: components["responses"]["415"];
+            422: components["responses"]["422"];
+            429: components["responses"]["429"];
+            500: components["responses"]["500"];
+            503: components["responses"]["503"];
+            507: components["responses"]["507"];
+        };
+    };
+    rename_artworks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TitlesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TitlesOut"];
                 };
             };
             400: components["responses"]["400"];
@@ -8132,6 +8280,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchListOut"];
+                };
+            };
+            400: components["responses"]["400"];
+            401: components["responses"]["401"];
+            403: components["responses"]["403"];
+            404: components["responses"]["404"];
+            405: components["responses"]["405"];
+            409: components["responses"]["409"];
+            413: components["responses"]["413"];
+            415: components["responses"]["415"];
+            422: components["responses"]["422"];
+            429: components["responses"]["429"];
+            500: components["responses"]["500"];
+            503: components["responses"]["503"];
+            507: components["responses"]["507"];
+        };
+    };
+    get_file_names: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileNamesModel"];
+                };
+            };
+            400: components["responses"]["400"];
+            401: components["responses"]["401"];
+            403: components["responses"]["403"];
+            404: components["responses"]["404"];
+            405: components["responses"]["405"];
+            409: components["responses"]["409"];
+            413: components["responses"]["413"];
+            415: components["responses"]["415"];
+            422: components["responses"]["422"];
+            429: components["responses"]["429"];
+            500: components["responses"]["500"];
+            503: components["responses"]["503"];
+            507: components["responses"]["507"];
+        };
+    };
+    put_file_names: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileNamesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileNamesModel"];
                 };
             };
             400: components["responses"]["400"];

@@ -1,9 +1,11 @@
 import { address, data, done, server, upload } from "./http";
 import { ofPair, onPanel, PAIR } from "./places";
-import type { BatchBody, Figures, Gang, LogEntryBody, Machine, Place, Pressed, Printing } from "./types";
+import type { BatchBody, Figures, FileNames, Gang, LogEntryBody, Machine, Place, Pressed, Printing } from "./types";
 
 /** Print files, gang sheets and pressings, and the jobs and batches that make files. */
 export const production = {
+  fileNames: () => data(server.GET("/api/batches/names")),
+  putFileNames: (body: FileNames) => data(server.PUT("/api/batches/names", { body })),
   printing: (place: Place) => data(server.GET(`${PAIR}/printing`, onPanel(place))),
   setPrinting: (place: Place, body: Printing, based_on?: string) =>
     data(server.PUT(`${PAIR}/printing`, { ...onPanel(place, { based_on }), body })),

@@ -1,6 +1,7 @@
 import { Download } from "lucide-react";
 import type { Batch } from "../api/client";
 import { Alert, Button } from "../ui/parts";
+import { FileNames } from "./FileNames";
 import type { Batches } from "./useBatches";
 
 /** Progress and results of work on many pairs. */
@@ -20,6 +21,7 @@ export function BatchStrip({ work }: { work: Batches }) {
       {batches.map((batch, i) => (
         <Line key={batch.id} batch={batch} work={work} leftOut={i === 0 ? leftOut : []} />
       ))}
+      {batches.some((batch) => batch.files > 0) && <FileNames />}
     </section>
   );
 }

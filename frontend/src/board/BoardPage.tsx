@@ -139,7 +139,7 @@ export function BoardPage() {
         )}
       </main>
       <BatchStrip work={batches} />
-      <PickBar picks={picks} batches={batches} />
+      <PickBar picks={picks} batches={batches} arts={board.data?.artworks ?? []} />
     </div>
   );
 }

@@ -1,16 +1,20 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api } from "../api/client";
+import { type Art, api } from "../api/client";
 import { Button } from "../ui/parts";
+import { RenameArts } from "./RenameArts";
 import type { Batches } from "./useBatches";
 import type { Picks } from "./usePicks";
 
 /** Actions for all selected pairs. */
-export function PickBar({ picks, batches }: { picks: Picks; batches: Batches }) {
+export function PickBar({ picks, batches, arts }: { picks: Picks; batches: Batches; arts: Art[] }) {
+  const [renaming, setRenaming] = useState(false);
   const [preset, setPreset] = useState("");
   const presets = useQuery({ queryKey: ["presets"], queryFn: api.presets, enabled: picks.count > 0 });
   if (picks.count === 0) return null;
   const known = presets.data?.some(({ name }) => name === preset) ? preset : null;
+  const ids = new Set(picks.pairs.map(({ artwork_id }) => artwork_id));
+  const chosen = arts.filter(({ id }) => ids.has(id));
   const begin = (kind: "pictures" | "print" | "listing") =>
     batches.begin({ kind, pairs: picks.pairs, preset: kind === "pictures" ? known : null }, picks.clear);
   return (
@@ -45,9 +49,13 @@ export function PickBar({ picks, batches }: { picks: Picks; batches: Batches }) 
       <Button waits={batches.beginning} onClick={() => begin("listing")}>
         Make listing packs
       </Button>
+      <Button aria-expanded={renaming} onClick={() => setRenaming(!renaming)}>
+        Rename artworks…
+      </Button>
       <Button tone="quiet" className="ml-auto" onClick={picks.clear}>
         Clear selection
       </Button>
+      {renaming && <RenameArts arts={chosen} onDone={() => setRenaming(false)} />}
     </section>
   );
 }

@@ -7,13 +7,15 @@ from pathlib import Path
 from typing import Any
 
 from ..core.listing import Slot
-from ..core.output import pack_name
+from ..core.output import pack_name, slug
+from ..core.output.name_pattern import PACK_FILES, Distinct, file_path, numbered
 from ..core.progress import Progress
 from ..io.atomic import atomic_path
 from ..io.listing_pack import write_pack
 from ..io.listing_pack_model import PackFilm, PackListing, PackPicture
 from ..stages import versions
 from ..store.database import key_of
+from ..store.models.file_names import FileNamesModel
 from ..store.models.listings import shot_body
 from ..store.models.mockups import FilmModel, MockupSettings
 from .films import make_film
@@ -55,6 +57,7 @@ def pack_job_of(services: Services, pair: Pair) -> dict[str, Any]:
         "slots": slots,
         "film": film,
         "listing": listing.model_dump(),
+        "names": FileNamesModel.model_validate(services.store.batches.file_names()).pack,
     }
 
 
@@ -64,13 +67,21 @@ def listing_job(services: Services, parameters: dict[str, Any], progress: Progre
     mockup_settings = MockupSettings.model_validate(parameters["mockup_settings"])
     stored = PackListing.model_validate(parameters["listing"])
     share = (1 - FILM_SHARE) if parameters["film"] else 1.0
+    pattern, distinct, count = parameters.get("names", PACK_FILES), Distinct(), len(parameters["slots"])
     pictures, files, keys = list[PackPicture](), list[tuple[str, Path]](), list[str]()
     for i, each in enumerate(parameters["slots"]):
         progress.at(share * i / len(parameters["slots"]))
         slot = Slot(**{name: value for name, value in each.items() if name != "alt"})
         shot = shot_of(pair, shot_body(slot), mockup_settings)
         key, name, path = make_picture(services, pair, shot, mockup_settings.sizes[0], mockup_settings.format)
-        name = f"{i + 1:02d}_{name}"
+        values = {
+            "id": str(pair.art.id),
+            "title": slug(pair.art.title),
+            "blank": pair.template.id,
+            "number": numbered(i + 1, count),
+            "name": Path(name).stem,
+        }
+        name = distinct(file_path(pattern, values, Path(name).suffix))
         pictures.append(
             PackPicture(
                 file=name,

@@ -9,6 +9,8 @@ from typing import Any
 
 from .database import Database
 
+FILE_NAMES = "file_names"
+
 
 @dataclass(frozen=True)
 class NewJob:
@@ -125,6 +127,14 @@ class Batches:
             "SELECT title, problem FROM job WHERE batch_id = ? AND state = 'failed' ORDER BY id LIMIT ?", (batch_id, most)
         )
         return [(row[0], row[1]) for row in rows]
+
+    def file_names(self) -> dict[str, str]:
+        """Return the patterns for names of files in archives; empty before they are set."""
+        return self._database.setting(FILE_NAMES) or {}
+
+    def keep_file_names(self, patterns: dict[str, str]) -> None:
+        """Store the patterns for names of files in archives."""
+        self._database.keep_setting(FILE_NAMES, patterns)
 
     def files(self, batch_id: int) -> list[tuple[int, str, str]]:
         """Return artwork, blank and key of every file of a batch, each once, in order."""

@@ -8,11 +8,12 @@ from flask import Response
 
 from ...core.artwork.pixels import as_array
 from ...core.mockup.render import encode
+from ...core.output.name_pattern import renamed
 from ..answers import cached_answer
 from ..context import services
 from ..presenters.artworks import artwork_out
 from ..routing import Routes, binary
-from ..schemas.artworks import ArtPath, AsideQuery, PreviewQuery, TitleIn
+from ..schemas.artworks import ArtPath, AsideQuery, PreviewQuery, TitleIn, TitlesIn, TitlesOut
 from ..schemas.common import ArtworkOut, UploadForm
 
 api = Routes("artworks", "/api/artworks")
@@ -31,6 +32,21 @@ def rename_artwork(path: ArtPath, body: TitleIn) -> dict[str, Any]:
     services.artworks.get(path.artwork_id)
     services.store.artworks.rename(path.artwork_id, body.title.strip() or "Artwork")
     return artwork_out(services.artworks.get(path.artwork_id)).model_dump()
+
+
+@api.put("/titles", responses={200: TitlesOut})
+def rename_artworks(body: TitlesIn) -> dict[str, Any]:
+    """Give several artworks titles by a pattern; with ``try_only`` the titles are returned and nothing is changed.
+
+    Raises :class:`PlacementError` for a pattern without a field, or with an unknown one.
+    """
+    arts = [services.artworks.get(artwork_id) for artwork_id in dict.fromkeys(body.artwork_ids)]
+    titles = renamed(body.pattern, [(art.title, art.file_name) for art in arts], body.find, body.replace)
+    if not body.try_only:
+        with services.store.database.writing():
+            for art, title in zip(arts, titles, strict=True):
+                services.store.artworks.rename(art.id, title)
+    return TitlesOut(titles=titles).model_dump()
 
 
 @api.delete("/<int:artwork_id>", responses={204: None})

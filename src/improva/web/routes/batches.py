@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import tempfile
 import zipfile
+from pathlib import Path
 from typing import Any, BinaryIO, cast
 
 from flask import Response, send_file
@@ -12,10 +13,12 @@ from ...app.batches import SkippedPair, plan_batch
 from ...app.errors import NotFoundError
 from ...core.errors import OutputError
 from ...core.output import slug
+from ...core.output.name_pattern import FILE_FIELDS, Distinct, checked_pattern, file_path, numbered
 from ...store import BatchRow
+from ...store.models.file_names import FileNamesModel
 from ..context import jobs, services
 from ..routing import Routes, binary
-from ..schemas.batches import BatchIn, BatchKind, BatchListOut, BatchOut, BatchPath, SkippedPairOut
+from ..schemas.batches import BatchIn, BatchKind, BatchListOut, BatchOut, BatchPath, FileNamesIn, SkippedPairOut
 
 KINDS: dict[BatchKind, str] = {"pictures": "Pictures", "print": "Print files", "listing": "Listing packs"}
 
@@ -117,18 +120,48 @@ def dismiss_batch(path: BatchPath) -> dict[str, Any]:
     return _answer()
 
 
+def _file_names() -> FileNamesModel:
+    return FileNamesModel.model_validate(services.store.batches.file_names())
+
+
+@api.get("/names", responses={200: FileNamesModel})
+def get_file_names() -> dict[str, Any]:
+    """Return the patterns for names of files in archives."""
+    return _file_names().model_dump()
+
+
+@api.put("/names", responses={200: FileNamesModel})
+def put_file_names(body: FileNamesIn) -> dict[str, Any]:
+    """Set the patterns for names of files in archives.
+
+    Raises :class:`PlacementError` for a pattern without a field, or with an unknown one.
+    """
+    patterns = {name: checked_pattern(pattern, FILE_FIELDS) for name, pattern in body.model_dump().items()}
+    services.store.batches.keep_file_names(patterns)
+    return get_file_names()
+
+
 @api.get("/<int:batch_id>/files", responses={200: binary("application/zip")})
 def download_batch(path: BatchPath) -> Response:
-    """Return all files of a batch in one ZIP, with a folder for each artwork and blank."""
+    """Return all files of a batch in one ZIP, named by the seller's pattern: with a folder for each artwork and blank at first."""
     row = _batch(path)
     work = services.store.database.work
     work.mkdir(exist_ok=True)
     packed = cast(BinaryIO, tempfile.TemporaryFile(dir=work))  # noqa: SIM115  # closed by the answer, which reads it
-    titles = {art.id: f"{art.id}-{slug(art.title)}" for art in services.store.artworks.all()}
+    titles = {art.id: slug(art.title) for art in services.store.artworks.all()}
+    pattern, distinct = _file_names().batch, Distinct()
+    files = services.store.batches.files(row.id)
     with zipfile.ZipFile(packed, "w", zipfile.ZIP_STORED) as archive:
-        for artwork_id, template_id, key in services.store.batches.files(row.id):
+        for i, (artwork_id, template_id, key) in enumerate(files, 1):
             if (made_file := services.store.made_files.named(key)) is not None:
                 name, file = made_file
-                archive.write(file, f"{titles.get(artwork_id, artwork_id)}/{template_id}/{name}")
+                values = {
+                    "id": str(artwork_id),
+                    "title": titles.get(artwork_id, "removed"),
+                    "blank": template_id,
+                    "number": numbered(i, len(files)),
+                    "name": Path(name).stem,
+                }
+                archive.write(file, distinct(file_path(pattern, values, Path(name).suffix)))
     packed.seek(0)
     return send_file(packed, mimetype="application/zip", as_attachment=True, download_name=f"{slug(row.title)}-{row.id}.zip")

@@ -6,6 +6,7 @@ from pydantic import BaseModel, Field
 
 from ...app.batches import BatchKind
 from ...store.models.base import RowId
+from ...store.models.file_names import FileNamesModel
 from .common import In, Out
 
 MOST_PAIRS = 20_000
@@ -26,6 +27,10 @@ class BatchIn(In):
     preset: str | None = Field(
         default=None, description="A preset by its name; without one, what each pair has chosen, or all its scenes"
     )
+
+
+class FileNamesIn(In, FileNamesModel):
+    """Patterns for names of files in archives."""
 
 
 class SkippedPairOut(Out):
