@@ -18,6 +18,7 @@ from playwright.sync_api import Page, sync_playwright
 from improva.app.scenes import SceneLibrary
 from improva.core.mockup.composite import composite, shade_plain_parts
 from improva.core.mockup.render import encode
+from improva.core.mockup.scene import SceneInfo
 from improva.core.mockup.view import make_view
 from improva.io.scene_pack import read_passes
 from improva.surfaces import surface
@@ -50,6 +51,14 @@ def measure(page: Page) -> None:
 def take_up(page: Page) -> None:
     page.locator("[data-piece='1']").click()
     page.wait_for_timeout(800)
+
+
+def planned(page: Page) -> None:
+    check = page.get_by_role("button", name="Check them now")
+    if check.is_visible():
+        check.click()
+        page.get_by_text("Checking:").wait_for(state="attached")
+        page.get_by_text("Checking:").wait_for(state="detached", timeout=300_000)
 
 
 def open_cut(page: Page) -> None:
@@ -130,7 +139,7 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None] | None]] = {
     "photograph": ("/bench/1/mug-11oz/mockups", mark),
     "print": (f"/bench/3/{BLANK}/print", None),
     "sheets": ("/bench/2/garden-flag/print", on_letter),
-    "gang": ("/gang", None),
+    "plan": ("/plan", planned),
     "press": (f"/bench/1/{BLANK}/press", at_the_press),
     "sell": (f"/bench/1/{BLANK}/sell", None),
     "listing": (f"/bench/1/{BLANK}/sell?part=listing", pictured),
@@ -155,24 +164,37 @@ MOTIF = {"fit": "contain", "shift_mm": [0, 0], "scale": 1, "rotate_deg": 0, "bac
 """On sides that start empty."""
 
 
-def every_scene(base: str) -> Image.Image:
-    """All scenes that ship, each with a design of the demo, side by side."""
-    infos = [info for info in SceneLibrary().packs().values() if not info.photograph]
-    sheet = Image.new("RGB", (THUMB[0] * ACROSS, THUMB[1] * -(-len(infos) // ACROSS)), "#f1eee7")
+RANGE = (
+    "straight-tumbler-shelf", "t-shirt-worn-park", "mug-11oz-desk",
+    "pillow-square-armchair", "blanket-upright-armchair", "hoodie-worn-lobby",
+)  # fmt: skip
+"""The scenes of the README's picture: one design on several products."""
+RANGE_PX, RANGE_ACROSS = (480, 360), 3
+
+
+def side_by_side(
+    base: str, infos: list[SceneInfo], size: tuple[int, int], across: int, arts: dict[str, int], times: int = 1
+) -> Image.Image:
+    """Return scenes side by side, each with the design that ``arts`` names for its blank, or the first.
+
+    They are drawn ``times`` larger and reduced.
+    """
+    sheet = Image.new("RGB", (size[0] * across, size[1] * -(-len(infos) // across)), "#f1eee7")
     for i, info in enumerate(infos):
         template, panel = info.templates[0], info.printed().panel
-        pair = f"{base}/api/pairs/{ON_SCENES.get(template, 1)}/{template}"
+        pair = f"{base}/api/pairs/{arts.get(template, 1)}/{template}"
         with urllib.request.urlopen(f"{pair}?panel={panel}") as answer:
             placement = json.load(answer)["placement"] or MOTIF
         asked = {
             "scene": info.id,
-            "width": THUMB[0],
-            "height": THUMB[1],
+            "width": size[0] * times,
+            "height": size[1] * times,
             "content": placement,
             "view": next(iter(info.views)),
         }
         with post(f"{pair}/mockup-preview?panel={panel}", asked) as answer:
-            sheet.paste(Image.open(answer), (i % ACROSS * THUMB[0], i // ACROSS * THUMB[1]))
+            picture = Image.open(answer).resize(size, Image.Resampling.LANCZOS)
+            sheet.paste(picture, (i % across * size[0], i // across * size[1]))
     return sheet
 
 
@@ -195,12 +217,10 @@ def main() -> None:
             page.wait_for_load_state("networkidle")
             page.screenshot(path=TARGET / f"{name}.png")
         browser.close()
-    every_scene(base).save(TARGET / "scenes.png", optimize=True)
-    target = TARGET / "tumbler.png"
-    placement = {"fit": "cover", "shift_mm": [0, 0], "scale": 1, "rotate_deg": 0, "background": None}
-    asked = {"content": placement, "width": 1280, "height": 960, "colours": {"lid": "Ink", "straw": "Rowan"}}
-    with post(f"{base}/api/pairs/1/{BLANK}/mockup-preview", asked) as answer:
-        Image.open(answer).save(target, optimize=True)
+    packs = SceneLibrary().packs()
+    scenes = [info for info in packs.values() if not info.photograph]
+    side_by_side(base, scenes, THUMB, ACROSS, ON_SCENES).save(TARGET / "scenes.png", optimize=True)
+    side_by_side(base, [packs[name] for name in RANGE], RANGE_PX, RANGE_ACROSS, {}, 3).save(TARGET / "range.png", optimize=True)
 
 
 if __name__ == "__main__":

@@ -39,7 +39,7 @@ SOURCES: dict[str, tuple[str, ...]] = {
 
 NOT_STORED = (
     "core/__init__.py", "core/cached_property.py", "core/errors.py", "core/findings.py", "core/progress.py", "core/proposal.py", "core/measured_blank.py", "core/template_file.py",
-    "core/press/*.py", "core/pricing/*.py", "core/providers/*.py",
+    "core/plan/*.py", "core/press/*.py", "core/pricing/*.py", "core/providers/*.py",
 )  # fmt: skip
 """Files of the core whose results are computed at each request, or which are themselves part of the key."""
 

@@ -36,7 +36,7 @@ REGIONS = st.builds(
 )
 
 
-@settings(max_examples=60)
+@settings(max_examples=30)
 @given(
     st.integers(0, 900),
     st.lists(REGIONS, min_size=1, max_size=3),

@@ -25,6 +25,9 @@ LARGEST_SHARE = 0.12
 """Letters higher than this share of the print count as drawing; they are never too small."""
 
 LEAST_HEIGHT_PX = 4
+LEAST_PICTURE_PX = 16
+"""A picture lower or narrower than this holds no words that could be read."""
+
 LEAST_AREA_PX = 8
 LEAST_CONTRAST = 18
 """Steps of 255 between a letter and what lies around it."""
@@ -129,6 +132,8 @@ def find_parts(grey: Bytes, printed: NDArray[np.bool_] | None = None) -> Parts:
         printed: (h, w) where there is ink; elsewhere nothing counts.
     """
     height, width = grey.shape
+    if min(height, width) < LEAST_PICTURE_PX:
+        return Parts([])
     finder = cv2.MSER.create(
         delta=STABLE_STEPS,
         min_area=LEAST_AREA_PX,

@@ -14,7 +14,7 @@ MEASURES: dict[str, tuple[float, float, float, float]] = {
     "uneven pitch": (0.2315, 0.2603, -0.3673, -0.0362),
     "sharpness of edges": (1.2586, 0.4146, 0.6085, -0.0864),
     "edges beside the letters": (0.1420, 0.2250, -1.1053, 0.2192),
-    "other parts near by": (0.7325, 1.2459, -1.1534, 0.4884),
+    "other parts close to it": (0.7325, 1.2459, -1.1534, 0.4884),
     "letters joined": (0.8648, 0.7092, -2.5656, -0.4638),
     "length of lines": (2.2911, 2.0853, 2.8172, -0.5307),
     "number of letters": (1.7208, 0.5498, 1.5114, -0.3496),
