@@ -42,8 +42,34 @@ def ready(client: ApiClient, title: str = "again.png", size: tuple[int, int] = (
     return art
 
 
+def offer(client: ApiClient, blank: str, part: str, colours: list[str] | None) -> int:
+    return client.put(f"/api/blanks/{blank}/offered", json={"part": part, "colours": colours}).status_code
+
+
+def test_only_offered_colours_are_pictured_and_others_are_pointed_out(client: ApiClient) -> None:
+    art, blank = ready(client), "tumbler-20oz-straight"
+
+    def dressed() -> list[dict[str, str]]:
+        return [slot["colours"] for slot in client.get(at(art, "/listing")).json["slots"] if slot["colours"]]
+
+    assert dressed() == []
+    assert offer(client, blank, "lid", ["Snow", "Pine"]) == 200
+    shelf = {each["template"]["id"]: each["parts"] for each in client.get("/api/blanks").json["blanks"]}
+    part = next(each for each in shelf[blank] if each["id"] == "lid")
+    assert part["offered"] == ["Snow", "Pine"] and part["usual"] == "Snow"
+    assert {tuple(c.items()) for c in dressed()} == {(("lid", "Pine"),)}
+    state = client.get(at(art, "/listing")).json
+    kept = [{k: v for k, v in slot.items() if k not in ("title", "alt")} for slot in state["slots"]]
+    client.put(at(art, "/listing"), json={"slots": kept})
+    assert offer(client, blank, "lid", None) == 200
+    messages = [f["message"] for f in client.get(at(art, "/listing")).json["findings"]]
+    assert any("Lid in Pine, which you do not offer" in message for message in messages)
+    assert offer(client, blank, "lid", ["Gold"]) == offer(client, blank, "roof", ["Pine"]) == 422
+
+
 def test_pictures_are_proposed_by_kind_and_missing_kinds_are_offered(client: ApiClient) -> None:
     art = ready(client)
+    offer(client, "tumbler-20oz-straight", "lid", ["Snow", "Ink", "Pine", "Rowan"])
     state = client.get(at(art, "/listing")).json
     kinds = [slot["kind"] for slot in state["slots"]]
     assert not state["decided"] and len(kinds) == 10 and kinds[0] == "front"

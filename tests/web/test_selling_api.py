@@ -26,7 +26,7 @@ SHOP = {
     "tax_percent": "0",
     "free_from": None,
 }
-SALE = {"price": "24.99", "discount": "20", "wanted": "25", "wanted_percent": True, "percent_of": "net", "ending": "0.99"}
+SALE = {"price": "24.99", "discount": "20", "wanted": "25", "wanted_percent": True, "percent_of": "net", "ending": "0.99", "prices": {}}
 
 
 def test_a_price_is_calculated_in_every_case_and_one_is_suggested(client: ApiClient) -> None:
@@ -107,3 +107,15 @@ def test_a_marketplace_has_fees_of_its_own(client: ApiClient) -> None:
     assert moved["cases"][0]["left"] == "15.00" and moved["market"] == other and moved["market_title"]
     bad = {**shop, "market_fees": {other: [{"title": "A", "percent": "60"}, {"title": "B", "percent": "60"}]}}
     assert client.put(url, json={"shop": bad}).status_code == 422
+
+
+def test_a_variant_has_a_price_of_its_own(client: ApiClient) -> None:
+    art = drop(client)
+    state = client.put(at(art, "/selling"), json={"shop": SHOP, "costs": COSTS, "sale": SALE}).json
+    (variant,) = state["variants"]
+    assert (variant["title"], variant["more"], variant["price"], variant["own"]) == ("Coloured inside", "1.35", "24.99", False)
+    dear = client.put(at(art, "/selling"), json={"sale": {**SALE, "prices": {"Coloured inside": "29.99"}}}).json
+    (variant,) = dear["variants"]
+    assert variant["own"] and D(variant["left"]) > D(state["variants"][0]["left"])
+    assert D(dear["break_even"]) < D(state["break_even"]), "the list price does not have to bear it any more"
+    assert client.put(at(art, "/selling"), json={"sale": {**SALE, "prices": {"Coloured inside": "x"}}}).status_code == 422

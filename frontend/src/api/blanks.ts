@@ -12,6 +12,8 @@ export const blanks = {
   keepMeasured: (body: Measures) => data(server.POST("/api/blanks/measured", { body })),
   importBlank: (file: File) => data(server.POST("/api/blanks/import", { body: upload(file) })),
   blankFile: (id: string) => address("/api/blanks/{template_id}/toml", blank(id).params),
+  offerColours: (id: string, part: string, colours: string[] | null) =>
+    data(server.PUT("/api/blanks/{template_id}/offered", { ...blank(id), body: { part, colours } })),
   removeBlank: (id: string) => done(server.DELETE("/api/blanks/{template_id}", blank(id))),
   restoreBlank: (id: string) => data(server.POST("/api/blanks/{template_id}/restore", blank(id))),
   setLimit: (id: string, name: string, value: number | null) =>

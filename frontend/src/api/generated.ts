@@ -521,6 +521,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blanks/{template_id}/offered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set the colours in which the seller offers a part of a blank. Listings picture no other ones.
+         * @description <br/>Raises :class:`TemplateError` for a part or a colour that the blank does not have.
+         */
+        put: operations["put_offered_colours"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blanks/{template_id}/panels/{panel_id}/guide": {
         parameters: {
             query?: never;
@@ -2427,6 +2447,8 @@ export interface components {
             limits: components["schemas"]["LimitOut"][];
             /** On Board */
             on_board: boolean;
+            /** Parts */
+            parts: components["schemas"]["SoldPartOut"][];
             /**
              * Profile
              * @description File name of the printer's ICC profile
@@ -4733,6 +4755,19 @@ export interface components {
             routes?: components["schemas"]["RouteModel"][];
         };
         /**
+         * OfferedIn
+         * @description Colours in which a part is offered.
+         */
+        OfferedIn: {
+            /**
+             * Colours
+             * @description By name; null for its usual colour only
+             */
+            colours: string[] | null;
+            /** Part */
+            part: string;
+        };
+        /**
          * OpenPlaceOut
          * @description An open place in a design, to be filled by orders.
          */
@@ -6535,6 +6570,13 @@ export interface components {
              */
             price: string;
             /**
+             * Prices
+             * @description List prices of colours or sizes that have their own, by their names
+             */
+            prices?: {
+                [key: string]: string;
+            };
+            /**
              * Wanted
              * @default 30
              */
@@ -6601,6 +6643,8 @@ export interface components {
              * @description The suggested price: the lowest that reaches the margin wanted, also in the worst case
              */
             suggested: string | null;
+            /** Variants */
+            variants: components["schemas"]["VariantOut"][];
         };
         /**
          * SampleOrderIn
@@ -7183,6 +7227,30 @@ export interface components {
             zoom: number;
         };
         /**
+         * SoldPartOut
+         * @description A part of a blank that comes in several colours.
+         */
+        SoldPartOut: {
+            /**
+             * Colours
+             * @description #rrggbb by name
+             */
+            colours: {
+                [key: string]: string;
+            };
+            /** Id */
+            id: string;
+            /**
+             * Offered
+             * @description Names of the offered colours; null for the usual one only
+             */
+            offered: string[] | null;
+            /** Title */
+            title: string;
+            /** Usual */
+            usual: string | null;
+        };
+        /**
          * SpotOut
          * @description A speck or a hole: its centre in fractions of the picture, and its diameter.
          */
@@ -7460,6 +7528,30 @@ export interface components {
              * @default null
              */
             url: string | null;
+        };
+        /**
+         * VariantOut
+         * @description A colour or size that costs more, at its price.
+         */
+        VariantOut: {
+            /** Left */
+            left: string;
+            /** More */
+            more: string;
+            /**
+             * Own
+             * @description Whether the price is its own, not the list price
+             */
+            own: boolean;
+            /** Price */
+            price: string;
+            /** Title */
+            title: string;
+            /**
+             * Worst
+             * @description What is left in the worst case
+             */
+            worst: string;
         };
     };
     responses: {
@@ -8841,6 +8933,45 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["LimitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlankOut"];
+                };
+            };
+            400: components["responses"]["400"];
+            401: components["responses"]["401"];
+            403: components["responses"]["403"];
+            404: components["responses"]["404"];
+            405: components["responses"]["405"];
+            409: components["responses"]["409"];
+            413: components["responses"]["413"];
+            415: components["responses"]["415"];
+            422: components["responses"]["422"];
+            429: components["responses"]["429"];
+            500: components["responses"]["500"];
+            503: components["responses"]["503"];
+            507: components["responses"]["507"];
+        };
+    };
+    put_offered_colours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfferedIn"];
             };
         };
         responses: {

@@ -6,6 +6,7 @@ import { show } from "../ui/measure";
 import { Alert, Button, Heading } from "../ui/parts";
 import { useUnit } from "../ui/unit";
 import { BlankDrawing } from "./BlankDrawing";
+import { OfferedColours } from "./OfferedColours";
 
 /** All figures of a blank, each with its source. */
 export function BlankSheet({ blank, onRemoved }: { blank: Blank; onRemoved: () => void }) {
@@ -79,6 +80,7 @@ export function BlankSheet({ blank, onRemoved }: { blank: Blank; onRemoved: () =
           </dl>
         </div>
       </div>
+      <OfferedColours blank={blank} />
       <GuideOf blank={blank} panel={panel} />
       <div>
         <Heading>Sources of the figures</Heading>

@@ -37,6 +37,7 @@ export function PricePart({ sell, selling }: { sell: Sell; selling: Selling }) {
           onValue={(discount) => set({ discount })}
         />
       </div>
+      <VariantPrices sell={sell} selling={selling} />
       <div className="grid gap-1.5">
         <Heading aside="in the worst case too">Target profit</Heading>
         <Choice
@@ -87,6 +88,53 @@ export function PricePart({ sell, selling }: { sell: Sell; selling: Selling }) {
         <Losses sell={sell} />
       </div>
     </>
+  );
+}
+
+/** The prices of colours and sizes that cost more: the list price, or one of their own. */
+function VariantPrices({ sell, selling }: { sell: Sell; selling: Selling }) {
+  const { sale, variants } = sell;
+  const unit = sell.shop.currency ?? "";
+  if (!variants.length) return null;
+  const prices = sale.prices ?? {};
+  const set = (next: typeof prices) => selling.decide({ sale: { ...sale, prices: next } });
+  return (
+    <div className="grid gap-1.5">
+      <Heading aside="what is left now, and at worst">Colours and sizes</Heading>
+      {variants.map((variant) => (
+        <div key={variant.title} className="grid grid-cols-[minmax(0,1fr)_6.5rem] items-center gap-x-2 text-sm">
+          <span className="truncate">
+            {variant.title}
+            {!variant.own && <span className="text-soft"> · list price</span>}
+          </span>
+          <AmountField
+            label=""
+            name={`${variant.title}: price`}
+            value={variant.price}
+            suffix={unit}
+            onValue={(price) => set({ ...prices, [variant.title]: price })}
+          />
+          <span
+            className={`col-span-2 flex items-baseline justify-between text-xs ${Number(variant.worst) < 0 ? "" : "text-soft"}`}
+          >
+            <span>
+              {variant.left} {unit} left, {variant.worst} at worst{Number(variant.worst) < 0 && ": a loss"}
+            </span>
+            {variant.own && (
+              <button
+                type="button"
+                className="underline"
+                onClick={() =>
+                  set(Object.fromEntries(Object.entries(prices).filter(([name]) => name !== variant.title)))
+                }
+              >
+                List price
+              </button>
+            )}
+          </span>
+        </div>
+      ))}
+    </div>
   );
 }
 

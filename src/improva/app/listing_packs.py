@@ -12,7 +12,7 @@ from ..core.output.name_pattern import PACK_FILES, Distinct, file_path, numbered
 from ..core.progress import Progress
 from ..io.atomic import atomic_path
 from ..io.listing_pack import write_pack
-from ..io.listing_pack_model import PackFilm, PackListing, PackPicture
+from ..io.listing_pack_model import PackFilm, PackListing, PackPicture, PackVariant
 from ..stages import versions
 from ..store.database import key_of
 from ..store.models.file_names import FileNamesModel
@@ -45,6 +45,7 @@ def pack_job_of(services: Services, pair: Pair) -> dict[str, Any]:
         search=listed.texts.search,
         price=listed.price,
         currency=listed.shop.currency,
+        variants=[PackVariant(title=title, price=price) for title, price in listed.sale.prices.items()],
         pictures=[],
         overruled=listed.reasons,
     )

@@ -16,6 +16,7 @@ from ..core.listing import (
     check_texts,
     licence_reasons,
     missing_kinds,
+    not_offered,
     proposed_slots,
 )
 from ..store.models.listings import ArtWordsModel, BlankWordsModel, ListingSlotModel, shot_body
@@ -41,7 +42,8 @@ class ListingDraft:
         self.mockup_settings: MockupSettings = settings_of_pair(pair)
         chosen = stored.get("slots")
         self.decided = chosen is not None
-        proposed = proposed_slots(self.scenes, self.printed, self.market.pictures_most)
+        self.offered = services.store.blanks.offered(pair.template.id)
+        proposed = proposed_slots(self.scenes, self.printed, self.market.pictures_most, self.offered)
         slots = proposed if chosen is None else [ListingSlotModel.model_validate(each).to_core() for each in chosen]
         self.slots = [slot for slot in slots if self._known(slot)]
         self.turning = next((info for info in self.scenes if info.turns), None)
@@ -74,7 +76,7 @@ class ListingDraft:
 
     def missing(self) -> list[Missing]:
         """Return the kinds of pictures that the listing lacks."""
-        return missing_kinds(self.slots, self.scenes, self.printed)
+        return missing_kinds(self.slots, self.scenes, self.printed, self.offered)
 
     def title_of(self, slot: Slot) -> str:
         """Return the slot's title for the seller."""
@@ -128,6 +130,15 @@ class ListingDraft:
         if self.mockup_settings.format == "jpg" and self.mockup_settings.clear:
             result.append(
                 Finding("fail", "A JPEG cannot be transparent: choose PNG or WebP at the Mock-ups station.", "pictures")
+            )
+        if wrong := not_offered(self.slots, self.scenes, self.offered):
+            result.append(
+                Finding(
+                    "warn",
+                    f"The pictures show {', '.join(wrong)}, which you do not offer: choose what you offer at Blanks, or take "
+                    "these pictures out.",
+                    "pictures",
+                )
             )
         if self.price is None:
             result.append(Finding("fail", "It has no price yet.", "price"))

@@ -8,7 +8,19 @@ from typing import Any
 
 import click
 
-from ..core.pricing import Costs, Fee, PercentOf, Region, Tax, cases, money, never_short_from, safe_price, short_ranges
+from ..core.pricing import (
+    Costs,
+    Fee,
+    PercentOf,
+    Region,
+    Tax,
+    cases,
+    money,
+    never_short_from,
+    safe_price,
+    short_ranges,
+    variants_of,
+)
 from ..core.pricing.costs import FeeBase, TaxMode
 from ..core.pricing.margin import Case
 from ..core.pricing.money import PriceError, currency
@@ -69,6 +81,7 @@ def _case(case: Case) -> dict[str, Any]:
 @click.option("--tax", default="0", metavar="PERCENT")
 @click.option("--tax-mode", type=click.Choice(list(TAXES)), default="none", help="Within the price, or on top of it.")
 @click.option("--extra", "extras", multiple=True, metavar="NAME=X", help="A colour or size that costs more.")
+@click.option("--price-of", "own_prices", multiple=True, metavar="NAME=X", help="The price of such a colour or size.")
 @click.option("--want", metavar="X|P%", help="Wanted profit, also in the worst case; the price for it is printed.")
 @click.option(
     "--percent-of",
@@ -93,6 +106,7 @@ def price(
     tax: str,
     tax_mode: str,
     extras: tuple[str, ...],
+    own_prices: tuple[str, ...],
     want: str | None,
     percent_of: PercentOf,
     ending: str | None,
@@ -113,8 +127,12 @@ def price(
         free_from=None if free_from is None else money(free_from),
     )
     off = money(discount, "percentage")
-    sales = cases(costs, money(price, "price"), off)
-
+    prices = dict(map(_pair, own_prices))
+    if unknown := sorted(set(prices) - set(costs.extras)):
+        raise PriceError(f"Nothing is said of what '{unknown[0]}' costs more: name it by --extra.")
+    sales = cases(costs, money(price, "price"), off, prices)
+    variants = variants_of(costs, money(price, "price"), off, prices)
+    costs = costs.without(prices)  # the list price does not have to bear them
     even, safe, suggested = safe_price(costs, off, Decimal(0)), never_short_from(costs, off), None
     if want is not None:
         suggested = safe_price(
@@ -128,6 +146,10 @@ def price(
         "currency": costs.currency.code,
         "price": float(money(price)),
         "cases": [_case(case) for case in sales],
+        "variants": [
+            {"title": v.title, "price": float(v.price), "own": v.own, "left": float(v.now.left), "worst": float(v.worst.left)}
+            for v in variants
+        ],
         "break_even": float(even),
         "safe_from": None if safe is None else float(safe),
         "losses": [[float(low), float(high)] for low, high in short_ranges(costs, off)],
@@ -137,6 +159,9 @@ def price(
         f"{case.title:16} {case.margin.left:>9} {costs.currency.code} left of {case.margin.paid}"
         + (f", {case.margin.percent} %" if case.margin.percent is not None else "")
         for case in sales
+    ]
+    lines += [
+        f"{v.title:16} {v.now.left:>9} {costs.currency.code} left at {v.price}, {v.worst.left} at worst" for v in variants
     ]
     lines.append(f"{'Break-even price':16} {even:>9} {costs.currency.code}, also in the worst case")
     if safe is not None and safe != even:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..core.providers import CHECKS, Result, Sample
-from ..store import Database, Listings, ProviderRow, Providers, Selling
+from ..store import Blanks, Database, Listings, ProviderRow, Providers, Selling
 
 TUMBLER = "tumbler-20oz-straight"
 
@@ -30,6 +30,7 @@ SIGNAL_WORDS = {
 def set_up_shop(database: Database, dusk: int, signals: int) -> None:
     """Store costs, fees, the first price, and the texts of the first blank and of two designs."""
     _prices(database, dusk)
+    _colours(database)
     listings = Listings(database)
     listings.keep_blank_words(TUMBLER, TUMBLER_WORDS)
     listings.keep_art_words(dusk, DUSK_WORDS)
@@ -65,6 +66,13 @@ def _providers(database: Database, dusk: int) -> None:
     providers.add_sample(
         dusk, TUMBLER, Sample("Middle Station Press", "2026-05-12", "2026-05-14", "2026-05-16", dict.fromkeys(CHECKS, "good"))
     )
+
+
+def _colours(database: Database) -> None:
+    """Offer three T-shirts, and mugs with two handles."""
+    blanks = Blanks(database)
+    blanks.offer("t-shirt", "garment", ["White", "Sage", "Night"])
+    blanks.offer("mug-11oz", "handle", ["White", "Pine"])
 
 
 def _prices(database: Database, dusk: int) -> None:

@@ -21,6 +21,13 @@ class PackPicture(_Part):
     shows: dict[str, str] = Field(description="Design, blank, scene, view and colours")
 
 
+class PackVariant(_Part):
+    """A colour or size with a price of its own."""
+
+    title: str
+    price: str = Field(description="A decimal number")
+
+
 class PackFilm(_Part):
     """The listing's film."""
 
@@ -42,6 +49,7 @@ class PackListing(_Part):
     search: str
     price: str | None = Field(description="A decimal number; none where it is not decided")
     currency: str
+    variants: list[PackVariant] = Field(default_factory=list, description="Colours or sizes with a price of their own")
     pictures: list[PackPicture]
     film: PackFilm | None = None
     overruled: list[str] = Field(default_factory=list, description="Reasons against listing it that were overruled")

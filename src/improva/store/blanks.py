@@ -9,6 +9,8 @@ from ..core.template import Template
 from ..core.template_file import parse_template, write_toml
 from .database import Database
 
+OFFERED = "offered_colours"
+
 
 @dataclass(frozen=True)
 class BlankFile:
@@ -80,6 +82,18 @@ class Blanks:
                 connection.execute("DELETE FROM own_limit WHERE template_id = ? AND name = ?", (template_id, name))
             else:
                 connection.execute("INSERT OR REPLACE INTO own_limit VALUES (?, ?, ?)", (template_id, name, value))
+
+    def offered(self, template_id: str) -> dict[str, list[str]]:
+        """Return the colours in which the seller offers a blank, by part; empty before a choice."""
+        return dict((self._database.setting(OFFERED) or {}).get(template_id, {}))
+
+    def offer(self, template_id: str, part: str, colours: list[str] | None) -> None:
+        """Set the colours in which a part of a blank is offered; None for its usual colour only."""
+        with self._database.writing():
+            every = dict(self._database.setting(OFFERED) or {})
+            parts = {**every.get(template_id, {}), part: colours}
+            every[template_id] = {name: names for name, names in parts.items() if names}
+            self._database.keep_setting(OFFERED, every)
 
     def file(self, template_id: str, kind: str, panel_id: str = "") -> BlankFile | None:
         """Return a blank's file of a kind, or None."""

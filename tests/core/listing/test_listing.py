@@ -1,5 +1,6 @@
 """Which pictures are proposed, how text is composed, and what blocks a listing. Invented text; limits set in the test."""
 
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any
 
@@ -20,8 +21,11 @@ from improva.core.listing import (
     check_texts,
     licence_reasons,
     missing_kinds,
+    not_offered,
     proposed_slots,
+    sold_parts,
 )
+from improva.core.mockup.scene import SceneInfo
 from improva.core.origin import Origin
 from tests.scenery import scenes_of
 
@@ -29,17 +33,36 @@ BLANK = template("mug-11oz")
 MARKET = Market("Test", title_least=10, title_most=40, tags_most=3, tag_most=10, search_most=30)
 
 
+def every_colour(scenes: Sequence[SceneInfo]) -> dict[str, list[str]]:
+    """A seller who offers every part in every colour."""
+    return {part.id: list(part.colours) for info in scenes for part in sold_parts(info)}
+
+
+@pytest.mark.parametrize("name", ["mug-11oz", "t-shirt", "tumbler-20oz-straight"])
+def test_only_offered_colours_are_pictured(name: str) -> None:
+    blank = template(name)
+    scenes, printed = scenes_of(blank), {panel.id for panel in blank.panels}
+    assert not [slot for slot in proposed_slots(scenes, printed, 10, {}) if slot.colours], "nothing is guessed"
+    part = next(part for info in scenes for part in sold_parts(info))
+    wanted = [name for name in part.colours if name != part.default][-2:]
+    slots = proposed_slots(scenes, printed, 10, {part.id: [part.default or "", *wanted]})
+    shown = {slot.colours[part.id] for slot in slots if slot.colours}
+    assert shown and shown <= set(wanted)
+    assert not_offered(slots, scenes, {part.id: wanted}) == []
+    assert not_offered(slots, scenes, {}) == sorted(f"{part.title} in {name}" for name in shown)
+
+
 @pytest.mark.parametrize("name", sorted(templates()))
 def test_one_of_each_kind_comes_before_a_second_of_any(name: str) -> None:
     blank = template(name)
     scenes, printed = scenes_of(blank), {blank.panels[0].id}
-    slots = proposed_slots(scenes, printed, 10)
+    slots = proposed_slots(scenes, printed, 10, every_colour(scenes))
     kinds = [slot.kind for slot in slots]
     assert 1 <= len(slots) <= 10 and kinds[0] == "front" and slots[0].scene_id == scenes[0].id
     assert len({slot.shows for slot in slots}) == len(slots), "no picture twice"
     first = kinds[: len(set(kinds))]
     assert len(set(first)) == len(first)
-    assert missing_kinds(slots, scenes, printed) == []
+    assert missing_kinds(slots, scenes, printed, every_colour(scenes)) == []
     for slot in slots:
         scene = next(s for s in scenes if s.id == slot.scene_id)
         assert slot.view in scene.views and all(scene.region(part).colour(c) is not None for part, c in slot.colours.items())
@@ -49,7 +72,7 @@ def test_one_of_each_kind_comes_before_a_second_of_any(name: str) -> None:
 def test_proposed_pictures_draw_on_all_sets_before_one_is_shown_a_third_time(name: str) -> None:
     blank = template(name)
     scenes, printed = scenes_of(blank), {panel.id for panel in blank.panels}
-    slots = proposed_slots(scenes, printed, 10)
+    slots = proposed_slots(scenes, printed, 10, every_colour(scenes))
     shown = [sum(slot.scene_id == scene.id for slot in slots) for scene in scenes]
     assert min(shown) >= 1 and max(shown) <= max(3, -(-10 // len(scenes)) + 1)
     sides = [slot for slot in slots if slot.kind == "side"]
@@ -60,19 +83,19 @@ def test_proposed_pictures_draw_on_all_sets_before_one_is_shown_a_third_time(nam
 
 def test_with_few_places_the_clearest_pictures_stay_and_missing_kinds_are_reported() -> None:
     scenes = scenes_of(BLANK)
-    slots = proposed_slots(scenes, {"wrap"}, 2)
+    slots = proposed_slots(scenes, {"wrap"}, 2, every_colour(scenes))
     assert [slot.kind for slot in slots] == ["front", "side"]
-    lacking = missing_kinds(slots, scenes, {"wrap"})
+    lacking = missing_kinds(slots, scenes, {"wrap"}, every_colour(scenes))
     assert {m.kind for m in lacking} == {"lifestyle", "detail", "size", "colour"}, "the studio's front shows the bare handle"
-    assert missing_kinds([*slots, *(m.offered for m in lacking)], scenes, {"wrap"}) == []
-    assert proposed_slots([], set(), 10) == [] == missing_kinds([], [], set())
+    assert missing_kinds([*slots, *(m.offered for m in lacking)], scenes, {"wrap"}, every_colour(scenes)) == []
+    assert proposed_slots([], set(), 10, {}) == [] == missing_kinds([], [], set(), {})
 
 
 def test_a_picture_counts_by_what_it_shows_not_by_what_it_is_called() -> None:
     scenes = scenes_of(BLANK)
     lived = next(s for s in scenes if s.kind == "lifestyle")
     named_otherwise = Slot("side", lived.id, next(iter(lived.views)))
-    assert "lifestyle" not in {m.kind for m in missing_kinds([named_otherwise], scenes, {"wrap"})}
+    assert "lifestyle" not in {m.kind for m in missing_kinds([named_otherwise], scenes, {"wrap"}, {})}
 
 
 @pytest.mark.parametrize(

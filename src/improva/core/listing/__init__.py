@@ -3,7 +3,7 @@
 from .checks import check_texts
 from .licence import Overruling, licence_reasons
 from .markets import MARKETS, Market
-from .slots import KINDS, Missing, Slot, SlotKind, missing_kinds, proposed_slots
+from .slots import KINDS, Missing, Offered, Slot, SlotKind, missing_kinds, not_offered, proposed_slots, sold_parts
 from .words import ArtWords, BlankWords, Texts, alt_text, assemble_texts
 
 __all__ = [
@@ -13,6 +13,7 @@ __all__ = [
     "BlankWords",
     "Market",
     "Missing",
+    "Offered",
     "Overruling",
     "Slot",
     "SlotKind",
@@ -22,5 +23,7 @@ __all__ = [
     "check_texts",
     "licence_reasons",
     "missing_kinds",
+    "not_offered",
     "proposed_slots",
+    "sold_parts",
 ]

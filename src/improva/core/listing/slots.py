@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from itertools import islice
 from typing import Literal, get_args
@@ -23,6 +23,9 @@ NEEDED = {
     "colour": "another colour that it is sold in",
 }
 MOST_COLOURS = 3
+
+Offered = Mapping[str, Sequence[str]]
+"""Names of the colours that the seller offers, by part of the blank. A part that is not in it comes in its usual colour only."""
 
 MORE: tuple[SlotKind, ...] = ("lifestyle", "side", "colour", "size", "unprinted")
 """Kinds of which a listing shows more than one picture, in this order where their scenes are shown equally often."""
@@ -54,7 +57,7 @@ class Missing:
     offered: Slot
 
 
-def _sold_parts(info: SceneInfo) -> list[Region]:
+def sold_parts(info: SceneInfo) -> list[Region]:
     """Return the visible parts of the product that come in several colours: the cloth under a print, or unprinted parts."""
     beneath = {r.on for r in info.regions}
     return [
@@ -64,7 +67,7 @@ def _sold_parts(info: SceneInfo) -> list[Region]:
     ]
 
 
-def _candidates(scenes: Sequence[SceneInfo], printed: set[str]) -> dict[SlotKind, list[Slot]]:
+def _candidates(scenes: Sequence[SceneInfo], printed: set[str], offered: Offered) -> dict[SlotKind, list[Slot]]:
     lead = scenes[0]
     front = next(iter(lead.views))
     lived = [s for s in scenes if s.kind == "lifestyle" and any(r.panel in printed for r in s.regions)]
@@ -78,7 +81,7 @@ def _candidates(scenes: Sequence[SceneInfo], printed: set[str]) -> dict[SlotKind
     ]
     sides = [slot for slot in sides if slot.view != front] or sides
     sides.sort(key=lambda slot: slot.scene_id != lead.id)
-    dressed = [s for s in scenes if _sold_parts(s) and s.kind != "detail"]
+    dressed = [s for s in scenes if s.kind != "detail"]
     near = [s for s in scenes if s.kind == "detail" and any(r.panel in printed for r in s.regions)]
     return {
         "front": [Slot("front", lead.id, front)],
@@ -87,30 +90,34 @@ def _candidates(scenes: Sequence[SceneInfo], printed: set[str]) -> dict[SlotKind
         "detail": [Slot("detail", s.id, next(iter(s.views))) for s in near] or [Slot("detail", lead.id, front, close=True)],
         "size": [Slot("size", s.id, next(iter(s.views)), measured=True) for s in scenes if s.measures],
         "unprinted": [Slot("unprinted", s.id, list(s.views)[-1] if not s.turns else next(iter(s.views))) for s in bare],
-        "colour": [Slot("colour", s.id, next(iter(s.views)), chosen) for s in dressed for chosen in _dresses(s)],
+        "colour": [Slot("colour", s.id, next(iter(s.views)), chosen) for s in dressed for chosen in _dresses(s, offered)],
     }
 
 
-def _dresses(info: SceneInfo) -> Iterable[dict[str, str]]:
-    """Return other colours of the part with the most colours: a garment before its cords."""
-    part = max(_sold_parts(info), key=lambda r: len(r.colours))
-    usual = part.colours.get(part.default or "", part.default)
-    others = [name for name, code in part.colours.items() if name != part.default and code != usual]
-    step = max(1, len(others) // MOST_COLOURS)
-    return ({part.id: name} for name in islice(others[::step], MOST_COLOURS))
+def _dresses(info: SceneInfo, offered: Offered) -> Iterable[dict[str, str]]:
+    """Return other offered colours of the part that is offered in most: a garment before its cords."""
+
+    def others(part: Region) -> list[str]:
+        usual = part.colours.get(part.default or "", part.default)
+        return [name for name in offered.get(part.id, ()) if name in part.colours and part.colours[name] != usual]
+
+    choices = {part.id: others(part) for part in sold_parts(info)}
+    part = max(choices, key=lambda name: len(choices[name]), default="")
+    return ({part: name} for name in islice(choices.get(part, ()), MOST_COLOURS))
 
 
-def proposed_slots(scenes: Sequence[SceneInfo], printed: set[str], most: int) -> list[Slot]:
+def proposed_slots(scenes: Sequence[SceneInfo], printed: set[str], most: int, offered: Offered) -> list[Slot]:
     """Suggest the pictures of a listing: one of each possible kind, then more, of the scenes that are shown least.
 
     Args:
         scenes: of the blank, the one it is shown in at first first.
         printed: panels that carry something.
         most: how many pictures there may be.
+        offered: colours that the seller offers; no other ones are pictured.
     """
     if not scenes:
         return []
-    among = _candidates(scenes, printed)
+    among = _candidates(scenes, printed, offered)
     slots: list[Slot] = []
 
     def used(slot: Slot) -> tuple[int, int]:
@@ -131,14 +138,25 @@ def proposed_slots(scenes: Sequence[SceneInfo], printed: set[str], most: int) ->
     return slots
 
 
-def missing_kinds(slots: Sequence[Slot], scenes: Sequence[SceneInfo], printed: set[str]) -> list[Missing]:
+def not_offered(slots: Sequence[Slot], scenes: Sequence[SceneInfo], offered: Offered) -> list[str]:
+    """Return what slots show and the seller does not offer, for example ``Handle in Pine``."""
+    parts = {part.id: part for info in scenes for part in sold_parts(info)}
+    shown = {(part, name) for slot in slots for part, name in slot.colours.items() if part in parts}
+    return [
+        f"{parts[part].title} in {name}"
+        for part, name in sorted(shown)
+        if name not in offered.get(part, (parts[part].default or "",))
+    ]
+
+
+def missing_kinds(slots: Sequence[Slot], scenes: Sequence[SceneInfo], printed: set[str], offered: Offered) -> list[Missing]:
     """Return the possible kinds that no slot shows, each with a slot that does.
 
     One picture can be of several kinds: a front with what is not printed beside it shows both.
     """
     if not scenes:
         return []
-    among = _candidates(scenes, printed)
+    among = _candidates(scenes, printed, offered)
     shown = {slot.kind for slot in slots} | {
         kind for slot in slots for kind, group in among.items() if any(slot.shows == other.shows for other in group)
     }

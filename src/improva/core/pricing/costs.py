@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from typing import Literal
@@ -94,6 +94,10 @@ class Costs:
             raise PriceError("Name at least one region that is sent to.")
         if sum(fee.percent for fee in self.fees) >= 100:
             raise PriceError("The fees together take all of the price or more: correct their percentages.")
+
+    def without(self, names: Iterable[str]) -> Costs:
+        """Return the costs without some dearer variants: those that have a price of their own."""
+        return replace(self, extras={name: more for name, more in self.extras.items() if name not in set(names)})
 
     def free_from_of(self, region: Region) -> Decimal | None:
         """Return the discounted price from which shipping to a region is free; None where it never is."""

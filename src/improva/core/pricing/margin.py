@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Literal
 
@@ -92,17 +93,50 @@ def _fee(costs: Costs, fee: Fee, base: Decimal) -> Decimal:
     return costs.currency.round(base * fee.percent / HUNDRED + fee.fixed)
 
 
-def worst_sale(costs: Costs, price: Decimal, discount: Decimal) -> Sale:
-    """Return the sale with the lowest profit: discounted, dearest variant, dearest region."""
-    extra = max(costs.extras, key=lambda name: costs.extras[name], default=None)
-    sales = [Sale(price, part, region.title, extra) for region in costs.regions for part in {Decimal(0), discount}]
+Prices = Mapping[str, Decimal]
+"""Prices of variants that have one of their own, by the variants' names."""
+
+
+def worst_sale(costs: Costs, price: Decimal, discount: Decimal, prices: Prices | None = None) -> Sale:
+    """Return the sale with the lowest profit: discounted or not, to any region, of any variant at its price."""
+    shared = costs.without(prices or ())
+    dearest = max(shared.extras, key=lambda name: shared.extras[name], default=None)
+    variants = [(price, dearest), *((own, name) for name, own in (prices or {}).items() if name in costs.extras)]
+    sales = [
+        Sale(at, part, region.title, extra)
+        for at, extra in variants
+        for region in costs.regions
+        for part in {Decimal(0), discount}
+    ]
     return min(sales, key=lambda sale: margin_of(costs, sale).left)
 
 
-def cases(costs: Costs, price: Decimal, discount: Decimal = Decimal(0)) -> tuple[Case, ...]:
-    """Return three sales: today's, one at the planned discount, and the worst case."""
+@dataclass(frozen=True)
+class Variant:
+    """A colour or size: its price, whether that is its own, and its profit now and in the worst case."""
+
+    title: str
+    price: Decimal
+    own: bool
+    now: Margin
+    worst: Margin
+
+
+def variants_of(costs: Costs, price: Decimal, discount: Decimal, prices: Prices) -> tuple[Variant, ...]:
+    """Return every variant at its own price, or at the list price where it has none."""
+    found = []
+    for name in costs.extras:
+        at = prices.get(name, price)
+        alone = replace(costs, extras={name: costs.extras[name]})
+        worst = margin_of(alone, worst_sale(alone, at, discount))
+        found.append(Variant(name, at, name in prices, margin_of(alone, Sale(at, extra=name)), worst))
+    return tuple(found)
+
+
+def cases(costs: Costs, price: Decimal, discount: Decimal = Decimal(0), prices: Prices | None = None) -> tuple[Case, ...]:
+    """Return three sales: today's, one at the planned discount, and the worst case of all variants."""
     sales = [("Now", Sale(price))]
     if discount:
         sales.append(("At the discount", Sale(price, discount)))
-    sales.append(("Worst case", worst_sale(costs, price, discount)))
+    sales.append(("Worst case", worst_sale(costs, price, discount, prices)))
     return tuple(Case(title, sale, margin_of(costs, sale)) for title, sale in sales)

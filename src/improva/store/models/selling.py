@@ -92,6 +92,9 @@ class SaleModel(StoredModel):
     wanted_percent: bool = True
     percent_of: PercentOf = "net"
     ending: Amount | None = "0.99"
+    prices: dict[Annotated[str, Field(max_length=60)], Amount] = Field(
+        default_factory=dict, max_length=40, description="List prices of colours or sizes that have their own, by their names"
+    )
 
 
 def core_costs(shop: ShopModel, costs: CostsModel, market: str = "") -> Costs:

@@ -7,8 +7,9 @@ from typing import Any
 from ...app.reports import template_report
 from ...app.services import Services
 from ...core.limits import LIMITS
+from ...core.listing import sold_parts
 from ...core.template import Template
-from ..schemas.blanks import BlankOut, LimitOut, TemplateOut
+from ..schemas.blanks import BlankOut, LimitOut, SoldPartOut, TemplateOut
 
 
 def _limits(template: Template, shipped: dict[str, float], own: dict[str, float]) -> list[LimitOut]:
@@ -32,12 +33,18 @@ def blank_out(services: Services, template: Template, on_board: bool, own: dict[
     """Return a blank's response."""
     guides = {p.id: file.file_name for p in template.panels if (file := services.store.blanks.file(template.id, "guide", p.id))}
     profile = services.store.blanks.file(template.id, "profile")
+    offered = services.store.blanks.offered(template.id)
+    sold = {part.id: part for info in services.scenes.of(template) for part in sold_parts(info)}
     return BlankOut(
         template=TemplateOut(**template_report(template)),
         on_board=on_board,
         limits=_limits(template, services.blanks.shipped_limits(template.id), own),
         guides=guides,
         profile=profile.file_name if profile else None,
+        parts=[
+            SoldPartOut(id=p.id, title=p.title, colours=p.colours, usual=p.default, offered=offered.get(p.id))
+            for p in sold.values()
+        ],
     )
 
 

@@ -4,12 +4,24 @@ from __future__ import annotations
 
 from decimal import Decimal
 
-from ...core.pricing import Case, Costs, Sale, cases, margin_of, money, never_short_from, safe_price, short_ranges
+from ...core.pricing import (
+    Case,
+    Costs,
+    Sale,
+    Variant,
+    cases,
+    margin_of,
+    money,
+    never_short_from,
+    safe_price,
+    short_ranges,
+    variants_of,
+)
 from ...core.pricing.margin import worst_sale
 from ...core.pricing.money import PriceError
 from ...store import Store
 from ...store.models.selling import CostsModel, SaleModel, ShopModel, core_costs
-from ..schemas.selling import SaleCaseOut, SaleStateOut
+from ..schemas.selling import SaleCaseOut, SaleStateOut, VariantOut
 
 CURVE_POINTS = 61
 
@@ -35,6 +47,17 @@ def _case(costs: Costs, case: Case) -> SaleCaseOut:
         percent=None if m.percent is None else f"{m.percent:f}",
         percent_paid=None if m.percent_paid is None else f"{m.percent_paid:f}",
         loss=m.left < 0,
+    )
+
+
+def _variant(costs: Costs, variant: Variant) -> VariantOut:
+    return VariantOut(
+        title=variant.title,
+        more=f"{costs.extras[variant.title]:f}",
+        price=f"{costs.currency.round(variant.price):f}",
+        own=variant.own,
+        left=f"{variant.now.left:f}",
+        worst=f"{variant.worst.left:f}",
     )
 
 
@@ -71,6 +94,7 @@ def sale_out(store: Store, artwork_id: int, template_id: str) -> SaleStateOut:
         sale=sale,
         known=bool(of_blank),
         cases=[],
+        variants=[],
         break_even=None,
         safe_from=None,
         losses=[],
@@ -80,7 +104,10 @@ def sale_out(store: Store, artwork_id: int, template_id: str) -> SaleStateOut:
     )
     try:
         costs, price, discount = core_costs(shop, body, market), money(sale.price), money(sale.discount)
-        margins = [_case(costs, case) for case in cases(costs, price, discount)]
+        prices = {name: money(own) for name, own in sale.prices.items() if name in costs.extras}
+        margins = [_case(costs, case) for case in cases(costs, price, discount, prices)]
+        variants = [_variant(costs, each) for each in variants_of(costs, price, discount, prices)]
+        costs = costs.without(prices)  # the list price does not have to bear them
         even, safe = safe_price(costs, discount, Decimal(0)), never_short_from(costs, discount)
     except PriceError as problem:
         return nothing.model_copy(update={"problem": str(problem)})
@@ -89,6 +116,7 @@ def sale_out(store: Store, artwork_id: int, template_id: str) -> SaleStateOut:
     return nothing.model_copy(
         update={
             "cases": margins,
+            "variants": variants,
             "break_even": f"{even:f}",
             "safe_from": None if safe is None else f"{safe:f}",
             "losses": [(f"{low:f}", f"{high:f}") for low, high in short_ranges(costs, discount)],

@@ -13,6 +13,7 @@ from ...app.reports import template_report
 from ...app.services import Services
 from ...core.errors import TemplateError
 from ...core.limits import checked_limits, known_limit
+from ...core.listing import sold_parts
 from ...core.measured_blank import measured_template
 from ...core.output.file_names import slug
 from ...core.template import Template
@@ -20,7 +21,7 @@ from ...core.template_file import parse_template, write_toml
 from ..context import services
 from ..presenters.blanks import blank_of_id_out, blank_out
 from ..routing import Routes, binary
-from ..schemas.blanks import BlankOut, BlankPath, BoardIn, LimitIn, LimitPath, MeasuresIn, ShelfOut, TemplateOut
+from ..schemas.blanks import BlankOut, BlankPath, BoardIn, LimitIn, LimitPath, MeasuresIn, OfferedIn, ShelfOut, TemplateOut
 from ..schemas.common import UploadForm
 
 api = Routes("blanks", "/api/blanks")
@@ -112,6 +113,22 @@ def export_blank(path: BlankPath) -> Response:
     response = Response(write_toml(services.blanks.get(path.template_id)), mimetype="application/toml")
     response.headers["Content-Disposition"] = f'attachment; filename="{path.template_id}.toml"'
     return response
+
+
+@api.put("/<template_id>/offered", responses={200: BlankOut})
+def put_offered_colours(path: BlankPath, body: OfferedIn) -> dict[str, Any]:
+    """Set the colours in which the seller offers a part of a blank. Listings picture no other ones.
+
+    Raises :class:`TemplateError` for a part or a colour that the blank does not have.
+    """
+    blank = services.blanks.get(path.template_id)
+    part = next((p for info in services.scenes.of(blank) for p in sold_parts(info) if p.id == body.part), None)
+    if part is None:
+        raise TemplateError(f"{blank.title} has no part '{body.part}' that comes in several colours.")
+    if unknown := [name for name in body.colours or () if name not in part.colours]:
+        raise TemplateError(f"{part.title} does not come in {', '.join(unknown)}: choose of {', '.join(part.colours)}.")
+    services.store.blanks.offer(blank.id, part.id, body.colours)
+    return _answer(blank.id)
 
 
 @api.delete("/<template_id>", responses={204: None})

@@ -95,6 +95,23 @@ class LimitOut(Out):
     changed: bool
 
 
+class SoldPartOut(Out):
+    """A part of a blank that comes in several colours."""
+
+    id: str
+    title: str
+    colours: dict[str, str] = Field(description="#rrggbb by name")
+    usual: str | None
+    offered: list[str] | None = Field(description="Names of the offered colours; null for the usual one only")
+
+
+class OfferedIn(In):
+    """Colours in which a part is offered."""
+
+    part: str = Field(max_length=80)
+    colours: list[str] | None = Field(max_length=100, description="By name; null for its usual colour only")
+
+
 class BlankOut(Out):
     """A blank in the catalogue."""
 
@@ -103,6 +120,7 @@ class BlankOut(Out):
     limits: list[LimitOut]
     guides: dict[str, str] = Field(description="File name of the provider's guide by panel")
     profile: str | None = Field(description="File name of the printer's ICC profile")
+    parts: list[SoldPartOut]
 
 
 class ShelfOut(Out):

@@ -28,6 +28,17 @@ class SaleCaseOut(Out):
     loss: bool
 
 
+class VariantOut(Out):
+    """A colour or size that costs more, at its price."""
+
+    title: str
+    more: str
+    price: str
+    own: bool = Field(description="Whether the price is its own, not the list price")
+    left: str
+    worst: str = Field(description="What is left in the worst case")
+
+
 class SaleStateOut(Out):
     """The price calculation of a pair."""
 
@@ -38,6 +49,7 @@ class SaleStateOut(Out):
     sale: SaleModel
     known: bool = Field(description="Whether anything was said of what it costs")
     cases: list[SaleCaseOut]
+    variants: list[VariantOut]
     break_even: str | None = Field(description="The lowest price at which nothing is lost, also in the worst case")
     safe_from: str | None = Field(
         description="The lowest price from which no price loses, in any case; None where there is none"
