@@ -89,3 +89,24 @@ def test_history_and_search_find_a_pair(page: Page) -> None:
     told = page.get_by_role("dialog", name="History")
     for words in ("2026-05-04", "Sample ordered", "Priced: 26.99", "Pressed: good: deep and even, foot too", "Fitted"):
         expect(told).to_contain_text(words, ignore_case=True)
+
+
+def test_pairs_are_filtered_by_what_is_to_be_done_renamed_together_and_planned(page: Page, row: str) -> None:
+    show = page.get_by_role("radiogroup", name="Show pairs")
+    show.get_by_role("radio", name=re.compile("^To picture")).click()
+    expect(page).to_have_url(re.compile(r"show=picture"))
+    line = page.locator(f"tr[data-art='{row}']")
+    expect(line).to_be_visible()
+    line.get_by_label(f"Select {row} on every blank").check()
+    bar = page.get_by_label("Selection")
+    bar.get_by_role("button", name="Rename artworks…").click()
+    bar.get_by_label("New title").fill("{title} on the ridge")
+    bar.get_by_role("button", name="Show the new titles").click()
+    expect(bar.get_by_text(f"{row} on the ridge", exact=True)).to_be_visible()
+    bar.get_by_role("button", name="Rename it").click()
+    expect(page.locator(f"tr[data-art='{row} on the ridge']")).to_be_visible()
+    page.goto("/plan")
+    expect(page.locator("main a", has_text=f"{row} on the ridge on Mug, 11 oz")).to_have_count(1)
+    with page.expect_download() as landing:
+        page.get_by_role("link", name="Calendar, iCalendar").click()
+    assert "BEGIN:VEVENT" in Path(landing.value.path()).read_text(encoding="utf-8")

@@ -26,7 +26,15 @@ SHOP = {
     "tax_percent": "0",
     "free_from": None,
 }
-SALE = {"price": "24.99", "discount": "20", "wanted": "25", "wanted_percent": True, "percent_of": "net", "ending": "0.99", "prices": {}}
+SALE = {
+    "price": "24.99",
+    "discount": "20",
+    "wanted": "25",
+    "wanted_percent": True,
+    "percent_of": "net",
+    "ending": "0.99",
+    "prices": {},
+}
 
 
 def test_a_price_is_calculated_in_every_case_and_one_is_suggested(client: ApiClient) -> None:

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Download } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, type Plan } from "../api/client";
+import { api, type Plan, type PlanTask } from "../api/client";
 import { Below, Masthead } from "../ui/Masthead";
 import { Alert, Button, Heading } from "../ui/parts";
 import { Waiting } from "../ui/Waiting";
@@ -127,25 +127,39 @@ function Days({ plan }: { plan: Plan }) {
                   {inTime(tasks.reduce((sum, task) => sum + task.minutes, 0))}
                 </span>
               </p>
-              <ul>
-                {tasks.map((task) => (
-                  <li key={`${task.artwork_id} ${task.template_id} ${task.why}`}>
-                    {task.count > 1 && `${task.count} × `}
-                    <Link to={whereDone(task)} className="underline">
-                      {task.title}
-                    </Link>
-                    {task.why && (
-                      <span className="text-soft"> · {task.kind === "fix" ? task.why.toLowerCase() : task.why}</span>
-                    )}
-                    {task.heat && <span className="text-soft"> · {task.heat}</span>}
-                  </li>
-                ))}
-              </ul>
+              <div>
+                <Tasks tasks={tasks.slice(0, FEW)} />
+                {tasks.length > FEW && (
+                  <details>
+                    <summary className="cursor-pointer text-soft">and {tasks.length - FEW} more</summary>
+                    <Tasks tasks={tasks.slice(FEW)} />
+                  </details>
+                )}
+              </div>
             </div>
           ))}
         </li>
       ))}
     </ol>
+  );
+}
+
+const FEW = 8;
+
+function Tasks({ tasks }: { tasks: readonly PlanTask[] }) {
+  return (
+    <ul>
+      {tasks.map((task) => (
+        <li key={`${task.artwork_id} ${task.template_id} ${task.why}`}>
+          {task.count > 1 && `${task.count} × `}
+          <Link to={whereDone(task)} className="underline">
+            {task.title}
+          </Link>
+          {task.why && <span className="text-soft"> · {task.kind === "fix" ? task.why.toLowerCase() : task.why}</span>}
+          {task.heat && <span className="text-soft"> · {task.heat}</span>}
+        </li>
+      ))}
+    </ul>
   );
 }
 

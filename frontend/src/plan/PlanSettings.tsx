@@ -32,7 +32,7 @@ export function PlanSettings({ settings }: { settings: Settings }) {
         onValue={(minutes_a_day) => save.mutate({ minutes_a_day })}
       />
       <label className="flex items-center gap-2 text-sm">
-        <span className="grow text-soft">First day</span>
+        <span className="grow text-soft">First day{settings.start ? "" : ": today, or"}</span>
         <input
           type="date"
           aria-label="First day"
