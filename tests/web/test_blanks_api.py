@@ -83,7 +83,7 @@ def test_a_blank_is_made_from_measurements(client: ApiClient) -> None:
 
 
 def test_impossible_measurements_are_reported(client: ApiClient) -> None:
-    for wrong in ({"top_mm": 0}, {"height_mm": 0}, {"gap_mm": 30}, {"safe_mm": 90}, {"blank_colour": "white"}):
+    for wrong in ({"top_mm": 0}, {"height_mm": 0}, {"gap_mm": 260}, {"safe_mm": 90}, {"blank_colour": "white"}):
         answer = client.post("/api/blanks/measured", json={**FLASK, **wrong})
         assert answer.status_code == 422 and len(answer.json["detail"]) > 20, wrong
     assert len(client.get("/api/blanks").json["blanks"]) == 17

@@ -7549,7 +7549,7 @@ export interface components {
             title: string;
             /**
              * Worst
-             * @description What is left in the worst case
+             * @description The profit in the worst case
              */
             worst: string;
         };

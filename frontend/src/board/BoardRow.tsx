@@ -35,6 +35,8 @@ export const BoardRow = memo(function BoardRow(props: RowProps) {
   const picked = props.picked ? props.picked.split(" ") : [];
   const blanks = props.templates.map(({ id }) => id);
   const hidden = props.hidden ? props.hidden.split(" ") : [];
+  const open = blanks.filter((id) => !hidden.includes(id));
+  const chosen = picked.filter((id) => open.includes(id)).length;
   return (
     <tr
       ref={props.measured}
@@ -55,7 +57,7 @@ export const BoardRow = memo(function BoardRow(props: RowProps) {
           <div className="flex items-center gap-2">
             <PickBox
               label={`Select ${art.title} on every blank`}
-              state={picked.length === 0 ? "none" : picked.length === blanks.length ? "all" : "some"}
+              state={chosen === 0 ? "none" : chosen === open.length ? "all" : "some"}
               onTurn={() => props.onPick([art.id], blanks)}
             />
             <Title art={art} onRename={props.onRename} />

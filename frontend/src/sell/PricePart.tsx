@@ -100,7 +100,7 @@ function VariantPrices({ sell, selling }: { sell: Sell; selling: Selling }) {
   const set = (next: typeof prices) => selling.decide({ sale: { ...sale, prices: next } });
   return (
     <div className="grid gap-1.5">
-      <Heading aside="what is left now, and at worst">Colours and sizes</Heading>
+      <Heading aside="profit now, and at worst">Colours and sizes</Heading>
       {variants.map((variant) => (
         <div key={variant.title} className="grid grid-cols-[minmax(0,1fr)_6.5rem] items-center gap-x-2 text-sm">
           <span className="truncate">
@@ -118,7 +118,7 @@ function VariantPrices({ sell, selling }: { sell: Sell; selling: Selling }) {
             className={`col-span-2 flex items-baseline justify-between text-xs ${Number(variant.worst) < 0 ? "" : "text-soft"}`}
           >
             <span>
-              {variant.left} {unit} left, {variant.worst} at worst{Number(variant.worst) < 0 && ": a loss"}
+              {variant.left} {unit} profit, {variant.worst} at worst{Number(variant.worst) < 0 && ": a loss"}
             </span>
             {variant.own && (
               <button

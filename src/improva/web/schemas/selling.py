@@ -36,7 +36,7 @@ class VariantOut(Out):
     price: str
     own: bool = Field(description="Whether the price is its own, not the list price")
     left: str
-    worst: str = Field(description="What is left in the worst case")
+    worst: str = Field(description="The profit in the worst case")
 
 
 class SaleStateOut(Out):
