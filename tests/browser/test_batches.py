@@ -92,6 +92,11 @@ def test_history_and_search_find_a_pair(page: Page) -> None:
 
 
 def test_pairs_are_filtered_by_what_is_to_be_done_renamed_together_and_planned(page: Page, row: str) -> None:
+    board = page.request.get("/api/board").json()
+    art = next(art["id"] for art in board["artworks"] if art["title"] == row)
+    for blank in board["templates"]:  # the board checks what it shows; here all are checked at once
+        assert page.request.get(f"/api/board/{art}/{blank['id']}").ok
+    page.reload()
     show = page.get_by_role("radiogroup", name="Show pairs")
     show.get_by_role("radio", name=re.compile("^To picture")).click()
     expect(page).to_have_url(re.compile(r"show=picture"))
