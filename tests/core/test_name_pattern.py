@@ -11,7 +11,7 @@ from improva.core.output.name_pattern import (
     BATCH_FILES,
     FILE_FIELDS,
     PACK_FILES,
-    Distinct,
+    ArchiveNames,
     checked_pattern,
     file_path,
     numbered,
@@ -43,7 +43,7 @@ def test_no_name_leads_out_of_the_archive(text: str, title: str) -> None:
 
 
 def test_equal_names_get_numbers() -> None:
-    distinct = Distinct()
+    distinct = ArchiveNames(PACK_FILES, 5).distinct
     assert [distinct("a/b.png"), distinct("a/B.png"), distinct("a/b.png"), distinct("a/b.jpg"), distinct("a.b/c")] == [
         "a/b.png", "a/B-2.png", "a/b-3.png", "a/b.jpg", "a.b/c",
     ]  # fmt: skip

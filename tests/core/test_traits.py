@@ -70,7 +70,7 @@ def test_photographs_without_words_raise_no_alarm(name: str) -> None:
 
 
 def test_words_over_photographs_are_found_in_twenty_fonts() -> None:
-    """At most 5 % may be missed; the bench measures it on more pictures (``python -m improva.bench.lettering``)."""
+    """At most 5 % may be missed; the bench measures it on more pictures (``improva bench``)."""
     pictures = {name: shipped(name) for name in ("chelsea", "coffee", "rocket", "retina", "moon", "camera")}
     lines = [line for line in worded(pictures, 90, seed=2) if line.height_px >= LOW_PX]
     assert len({*fonts()}) >= 20 and len(lines) >= 40

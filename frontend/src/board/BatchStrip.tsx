@@ -1,6 +1,5 @@
-import { Download } from "lucide-react";
 import type { Batch } from "../api/client";
-import { Alert, Button } from "../ui/parts";
+import { Alert, Button, DownloadLink } from "../ui/parts";
 import { FileNames } from "./FileNames";
 import type { Batches } from "./useBatches";
 
@@ -38,14 +37,9 @@ function Line({ batch, work, leftOut }: { batch: Batch; work: Batches; leftOut: 
         <span role="status">{told(batch)}</span>
         <span className="ml-auto flex items-center gap-2">
           {batch.files > 0 && (
-            <a
-              href={`/api/batches/${batch.id}/files`}
-              download
-              className="inline-flex min-h-8 items-center gap-1.5 rounded-[3px] border border-rule bg-paper px-3 py-1 font-medium hover:border-ink"
-            >
-              <Download size={16} aria-hidden="true" />
+            <DownloadLink href={`/api/batches/${batch.id}/files`}>
               {batch.files === 1 ? "1 file" : `${batch.files} files`} in a ZIP
-            </a>
+            </DownloadLink>
           )}
           {batch.under_way ? (
             <>

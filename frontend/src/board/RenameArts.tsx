@@ -41,9 +41,9 @@ export function RenameArts({ arts, onDone }: { arts: Art[]; onDone: () => void }
       <Button disabled={give.isPending} onClick={() => give.mutate(true)}>
         Show the new titles
       </Button>
-      <button type="submit" className="rounded-[3px] bg-accent px-3 py-1 font-medium text-paper hover:bg-ink">
+      <Button tone="main" type="submit">
         {arts.length === 1 ? "Rename it" : `Rename ${arts.length} artworks`}
-      </button>
+      </Button>
       {give.error && <Alert>{give.error.message}</Alert>}
       {give.data && (
         <p className="basis-full text-sm" role="status">

@@ -1,14 +1,5 @@
-import type { PairState } from "../api/client";
 import { Choice } from "../ui/Choice";
-import type { States } from "./useStates";
-
-export const STATES: readonly (readonly [PairState, string])[] = [
-  ["check", "To check"],
-  ["fix", "To fix"],
-  ["picture", "To picture"],
-  ["list", "To list"],
-  ["listed", "Listed"],
-];
+import { STATES, type States } from "./useStates";
 
 /** Shows only the pairs whose next thing to do is the chosen one. */
 export function StateFilter({ states }: { states: States }) {

@@ -4,6 +4,15 @@ import { useSearchParams } from "react-router";
 import { api, type Board, type PairState } from "../api/client";
 import { pairKey } from "./usePicks";
 
+/** The states of a pair, in the order of the work. */
+export const STATES: readonly (readonly [PairState, string])[] = [
+  ["check", "To check"],
+  ["fix", "To fix"],
+  ["picture", "To picture"],
+  ["list", "To list"],
+  ["listed", "Listed"],
+];
+
 export type Shown = PairState | "all";
 
 /** How far each pair has come, and the filter by it. */
@@ -19,12 +28,10 @@ export type States = {
 
 const unchecked = (art: { states: Record<string, PairState> }) => Object.values(art.states).includes("check");
 
-const KNOWN = ["check", "fix", "picture", "list", "listed"];
-
 export function useStates(board: Board | undefined): States {
   const [params, setParams] = useSearchParams();
   const asked = params.get("show") ?? "all";
-  const shown = (KNOWN.includes(asked) ? asked : "all") as Shown;
+  const shown: Shown = STATES.find(([state]) => state === asked)?.[0] ?? "all";
   const query = useQuery({
     queryKey: ["board", "states"],
     queryFn: api.boardStates,

@@ -6,7 +6,8 @@ import { useArts } from "./ArtPick";
 import { BandFields } from "./BandFields";
 import { FramesFields } from "./FramesFields";
 import { firstBand, firstFrames, firstOverlay, firstWords, nameOf } from "./kinds";
-import { MirrorFields, MixingFields, OverlayFields } from "./OverlayFields";
+import { MirrorFields, MixingFields } from "./MixingFields";
+import { OverlayFields } from "./OverlayFields";
 import { WordsFields } from "./WordsFields";
 
 /** The pieces on this side of this blank, from back to front. */

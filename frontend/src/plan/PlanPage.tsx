@@ -1,65 +1,38 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Download } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import { api, type Plan, type PlanTask } from "../api/client";
-import { Below, Masthead } from "../ui/Masthead";
-import { Alert, Button, Heading } from "../ui/parts";
-import { Waiting } from "../ui/Waiting";
+import { Alert, Button, DownloadLink, Heading } from "../ui/parts";
+import { SubPage } from "../ui/SubPage";
 import { PlanSettings } from "./PlanSettings";
 import { byKind, DOES, inTime, inWords, whereDone } from "./tasks";
 
 /** The work over all pairs, orders and samples, day by day. */
 export function PlanPage() {
   const query = useQuery({ queryKey: ["plan"], queryFn: api.plan, refetchOnMount: "always" });
-  const plan = query.data;
-  return (
-    <div className="flex h-full flex-col">
-      <Masthead
-        where={
-          <Below>
-            <b className="text-ink">Plan</b>
-          </Below>
-        }
-      >
-        <Export href="/api/plan/plan.csv">Table, CSV</Export>
-        <Export href="/api/plan/plan.ics">Calendar, iCalendar</Export>
-      </Masthead>
-      {plan ? (
-        <main className="grow overflow-y-auto">
-          <div className="mx-auto grid max-w-6xl gap-6 p-4 lg:grid-cols-[minmax(0,1fr)_20rem]">
-            <section>
-              <h1 className="mb-1 text-lg font-bold">Plan</h1>
-              <p className="mb-4 text-sm text-soft">{inAll(plan)}</p>
-              <Unchecked count={plan.unchecked} />
-              <Days plan={plan} />
-            </section>
-            <div className="grid content-start gap-6">
-              <PlanSettings settings={plan.settings} />
-              <Batches plan={plan} />
-              <Samples plan={plan} />
-            </div>
-          </div>
-        </main>
-      ) : (
-        <Waiting problem={query.error?.message} onRetry={() => query.refetch()}>
-          Planning the work…
-        </Waiting>
-      )}
-    </div>
+  const exports = (
+    <>
+      <DownloadLink href="/api/plan/plan.csv">Table, CSV</DownloadLink>
+      <DownloadLink href="/api/plan/plan.ics">Calendar, iCalendar</DownloadLink>
+    </>
   );
-}
-
-function Export({ href, children }: { href: string; children: string }) {
   return (
-    <a
-      href={href}
-      download
-      className="inline-flex min-h-8 items-center gap-1.5 rounded-[3px] border border-rule bg-paper px-3 py-1 font-medium hover:border-ink"
-    >
-      <Download size={16} aria-hidden="true" />
-      {children}
-    </a>
+    <SubPage title="Plan" asked={query} waiting="Planning the work…" actions={exports}>
+      {(plan) => (
+        <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_20rem]">
+          <section>
+            <p className="mb-4 text-sm text-soft">{inAll(plan)}</p>
+            <Unchecked count={plan.unchecked} />
+            <Days plan={plan} />
+          </section>
+          <div className="grid content-start gap-6">
+            <PlanSettings settings={plan.settings} />
+            <Batches plan={plan} />
+            <Samples plan={plan} />
+          </div>
+        </div>
+      )}
+    </SubPage>
   );
 }
 
@@ -199,7 +172,7 @@ function Samples({ plan }: { plan: Plan }) {
       <ul className="grid gap-2 text-sm">
         {plan.samples.map((sample) => (
           <li key={sample.id}>
-            <Link to={`/bench/${sample.artwork_id}/${sample.template_id}/sell?part=samples`} className="underline">
+            <Link to={`/bench/${sample.artwork_id}/${sample.template_id}/sell?part=providers`} className="underline">
               {sample.title}
             </Link>
             <p className="text-soft">

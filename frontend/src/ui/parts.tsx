@@ -1,3 +1,4 @@
+import { Download } from "lucide-react";
 import { type ButtonHTMLAttributes, type MouseEvent, type ReactNode, useEffect, useRef } from "react";
 import type { Status } from "../api/client";
 
@@ -64,6 +65,20 @@ export function Button({ tone = "plain", className = "", waits = false, onClick,
       }}
       {...rest}
     />
+  );
+}
+
+/** A link that looks like a button and downloads a file. */
+export function DownloadLink({ href, children }: { href: string; children: ReactNode }) {
+  return (
+    <a
+      href={href}
+      download
+      className="inline-flex min-h-8 items-center gap-1.5 rounded-[3px] border border-rule bg-paper px-3 py-1 font-medium hover:border-ink"
+    >
+      <Download size={16} aria-hidden="true" />
+      {children}
+    </a>
   );
 }
 

@@ -7,8 +7,8 @@ from pathlib import Path
 from typing import Any
 
 from ..core.listing import Slot
-from ..core.output import pack_name, slug
-from ..core.output.name_pattern import PACK_FILES, Distinct, file_path, numbered
+from ..core.output import pack_name
+from ..core.output.name_pattern import PACK_FILES, ArchiveNames
 from ..core.progress import Progress
 from ..io.atomic import atomic_path
 from ..io.listing_pack import write_pack
@@ -45,7 +45,7 @@ def pack_job_of(services: Services, pair: Pair) -> dict[str, Any]:
         search=listed.texts.search,
         price=listed.price,
         currency=listed.shop.currency,
-        variants=[PackVariant(title=title, price=price) for title, price in listed.sale.prices.items()],
+        variants=[PackVariant(title=title, price=price) for title, price in listed.own_prices.items()],
         pictures=[],
         overruled=listed.reasons,
     )
@@ -68,21 +68,14 @@ def listing_job(services: Services, parameters: dict[str, Any], progress: Progre
     mockup_settings = MockupSettings.model_validate(parameters["mockup_settings"])
     stored = PackListing.model_validate(parameters["listing"])
     share = (1 - FILM_SHARE) if parameters["film"] else 1.0
-    pattern, distinct, count = parameters.get("names", PACK_FILES), Distinct(), len(parameters["slots"])
+    name_of = ArchiveNames(parameters.get("names", PACK_FILES), len(parameters["slots"]))
     pictures, files, keys = list[PackPicture](), list[tuple[str, Path]](), list[str]()
     for i, each in enumerate(parameters["slots"]):
         progress.at(share * i / len(parameters["slots"]))
         slot = Slot(**{name: value for name, value in each.items() if name != "alt"})
         shot = shot_of(pair, shot_body(slot), mockup_settings)
         key, name, path = make_picture(services, pair, shot, mockup_settings.sizes[0], mockup_settings.format)
-        values = {
-            "id": str(pair.art.id),
-            "title": slug(pair.art.title),
-            "blank": pair.template.id,
-            "number": numbered(i + 1, count),
-            "name": Path(name).stem,
-        }
-        name = distinct(file_path(pattern, values, Path(name).suffix))
+        name = name_of(pair.art.id, pair.art.title, pair.template.id, name)
         pictures.append(
             PackPicture(
                 file=name,

@@ -21,7 +21,7 @@ from ..core.listing import (
 )
 from ..store.models.listings import ArtWordsModel, BlankWordsModel, ListingSlotModel, shot_body
 from ..store.models.mockups import MockupSettings
-from ..store.models.selling import SaleModel, ShopModel
+from ..store.models.selling import CostsModel, SaleModel, ShopModel
 from .mockup_settings import settings_of_pair
 from .pair import Pair
 from .services import Services
@@ -91,6 +91,12 @@ class ListingDraft:
         return alt_text(
             name, self.pair.template, self.shot(slot).info.title, view, list(slot.colours.values()), self.market.alt_most
         )
+
+    @property
+    def own_prices(self) -> dict[str, str]:
+        """Return the prices of colours and sizes that have their own, and that the blank still comes in."""
+        costs = CostsModel.model_validate(self.services.store.selling.costs(self.pair.template.id))
+        return {extra.title: self.sale.prices[extra.title] for extra in costs.extras if extra.title in self.sale.prices}
 
     @property
     def price(self) -> str | None:

@@ -12,10 +12,11 @@ from ..core.press import METHODS, total_seconds
 from ..io.plan_files import SampleDay
 from ..store import SampleRow
 from ..store.models.plan import PlanModel
+from ..store.order_items import ItemRow
 from .order_items import order_items
 from .pair import Pair
 from .press import PressChoice, press_setup
-from .progress import PairState, Progress, progress_of_board
+from .progress import PairState, Progress, progress_of_arts
 from .services import Services
 
 TO_DO: dict[PairState, Kind] = {"fix": "fix", "picture": "picture", "list": "list"}
@@ -56,11 +57,11 @@ def heat_of(services: Services, pair: Pair) -> Heat | None:
     return Heat(METHODS[setup.method], figures.temperature_c, total_seconds(setup.steps), figures.pressure)
 
 
-def _ordered(services: Services, minutes: Minutes) -> list[Task]:
+def _ordered(services: Services, items: list[ItemRow], minutes: Minutes) -> list[Task]:
     """Return what orders ask for: approved items are printed or ordered, printed ones are pressed."""
     counts: dict[tuple[int, str, Kind], list[tuple[str, int]]] = {}
     pairs: dict[tuple[int, str], Pair] = {}
-    for item in order_items(services):
+    for item in items:
         if item.state not in ("approved", "printed"):
             continue
         at = (item.artwork_id, item.template_id)
@@ -70,12 +71,12 @@ def _ordered(services: Services, minutes: Minutes) -> list[Task]:
         if kind:
             counts.setdefault((*at, kind), []).append((item.name, item.quantity))
     tasks = []
-    for (art, template, kind), items in counts.items():
+    for (art, template, kind), ordered in counts.items():
         pair = pairs[art, template]
         heat = heat_of(services, pair) if kind == "press" else None
         each = minutes.of(kind) + (heat.seconds / 60 if heat else 0)
-        names = ", ".join(name for name, _ in items[:6]) + (f" and {len(items) - 6} more" if len(items) > 6 else "")
-        tasks.append(Task(kind, art, template, pair.title, sum(n for _, n in items), each, names, heat))
+        names = ", ".join(name for name, _ in ordered[:6]) + (f" and {len(ordered) - 6} more" if len(ordered) > 6 else "")
+        tasks.append(Task(kind, art, template, pair.title, sum(n for _, n in ordered), each, names, heat))
     return tasks
 
 
@@ -94,16 +95,20 @@ def _of_pair(services: Services, progress: Progress, minutes: Minutes) -> list[T
     return tasks
 
 
-def make_plan(services: Services, today: date) -> Plan:
+def plan_settings(services: Services) -> PlanModel:
+    """Return the seller's settings of the plan."""
+    return PlanModel.model_validate(services.store.selling.plan())
+
+
+def make_plan(services: Services, settings: PlanModel, today: date) -> Plan:
     """Plan all work from a day on. No check is run.
 
     Raises :class:`ListingError` where the seller's minutes cannot hold it.
     """
-    settings = PlanModel.model_validate(services.store.selling.plan())
-    minutes = settings.minutes()
-    board = progress_of_board(services)
-    tasks = _ordered(services, minutes)
-    ordered = {(item.artwork_id, item.template_id) for item in order_items(services)}
+    minutes, items = settings.minutes(), order_items(services)
+    board = progress_of_arts(services, services.artworks.all())
+    tasks = _ordered(services, items, minutes)
+    ordered = {(item.artwork_id, item.template_id) for item in items}
     for progress in board:
         own = _of_pair(services, progress, minutes)
         tasks += [task for task in own if task.kind != "press" or progress.pair.ids not in ordered]

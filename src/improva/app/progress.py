@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any, Literal
 
 from ..store import ArtRow, PairRow
 from .pair import Pair
+from .reports import report_summary
 from .services import Services
 
 PairState = Literal["check", "fix", "picture", "list", "listed"]
@@ -40,25 +42,28 @@ class Progress:
         return "list" if "picture" in self.kinds else "picture"
 
 
-def progress_of_art(services: Services, art: ArtRow) -> list[Progress]:
-    """Return how far an artwork has come on each blank of the board. No check is run."""
+def progress_of_arts(services: Services, arts: Iterable[ArtRow]) -> list[Progress]:
+    """Return how far some artworks have come on each blank of the board. No check is run."""
+    store, blanks = services.store, services.blanks.on_board()
+    pressed, listed = store.pressings.pressed(), store.listings.listed()
+    found = []
+    for art in arts:
+        rows, kinds = store.pairs.of_art(art.id), store.made_files.kinds_of_art(art.id)
+        pairs = [services.pairs.assemble(art, blank, rows.get(blank.id, PairRow())) for blank in blanks]
+        summaries = store.preflight_reports.summaries([pair.report_key for pair in pairs])
+        for pair in pairs:
+            made = kinds.get((pair.template.id, pair.placement_key), set())
+            found.append(Progress(pair, summaries.get(pair.report_key), made, pair.ids in pressed, pair.ids in listed))
+    return found
+
+
+def progress_of_pair(services: Services, pair: Pair) -> Progress:
+    """Return how far a pair has come. Its checks run if they have not run yet."""
     store = services.store
-    rows = store.pairs.of_art(art.id)
-    pairs = [services.pairs.assemble(art, blank, rows.get(blank.id, PairRow())) for blank in services.blanks.on_board()]
-    summaries = store.preflight_reports.summaries([pair.report_key for pair in pairs])
-    kinds, pressed, listed = store.made_files.kinds_of_art(art.id), store.pressings.pressed(), store.listings.listed()
-    return [
-        Progress(
-            pair,
-            summaries.get(pair.report_key),
-            kinds.get((pair.template.id, pair.placement_key), set()),
-            pair.ids in pressed,
-            pair.ids in listed,
-        )
-        for pair in pairs
-    ]
-
-
-def progress_of_board(services: Services) -> list[Progress]:
-    """Return how far all pairs of the board have come."""
-    return [each for art in services.artworks.all() for each in progress_of_art(services, art)]
+    return Progress(
+        pair,
+        report_summary(services.preflight.report(pair)),
+        store.made_files.kinds(*pair.ids, pair.placement_key),
+        pair.ids in store.pressings.pressed(),
+        pair.ids in store.listings.listed(),
+    )

@@ -1,6 +1,6 @@
 """Tell rows of lettering from other rows of parts: a logistic regression whose numbers were fitted to a labelled set.
 
-``python -m improva.bench.lettering --fit`` fits them again, prints this table, and says how they do on pictures that
+``python -m improva.bench.lettering_fit`` fits them again, prints this table, and says how they do on pictures that
 they were not fitted to.
 """
 

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from ..colour import Floats
 from .content import BARE_ALPHA
 from .letters import Bytes, Part, Parts, chains, find_parts, letters_in
-from .row_model import MEASURES, THRESHOLD, score
+from .row_model import THRESHOLD, score
 
 BESIDE = 0.75
 LEAST_RIDGE_PX = 12
@@ -140,6 +140,3 @@ def thinnest_px(mask: NDArray[np.bool_]) -> float:
     if int(ridge.sum()) < LEAST_RIDGE_PX:
         return 0.0
     return float(np.percentile(2 * inside[ridge] - 1, 10))
-
-
-__all__ = ["MEASURES", "Row", "candidates", "find_rows", "measures_of", "thinnest_px"]

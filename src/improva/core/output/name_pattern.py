@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable, Mapping
+from pathlib import PurePosixPath
 from string import Formatter
 
 from ..errors import PlacementError
+from .file_names import slug
 
 BATCH_FILES = "{id}-{title}/{blank}/{name}"
 PACK_FILES = "{number}_{name}"
@@ -50,13 +52,28 @@ def file_path(pattern: str, values: Mapping[str, str], ending: str) -> str:
     return "/".join(part or "file" for part in parts if part or len(parts) == 1) + ending
 
 
-class Distinct:
-    """Keeps names apart: a name that was given already gets the next free number."""
+class ArchiveNames:
+    """Names files of an archive, one after another: a name that was given already gets the next free number."""
 
-    def __init__(self) -> None:
+    def __init__(self, pattern: str, count: int) -> None:
+        """``count`` files will be named by ``pattern``."""
+        self._pattern, self._count, self._number = pattern, count, 0
         self._given: set[str] = set()
 
-    def __call__(self, path: str) -> str:
+    def __call__(self, artwork_id: int, title: str, blank: str, file_name: str) -> str:
+        """Return the path of the next file in the archive; it keeps the ending of its usual name."""
+        self._number += 1
+        usual = PurePosixPath(file_name)
+        values = {
+            "id": str(artwork_id),
+            "title": slug(title),
+            "blank": blank,
+            "number": numbered(self._number, self._count),
+            "name": usual.stem,
+        }
+        return self.distinct(file_path(self._pattern, values, usual.suffix))
+
+    def distinct(self, path: str) -> str:
         """Return the path, or the next one of its kind that is still free."""
         stem, dot, ending = path.rpartition(".")
         stem, ending = (stem, dot + ending) if dot and "/" not in ending else (path, "")
@@ -77,6 +94,3 @@ def renamed(pattern: str, titles: Iterable[tuple[str, str]], find: str = "", rep
         values = {"title": changed, "number": numbered(i, len(rows)), "file": file_name.rsplit(".", 1)[0]}
         found.append(" ".join(filled(pattern, values).split())[:120] or "Artwork")
     return found
-
-
-__all__ = ["BATCH_FILES", "FILE_FIELDS", "PACK_FILES", "Distinct", "checked_pattern", "file_path", "numbered", "renamed"]

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import cv2
 import numpy as np
 from scipy import ndimage
@@ -91,6 +93,11 @@ def _thickest(distance: Floats, directions: Floats, paper: Floats) -> Floats:
     return np.asarray(np.where(away <= ALIKE_CELLS, grid[tuple(nearest)], 1), np.float32)
 
 
+def _step(pixels: Pixels) -> int:
+    """Return the distance of the rows and columns that are measured, in px."""
+    return max(1, round(math.sqrt(pixels.size / 4 / MEASURED_PX)))
+
+
 def has_washes(pixels: Pixels, ground: Mask, paper: tuple[int, int, int], inside_px: float) -> bool:
     """Return whether much of the paint is pale away from its edge, as washes are and solid art is not.
 
@@ -98,7 +105,7 @@ def has_washes(pixels: Pixels, ground: Mask, paper: tuple[int, int, int], inside
         ground: the bare paper.
         inside_px: width of the edge, which is pale in any art.
     """
-    step = max(1, round((pixels.size / 4 / MEASURED_PX) ** 0.5))
+    step = _step(pixels)
     reach = max(1, round(inside_px / step)) + 1
     solid = (~ground[::step, ::step]).astype(np.uint8)
     inside = cv2.erode(solid, np.ones((2 * reach + 1,) * 2, np.uint8)) > 0
@@ -123,7 +130,7 @@ def see_through(pixels: Pixels, ground: Mask, paper: tuple[int, int, int]) -> Pi
         ground: (h, w) bool, cleared altogether.
     """
     white = np.array(paper, np.float32)
-    step = max(1, round((pixels.size / 4 / MEASURED_PX) ** 0.5))
+    step = _step(pixels)
     painted = ~ground[::step, ::step]
     distance, directions = _directions(pixels[::step, ::step, :3][painted].astype(np.float32), white)
     solid = _thickest(distance, directions, white)

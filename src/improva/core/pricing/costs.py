@@ -95,6 +95,11 @@ class Costs:
         if sum(fee.percent for fee in self.fees) >= 100:
             raise PriceError("The fees together take all of the price or more: correct their percentages.")
 
+    @property
+    def dearest(self) -> str | None:
+        """Return the variant that costs most; None where all cost the same."""
+        return max(self.extras, key=lambda name: self.extras[name], default=None)
+
     def without(self, names: Iterable[str]) -> Costs:
         """Return the costs without some dearer variants: those that have a price of their own."""
         return replace(self, extras={name: more for name, more in self.extras.items() if name not in set(names)})

@@ -99,9 +99,10 @@ Prices = Mapping[str, Decimal]
 
 def worst_sale(costs: Costs, price: Decimal, discount: Decimal, prices: Prices | None = None) -> Sale:
     """Return the sale with the lowest profit: discounted or not, to any region, of any variant at its price."""
-    shared = costs.without(prices or ())
-    dearest = max(shared.extras, key=lambda name: shared.extras[name], default=None)
-    variants = [(price, dearest), *((own, name) for name, own in (prices or {}).items() if name in costs.extras)]
+    variants = [
+        (price, costs.without(prices or ()).dearest),
+        *((own, name) for name, own in (prices or {}).items() if name in costs.extras),
+    ]
     sales = [
         Sale(at, part, region.title, extra)
         for at, extra in variants

@@ -51,10 +51,9 @@ def short_ranges(
 
 
 def _all_short(costs: Costs, discount: Decimal, wanted: Decimal, percent: PercentOf | None) -> Iterator[Range]:
-    extra = max(costs.extras, key=lambda name: costs.extras[name], default=None)
     for region in costs.regions:
         for part in {Decimal(0), discount}:
-            sale = Sale(Decimal(0), part, region.title, extra)
+            sale = Sale(Decimal(0), part, region.title, costs.dearest)
             for stretch in rising_stretches(costs, sale.at):
                 last = _last_short(costs, sale.at, stretch, wanted, percent)
                 if last is not None:

@@ -87,6 +87,11 @@ def _columns(font: Font, lines: list[str], setting: Setting) -> Block:
         for i, (letter, w) in enumerate(column):
             contours += [np.add(contour, (x + (across - w) / 2, top - i * setting.leading)) for contour in letter]
         x += across + COLUMN_GAP + setting.tracking
+    return _block(contours, width, height, missing)
+
+
+def _block(contours: list[Contour], width: float, height: float, missing: tuple[str, ...]) -> Block:
+    """Return contours as a block. Raises :class:`PieceError` where there are none."""
     if not contours:
         raise PieceError(f"The font has none of these letters ({' '.join(missing[:8])}): choose another font.")
     return Block(tuple(np.asarray(c) for c in contours), width, height, missing)
@@ -114,6 +119,4 @@ def set_words(font: Font, text: str, setting: Setting) -> Block:
         left = {"left": -width / 2, "centre": -w / 2, "right": width / 2 - w}[setting.align]
         down = height / 2 - font.cap_height - i * setting.leading
         contours += [np.add(contour, (left, down)) for contour in line]
-    if not contours:
-        raise PieceError(f"The font has none of these letters ({' '.join(missing[:8])}): choose another font.")
-    return Block(tuple(np.asarray(c) for c in contours), width, height, missing)
+    return _block(contours, width, height, missing)

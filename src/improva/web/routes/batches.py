@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import tempfile
 import zipfile
-from pathlib import Path
 from typing import Any, BinaryIO, cast
 
 from flask import Response, send_file
@@ -13,7 +12,7 @@ from ...app.batches import SkippedPair, plan_batch
 from ...app.errors import NotFoundError
 from ...core.errors import OutputError
 from ...core.output import slug
-from ...core.output.name_pattern import FILE_FIELDS, Distinct, checked_pattern, file_path, numbered
+from ...core.output.name_pattern import FILE_FIELDS, ArchiveNames, checked_pattern
 from ...store import BatchRow
 from ...store.models.file_names import FileNamesModel
 from ..context import jobs, services
@@ -148,20 +147,13 @@ def download_batch(path: BatchPath) -> Response:
     work = services.store.database.work
     work.mkdir(exist_ok=True)
     packed = cast(BinaryIO, tempfile.TemporaryFile(dir=work))  # noqa: SIM115  # closed by the answer, which reads it
-    titles = {art.id: slug(art.title) for art in services.store.artworks.all()}
-    pattern, distinct = _file_names().batch, Distinct()
+    titles = {art.id: art.title for art in services.store.artworks.all()}
     files = services.store.batches.files(row.id)
+    name_of = ArchiveNames(_file_names().batch, len(files))
     with zipfile.ZipFile(packed, "w", zipfile.ZIP_STORED) as archive:
-        for i, (artwork_id, template_id, key) in enumerate(files, 1):
+        for artwork_id, template_id, key in files:
             if (made_file := services.store.made_files.named(key)) is not None:
                 name, file = made_file
-                values = {
-                    "id": str(artwork_id),
-                    "title": titles.get(artwork_id, "removed"),
-                    "blank": template_id,
-                    "number": numbered(i, len(files)),
-                    "name": Path(name).stem,
-                }
-                archive.write(file, distinct(file_path(pattern, values, Path(name).suffix)))
+                archive.write(file, name_of(artwork_id, titles.get(artwork_id, "removed"), template_id, name))
     packed.seek(0)
     return send_file(packed, mimetype="application/zip", as_attachment=True, download_name=f"{slug(row.title)}-{row.id}.zip")

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ...app.progress import Progress, progress_of_art, progress_of_board
-from ...app.reports import report_summary
+from ...app.progress import progress_of_arts, progress_of_pair
 from ..context import load_pair, services
 from ..presenters.artworks import artwork_out
 from ..presenters.board import board_blank_out, cell_values
@@ -27,7 +26,7 @@ def get_board() -> dict[str, Any]:
 def get_board_states() -> dict[str, Any]:
     """Return how far each pair has come, for the filter of the board. No check is run."""
     states: dict[int, dict[str, str]] = {}
-    for each in progress_of_board(services):
+    for each in progress_of_arts(services, services.artworks.all()):
         states.setdefault(each.pair.art.id, {})[each.pair.template.id] = each.state
     return {"artworks": [{"artwork_id": art, "states": by_blank} for art, by_blank in states.items()]}
 
@@ -36,21 +35,11 @@ def get_board_states() -> dict[str, Any]:
 def get_board_row(path: ArtPath) -> dict[str, Any]:
     """Return the cells of one artwork; unchecked cells are asked for one by one."""
     return {
-        "cells": [cell_values(services, each) for each in progress_of_art(services, services.artworks.get(path.artwork_id))]
+        "cells": [cell_values(services, each) for each in progress_of_arts(services, [services.artworks.get(path.artwork_id)])]
     }
 
 
 @api.get("/<int:artwork_id>/<template_id>", responses={200: CellOut})
 def get_board_cell(path: PairPath) -> dict[str, Any]:
     """Return one cell, running the checks if they have not run yet."""
-    pair = load_pair(path)
-    return cell_values(
-        services,
-        Progress(
-            pair,
-            report_summary(services.preflight.report(pair)),
-            services.store.made_files.kinds(pair.art.id, pair.template.id, pair.placement_key),
-            pair.ids in services.store.pressings.pressed(),
-            pair.ids in services.store.listings.listed(),
-        ),
-    )
+    return cell_values(services, progress_of_pair(services, load_pair(path)))

@@ -7,7 +7,7 @@ from typing import Any
 
 from flask import Response
 
-from ...app.plan import Plan, make_plan
+from ...app.plan import Plan, make_plan, plan_settings
 from ...io.plan_files import plan_calendar, plan_csv
 from ..context import services
 from ..presenters.plan import plan_out
@@ -18,7 +18,7 @@ api = Routes("plan", "/api/plan")
 
 
 def _plan() -> Plan:
-    return make_plan(services, date.today())
+    return make_plan(services, plan_settings(services), date.today())
 
 
 def _file(text: str, kind: str, name: str) -> Response:
@@ -39,13 +39,9 @@ def put_plan_settings(body: PlanSettingsIn) -> dict[str, Any]:
 
     Raises :class:`ListingError` where the work would take more than 400 days.
     """
-    before = services.store.selling.plan()
+    plan = make_plan(services, body, date.today())
     services.store.selling.keep_plan(body.model_dump(mode="json"))
-    try:
-        return get_plan()
-    except Exception:
-        services.store.selling.keep_plan(before)
-        raise
+    return plan_out(plan).model_dump(mode="json")
 
 
 @api.get("/plan.csv", responses={200: binary("text/csv")})
